@@ -1,0 +1,117 @@
+#include <fmt/format.h>
+
+#include <filesystem>
+#include <fstream>
+#include <memory>
+
+#include "commands.h"
+#include "io/spice.h"
+#include "plan/plan_json.h"
+#include "words/sentences.h"
+
+namespace yr::cli {
+namespace {
+
+struct Options {
+    std::string plan, out, name = "New vehicle", state;
+    bool json = false, force = false;
+};
+
+int write_plan(const Plan& plan, const Options& o) {
+    if (!o.force && std::filesystem::exists(o.out)) {
+        fmt::print(stderr, "{} exists already; --force writes over it.\n", o.out);
+        return 2;
+    }
+    if (const auto saved = save_plan(plan, o.out); !saved) return refuse(saved.error());
+    if (o.json) print({{"written", o.out}, {"version", kPlanVersion}, {"assumptions", Json::array()}, {"source", "docs/plan.schema.json"}});
+    else fmt::print("{} written.\n", o.out);
+    return 0;
+}
+
+int run_new(const Options& o) { return write_plan(empty_plan(o.name), o); }
+
+int run_convert(const Options& o) {
+    const auto plan = load_plan(o.plan);
+    if (!plan) return refuse(plan.error());
+    return write_plan(*plan, o);
+}
+
+int run_validate(const Options& o) {
+    const auto plan = load_plan(o.plan);
+    if (!plan) {
+        if (o.json) print({{"valid", false}, {"error", words::sentence(plan.error())}, {"place", plan.error().place}});
+        return refuse(plan.error());
+    }
+    if (o.json)
+        print({{"valid", true}, {"version", kPlanVersion}, {"loads", plan->loads.size()}, {"runs", plan->runs.size()},
+               {"source", "docs/plan.schema.json"}, {"assumptions", Json::array()}});
+    else
+        fmt::print("{}: a whole plan with {} loads, {} runs and {} states.\n", o.plan, plan->loads.size(), plan->runs.size(), plan->states.size());
+    return 0;
+}
+
+int run_spice(const Options& o) {
+    const auto plan = load_plan(o.plan);
+    if (!plan) return refuse(plan.error());
+    const State* state = find_state(*plan, o.state.empty() ? "Idling" : o.state);
+    if (!state && !o.state.empty()) return refuse({ErrorCode::unknown_name, "--state", o.state, "the name of one of the plan's states"});
+    if (!state) state = &plan->states.front();
+    const std::string deck = spice_netlist(*plan, solve(*plan, *state), plan->vehicle.name + ", " + state->name);
+    if (o.out == "-") {
+        fmt::print("{}", deck);
+        return 0;
+    }
+    const std::string part = o.out + ".part";
+    {
+        std::ofstream file(part, std::ios::binary);
+        file << deck;
+        if (!file.flush()) return refuse({ErrorCode::unwritable_file, o.out, {}, {}});
+    }
+    std::error_code error;
+    std::filesystem::rename(part, o.out, error);
+    if (error) {
+        std::filesystem::remove(part, error);
+        return refuse({ErrorCode::unwritable_file, o.out, {}, {}});
+    }
+    if (o.json) print({{"written", o.out}, {"state", state->name}, {"source", "the solved operating point"}, {"assumptions", Json::array()}});
+    return 0;
+}
+
+}  // namespace
+
+void add_plan(CLI::App& app, Action& action) {
+    auto o = std::make_shared<Options>();
+    CLI::App* plan = app.add_subcommand("plan", "Make, check and bring up to date plan files");
+    plan->require_subcommand(1);
+    const auto common = [o](CLI::App* c) { c->add_flag("--json", o->json, "JSON"); };
+
+    CLI::App* c = plan->add_subcommand("new", "A plan with a battery, a bus and the usual states");
+    c->add_option("FILE", o->out, "file to write")->required();
+    c->add_option("--name", o->name, "the vehicle's name");
+    c->add_flag("--force", o->force, "write over an existing file");
+    common(c);
+    c->callback([o, &action] { action = [o] { return run_new(*o); }; });
+
+    c = plan->add_subcommand("validate", "Whether a file is a whole plan; exit 2 and the place if it is not");
+    c->add_option("PLAN", o->plan, "plan file")->required();
+    common(c);
+    c->callback([o, &action] { action = [o] { return run_validate(*o); }; });
+
+    c = plan->add_subcommand("convert", "Read a plan of any version and write it in the present one");
+    c->add_option("PLAN", o->plan, "plan file")->required();
+    c->add_option("-o,--output", o->out, "file to write")->required();
+    c->add_flag("--force", o->force, "write over an existing file");
+    common(c);
+    c->callback([o, &action] { action = [o] { return run_convert(*o); }; });
+
+    CLI::App* exports = app.add_subcommand("export", "The circuit in another format");
+    exports->require_subcommand(1);
+    c = exports->add_subcommand("spice", "SPICE netlist of one state");
+    c->add_option("PLAN", o->plan, "plan file")->required();
+    c->add_option("-o,--output", o->out, "file to write, - for standard output")->required();
+    c->add_option("--state", o->state, "name of the state; Idling, or the first, if left out");
+    common(c);
+    c->callback([o, &action] { action = [o] { return run_spice(*o); }; });
+}
+
+}  // namespace yr::cli

@@ -1,0 +1,35 @@
+// The commands of `rail`. Each adds itself to the parser; what it does runs after parsing and gives the exit code:
+// 0 good, 1 findings that need work or nothing that fits, 2 bad input (one sentence on standard error).
+#pragma once
+
+#include <CLI/CLI.hpp>
+#include <functional>
+#include <nlohmann/json.hpp>
+#include <string>
+
+#include "plan/plan.h"
+#include "units/quantity.h"
+
+namespace yr::cli {
+
+using Json = nlohmann::ordered_json;
+using Action = std::function<int()>;
+
+void add_solve(CLI::App& app, Action& action);
+void add_check(CLI::App& app, Action& action);
+void add_sizing(CLI::App& app, Action& action);  // size, cable, fuse
+void add_plan(CLI::App& app, Action& action);    // plan new|validate|convert, export spice
+
+// Prints the error's sentence and returns 2.
+int refuse(const Error& error);
+// The error of an argument, with the argument's name as its place.
+int refuse(const std::string& argument, Error error);
+
+void print(const Json& json);
+
+// A table with aligned columns; the first column left, the others right.
+void print_table(const std::vector<std::vector<std::string>>& rows);
+
+[[nodiscard]] Json assumptions_json(const std::vector<std::string>& lines);
+
+}  // namespace yr::cli

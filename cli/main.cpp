@@ -1,0 +1,31 @@
+// rail: the same core as the application, for scripts, for checks and for people without a screen.
+#include <fmt/format.h>
+
+#include <exception>
+
+#include "commands.h"
+
+int main(int argc, char** argv) {
+    try {
+        CLI::App app{"rail: solves, checks and sizes a vehicle's 12-volt supply. The results assist a competent "
+                     "installer; local codes, the vehicle maker and licensed practice come first."};
+        app.require_subcommand(1);
+        app.set_version_flag("--version", "rail 0.1.0");
+        yr::cli::Action action;
+        yr::cli::add_solve(app, action);
+        yr::cli::add_check(app, action);
+        yr::cli::add_sizing(app, action);
+        yr::cli::add_plan(app, action);
+        try {
+            app.parse(argc, argv);
+        } catch (const CLI::ParseError& e) {
+            if (e.get_exit_code() == 0) return app.exit(e);  // --help and --version
+            fmt::print(stderr, "{}. `rail --help` lists what it takes.\n", e.what());
+            return 2;
+        }
+        return action ? action() : 2;
+    } catch (const std::exception& e) {
+        fmt::print(stderr, "Something inside rail broke: {}. Nothing was written.\n", e.what());
+        return 2;
+    }
+}

@@ -1,0 +1,56 @@
+#include <fmt/format.h>
+
+#include <cstdio>
+
+#include "commands.h"
+#include "words/sentences.h"
+
+namespace yr::cli {
+
+int refuse(const Error& error) {
+    fmt::print(stderr, "{}\n", words::sentence(error));
+    return 2;
+}
+
+int refuse(const std::string& argument, Error error) {
+    error.place = argument;
+    return refuse(error);
+}
+
+void print(const Json& json) { fmt::print("{}\n", json.dump(2, ' ', false, Json::error_handler_t::replace)); }
+
+namespace {
+
+// Columns on the terminal: continuation bytes of UTF-8 take none.
+std::size_t columns(const std::string& text) {
+    std::size_t n = 0;
+    for (const char c : text) n += (static_cast<unsigned char>(c) & 0xC0) != 0x80;
+    return n;
+}
+
+}  // namespace
+
+void print_table(const std::vector<std::vector<std::string>>& rows) {
+    std::vector<std::size_t> width;
+    for (const auto& row : rows)
+        for (std::size_t k = 0; k < row.size(); ++k) {
+            if (width.size() <= k) width.push_back(0);
+            width[k] = std::max(width[k], columns(row[k]));
+        }
+    for (const auto& row : rows) {
+        std::string line = "  ";
+        for (std::size_t k = 0; k < row.size(); ++k) {
+            const std::string pad(width[k] - columns(row[k]), ' ');
+            line += k == 0 ? row[k] + pad : "  " + pad + row[k];
+        }
+        fmt::print("{}\n", line);
+    }
+}
+
+Json assumptions_json(const std::vector<std::string>& lines) {
+    Json list = Json::array();
+    for (const auto& line : lines) list.push_back(line);
+    return list;
+}
+
+}  // namespace yr::cli

@@ -1,0 +1,44 @@
+// Fuse types with their ratings, resistance and time-current band. Source: data/catalog/fuses.json.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace yr {
+
+enum class FuseType { blade, blade_large, bolt };
+
+struct FusePoint {
+    double multiple = 1;              // of the rating
+    double earliest_s = 0;            // it holds at least this long
+    std::optional<double> latest_s;   // it has opened by then; empty: no opening is guaranteed
+};
+
+struct FuseKind {
+    FuseType type{};
+    std::string name;
+    std::vector<double> ratings_A;
+    double rated_V = 32;
+    double interrupting_A = 1000;
+    double rated_drop_V = 0.1;        // volts lost at rated current
+    std::vector<FusePoint> band;
+    std::string source;
+};
+
+[[nodiscard]] const FuseKind& fuse_kind(FuseType type);
+[[nodiscard]] std::optional<FuseType> fuse_type_named(std::string_view name);
+[[nodiscard]] const char* name_of(FuseType type);
+
+// Resistance of the element from its rated drop, ohm.
+[[nodiscard]] double fuse_resistance_ohm(FuseType type, double rating_A);
+
+// Ratings one would choose from: blade to 40 A, bolt-down above. Ascending.
+struct FuseChoice {
+    FuseType type{};
+    double rating_A = 0;
+};
+[[nodiscard]] const std::vector<FuseChoice>& standard_fuses();
+
+}  // namespace yr

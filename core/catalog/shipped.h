@@ -1,0 +1,12 @@
+// The catalogue's data files, embedded from data/catalog. For the other files of this folder only.
+#pragma once
+
+#include <nlohmann/json.hpp>
+#include <string_view>
+
+namespace yr {
+
+// The parsed file; a missing or damaged file is a broken build and throws.
+[[nodiscard]] nlohmann::json shipped_table(std::string_view file_name);
+
+}  // namespace yr

@@ -1,0 +1,148 @@
+// Rules about loads: do they get their volts, and are they live when they should be?
+#include <algorithm>
+#include <cmath>
+
+#include "inspect/rules.h"
+
+namespace yr {
+namespace {
+
+std::size_t at(int k) { return static_cast<std::size_t>(k); }
+
+// The cable of a path that may be changed, by the volts it takes from this load.
+std::vector<std::size_t> mendable_runs(const Plan& plan, const Solution& s, int load) {
+    std::vector<std::size_t> runs;
+    for (int c : path_of_load(s, load)) {
+        const int run = s.network.conductors[at(c)].run;
+        if (run >= 0 && s.network.conductors[at(c)].cable20_ohm > 0 && plan.runs[at(run)].size) runs.push_back(at(run));
+    }
+    return runs;
+}
+
+double added_mass_kg(const Run& run, const WireSize& to) {
+    const auto a = conductor(*run.size, run.material), b = conductor(to, run.material);
+    return a && b ? (b->mass_kg_per_m - a->mass_kg_per_m) * run.length_m.value_or(3) * run.parallel : 1e9;
+}
+
+bool drop_clears(const Plan& trial, const State& state, std::size_t load, OperatingPointSolver& solver) {
+    const LoadResult r = solve(trial, state, solver).point.loads[load];
+    return r.status == LoadStatus::on && r.drop_V <= drop_limit_V(trial, trial.loads[load]);
+}
+
+// One run thicker, the least added copper that clears; else the two runs that lose most, thicker together.
+std::optional<Mend> mend_drop(const Plan& plan, const Solution& s, const State& state, std::size_t load) {
+    const auto runs = mendable_runs(plan, s, static_cast<int>(load));
+    OperatingPointSolver solver;
+    std::optional<Mend> best;
+    double best_mass = 1e18;
+    const std::size_t tried = std::min<std::size_t>(runs.size(), 4);
+    for (std::size_t k = 0; k < tried; ++k) {
+        Plan trial = plan;
+        Run& run = trial.runs[runs[k]];
+        const WireSize before = *run.size;
+        for (int step = 1; step <= 8 && !(step_size(before, step) == step_size(before, step - 1)); ++step) {
+            run.size = step_size(before, step);
+            const double mass = added_mass_kg(plan.runs[runs[k]], *run.size);
+            if (mass >= best_mass) break;
+            if (!drop_clears(trial, state, load, solver)) continue;
+            best_mass = mass;
+            best = Mend{MendKind::size, Put<Run>{run, std::nullopt}, run.id, before, run.size, 0, 0, {}};
+            break;
+        }
+    }
+    if (best || runs.size() < 2) return best;
+    Plan trial = plan;
+    for (int step = 1; step <= 10; ++step) {
+        for (std::size_t k : {runs[0], runs[1]}) trial.runs[k].size = step_size(*plan.runs[k].size, step);
+        if (!drop_clears(trial, state, load, solver)) continue;
+        const Run &a = trial.runs[runs[0]], &b = trial.runs[runs[1]];
+        return Mend{MendKind::two_sizes, Batch{{Put<Run>{a, {}}, Put<Run>{b, {}}}}, a.id, plan.runs[runs[0]].size, a.size, 0, 0, {}};
+    }
+    return std::nullopt;
+}
+
+const Run* supply_run(const Plan& plan, const Load& load) {
+    for (const Run& r : plan.runs)
+        if (r.to == load.id + ".pos" || r.from == load.id + ".pos") return &r;
+    return nullptr;
+}
+
+// A feed that is alive in every state, to hang a constant load on; in the load's own place if there is one.
+const Point* constant_feed(const Case& c, const Id& not_this, const Id& place) {
+    const Point* best = nullptr;
+    for (const Point& p : c.plan.points) {
+        if (!p.feeds_loads || p.id == not_this || (best && p.place != place)) continue;
+        const bool always = std::all_of(c.solutions.begin(), c.solutions.end(), [&](const Solution& s) {
+            const auto& nodes = s.network.nodes;
+            const auto n = static_cast<std::size_t>(std::find(nodes.begin(), nodes.end(), p.id) - nodes.begin());
+            const double volts = n < nodes.size() ? s.point.node_V[n] / c.plan.vehicle.nominal_V : 0;
+            return volts > 0.5 && volts < 1.6;  // alive, and not a traction battery's own rail
+        });
+        if (always && (!best || best->place != place)) best = &p;
+    }
+    return best;
+}
+
+bool alive_somewhere(const Case& c, std::size_t load) {
+    return std::any_of(c.solutions.begin(), c.solutions.end(),
+                       [&](const Solution& s) { return s.point.loads[load].status == LoadStatus::on; });
+}
+
+void add_dead(const Case& c, std::size_t load, const State& state, std::vector<Finding>& out, std::size_t from) {
+    const Load& l = c.plan.loads[load];
+    const bool constant = l.live_when == Condition{} && alive_somewhere(c, load);
+    Finding f{FindingKind::load_dead, Severity::fix, l.id, {}, state.id, 1, 0, {}, {}, 0, {}};
+    if (constant) f.kind = FindingKind::constant_on_key_rail;
+    const Run* run = supply_run(c.plan, l);
+    if (run) f.other = run->id;
+    if (c.with_mends && constant && run && run->to == l.id + ".pos") {
+        if (const Point* feed = constant_feed(c, run->from, l.place)) {
+            Run moved = *run;
+            moved.from = feed->id;
+            f.mend = Mend{MendKind::move_load, Put<Run>{moved, {}}, l.id, {}, {}, 0, 0, feed->id};
+        }
+    }
+    keep_worst(out, from, std::move(f));
+}
+
+}  // namespace
+
+void inspect_drops(const Case& c, std::vector<Finding>& out) {
+    const std::size_t from = out.size();
+    for (std::size_t s = 0; s < c.solutions.size(); ++s) {
+        const State& state = c.plan.states[s];
+        const OperatingPoint& point = c.solutions[s].point;
+        for (std::size_t k = 0; k < c.plan.loads.size(); ++k) {
+            const LoadResult& r = point.loads[k];
+            const Load& l = c.plan.loads[k];
+            if (r.status == LoadStatus::dead) {
+                add_dead(c, k, state, out, from);
+            } else if (r.status == LoadStatus::collapsed) {
+                keep_worst(out, from, {FindingKind::no_operating_point, Severity::fix, l.id, {}, state.id,
+                                       point.collapsed_at[k], 0, {}, {}, 0, {}});
+            } else if (r.status == LoadStatus::on && !l.starter && state.key != Key::crank) {
+                const double limit = drop_limit_V(c.plan, l);
+                if (r.drop_V <= limit * (1 + 1e-9)) continue;
+                Finding f{FindingKind::drop_over_limit, Severity::fix, l.id, {}, state.id, r.drop_V, limit, {}, {}, 0, {}};
+                for (int part : path_of_load(c.solutions[s], static_cast<int>(k))) {
+                    const int run = c.solutions[s].network.conductors[at(part)].run;
+                    if (run < 0) continue;
+                    f.biggest_run = c.plan.runs[at(run)].id;
+                    f.biggest_V = std::abs(point.conductors[at(part)].drop_V);
+                    break;
+                }
+                keep_worst(out, from, std::move(f));
+            }
+        }
+    }
+    if (!c.with_mends) return;
+    for (std::size_t n = from; n < out.size(); ++n) {
+        Finding& f = out[n];
+        if (f.kind != FindingKind::drop_over_limit) continue;
+        const auto state = static_cast<std::size_t>(find(c.plan.states, f.state) - c.plan.states.data());
+        const auto load = static_cast<std::size_t>(find(c.plan.loads, f.id) - c.plan.loads.data());
+        f.mend = mend_drop(c.plan, c.solutions[state], c.plan.states[state], load);
+    }
+}
+
+}  // namespace yr

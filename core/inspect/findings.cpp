@@ -1,0 +1,32 @@
+#include "inspect/findings.h"
+
+#include <algorithm>
+
+#include "inspect/rules.h"
+
+namespace yr {
+
+void keep_worst(std::vector<Finding>& out, std::size_t from, Finding finding) {
+    const auto excess = [](const Finding& f) { return f.limit > 0 ? f.value / f.limit : f.value; };
+    for (std::size_t k = from; k < out.size(); ++k) {
+        if (!same_place(out[k], finding)) continue;
+        if (excess(finding) > excess(out[k])) out[k] = std::move(finding);
+        return;
+    }
+    out.push_back(std::move(finding));
+}
+
+Inspection inspect(const Plan& plan, bool with_mends) {
+    Inspection result;
+    result.solutions = solve_all(plan);
+    const Case c{plan, result.solutions, with_mends};
+    auto& f = result.findings;
+    inspect_protection(c, f);
+    inspect_cables(c, f);
+    inspect_supply(c, f);
+    inspect_drops(c, f);
+    std::stable_sort(f.begin(), f.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
+    return result;
+}
+
+}  // namespace yr

@@ -1,0 +1,245 @@
+#include <algorithm>
+#include <cmath>
+#include <unordered_map>
+
+#include "catalog/assumptions.h"
+#include "network/network.h"
+
+namespace yr {
+namespace {
+
+double or_assumed(const std::optional<double>& given, std::string_view key, const Id& id,
+                  std::vector<AssumptionUse>& uses, double scale = 1) {
+    if (given) return *given;
+    const double value = assumption(key).value;
+    uses.push_back({std::string(key), id, value});
+    return value * scale;
+}
+
+double air_at(const Plan& plan, const Id& place, const State& state) {
+    const Place* p = find(plan.places, place);
+    return p && p->engine_space ? state.engine_bay_C : state.ambient_C;
+}
+
+class Compiler {
+  public:
+    Compiler(const Plan& plan, const State& state) : plan_(plan), state_(state) {}
+
+    Network run() {
+        net_.nominal_V = plan_.vehicle.nominal_V;
+        for (const Point& p : plan_.points) node(p.id);
+        for (const Battery& b : plan_.batteries) add_battery(b);
+        for (const Source& s : plan_.sources) add_source(s);
+        for (const Load& l : plan_.loads) add_load(l);
+        for (std::size_t k = 0; k < plan_.runs.size(); ++k) add_run(static_cast<int>(k));
+        for (std::size_t k = 0; k < plan_.points.size(); ++k) add_bond(static_cast<int>(k));
+        if (!net_.batteries.empty()) net_.reference = net_.batteries.front().neg;
+        else if (!net_.sources.empty()) net_.reference = net_.sources.front().neg;
+        else if (net_.nodes.empty()) node("nothing");
+        return std::move(net_);
+    }
+
+  private:
+    NodeIndex node(const Terminal& terminal) {
+        const auto [at, added] = index_.try_emplace(terminal, static_cast<NodeIndex>(net_.nodes.size()));
+        if (added) net_.nodes.push_back(terminal);
+        return at->second;
+    }
+
+    void add_battery(const Battery& b) {
+        auto& uses = net_.assumptions;
+        const ChemistryData& chemistry = chemistry_data(b.chemistry);
+        const double cells = b.nominal_V.value_or(plan_.vehicle.nominal_V) / 12;  // in blocks of 12 V
+        const double temperature = air_at(plan_, b.place, state_);
+        BatteryElement e;
+        e.pos = node(b.id + ".pos");
+        e.neg = node(b.id + ".neg");
+        e.capacity_Ah = or_assumed(b.capacity_Ah, "battery_capacity_Ah", b.id, uses);
+        e.charge = state_.charge ? *state_.charge : or_assumed(b.charge, "battery_charge", b.id, uses);
+        e.open_V = interpolate(chemistry.ocv_V, e.charge) * cells;
+        e.R0_ohm = warm_R0(b, e.capacity_Ah, cells) * cold_factor(temperature);
+        e.accept_A = interpolate(chemistry.acceptance_per_Ah, e.charge) * e.capacity_Ah;
+        if (!chemistry.charges_below_0C && temperature < 0) e.accept_A = 0;
+        net_.batteries.push_back(e);
+    }
+
+    double warm_R0(const Battery& b, double capacity_Ah, double cells) {
+        if (b.R0_ohm) return *b.R0_ohm;
+        auto& uses = net_.assumptions;
+        if (b.cranking_A) {  // the cold resistance that SAE J537's end voltage implies, warmed
+            const double cold = or_assumed({}, "battery_cranking_V", b.id, uses) / *b.cranking_A * cells;
+            return cold / or_assumed({}, "battery_cold_factor", b.id, uses);
+        }
+        return or_assumed({}, "battery_R0_V", b.id, uses) / capacity_Ah * cells;
+    }
+
+    // 1 at 25 C and above, `battery_cold_factor` at -18 C, exponential between and below
+    static double cold_factor(double temperature_C) {
+        if (temperature_C >= 25) return 1;
+        return std::pow(assumption("battery_cold_factor").value, (25 - temperature_C) / 43);
+    }
+
+    void add_source(const Source& s) {
+        auto& uses = net_.assumptions;
+        SourceElement e;
+        e.out = node(s.id + ".out");
+        e.neg = node(s.return_at);
+        e.works = holds(s.works_when, state_);
+        const double scale = plan_.vehicle.nominal_V / 12;
+        if (s.kind == SourceKind::converter) {
+            e.in = node(s.id + ".in");
+            e.set_V = or_assumed(s.regulated_V, "regulated_V", s.id, uses, scale);
+            e.droop_ohm = or_assumed(s.droop_ohm, "converter_droop_ohm", s.id, uses);
+            e.limit_A = s.rated_A.value_or(20);
+            if (!s.rated_A) uses.push_back({"converter_limit_A", s.id, 20});
+            e.efficiency = or_assumed(s.efficiency, "converter_efficiency", s.id, uses);
+            e.standby_W = s.standby_W.value_or(0);
+        } else {
+            const double temperature = air_at(plan_, s.place, state_);
+            e.works = e.works && state_.rpm > 0;
+            const double tempco = assumption("regulated_tempco_V_per_K").value;
+            const double at = assumption("regulated_at_C").value;
+            uses.push_back({"regulated_tempco_V_per_K", s.id, tempco});
+            e.set_V = or_assumed(s.regulated_V, "regulated_V", s.id, uses, scale) + scale * tempco * (temperature - at);
+            e.droop_ohm = or_assumed(s.droop_ohm, "alternator_droop_ohm", s.id, uses);
+            e.limit_A = source_limit_A(s, state_.rpm, temperature, uses);
+        }
+        if (e.limit_A <= 0) e.works = false;
+        net_.sources.push_back(e);
+    }
+
+    void add_load(const Load& l) {
+        LoadElement e;
+        e.pos = node(l.id + ".pos");
+        e.neg = node(l.id + ".neg");
+        e.kind = l.draw.kind;
+        e.value = l.draw.kind == DrawKind::resistance ? l.draw.value / l.count : l.draw.value * l.count;
+        e.wanted = holds(l.live_when, state_);
+        net_.loads.push_back(e);
+    }
+
+    void add_run(int index) {
+        const Run& r = plan_.runs[static_cast<std::size_t>(index)];
+        auto& uses = net_.assumptions;
+        ConductorElement e;
+        e.run = index;
+        e.from = node(r.from);
+        e.to = node(r.to);
+        e.parallel = r.parallel;
+        const CableValues cable = cable_values(plan_, r, state_, uses);
+        e.cable20_ohm = cable.cable20_ohm;
+        e.cable = cable.surroundings;
+        if (r.body_metal || r.resistance_ohm) {
+            const double ohm = r.resistance_ohm ? *r.resistance_ohm
+                                                : or_assumed({}, "metal_mohm", r.id, uses) * 1e-3;
+            e.cable20_ohm = 0;
+            e.fixed_ohm = ohm;
+            e.parts = {{PartKind::metal, -1, ohm}};
+        } else {
+            add_parts(e, r, cable.size);
+        }
+        for (const Device& d : r.devices)
+            if (d.kind == DeviceKind::switching && !holds(d.closed_when, state_)) e.closed = false;
+        net_.conductors.push_back(std::move(e));
+    }
+
+    void add_parts(ConductorElement& e, const Run& r, const WireSize& size) {
+        auto& uses = net_.assumptions;
+        const auto wire = conductor(size, r.material);
+        const double area = wire ? wire->area_mm2 : 1;
+        const double joint = std::max(assumption("joint_mohm_mm2").value / area,
+                                      assumption("joint_floor_mohm").value) * 1e-3 / r.parallel;
+        uses.push_back({"joint_mohm_mm2", r.id, joint * 1e3});
+        e.parts.push_back({PartKind::joint, -1, joint});
+        const auto add_device = [&](int index) {
+            const Device& d = r.devices[static_cast<std::size_t>(index)];
+            const bool fuse = d.kind == DeviceKind::fuse;
+            const double ohm = d.resistance_ohm ? *d.resistance_ohm
+                               : fuse           ? fuse_resistance_ohm(d.fuse, d.rating_A)
+                                                : or_assumed({}, "contact_mohm", d.id, uses) * 1e-3;
+            e.parts.push_back({fuse ? PartKind::fuse : PartKind::switching, index, ohm});
+        };
+        // devices in the near half come before the cable, the others after it
+        const double length = r.length_m.value_or(assumption("run_length_m").value);
+        const auto far_half = [&](const Device& d) { return d.at_m.value_or(0) > length / 2; };
+        for (std::size_t k = 0; k < r.devices.size(); ++k)
+            if (!far_half(r.devices[k])) add_device(static_cast<int>(k));
+        e.parts.push_back({PartKind::cable, -1, 0});
+        for (std::size_t k = 0; k < r.devices.size(); ++k)
+            if (far_half(r.devices[k])) add_device(static_cast<int>(k));
+        e.parts.push_back({PartKind::joint, -1, joint});
+        for (const SeriesPart& p : e.parts) e.fixed_ohm += p.fixed_ohm;
+    }
+
+    void add_bond(int index) {
+        const Point& p = plan_.points[static_cast<std::size_t>(index)];
+        if (p.kind != PointKind::ground) return;
+        ConductorElement e;
+        e.ground_point = index;
+        e.from = node(p.id);
+        e.to = node(p.bonded_to);
+        e.fixed_ohm = p.bond_ohm ? *p.bond_ohm : or_assumed({}, "bond_mohm", p.id, net_.assumptions) * 1e-3;
+        e.parts = {{PartKind::bond, -1, e.fixed_ohm}};
+        net_.conductors.push_back(std::move(e));
+    }
+
+    const Plan& plan_;
+    const State& state_;
+    Network net_;
+    std::unordered_map<Terminal, NodeIndex> index_;
+};
+
+}  // namespace
+
+Network compile(const Plan& plan, const State& state) { return Compiler(plan, state).run(); }
+
+RunAir run_air(const Plan& plan, const Run& run, const State& state) {
+    RunAir air{state.ambient_C, false};
+    for (const Id& id : run.places) {
+        const Place* place = find(plan.places, id);
+        if (!place || !place->engine_space) continue;
+        air.engine_space = true;
+        air.ambient_C = std::max(air.ambient_C, state.engine_bay_C);
+    }
+    return air;
+}
+
+CableValues cable_values(const Plan& plan, const Run& run, const State& state,
+                         std::vector<AssumptionUse>& assumptions) {
+    CableValues v;
+    if (run.body_metal || run.resistance_ohm) return v;
+    v.length_m = or_assumed(run.length_m, "run_length_m", run.id, assumptions);
+    if (run.size) v.size = *run.size;
+    else assumptions.push_back({"run_size_awg", run.id, 14});
+    const auto wire = conductor(v.size, run.material);
+    if (!wire) return v;
+    v.cable20_ohm = wire->R20_ohm_per_m * v.length_m / run.parallel;
+    const double bundle = plan.policy.bundle_derating ? bundle_factor(run.bundle) : 1;
+    v.surroundings = surroundings_of(*wire, run_air(plan, run, state).ambient_C, bundle);
+    return v;
+}
+
+double source_limit_A(const Source& source, double rpm, double temperature_C,
+                      std::vector<AssumptionUse>& assumptions) {
+    if (rpm <= 0) return 0;
+    const double rated = source.rated_A.value_or(90);
+    if (!source.rated_A && source.curve.empty()) assumptions.push_back({"alternator_rated_A", source.id, 90});
+    const double shaft = rpm * or_assumed(source.pulley_ratio, "alternator_pulley_ratio", source.id, assumptions);
+    Table curve(source.curve.begin(), source.curve.end());
+    if (curve.empty()) {
+        const double idle = source.idle_A ? *source.idle_A
+                                          : rated * or_assumed({}, "alternator_idle_share", source.id, assumptions);
+        // ISO 8854 gives two points; between them the curve bends: two thirds of the gain in the first third of the speed
+        const double low = assumption("alternator_low_rpm").value, top = assumption("alternator_rated_rpm").value;
+        curve = {{assumption("alternator_cut_in_rpm").value, 0},
+                 {low, idle},
+                 {low + (top - low) / 3, idle + (rated - idle) * 2 / 3},
+                 {top, rated}};
+    }
+    if (shaft < curve.front().first) return 0;
+    const double derating = assumption("alternator_derating_per_K").value;
+    const double hot = std::max(0.0, 1 - derating * std::max(0.0, temperature_C - 25));
+    return interpolate(curve, shaft) * hot;
+}
+
+}  // namespace yr

@@ -1,0 +1,98 @@
+#include "plan/edit.h"
+
+#include <algorithm>
+
+#include "plan/validate.h"
+
+namespace yr {
+namespace {
+
+template <class T>
+std::vector<T>& list_of(Plan& plan) {
+    if constexpr (std::is_same_v<T, Place>) return plan.places;
+    if constexpr (std::is_same_v<T, Point>) return plan.points;
+    if constexpr (std::is_same_v<T, Source>) return plan.sources;
+    if constexpr (std::is_same_v<T, Battery>) return plan.batteries;
+    if constexpr (std::is_same_v<T, Run>) return plan.runs;
+    if constexpr (std::is_same_v<T, Load>) return plan.loads;
+    if constexpr (std::is_same_v<T, State>) return plan.states;
+}
+
+Result<Edit> apply_unchecked(Plan& plan, const Edit& edit);
+
+template <class T>
+Result<Edit> apply_one(Plan& plan, const Put<T>& put) {
+    auto& list = list_of<T>(plan);
+    const auto at = std::find_if(list.begin(), list.end(), [&](const T& t) { return t.id == put.thing.id; });
+    if (at != list.end()) {
+        Edit inverse = Put<T>{*at, std::nullopt};
+        *at = put.thing;
+        return inverse;
+    }
+    const std::size_t index = std::min(put.index.value_or(list.size()), list.size());
+    list.insert(list.begin() + static_cast<std::ptrdiff_t>(index), put.thing);
+    return Edit(Remove<T>{put.thing.id});
+}
+
+template <class T>
+Result<Edit> apply_one(Plan& plan, const Remove<T>& remove) {
+    auto& list = list_of<T>(plan);
+    const auto at = std::find_if(list.begin(), list.end(), [&](const T& t) { return t.id == remove.id; });
+    if (at == list.end()) return fail(ErrorCode::missing_reference, {}, remove.id, "something that is in the plan");
+    Edit inverse = Put<T>{*at, static_cast<std::size_t>(at - list.begin())};
+    list.erase(at);
+    return inverse;
+}
+
+Result<Edit> apply_one(Plan& plan, const SetVehicle& set) {
+    Edit inverse = SetVehicle{plan.vehicle};
+    plan.vehicle = set.vehicle;
+    return inverse;
+}
+
+Result<Edit> apply_one(Plan& plan, const SetPolicy& set) {
+    Edit inverse = SetPolicy{plan.policy};
+    plan.policy = set.policy;
+    return inverse;
+}
+
+Result<Edit> apply_one(Plan& plan, const Batch& batch) {
+    Batch inverse;
+    for (const Edit& e : batch.edits) {
+        auto undone = apply_unchecked(plan, e);
+        if (!undone) return undone;  // apply() throws the half-changed copy away
+        inverse.edits.push_back(std::move(*undone));
+    }
+    std::reverse(inverse.edits.begin(), inverse.edits.end());
+    return Edit(std::move(inverse));
+}
+
+Result<Edit> apply_unchecked(Plan& plan, const Edit& edit) {
+    return std::visit([&](const auto& e) { return apply_one(plan, e); }, edit);
+}
+
+}  // namespace
+
+Result<Edit> apply(Plan& plan, const Edit& edit) {
+    Plan changed = plan;
+    auto inverse = apply_unchecked(changed, edit);
+    if (!inverse) return inverse;
+    if (auto errors = validate(changed); !errors.empty()) return tl::unexpected(std::move(errors.front()));
+    plan = std::move(changed);
+    return inverse;
+}
+
+Edit remove_with_runs(const Plan& plan, const Id& id) {
+    Batch batch;
+    for (const Run& r : plan.runs)
+        if (owner_of(r.from) == id || owner_of(r.to) == id) batch.edits.emplace_back(Remove<Run>{r.id});
+    if (find(plan.loads, id)) batch.edits.emplace_back(Remove<Load>{id});
+    else if (find(plan.points, id)) batch.edits.emplace_back(Remove<Point>{id});
+    else if (find(plan.batteries, id)) batch.edits.emplace_back(Remove<Battery>{id});
+    else if (find(plan.sources, id)) batch.edits.emplace_back(Remove<Source>{id});
+    else if (find(plan.runs, id)) batch.edits.emplace_back(Remove<Run>{id});
+    else if (find(plan.states, id)) batch.edits.emplace_back(Remove<State>{id});
+    return batch;
+}
+
+}  // namespace yr

@@ -1,0 +1,27 @@
+#include "plan/migrate.h"
+
+namespace yr {
+
+const MigrationSteps& migration_steps() {
+    static const MigrationSteps none;  // version 1 is the first that was ever written
+    return none;
+}
+
+Result<bool> migrate(nlohmann::ordered_json& file, int present, const MigrationSteps& steps) {
+    if (!file.contains("version") || !file["version"].is_number_integer())
+        return fail(ErrorCode::not_a_plan, "version", {}, "a whole number");
+    const int version = file["version"].get<int>();
+    if (version > present)
+        return fail(ErrorCode::newer_version, "version", std::to_string(version), std::to_string(present));
+    nlohmann::ordered_json work = file;
+    for (int v = version; v < present; ++v) {
+        const auto step = steps.find(v);
+        if (step == steps.end()) return fail(ErrorCode::not_a_plan, "version", std::to_string(version), std::to_string(present));
+        step->second(work);
+        work["version"] = v + 1;
+    }
+    file = std::move(work);
+    return true;
+}
+
+}  // namespace yr

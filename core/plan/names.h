@@ -1,0 +1,63 @@
+// The words that enums have in the file and on the command line; one table for each.
+#pragma once
+
+#include <optional>
+#include <span>
+#include <string_view>
+
+#include "plan/plan.h"
+
+namespace yr {
+
+template <class E>
+struct EnumName {
+    E value;
+    std::string_view name;
+};
+
+template <class E>
+[[nodiscard]] std::span<const EnumName<E>> enum_names();
+
+#define YR_ENUM_NAMES(E, ...)                                            \
+    template <>                                                          \
+    [[nodiscard]] inline std::span<const EnumName<E>> enum_names<E>() {  \
+        static constexpr EnumName<E> names[] = {__VA_ARGS__};            \
+        return names;                                                    \
+    }
+
+YR_ENUM_NAMES(Key, {Key::off, "off"}, {Key::accessory, "accessory"}, {Key::ignition, "ignition"}, {Key::crank, "crank"})
+YR_ENUM_NAMES(Engine, {Engine::any, "any"}, {Engine::running, "running"}, {Engine::stopped, "stopped"})
+YR_ENUM_NAMES(Chassis, {Chassis::steel, "steel"}, {Chassis::aluminium, "aluminium"}, {Chassis::none, "none"})
+YR_ENUM_NAMES(PointKind, {PointKind::stud, "stud"}, {PointKind::bus, "bus"}, {PointKind::box, "box"},
+              {PointKind::chassis, "chassis"}, {PointKind::ground, "ground"})
+YR_ENUM_NAMES(SourceKind, {SourceKind::alternator, "alternator"}, {SourceKind::stator, "stator"},
+              {SourceKind::converter, "converter"})
+YR_ENUM_NAMES(Chemistry, {Chemistry::flooded, "flooded"}, {Chemistry::agm, "agm"}, {Chemistry::gel, "gel"},
+              {Chemistry::lifepo4, "lifepo4"})
+YR_ENUM_NAMES(DrawKind, {DrawKind::current, "current"}, {DrawKind::power, "power"},
+              {DrawKind::resistance, "resistance"})
+YR_ENUM_NAMES(DeviceKind, {DeviceKind::fuse, "fuse"}, {DeviceKind::switching, "switch"})
+YR_ENUM_NAMES(FuseType, {FuseType::blade, "blade"}, {FuseType::blade_large, "blade_large"}, {FuseType::bolt, "bolt"})
+YR_ENUM_NAMES(Material, {Material::copper, "copper"}, {Material::tinned, "tinned"}, {Material::cca, "cca"})
+YR_ENUM_NAMES(FuseSchool, {FuseSchool::load150, "load150"}, {FuseSchool::inrush, "inrush"}, {FuseSchool::wire, "wire"})
+YR_ENUM_NAMES(AmpacityTable, {AmpacityTable::abyc, "abyc"}, {AmpacityTable::iso, "iso"})
+YR_ENUM_NAMES(SizeSystem, {SizeSystem::awg, "awg"}, {SizeSystem::sae, "sae"}, {SizeSystem::metric, "metric"})
+YR_ENUM_NAMES(LeadUnits, {LeadUnits::metric, "metric"}, {LeadUnits::inch, "inch"})
+
+#undef YR_ENUM_NAMES
+
+template <class E>
+[[nodiscard]] std::string_view enum_name(E value) {
+    for (const auto& n : enum_names<E>())
+        if (n.value == value) return n.name;
+    return {};
+}
+
+template <class E>
+[[nodiscard]] std::optional<E> enum_named(std::string_view name) {
+    for (const auto& n : enum_names<E>())
+        if (n.name == name) return n.value;
+    return std::nullopt;
+}
+
+}  // namespace yr

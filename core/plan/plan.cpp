@@ -1,0 +1,107 @@
+#include "plan/plan.h"
+
+#include <algorithm>
+#include <unordered_set>
+
+namespace yr {
+
+bool holds(const Condition& condition, const State& state) {
+    if (state.key < condition.key) return false;
+    if (condition.key == Key::accessory && state.key == Key::crank) return false;
+    if (condition.engine == Engine::running && state.rpm <= 0) return false;
+    if (condition.engine == Engine::stopped && state.rpm > 0) return false;
+    return std::all_of(condition.switches.begin(), condition.switches.end(), [&](const std::string& name) {
+        return std::find(state.switches.begin(), state.switches.end(), name) != state.switches.end();
+    });
+}
+
+const State* find_state(const Plan& plan, std::string_view id_or_name) {
+    for (const State& s : plan.states)
+        if (s.id == id_or_name || s.name == id_or_name) return &s;
+    return nullptr;
+}
+
+namespace {
+
+template <class F>
+void each_id(const Plan& plan, F&& use) {
+    for (const auto& x : plan.places) use(x.id, x.name);
+    for (const auto& x : plan.points) use(x.id, x.name);
+    for (const auto& x : plan.sources) use(x.id, x.name);
+    for (const auto& x : plan.batteries) use(x.id, x.name);
+    for (const auto& x : plan.loads) use(x.id, x.name);
+    for (const auto& x : plan.states) use(x.id, x.name);
+    for (const auto& x : plan.runs) {
+        use(x.id, x.name);
+        for (const auto& d : x.devices) use(d.id, d.name);
+    }
+}
+
+}  // namespace
+
+Id new_id(const Plan& plan, std::string_view head) {
+    std::unordered_set<std::string> taken;
+    each_id(plan, [&](const Id& id, const std::string&) { taken.insert(id); });
+    for (int n = 1;; ++n) {
+        Id id = std::string(head) + "-" + std::to_string(n);
+        if (!taken.contains(id)) return id;
+    }
+}
+
+std::string name_of(const Plan& plan, std::string_view id_or_terminal) {
+    const std::string_view id = owner_of(id_or_terminal);
+    std::string found(id);
+    each_id(plan, [&](const Id& candidate, const std::string& name) {
+        if (candidate == id && !name.empty()) found = name;
+    });
+    return found;
+}
+
+std::string_view owner_of(std::string_view terminal) { return terminal.substr(0, terminal.find('.')); }
+
+std::vector<State> built_in_states() {
+    std::vector<State> states(5);
+    states[0] = {"state-off", "Key off", Key::off, 0, 20, 20, {}, {}};
+    states[1] = {"state-accessory", "Accessory", Key::accessory, 0, 20, 20, {}, {}};
+    states[2] = {"state-crank", "Cranking", Key::crank, 0, 20, 20, {}, {}};
+    states[3] = {"state-idle", "Idling", Key::ignition, 800, 30, 85, {}, {}};
+    states[4] = {"state-drive", "Driving", Key::ignition, 2000, 30, 70, {}, {}};
+    return states;
+}
+
+Plan empty_plan(std::string name) {
+    Plan plan;
+    plan.vehicle.name = std::move(name);
+    plan.vehicle.kind = "vehicle";
+    plan.places = {{"place-bay", "engine bay", true}, {"place-cab", "cab", false}, {"place-rear", "rear", false}};
+    Battery battery;
+    battery.id = "battery-1";
+    battery.name = "starter battery";
+    battery.place = "place-bay";
+    plan.batteries = {battery};
+    Point body{"point-body", "body", PointKind::chassis, "place-cab", {}, {}, {}, false};
+    Point bus{"point-bus", "battery bus", PointKind::bus, "place-bay", {}, {}, "battery-1.neg", true};
+    plan.points = {bus, body};
+    Run feed;
+    feed.id = "run-1";
+    feed.name = "battery to bus";
+    feed.from = "battery-1.pos";
+    feed.to = "point-bus";
+    feed.length_m = 0.5;
+    feed.size = WireSize::awg(2);
+    feed.places = {"place-bay"};
+    feed.devices.push_back({"fuse-1", "main fuse", DeviceKind::fuse, 0.15, FuseType::bolt, 150, {}, {}});
+    Run strap;
+    strap.id = "run-2";
+    strap.name = "ground strap";
+    strap.from = "point-body";
+    strap.to = "battery-1.neg";
+    strap.length_m = 0.5;
+    strap.size = WireSize::awg(2);
+    strap.places = {"place-bay"};
+    plan.runs = {feed, strap};
+    plan.states = built_in_states();
+    return plan;
+}
+
+}  // namespace yr

@@ -1,0 +1,228 @@
+// The plan: what a person says about one vehicle's supply. Plain values, cheap to copy, no behaviour.
+//
+// Conductors join *terminals*. A terminal is written as text:
+//     "<point id>"       a stud, bus bar, box, chassis part or ground point
+//     "<battery id>.pos" and ".neg"
+//     "<source id>.out", and ".in" where it is a converter; its negative is `return_at`
+//     "<load id>.pos" and ".neg"
+// Anything unknown is an empty optional; what is taken instead is in data/catalog/assumptions.json and every
+// result names it. Ids are stable and unique over the whole plan; names are free text.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <utility>
+#include <vector>
+
+#include "catalog/ampacity.h"
+#include "catalog/batteries.h"
+#include "catalog/conductors.h"
+#include "catalog/fuses.h"
+#include "units/wire_size.h"
+
+namespace yr {
+
+using Id = std::string;
+using Terminal = std::string;
+
+enum class Key { off, accessory, ignition, crank };
+enum class Engine { any, running, stopped };
+
+// When something is live or closed: all parts must hold. The empty condition always holds.
+// A circuit on accessory drops out while cranking; one on ignition stays (common practice).
+struct Condition {
+    Key key = Key::off;                 // at least this far
+    Engine engine = Engine::any;
+    std::vector<std::string> switches;  // each of these is on
+    friend bool operator==(const Condition&, const Condition&) = default;
+};
+
+struct State {
+    Id id;
+    std::string name;
+    Key key = Key::off;
+    double rpm = 0;                     // engine speed, 0 = stopped
+    double ambient_C = 25;
+    double engine_bay_C = 25;
+    std::optional<double> charge;       // 0..1, for every battery; empty: each battery's own
+    std::vector<std::string> switches;  // those that are on
+    friend bool operator==(const State&, const State&) = default;
+};
+
+[[nodiscard]] bool holds(const Condition& condition, const State& state);
+
+enum class Chassis { steel, aluminium, none };
+
+struct Vehicle {
+    std::string name;
+    std::string kind;
+    double nominal_V = 12;  // 12, 24 or 48; of the accessories
+    Chassis chassis = Chassis::steel;
+    friend bool operator==(const Vehicle&, const Vehicle&) = default;
+};
+
+struct Place {
+    Id id;
+    std::string name;
+    bool engine_space = false;  // its air is the state's engine-bay temperature
+    friend bool operator==(const Place&, const Place&) = default;
+};
+
+enum class PointKind { stud, bus, box, chassis, ground };
+
+struct Point {
+    Id id;
+    std::string name;
+    PointKind kind = PointKind::stud;
+    Id place;
+    Id bonded_to;                     // ground: the chassis part under it
+    std::optional<double> bond_ohm;   // ground: resistance of that bond
+    Id return_at;                     // bus, box: where home-runs of its loads end
+    bool feeds_loads = false;         // shown as a feed; loads may be hung on it
+    friend bool operator==(const Point&, const Point&) = default;
+};
+
+enum class SourceKind { alternator, stator, converter };
+
+// Regulated behind a droop until its limit, then a current source; blocks reverse current.
+struct Source {
+    Id id;
+    std::string name;
+    SourceKind kind = SourceKind::alternator;
+    Id place;
+    Terminal return_at;                        // where its negative is bolted: engine block, bus, battery post
+    std::optional<double> rated_A;             // ISO 8854 at 6000 rpm of its shaft; a converter's limit
+    std::optional<double> idle_A;              // at the low-speed point
+    std::vector<std::pair<double, double>> curve;  // shaft rpm, A; empty: from rated and idle
+    std::optional<double> pulley_ratio;
+    std::optional<double> regulated_V;
+    std::optional<double> droop_ohm;
+    std::optional<double> efficiency;          // converter, 0..1
+    std::optional<double> standby_W;           // converter
+    Condition works_when;
+    friend bool operator==(const Source&, const Source&) = default;
+};
+
+struct Battery {
+    Id id;
+    std::string name;
+    Chemistry chemistry = Chemistry::flooded;
+    Id place;
+    std::optional<double> nominal_V;    // empty: the vehicle's
+    std::optional<double> capacity_Ah;  // at 20 h
+    std::optional<double> cranking_A;   // SAE J537
+    std::optional<double> R0_ohm;       // at 25 C
+    std::optional<double> charge;       // 0..1
+    friend bool operator==(const Battery&, const Battery&) = default;
+};
+
+enum class DrawKind { current, power, resistance };
+
+struct Draw {
+    DrawKind kind = DrawKind::power;
+    double value = 0;  // A, W or ohm of one piece, above 0
+    friend bool operator==(const Draw&, const Draw&) = default;
+};
+
+struct Load {
+    Id id;
+    std::string name;
+    int count = 1;
+    Draw draw;
+    std::optional<double> inrush_A;    // of one piece
+    Condition live_when;
+    bool critical = false;             // held to the tighter drop limit
+    std::optional<double> drop_limit;  // 0..1 of nominal; empty: by policy
+    bool starter = false;              // its cable goes unfused, as is usual for cranking
+    Id place;
+    std::string note;
+    friend bool operator==(const Load&, const Load&) = default;
+};
+
+enum class DeviceKind { fuse, switching };
+
+// Something in line in a run.
+struct Device {
+    Id id;
+    std::string name;
+    DeviceKind kind = DeviceKind::fuse;
+    std::optional<double> at_m;  // distance along the cable from the run's `from` end; empty: at that end
+    FuseType fuse = FuseType::blade;
+    double rating_A = 0;         // fuse
+    Condition closed_when;       // switch, relay, contactor, disconnect
+    std::optional<double> resistance_ohm;
+    friend bool operator==(const Device&, const Device&) = default;
+};
+
+// A cable, strap or body metal from one terminal to another.
+struct Run {
+    Id id;
+    std::string name;
+    Terminal from;
+    Terminal to;
+    std::optional<double> length_m;  // one way
+    std::optional<WireSize> size;
+    Material material = Material::copper;
+    double insulation_C = 105;
+    int parallel = 1;
+    int bundle = 1;
+    std::vector<Id> places;                // passed through
+    std::optional<double> resistance_ohm;  // measured or given: then length and size only describe
+    bool body_metal = false;               // a joint of the body, not a cable
+    std::vector<Device> devices;           // in order from `from` to `to`
+    friend bool operator==(const Run&, const Run&) = default;
+};
+
+enum class FuseSchool { load150, inrush, wire };
+enum class LeadUnits { metric, inch };
+
+struct Policy {
+    FuseSchool fuse_school = FuseSchool::wire;
+    std::optional<double> drop_critical;  // 0..1
+    std::optional<double> drop_other;
+    AmpacityTable ampacity_table = AmpacityTable::abyc;
+    bool bundle_derating = true;
+    std::optional<double> fuse_distance_m;
+    SizeSystem sizes = SizeSystem::awg;
+    LeadUnits units = LeadUnits::metric;
+    friend bool operator==(const Policy&, const Policy&) = default;
+};
+
+struct Plan {
+    Vehicle vehicle;
+    Policy policy;
+    std::vector<Place> places;
+    std::vector<Point> points;
+    std::vector<Source> sources;
+    std::vector<Battery> batteries;
+    std::vector<Run> runs;
+    std::vector<Load> loads;
+    std::vector<State> states;
+    friend bool operator==(const Plan&, const Plan&) = default;
+};
+
+template <class T>
+[[nodiscard]] const T* find(const std::vector<T>& things, std::string_view id) {
+    for (const T& t : things)
+        if (t.id == id) return &t;
+    return nullptr;
+}
+
+// The state of that id or name; nullptr when there is none.
+[[nodiscard]] const State* find_state(const Plan& plan, std::string_view id_or_name);
+
+// "load-7": the first free id with that head over the whole plan.
+[[nodiscard]] Id new_id(const Plan& plan, std::string_view head);
+
+// Name of whatever has this id; the id itself where nothing has it. Terminals give their owner's name.
+[[nodiscard]] std::string name_of(const Plan& plan, std::string_view id_or_terminal);
+
+// "load-3.pos" -> "load-3"; a point's terminal is its id.
+[[nodiscard]] std::string_view owner_of(std::string_view terminal);
+
+// A plan with nothing in it but a battery, a ground and the built-in states.
+[[nodiscard]] Plan empty_plan(std::string name);
+
+[[nodiscard]] std::vector<State> built_in_states();
+
+}  // namespace yr

@@ -1,0 +1,88 @@
+#include "size/cable_size.h"
+
+#include <cmath>
+#include <numbers>
+
+#include "units/quantity.h"
+
+namespace yr {
+namespace {
+
+Result<bool> check(const SizeAsk& ask) {
+    const auto bad = [](const char* place, double given, const char* wanted) {
+        return fail(ErrorCode::out_of_range, place, std::to_string(given), wanted);
+    };
+    if (!(ask.current_A > 0) || ask.current_A > 1e5) return bad("current", ask.current_A, "more than 0 A");
+    if (!(ask.there_and_back_m > 0) || ask.there_and_back_m > 1000) return bad("length", ask.there_and_back_m, "more than 0 m");
+    if (!(ask.nominal_V > 0) || ask.nominal_V > 1000) return bad("nominal", ask.nominal_V, "more than 0 V");
+    if (!(ask.drop_share > 0) || ask.drop_share > 0.5) return bad("drop", ask.drop_share * 100, "more than 0 and at most 50 %");
+    if (!(ask.insulation_C >= 60) || ask.insulation_C > 250) return bad("insulation", ask.insulation_C, "60 to 250 C");
+    if (ask.bundle < 1 || ask.bundle > 200) return bad("bundle", ask.bundle, "1 to 200 conductors");
+    if (!(ask.ambient_C >= -60) || ask.ambient_C > 150) return bad("ambient", ask.ambient_C, "-60 to 150 C");
+    return true;
+}
+
+// How far a row is over each limit, as a ratio; above 1 fails.
+struct Excess {
+    double ampacity, drop, fuse, temperature;
+};
+
+Excess excess(const SizeRow& row, const SizeAsk& ask, double drop_limit_V) {
+    const double allowed = std::max(row.ampacity.allowed_A, 1e-9);
+    return {ask.current_A / allowed, std::max(row.drop_V, row.rule_drop_V) / drop_limit_V,
+            ask.fuse_A ? *ask.fuse_A / allowed : 0, row.stays_cool ? 0 : 1.0001};
+}
+
+Limit decider(const SizeLadder& ladder, const SizeAsk& ask) {
+    const int failing = ladder.chosen < 0 ? static_cast<int>(ladder.rows.size()) - 1 : ladder.chosen - 1;
+    if (failing < 0) return Limit::none;
+    const Excess e = excess(ladder.rows[static_cast<std::size_t>(failing)], ask, ladder.drop_limit_V);
+    const double worst = std::max({e.ampacity, e.drop, e.fuse, e.temperature});
+    if (worst == e.drop) return Limit::drop;
+    if (worst == e.ampacity) return Limit::ampacity;
+    return worst == e.fuse ? Limit::fuse : Limit::temperature;
+}
+
+}  // namespace
+
+double circular_mils(double area_mm2) {
+    constexpr double kMil_mm = 0.0254;
+    return area_mm2 / (std::numbers::pi / 4 * kMil_mm * kMil_mm);
+}
+
+double quick_drop_V(AmpacityTable table, double current_A, double there_and_back_m, double area_mm2) {
+    if (table == AmpacityTable::iso) return 0.0164 * current_A * there_and_back_m / area_mm2;
+    return 10.75 * current_A * (there_and_back_m / kMetresPerFoot) / circular_mils(area_mm2);
+}
+
+Result<SizeLadder> size_cable(const SizeAsk& ask) {
+    if (auto ok = check(ask); !ok) return tl::unexpected(ok.error());
+    SizeLadder ladder;
+    ladder.drop_limit_V = ask.drop_share * ask.nominal_V;
+    ladder.physics_ambient_C = ask.engine_space ? std::max(ask.ambient_C, 50.0) : ask.ambient_C;
+    const double bundle = ask.bundle_derating ? bundle_factor(ask.bundle) : 1;
+    for (const WireSize& size : sizes_of(ask.system)) {
+        SizeRow row;
+        row.wire = *conductor(size, ask.material);
+        const AmpacityAsk amp{size, ask.material, ask.insulation_C, ask.engine_space, ask.ambient_C, ask.bundle,
+                              ask.bundle_derating, ask.table};
+        auto a = ampacity(amp);
+        if (!a) return tl::unexpected(a.error());
+        row.ampacity = *a;
+        const auto air = surroundings_of(row.wire, ladder.physics_ambient_C, bundle);
+        row.temperature_C = conductor_temperature_C(air, ask.current_A, 0);
+        row.drop_V = ask.current_A * ask.there_and_back_m * resistance_ohm_per_m(row.wire, row.temperature_C);
+        row.rule_drop_V = quick_drop_V(ask.table, ask.current_A, ask.there_and_back_m, row.wire.area_mm2);
+        const double tolerance = 1 + 1e-12;
+        row.carries = ask.current_A <= row.ampacity.allowed_A * tolerance;
+        row.drop_fits = std::max(row.drop_V, row.rule_drop_V) <= ladder.drop_limit_V * tolerance;
+        row.fuse_fits = !ask.fuse_A || *ask.fuse_A <= row.ampacity.allowed_A * tolerance;
+        row.stays_cool = row.temperature_C <= ask.insulation_C;
+        ladder.rows.push_back(row);
+        if (ladder.chosen < 0 && row.passes()) ladder.chosen = static_cast<int>(ladder.rows.size()) - 1;
+    }
+    ladder.decides = decider(ladder, ask);
+    return ladder;
+}
+
+}  // namespace yr

@@ -1,0 +1,163 @@
+#include "size/circuit.h"
+
+#include <algorithm>
+
+#include "catalog/assumptions.h"
+#include "size/cable_size.h"
+#include "size/fuse_size.h"
+#include "size/run_ladder.h"
+
+namespace yr {
+namespace {
+
+constexpr double kHomeRun_A = 15;      // above this a return goes home; common practice
+constexpr double kGroundLead_m = 0.5;  // from a load to the nearest ground stud; common practice
+
+struct FeedChoice {
+    const Point* point = nullptr;
+    bool fits = false;
+};
+
+FeedChoice choose_feed(const Plan& plan, const TypedLine& line) {
+    const Condition wanted = line.live_when.value_or(Condition{});
+    const std::vector<Solution> solutions = solve_all(plan);
+    FeedChoice best;
+    int best_score = -1;
+    for (const Point& p : plan.points) {
+        if (!p.feeds_loads || (!line.feed.empty() && p.id != line.feed)) continue;
+        int missing = 0, extra = 0;
+        for (std::size_t s = 0; s < plan.states.size(); ++s) {
+            const auto& nodes = solutions[s].network.nodes;
+            const auto n = static_cast<std::size_t>(std::find(nodes.begin(), nodes.end(), p.id) - nodes.begin());
+            const double volts = n < nodes.size() ? solutions[s].point.node_V[n] : 0;
+            const bool live = volts > 0.5 * plan.vehicle.nominal_V;
+            const bool too_high = volts > 1.6 * plan.vehicle.nominal_V;  // a traction battery's own rail
+            const bool want = holds(wanted, plan.states[s]);
+            missing += (want && !live) || too_high;
+            extra += live && !want;
+        }
+        const int score = 10000 - 1000 * missing - 10 * extra + (!line.place.empty() && p.place == line.place ? 5 : 0);
+        if (score > best_score) best_score = score, best = {&p, missing == 0};
+    }
+    return best;
+}
+
+double nominal_current_A(const Plan& plan, const TypedLine& line) {
+    const double v = plan.vehicle.nominal_V;
+    switch (line.draw->kind) {
+        case DrawKind::current: return line.draw->value * line.count;
+        case DrawKind::power: return line.draw->value * line.count / v;
+        case DrawKind::resistance: return v / line.draw->value * line.count;
+    }
+    return 0;
+}
+
+bool engine_place(const Plan& plan, const Id& id) {
+    const Place* p = find(plan.places, id);
+    return p && p->engine_space;
+}
+
+struct Chosen {
+    WireSize size = WireSize::awg(14);
+    std::optional<FuseChoice> fuse;
+};
+
+// The thinnest size that passes and for which the school finds a fuse that guards it.
+Chosen choose_cable(const Plan& plan, const TypedLine& line, double current_A, double length_m, double limit_share) {
+    SizeAsk ask;
+    ask.current_A = current_A;
+    ask.there_and_back_m = 2 * length_m;
+    ask.nominal_V = plan.vehicle.nominal_V;
+    ask.drop_share = limit_share;
+    ask.engine_space = engine_place(plan, line.place);
+    ask.ambient_C = 30;
+    for (const State& s : plan.states) ask.ambient_C = std::max(ask.ambient_C, ask.engine_space ? s.engine_bay_C : s.ambient_C);
+    ask.system = plan.policy.sizes;
+    ask.table = plan.policy.ampacity_table;
+    Chosen chosen;
+    const auto ladder = size_cable(ask);
+    if (!ladder) return chosen;
+    const std::size_t first = ladder->chosen < 0 ? ladder->rows.size() - 1 : static_cast<std::size_t>(ladder->chosen);
+    const std::optional<double> inrush = line.inrush_A ? std::optional(*line.inrush_A * line.count) : std::nullopt;
+    for (std::size_t k = first; k < ladder->rows.size(); ++k) {
+        const SizeRow& row = ladder->rows[k];
+        if (line.size && !(row.wire.size == *line.size)) continue;
+        const auto advice = choose_fuse({current_A, inrush, row.ampacity.allowed_A}, plan.policy.fuse_school);
+        chosen.size = row.wire.size;
+        if (advice && advice->chosen && advice->protects_cable) {
+            chosen.fuse = advice->chosen;
+            return chosen;
+        }
+    }
+    if (line.size) chosen.size = *line.size;
+    if (!chosen.fuse)  // a size that was asked for may be too thin: fuse for the load, the findings say the rest
+        if (const auto advice = choose_fuse({current_A, inrush, 1e9}, plan.policy.fuse_school)) chosen.fuse = advice->chosen;
+    return chosen;
+}
+
+Terminal choose_return(const Plan& plan, const TypedLine& line, const Point& feed, double current_A, bool& home_run) {
+    home_run = line.chassis ? !*line.chassis : line.critical || current_A > kHomeRun_A;
+    if (!home_run)
+        for (const Point& p : plan.points)
+            if (p.kind == PointKind::ground && (line.place.empty() || p.place == line.place)) return p.id;
+    home_run = true;
+    if (!feed.return_at.empty()) return feed.return_at;
+    if (!plan.batteries.empty()) return plan.batteries.front().id + ".neg";
+    return plan.sources.empty() ? Terminal{} : plan.sources.front().return_at;
+}
+
+}  // namespace
+
+Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line) {
+    if (line.name.empty()) return fail(ErrorCode::empty, "name", {}, "a name for the load");
+    if (!line.draw) return fail(ErrorCode::empty, "draw", {}, "a draw in W, A or ohm");
+    const FeedChoice feed = choose_feed(plan, line);
+    if (!feed.point) return fail(ErrorCode::missing_reference, "feed", {}, "a feed that loads can hang on");
+
+    NewCircuit circuit;
+    Load load;
+    load.id = circuit.load = new_id(plan, "load");
+    load.name = line.name;
+    load.count = line.count;
+    load.draw = *line.draw;
+    load.inrush_A = line.inrush_A;
+    load.live_when = line.live_when.value_or(Condition{});
+    load.critical = line.critical;
+    load.drop_limit = line.drop_limit;
+    load.place = line.place;
+    for (const std::string& word : line.not_understood) load.note += (load.note.empty() ? "" : " ") + word;
+
+    const double current_A = nominal_current_A(plan, line);
+    const double length = line.length_m.value_or(assumption("run_length_m").value);
+    const Chosen cable = choose_cable(plan, line, current_A, length, drop_limit_V(plan, load) / plan.vehicle.nominal_V);
+
+    Run supply;
+    supply.id = new_id(plan, "run");
+    supply.name = line.name + " feed";
+    supply.from = feed.point->id;
+    supply.to = load.id + ".pos";
+    supply.length_m = line.length_m;
+    supply.size = cable.size;
+    if (!line.place.empty()) supply.places = {line.place};
+    if (cable.fuse)
+        supply.devices.push_back({new_id(plan, "fuse"), line.name + " fuse", DeviceKind::fuse, 0.0, cable.fuse->type, cable.fuse->rating_A, {}, {}});
+
+    bool home_run = false;
+    Run ret;
+    Plan with_supply = plan;
+    with_supply.runs.push_back(supply);
+    ret.id = new_id(with_supply, "run");
+    ret.name = line.name + " return";
+    ret.from = load.id + ".neg";
+    ret.to = choose_return(plan, line, *feed.point, current_A, home_run);
+    ret.length_m = home_run ? line.length_m : std::optional(kGroundLead_m);
+    ret.size = cable.size;
+    ret.places = supply.places;
+
+    circuit.edit = Batch{{Put<Load>{load, {}}, Put<Run>{supply, {}}, Put<Run>{ret, {}}}};
+    circuit.feed = feed.point->id;
+    circuit.feed_fits = feed.fits;
+    return circuit;
+}
+
+}  // namespace yr

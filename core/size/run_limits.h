@@ -1,0 +1,46 @@
+// What one run of a plan may carry, and what protects it.
+#pragma once
+
+#include <optional>
+#include <vector>
+
+#include "plan/plan.h"
+#include "solve/operating_point.h"
+
+namespace yr {
+
+// Ampacity of a run with its parallel count in one state; empty for body metal and given resistances, which have
+// no table. An unknown size counts as the assumed one.
+[[nodiscard]] std::optional<Ampacity> run_ampacity(const Plan& plan, const Run& run, const State& state);
+
+// The least over all states, A.
+[[nodiscard]] std::optional<double> least_ampacity_A(const Plan& plan, const Run& run);
+
+// Which terminals hang on a battery's or source's positive side, whatever the switches do.
+class SupplySide {
+  public:
+    explicit SupplySide(const Plan& plan);
+    [[nodiscard]] bool contains(const Terminal& terminal) const;
+    [[nodiscard]] bool is_supply(const Run& run) const { return contains(run.from) && contains(run.to); }
+
+  private:
+    std::vector<Terminal> terminals_;  // sorted
+};
+
+struct EndProtection {
+    bool at_from = true;                 // which end of the run
+    std::optional<double> upstream_A;    // a fault here is cut by a fuse of at most this rating; empty: by none
+    const Device* own = nullptr;         // this run's fuse nearest to the end
+    double own_distance_m = 0;           // from the end along the cable
+};
+
+// The ends of a supply run that a battery can feed while the run is cut, all switches closed. Alternators and
+// converters limit their own current and do not count.
+[[nodiscard]] std::vector<EndProtection> fed_ends(const Plan& plan, const Run& run);
+
+// Distance allowed between a fuse and its source: by policy, else 18 in (common practice on road vehicles).
+[[nodiscard]] double fuse_distance_m(const Plan& plan);
+
+[[nodiscard]] std::vector<Solution> solve_all(const Plan& plan);
+
+}  // namespace yr

@@ -1,0 +1,109 @@
+#include "solve/nodal_system.h"
+
+#include <algorithm>
+#include <numeric>
+
+namespace yr {
+namespace {
+
+int root_of(std::vector<int>& parent, int k) {
+    while (parent[static_cast<std::size_t>(k)] != k) {
+        parent[static_cast<std::size_t>(k)] = parent[static_cast<std::size_t>(parent[static_cast<std::size_t>(k)])];
+        k = parent[static_cast<std::size_t>(k)];
+    }
+    return k;
+}
+
+template <class F>
+void each_pair(const Network& net, F&& use) {
+    for (const auto& c : net.conductors) use(c.from, c.to);
+    for (const auto& b : net.batteries) use(b.pos, b.neg);
+    for (const auto& s : net.sources) {
+        use(s.out, s.neg);
+        if (s.in != kNoNode) use(s.in, s.neg);
+    }
+    for (const auto& l : net.loads) use(l.pos, l.neg);
+}
+
+}  // namespace
+
+void NodalSystem::find_islands(const Network& net) {
+    // Islands of what conducts in this state. A load does not tie islands unless it is a plain resistance.
+    std::vector<int> parent(net.nodes.size());
+    std::iota(parent.begin(), parent.end(), 0);
+    const auto join = [&](NodeIndex a, NodeIndex b) {
+        parent[static_cast<std::size_t>(root_of(parent, a))] = root_of(parent, b);
+    };
+    for (const auto& c : net.conductors)
+        if (c.closed) join(c.from, c.to);
+    for (const auto& b : net.batteries) join(b.pos, b.neg);
+    for (const auto& s : net.sources)
+        if (s.works) join(s.out, s.neg);
+    for (const auto& l : net.loads)
+        if (l.kind == DrawKind::resistance && l.wanted) join(l.pos, l.neg);
+    island_.resize(net.nodes.size());
+    for (std::size_t k = 0; k < net.nodes.size(); ++k) island_[k] = root_of(parent, static_cast<int>(k));
+    // Anchors: the reference, then a battery's negative post, else the island's own root.
+    std::vector<char> held(net.nodes.size(), 0);
+    anchors_.clear();
+    const auto hold = [&](NodeIndex n) {
+        char& done = held[static_cast<std::size_t>(island(n))];
+        if (!done) anchors_.push_back(n);
+        done = 1;
+    };
+    hold(net.reference);
+    for (const auto& b : net.batteries) hold(b.neg);
+    for (const auto& s : net.sources) hold(s.neg);
+    for (std::size_t k = 0; k < net.nodes.size(); ++k) hold(static_cast<NodeIndex>(k));
+}
+
+void NodalSystem::prepare(const Network& net) {
+    find_islands(net);
+    std::vector<std::pair<NodeIndex, NodeIndex>> pairs;
+    each_pair(net, [&](NodeIndex a, NodeIndex b) { pairs.emplace_back(std::max(a, b), std::min(a, b)); });
+    const auto n = static_cast<Eigen::Index>(net.nodes.size());
+    if (pairs == pairs_ && matrix_.rows() == n) return;
+    pairs_ = std::move(pairs);
+    std::vector<Eigen::Triplet<double>> triplets;
+    triplets.reserve(pairs_.size() + net.nodes.size());
+    for (const auto& [a, b] : pairs_) triplets.emplace_back(a, b, 0.0);
+    for (int k = 0; k < n; ++k) triplets.emplace_back(k, k, 1.0);
+    matrix_.resize(n, n);
+    matrix_.setFromTriplets(triplets.begin(), triplets.end());
+    ldlt_.analyzePattern(matrix_);
+}
+
+void NodalSystem::clear() {
+    std::fill(matrix_.valuePtr(), matrix_.valuePtr() + matrix_.nonZeros(), 0.0);
+}
+
+double& NodalSystem::entry(NodeIndex a, NodeIndex b) {
+    const int row = std::max(a, b), column = std::min(a, b);
+    const int* inner = matrix_.innerIndexPtr();
+    const int* begin = inner + matrix_.outerIndexPtr()[column];
+    const int* end = inner + matrix_.outerIndexPtr()[column + 1];
+    return matrix_.valuePtr()[std::lower_bound(begin, end, row) - inner];
+}
+
+void NodalSystem::stamp(NodeIndex a, NodeIndex b, double g) {
+    if (a == b) return;
+    entry(a, a) += g;
+    entry(b, b) += g;
+    entry(a, b) -= g;
+}
+
+void NodalSystem::stamp_ground(NodeIndex a, double g) { entry(a, a) += g; }
+
+bool NodalSystem::factorise() {
+    ldlt_.factorize(matrix_);
+    if (ldlt_.info() != Eigen::Success) return false;
+    positive_ = ldlt_.vectorD().minCoeff() > 0;
+    return true;
+}
+
+const Eigen::VectorXd& NodalSystem::solve(const Eigen::VectorXd& rhs) {
+    x_ = ldlt_.solve(rhs);
+    return x_;
+}
+
+}  // namespace yr

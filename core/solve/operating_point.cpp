@@ -1,0 +1,398 @@
+#include "solve/operating_point.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "solve/nodal_system.h"
+#include "solve/results.h"
+
+namespace yr {
+namespace {
+
+constexpr int kMostIterations = 80;
+constexpr double kHold = 1e-6;        // S; holds a node still where a limited device leaves it loose. It multiplies the
+                                      // change since the last step, so it is gone from the converged answer.
+constexpr double kAliveShare = 0.1;   // of nominal volts: below that at light load a feed counts as dead
+constexpr double kCollapseShare = 0.02;
+
+}  // namespace
+
+// The working values of one solve. Index spaces are the network's own.
+struct OperatingPointSolver::Impl {
+    NodalSystem system;
+    const Network* net = nullptr;
+    Eigen::VectorXd v, trial, trial_sums;
+    std::vector<double> temperature_C, cable_ohm, temperature_at_A;
+    std::vector<char> load_on, source_on;
+    std::vector<double> input_W;
+    double scale = 1;  // of the constant currents and powers, for the search of the largest that can be served
+
+    double across(NodeIndex a, NodeIndex b) const { return v[a] - v[b]; }
+    bool stiff(const LoadElement& l) const { return l.kind != DrawKind::resistance; }
+
+    void start(const Network& network) {
+        net = &network;
+        system.prepare(network);
+        v = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(network.nodes.size()));
+        temperature_C.assign(network.conductors.size(), 0);
+        temperature_at_A.assign(network.conductors.size(), 0);
+        cable_ohm.assign(network.conductors.size(), 0);
+        for (std::size_t k = 0; k < network.conductors.size(); ++k) {
+            temperature_C[k] = network.conductors[k].cable.ambient_C;
+            cable_ohm[k] = at_temperature(network.conductors[k], temperature_C[k]);
+        }
+        load_on.assign(network.loads.size(), 0);
+        source_on.assign(network.sources.size(), 0);
+        input_W.assign(network.sources.size(), 0);
+    }
+
+    static double at_temperature(const ConductorElement& c, double t) {
+        return c.cable20_ohm * (1 + kCopperAlpha_per_K * (t - 20));
+    }
+
+    // Cables follow their own heat; one that hardly changed its current keeps its temperature. Largest move, K.
+    double heat_cables() {
+        double moved = 0;
+        for (std::size_t k = 0; k < net->conductors.size(); ++k) {
+            const ConductorElement& c = net->conductors[k];
+            if (c.cable20_ohm <= 0 || !c.closed) continue;
+            const double amps = across(c.from, c.to) / (c.fixed_ohm + cable_ohm[k]);
+            if (std::abs(amps - temperature_at_A[k]) <= 1e-11 * std::abs(amps) + 1e-12) continue;
+            const double t = conductor_temperature_C(c.cable, amps / c.parallel, temperature_C[k]);
+            moved = std::max(moved, std::abs(t - temperature_C[k]));
+            temperature_C[k] = t;
+            temperature_at_A[k] = amps;
+            cable_ohm[k] = at_temperature(c, t);
+        }
+        return moved;
+    }
+
+    // i and di/du of a source that gives clamp((open - u) / ohm, low, high)
+    struct Law {
+        double current, conductance;
+    };
+    static Law clamped(double u, double open, double ohm, double low, double high) {
+        const double i = (open - u) / ohm;
+        if (i > high) return {high, kHold};
+        if (i < low) return {low, kHold};
+        return {i, 1 / ohm};
+    }
+
+    // Calls use(pos, neg, current from pos to neg inside the element, conductance for the Jacobian, stiff) for each
+    // element's law at the voltages `at`. The conductance of a stiff element is negative: constant power.
+    // Their current is taken at the voltages `stiff_at`, which is `at` but for the search along a step.
+    template <class F>
+    void each_law(const Eigen::VectorXd& at, const Eigen::VectorXd& stiff_at, F&& use) const {
+        const auto u_of = [&](NodeIndex a, NodeIndex b) { return at[a] - at[b]; };
+        const double least = 0.2 * kCollapseShare * net->nominal_V;
+        const auto power = [&](NodeIndex pos, NodeIndex neg, double watts) {
+            const double u = std::max(stiff_at[pos] - stiff_at[neg], least);
+            use(pos, neg, watts / u, -watts / (u * u), true);
+        };
+        for (std::size_t k = 0; k < net->conductors.size(); ++k) {
+            const ConductorElement& c = net->conductors[k];
+            if (!c.closed) continue;
+            const double g = 1 / (c.fixed_ohm + cable_ohm[k]);
+            use(c.from, c.to, g * u_of(c.from, c.to), g, false);
+        }
+        for (const BatteryElement& b : net->batteries) {
+            const Law law = clamped(u_of(b.pos, b.neg), b.open_V, b.R0_ohm, -b.accept_A, 1e12);
+            use(b.pos, b.neg, -law.current, law.conductance, false);
+        }
+        for (std::size_t k = 0; k < net->sources.size(); ++k) {
+            const SourceElement& s = net->sources[k];
+            if (!source_on[k]) continue;
+            const Law law = clamped(u_of(s.out, s.neg), s.set_V, droop(s), 0, s.limit_A);
+            use(s.out, s.neg, -law.current, law.conductance, false);
+            if (s.in != kNoNode && input_W[k] > 0) power(s.in, s.neg, input_W[k]);
+        }
+        for (std::size_t k = 0; k < net->loads.size(); ++k) {
+            const LoadElement& l = net->loads[k];
+            if (!load_on[k]) continue;
+            switch (l.kind) {
+                case DrawKind::resistance: use(l.pos, l.neg, u_of(l.pos, l.neg) / l.value, 1 / l.value, false); break;
+                case DrawKind::current: use(l.pos, l.neg, l.value * scale, kHold, false); break;
+                case DrawKind::power: power(l.pos, l.neg, l.value * scale); break;
+            }
+        }
+    }
+
+    static double droop(const SourceElement& s) { return std::max(s.droop_ohm, 1e-6); }
+
+    // Sum of the currents that leave each node.
+    void residual(const Eigen::VectorXd& at, const Eigen::VectorXd& stiff_at, Eigen::VectorXd& sums) const {
+        sums.setZero(at.size());
+        for (NodeIndex n : system.anchors()) sums[n] += at[n];
+        each_law(at, stiff_at, [&](NodeIndex a, NodeIndex b, double amps, double, bool) {
+            sums[a] += amps;
+            sums[b] -= amps;
+        });
+    }
+
+    // The Jacobian at v. Where constant powers would make it indefinite they are left out: the step is then shorter
+    // than Newton's but still downhill. False when the factors fail.
+    bool factorise_at_v(bool& positive) {
+        for (const bool with_stiff : {true, false}) {
+            system.clear();
+            for (NodeIndex n : system.anchors()) system.stamp_ground(n, 1);
+            each_law(v, v, [&](NodeIndex a, NodeIndex b, double, double g, bool stiff_law) {
+                system.stamp(a, b, stiff_law && !with_stiff ? 0 : g);
+            });
+            const bool factored = system.factorise();
+            if (with_stiff) positive = factored && system.positive();
+            if (factored && system.positive()) return true;
+        }
+        return false;
+    }
+
+    // Whether every constant power keeps more than half its volts at `other`: its law bends little that far.
+    bool near(const Eigen::VectorXd& other) const {
+        const auto keeps = [&](NodeIndex a, NodeIndex b) { return other[a] - other[b] > 0.5 * across(a, b); };
+        for (std::size_t k = 0; k < net->loads.size(); ++k)
+            if (load_on[k] && net->loads[k].kind == DrawKind::power && !keeps(net->loads[k].pos, net->loads[k].neg)) return false;
+        for (std::size_t k = 0; k < net->sources.size(); ++k)
+            if (net->sources[k].in != kNoNode && input_W[k] > 0 && !keeps(net->sources[k].in, net->sources[k].neg)) return false;
+        return true;
+    }
+
+    // How far to go along `step`. With constant powers held at their present currents, the node sums are the slope
+    // of a convex function (the network's co-content), so where the full step climbs again, its lowest point lies
+    // before that, and Newton from there on cannot run away between the limits of sources and batteries.
+    double step_length(const Eigen::VectorXd& step, const Eigen::VectorXd& sums) {
+        const double slope0 = sums.dot(step);
+        trial = v + step;
+        if (near(trial)) {
+            residual(trial, trial, trial_sums);
+            if (!(trial_sums.dot(step) > 0.3 * std::abs(slope0))) return 1;
+        }
+        double low = 0, high = 1;
+        for (int k = 0; k < 60; ++k) {
+            const double t = (low + high) / 2;
+            trial = v + t * step;
+            residual(trial, v, trial_sums);
+            const double slope = trial_sums.dot(step);
+            (slope < 0 ? low : high) = t;
+            if (std::abs(slope) < 0.01 * std::abs(slope0)) return t;
+        }
+        return high;
+    }
+
+    double source_A(std::size_t k) const {
+        const SourceElement& s = net->sources[k];
+        if (!source_on[k]) return 0;
+        return std::clamp((s.set_V - across(s.out, s.neg)) / droop(s), 0.0, s.limit_A);
+    }
+
+    // What each converter takes follows what it gives. Largest move, W.
+    double feed_converters() {
+        double moved = 0;
+        for (std::size_t k = 0; k < net->sources.size(); ++k) {
+            const SourceElement& s = net->sources[k];
+            if (s.in == kNoNode || !source_on[k]) continue;
+            const double watts = (source_A(k) * across(s.out, s.neg) / s.efficiency + s.standby_W) * scale;
+            moved = std::max(moved, std::abs(watts - input_W[k]) / (1 + watts));
+            input_W[k] = watts;
+        }
+        return moved;
+    }
+
+    // True when a constant-power device has fallen off the branch that light load leads to.
+    bool fell() const {
+        const double least = kCollapseShare * net->nominal_V;
+        for (std::size_t k = 0; k < net->loads.size(); ++k) {
+            const LoadElement& l = net->loads[k];
+            if (load_on[k] && stiff(l) && across(l.pos, l.neg) < least) return true;
+        }
+        for (std::size_t k = 0; k < net->sources.size(); ++k) {
+            const SourceElement& s = net->sources[k];
+            if (s.in != kNoNode && source_on[k] && across(s.in, s.neg) < least) return true;
+        }
+        return false;
+    }
+
+    struct Outcome {
+        bool converged = false;
+        int iterations = 0;
+    };
+
+    // Newton from the present v. Constant powers must have volts to start from.
+    Outcome newton() {
+        Outcome out;
+        Eigen::VectorXd sums;
+        double last = 1e300;
+        bool positive = true;
+        for (out.iterations = 1; out.iterations <= kMostIterations; ++out.iterations) {
+            residual(v, v, sums);
+            if (!factorise_at_v(positive)) return out;
+            const Eigen::VectorXd step = system.solve(-sums);
+            double change = step.cwiseAbs().maxCoeff();
+            if (!std::isfinite(change)) return out;
+            const double length = change > 1e-7 ? step_length(step, sums) : 1;
+            v += length * step;
+            change *= length;
+            if (fell()) return out;
+            const double heated = heat_cables();
+            const double fed = feed_converters();
+            last = change;
+            if (change < 1e-11 && heated < 1e-7 && fed < 1e-11) {
+                out.converged = positive;
+                return out;
+            }
+        }
+        // Rounding can keep the last digits moving; the residuals judge such an answer.
+        out.converged = positive && last < 1e-9;
+        return out;
+    }
+
+    // All loads but plain resistances off: finds which feeds are alive at all.
+    void light_load() {
+        for (std::size_t k = 0; k < net->loads.size(); ++k)
+            load_on[k] = net->loads[k].wanted && !stiff(net->loads[k]);
+        for (int round = 0; round < 3; ++round) {  // a converter fed by a converter needs a round each
+            for (std::size_t k = 0; k < net->sources.size(); ++k) {
+                const SourceElement& s = net->sources[k];
+                const bool fed = s.in == kNoNode || across(s.in, s.neg) > kAliveShare * net->nominal_V;
+                source_on[k] = s.works && fed;
+                input_W[k] = 0;
+            }
+            newton();
+        }
+        for (std::size_t k = 0; k < net->loads.size(); ++k) {
+            const LoadElement& l = net->loads[k];
+            if (!l.wanted || !stiff(l)) continue;
+            load_on[k] = system.island(l.pos) == system.island(l.neg) &&
+                         across(l.pos, l.neg) > kAliveShare * net->nominal_V;
+        }
+    }
+
+    // The stiff load that is worst off against its light-load voltage at the largest share that can be served.
+    struct Culprit {
+        int load = -1;
+        int source = -1;
+        double share = 0;
+    };
+
+    Culprit find_culprit(const Eigen::VectorXd& light) {
+        const std::vector<char> on = load_on;
+        double low = 0, high = 1;
+        Eigen::VectorXd best = light;
+        for (int k = 0; k < 20; ++k) {
+            scale = (low + high) / 2;
+            v = light;
+            if (newton().converged) low = scale, best = v;
+            else high = scale;
+        }
+        scale = 1;
+        v = best;
+        Culprit culprit{-1, -1, low};
+        double worst = 2;
+        const auto consider = [&](NodeIndex a, NodeIndex b, int load, int source) {
+            const double ratio = (best[a] - best[b]) / (light[a] - light[b]);
+            if (ratio < worst) worst = ratio, culprit.load = load, culprit.source = source;
+        };
+        for (std::size_t k = 0; k < net->loads.size(); ++k)
+            if (on[k] && stiff(net->loads[k]))
+                consider(net->loads[k].pos, net->loads[k].neg, static_cast<int>(k), -1);
+        for (std::size_t k = 0; k < net->sources.size(); ++k)
+            if (net->sources[k].in != kNoNode && source_on[k])
+                consider(net->sources[k].in, net->sources[k].neg, -1, static_cast<int>(k));
+        return culprit;
+    }
+
+    OperatingPoint solve(const Network& network) {
+        start(network);
+        light_load();
+        Eigen::VectorXd light = v;
+        OperatingPoint point;
+        std::vector<char> collapsed(network.loads.size(), 0);
+        point.collapsed_at.assign(network.loads.size(), 1);
+        while (true) {
+            const Outcome outcome = newton();
+            point.iterations += outcome.iterations;
+            point.settled = outcome.converged;
+            if (outcome.converged) break;
+            const Culprit culprit = find_culprit(light);
+            if (culprit.load >= 0) {
+                load_on[static_cast<std::size_t>(culprit.load)] = 0;
+                collapsed[static_cast<std::size_t>(culprit.load)] = 1;
+                point.collapsed_at[static_cast<std::size_t>(culprit.load)] = culprit.share;
+            } else if (culprit.source >= 0) {
+                source_on[static_cast<std::size_t>(culprit.source)] = 0;
+                input_W[static_cast<std::size_t>(culprit.source)] = 0;
+            } else {
+                break;  // nothing left to let go of: reported as not settled
+            }
+            v = light;
+            std::fill(input_W.begin(), input_W.end(), 0.0);
+        }
+        fill(point, collapsed);
+        return point;
+    }
+
+    void fill(OperatingPoint& point, const std::vector<char>& collapsed) {
+        point.node_V.assign(v.data(), v.data() + v.size());
+        for (std::size_t k = 0; k < net->conductors.size(); ++k) {
+            const ConductorElement& c = net->conductors[k];
+            const double amps = c.closed ? across(c.from, c.to) / (c.fixed_ohm + cable_ohm[k]) : 0;
+            point.conductors.push_back({amps, cable_ohm[k], temperature_C[k], amps * (c.fixed_ohm + cable_ohm[k])});
+        }
+        for (const BatteryElement& b : net->batteries) {
+            const double u = across(b.pos, b.neg);
+            const double i = (b.open_V - u) / b.R0_ohm;
+            point.batteries.push_back({u, std::max(i, -b.accept_A), i < -b.accept_A});
+        }
+        for (std::size_t k = 0; k < net->sources.size(); ++k) point.sources.push_back(source_result(k));
+        for (std::size_t k = 0; k < net->loads.size(); ++k) {
+            const LoadElement& l = net->loads[k];
+            LoadResult r;
+            const double u = across(l.pos, l.neg);
+            if (collapsed[k]) r.status = LoadStatus::collapsed;
+            else if (!l.wanted) r.status = LoadStatus::off;
+            else if (!load_on[k] || std::abs(u) < kCollapseShare * net->nominal_V) r.status = LoadStatus::dead;
+            else r.status = LoadStatus::on;
+            if (load_on[k]) {
+                r.voltage_V = u;
+                r.current_A = l.kind == DrawKind::current ? l.value : l.kind == DrawKind::power ? l.value / u : u / l.value;
+                r.power_W = u * r.current_A;
+            }
+            point.loads.push_back(r);
+        }
+        measure_drops(*net, point);
+        point.residuals = residuals_of(*net, point);
+    }
+
+    SourceResult source_result(std::size_t k) const {
+        const SourceElement& s = net->sources[k];
+        SourceResult r;
+        r.voltage_V = across(s.out, s.neg);
+        r.limit_A = s.works ? s.limit_A : 0;
+        r.input_dead = s.works && !source_on[k];
+        if (!source_on[k]) return r;
+        r.current_A = source_A(k);
+        r.mode = r.current_A >= s.limit_A ? DeviceMode::limited : r.current_A <= 0 ? DeviceMode::blocking : DeviceMode::regulating;
+        if (s.in != kNoNode && input_W[k] > 0) r.input_A = input_W[k] / across(s.in, s.neg);
+        return r;
+    }
+};
+
+OperatingPointSolver::OperatingPointSolver() : impl_(std::make_unique<Impl>()) {}
+OperatingPointSolver::~OperatingPointSolver() = default;
+OperatingPointSolver::OperatingPointSolver(OperatingPointSolver&&) noexcept = default;
+OperatingPointSolver& OperatingPointSolver::operator=(OperatingPointSolver&&) noexcept = default;
+
+OperatingPoint OperatingPointSolver::solve(const Network& network) { return impl_->solve(network); }
+
+OperatingPoint solve(const Network& network) { return OperatingPointSolver().solve(network); }
+
+Solution solve(const Plan& plan, const State& state, OperatingPointSolver& solver) {
+    Solution s{compile(plan, state), {}};
+    s.point = solver.solve(s.network);
+    return s;
+}
+
+Solution solve(const Plan& plan, const State& state) {
+    OperatingPointSolver solver;
+    return solve(plan, state, solver);
+}
+
+}  // namespace yr

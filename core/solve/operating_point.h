@@ -1,0 +1,109 @@
+// The operating point: every voltage and current of one network, steady.
+//
+// Nodal analysis with the device laws below, Newton from light load, symmetric sparse factors (Eigen LDLT):
+//   battery    i = clamp((E - v) / R0, -accept, any)              what it gives; it takes no more than it accepts
+//   source     i = clamp((Vset - v) / droop, 0, limit)            regulated, then a current source; no reverse current
+//   load       constant current, constant power P = v i, or resistance
+//   conductor  v = i (R_fixed + R_cable(T)), T from the heat balance of its own current
+//   converter  a source whose input takes v_out i_out / efficiency + standby at constant power
+// Constant power has two solutions or none (V^2 < 4 R P). Coming from light load Newton falls monotonically onto the
+// high one; where it finds none, the load that cannot be served is named, left off, and the rest is solved.
+#pragma once
+
+#include <memory>
+#include <string>
+#include <vector>
+
+#include "network/network.h"
+
+namespace yr {
+
+enum class LoadStatus {
+    off,       // not wanted in this state
+    on,
+    dead,      // wanted, but nothing feeds it
+    collapsed  // wanted and fed, but no voltage exists at which it gets its power
+};
+
+struct LoadResult {
+    LoadStatus status = LoadStatus::off;
+    double voltage_V = 0;
+    double current_A = 0;
+    double power_W = 0;
+    double supply_V = 0;   // across the highest source or battery on its feed; 0 when dead or off
+    double drop_V = 0;     // supply_V - voltage_V
+};
+
+enum class DeviceMode { off, regulating, limited, blocking };
+
+struct SourceResult {
+    DeviceMode mode = DeviceMode::off;
+    double voltage_V = 0;
+    double current_A = 0;
+    double limit_A = 0;
+    double input_A = 0;    // converter
+    bool input_dead = false;
+};
+
+struct BatteryResult {
+    double voltage_V = 0;
+    double current_A = 0;  // what it gives; negative while it charges
+    bool at_acceptance = false;
+};
+
+struct ConductorResult {
+    double current_A = 0;      // from -> to
+    double cable_ohm = 0;      // at its temperature
+    double temperature_C = 0;  // of the conductor
+    double drop_V = 0;         // along the current, over all parts
+};
+
+// How well the laws hold in the answer; every solution carries it.
+struct Residuals {
+    double node_A = 0;        // worst sum of currents at a node
+    double node_scale_A = 0;  // largest current of the plan
+    double energy_W = 0;      // given minus taken
+    double energy_scale_W = 0;
+    [[nodiscard]] bool good() const {
+        return node_A <= 1e-9 * node_scale_A + 1e-9 && energy_W <= 1e-9 * energy_scale_W + 1e-9;
+    }
+};
+
+struct OperatingPoint {
+    bool settled = false;      // false only if the iteration failed for a reason other than collapse
+    int iterations = 0;
+    std::vector<double> node_V;
+    std::vector<ConductorResult> conductors;
+    std::vector<BatteryResult> batteries;
+    std::vector<SourceResult> sources;
+    std::vector<LoadResult> loads;
+    std::vector<double> collapsed_at;  // per load: share of its power that could be served, where it collapsed; else 1
+    Residuals residuals;
+};
+
+// Solves networks of one plan one after another; keeps the factors' pattern while the shape stays the same.
+class OperatingPointSolver {
+  public:
+    OperatingPointSolver();
+    ~OperatingPointSolver();
+    OperatingPointSolver(OperatingPointSolver&&) noexcept;
+    OperatingPointSolver& operator=(OperatingPointSolver&&) noexcept;
+
+    [[nodiscard]] OperatingPoint solve(const Network& network);
+
+  private:
+    struct Impl;
+    std::unique_ptr<Impl> impl_;
+};
+
+[[nodiscard]] OperatingPoint solve(const Network& network);
+
+// One plan in one state, with the network it was solved on.
+struct Solution {
+    Network network;
+    OperatingPoint point;
+};
+[[nodiscard]] Solution solve(const Plan& plan, const State& state, OperatingPointSolver& solver);
+[[nodiscard]] Solution solve(const Plan& plan, const State& state);
+
+}  // namespace yr
