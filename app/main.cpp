@@ -1,0 +1,62 @@
+// Your Rail: plans a vehicle's 12-volt supply.
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QSettings>
+#include <cstdio>
+
+#include "paint/tokens.h"
+#include "render.h"
+#include "shell/dialogs.h"
+#include "shell/main_window.h"
+#include "shell/plan_files.h"
+
+namespace {
+
+bool has_display() {
+    return !qEnvironmentVariableIsEmpty("DISPLAY") || !qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") || !qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM");
+}
+
+}  // namespace
+
+int main(int argc, char** argv) {
+    const bool display = has_display();
+    if (!display) qputenv("QT_QPA_PLATFORM", "offscreen");
+    QApplication application(argc, argv);
+    QApplication::setApplicationName(QStringLiteral("your-rail"));
+    QApplication::setApplicationDisplayName(QStringLiteral("Your Rail"));
+    QApplication::setOrganizationName(QStringLiteral("your-rail"));
+    QApplication::setApplicationVersion(QStringLiteral("0.1.0"));
+
+    QCommandLineParser parser;
+    parser.setApplicationDescription(QStringLiteral("Plans a vehicle's 12-volt supply as one circuit."));
+    parser.addHelpOption();
+    parser.addVersionOption();
+    parser.addPositionalArgument(QStringLiteral("plan"), QStringLiteral("plan file to open"), QStringLiteral("[plan]"));
+    const QCommandLineOption render(QStringLiteral("render"), QStringLiteral("Draw the main views of the demo into a folder and leave."), QStringLiteral("folder"));
+    const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the river-gauging truck."));
+    parser.addOption(render);
+    parser.addOption(demo);
+    parser.process(application);
+
+    yr::app::use_typeface();
+    yr::app::use_look(QSettings().value(QStringLiteral("night"), false).toBool());
+    if (parser.isSet(render) || !display) {
+        const QString folder = parser.isSet(render) ? parser.value(render) : QStringLiteral("build/views");
+        if (!display) std::printf("There is no display here: drawing the main views of the demo instead.\n");
+        return yr::app::render_views(folder);
+    }
+
+    yr::app::MainWindow window(yr::app::Recovery::default_folder());
+    window.open_demo(yr::app::demo_plans().front().resource);
+    window.show();
+    if (!parser.positionalArguments().isEmpty()) {
+        window.open_file(parser.positionalArguments().constFirst());
+    } else if (QSettings settings; !settings.value(QStringLiteral("caution_shown"), false).toBool()) {
+        yr::app::FirstStart first(&window);
+        if (first.exec() == QDialog::Accepted && first.chosen().isEmpty()) window.document()->open(yr::empty_plan("New vehicle"), {});
+        else window.open_demo(first.chosen());
+        settings.setValue(QStringLiteral("caution_shown"), true);
+    }
+    window.offer_recovery();
+    return QApplication::exec();
+}

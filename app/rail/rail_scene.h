@@ -1,0 +1,69 @@
+// The rail chart as rectangles in pixels: what is drawn, where, and which thing of the plan each stands for.
+// Made from the document's layout; no painting here, so that tests read it.
+#pragma once
+
+#include <QRectF>
+#include <QString>
+#include <vector>
+
+#include "shell/document.h"
+
+namespace yr::app {
+
+enum class SceneKind {
+    source,     // a stretch of the supply strip
+    headroom,   // what a source could still give
+    conductor,  // a piece of a run or bond
+    load,       // the gap of a load, charging battery or converter input
+    gathered    // loads too thin to label, under one handle
+};
+
+struct SceneBand {  // a fuse, joint, contact or the cable itself inside a piece
+    QRectF rect;
+    PartKind part{};
+    int index = 0;  // in the conductor's parts
+};
+
+struct SceneItem {
+    SceneKind kind{};
+    Id id;                   // of the plan's thing; of the first one for gathered loads
+    ChartRef ref;
+    QRectF rect;
+    std::vector<SceneBand> bands;
+    ChartSide side = ChartSide::gap;
+    int depth = 0;
+    int pieces = 1;          // of its branch in all
+    int piece = 0;           // which of them
+    double left_A = 0, right_A = 0;
+    bool shortfall = false;  // a battery that gives while the engine runs
+    QString label, detail, share;  // what fits is drawn: "scene lights", "15.1 A  11.9 V", "5.7 of 10 %"
+    double used = -1;        // share of the allowed drop; below 0: none
+    std::optional<Severity> severity;
+    std::vector<Id> members; // gathered
+};
+
+struct SceneTick {
+    double y = 0;
+    QString text;
+};
+
+struct RailScene {
+    QRectF plot;             // from the rail's top to the floor
+    std::vector<SceneItem> items;
+    std::vector<SceneTick> ticks;
+    double px_per_A = 1, px_per_V = 1;
+    QString note;            // a sentence where there is nothing to draw
+    [[nodiscard]] const SceneItem* at(const QPointF& point) const;
+    [[nodiscard]] const SceneItem* of(const Id& id) const;
+};
+
+struct SceneWindow {  // the stretch of amps that is shown; empty shows all
+    double left_A = 0, right_A = 0;
+    [[nodiscard]] bool whole() const { return right_A <= left_A; }
+};
+
+[[nodiscard]] RailScene build_scene(const PlanDocument& document, const QSizeF& size, const SceneWindow& window);
+
+inline constexpr double kThinLoad_px = 17;  // a load narrower than this cannot carry its name
+
+}  // namespace yr::app

@@ -1,0 +1,90 @@
+#include "render.h"
+
+#include <QCoreApplication>
+#include <QDir>
+#include <cstdio>
+#include <functional>
+
+#include "paint/tokens.h"
+#include "shell/main_window.h"
+#include "shell/dialogs.h"
+#include "shell/plan_files.h"
+
+namespace yr::app {
+namespace {
+
+struct View {
+    const char* file;
+    std::function<void(MainWindow&)> prepare;
+};
+
+void hover(MainWindow& w, const Id& id) {
+    if (const SceneItem* i = w.chart()->scene().of(id)) w.chart()->set_hover(i->rect.center());
+}
+
+void in_state(MainWindow& w, const char* name) {
+    const auto& states = w.document()->plan().states;
+    w.document()->set_state(static_cast<int>(find_state(w.document()->plan(), name) - states.data()));
+}
+
+std::vector<View> views() {
+    return {
+        {"rail-idling.png", [](MainWindow& w) { hover(w, "run-33"); }},
+        {"rail-driving-details.png",
+         [](MainWindow& w) {
+             in_state(w, "Driving");
+             w.document()->select("load-8");
+         }},
+        {"rail-hoisting.png", [](MainWindow& w) { in_state(w, "Hoisting"); }},
+        {"rail-feed.png",
+         [](MainWindow& w) {
+             if (const SceneItem* i = w.chart()->scene().of("run-5")) w.chart()->look_into(*i);
+         }},
+        {"rail-night.png",
+         [](MainWindow& w) {
+             use_look(true);
+             in_state(w, "Overnight");
+         }},
+        {"type-to-add.png", [](MainWindow& w) { w.type_line()->edit()->setText(QStringLiteral("bank light 2x 45 W on ignition, 5.5 m, cargo roof, wobbly")); }},
+        {"buggy.png",
+         [](MainWindow& w) {
+             w.open_demo(demo_plans()[1].resource);
+             in_state(w, "Spraying");
+         }},
+        {"cart.png",
+         [](MainWindow& w) {
+             w.open_demo(demo_plans()[2].resource);
+             in_state(w, "Sweeping");
+         }},
+    };
+}
+
+}  // namespace
+
+int render_views(const QString& folder) {
+    if (!QDir().mkpath(folder)) {
+        std::fprintf(stderr, "The folder %s cannot be made.\n", qPrintable(folder));
+        return 1;
+    }
+    bool whole = true;
+    for (const View& view : views()) {
+        use_look(false);
+        MainWindow window({});
+        window.chart()->set_animated(false);
+        window.resize(1280, 800);
+        window.open_demo(demo_plans().front().resource);
+        window.show();
+        QCoreApplication::processEvents();
+        view.prepare(window);
+        window.document()->finish_findings();
+        for (int k = 0; k < 20; ++k) QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
+        const QString path = QDir(folder).filePath(QString::fromLatin1(view.file));
+        const bool written = window.grab().save(path);
+        std::printf("%s %s\n", written ? "drawn:" : "could not write:", qPrintable(path));
+        whole = whole && written;
+    }
+    use_look(false);
+    return whole ? 0 : 1;
+}
+
+}  // namespace yr::app

@@ -1,0 +1,12 @@
+// The main views of the demo drawn into PNG files: for machines without a display, and for the pictures in docs/.
+#pragma once
+
+#include <QString>
+
+namespace yr::app {
+
+// Writes one 1280x800 PNG per view into `folder` (made if missing) and says so on standard output.
+// Returns the process's exit code: 0, or 1 when the folder cannot be written.
+int render_views(const QString& folder);
+
+}  // namespace yr::app

@@ -1,0 +1,191 @@
+#include "shell/document.h"
+
+#include <QLocale>
+#include <QtConcurrent/QtConcurrentRun>
+#include <algorithm>
+
+namespace yr::app {
+
+// One change on the undo stack. It holds the edit that does it and, once done, the edit that takes it back.
+class EditCommand : public QUndoCommand {
+  public:
+    EditCommand(PlanDocument* document, Edit inverse, Edit edit, const QString& name, QString key)
+        : QUndoCommand(name), document_(document), edit_(std::move(edit)), inverse_(std::move(inverse)), key_(std::move(key)) {}
+
+    void redo() override {
+        if (first_) {  // apply() has already made the change, to know whether it can be made
+            first_ = false;
+            return;
+        }
+        swap_with_plan(edit_, inverse_);
+    }
+    void undo() override { swap_with_plan(inverse_, edit_); }
+    int id() const override { return key_.isEmpty() ? -1 : 1; }
+    bool mergeWith(const QUndoCommand* other) override {
+        const auto* next = static_cast<const EditCommand*>(other);
+        if (next->key_ != key_) return false;
+        edit_ = next->edit_;  // the same thing put again: the first inverse still undoes both
+        setText(next->text());
+        return true;
+    }
+
+  private:
+    void swap_with_plan(const Edit& forward, Edit& backward) {
+        if (auto inverse = yr::apply(document_->plan_, forward)) backward = std::move(*inverse);
+        document_->after_change();
+    }
+
+    PlanDocument* document_;
+    Edit edit_, inverse_;
+    QString key_;
+    bool first_ = true;
+};
+
+PlanDocument::PlanDocument(QObject* parent) : QObject(parent), plan_(empty_plan("New vehicle")) {
+    connect(&watcher_, &QFutureWatcher<std::shared_ptr<Inspection>>::finished, this, [this] {
+        if (inspecting_ != generation_) {
+            start_inspection();  // the plan moved on meanwhile: newest wins
+            return;
+        }
+        inspection_ = *watcher_.result();
+        inspected_ = inspecting_;
+        emit findings_changed();
+    });
+    solve_now();
+}
+
+PlanDocument::~PlanDocument() {
+    watcher_.disconnect(this);
+    watcher_.waitForFinished();
+}
+
+void PlanDocument::open(Plan plan, const QString& path) {
+    plan_ = std::move(plan);
+    path_ = path;
+    recovered_ = false;
+    undo_.clear();
+    selection_.clear();
+    inspection_ = {};
+    layout_ = {};
+    const State* idle = find_state(plan_, "Idling");
+    state_ = idle ? static_cast<int>(idle - plan_.states.data()) : 0;
+    after_change();
+    emit selection_changed();
+}
+
+bool PlanDocument::apply(const Edit& edit, const QString& name, const QString& merge_key) {
+    auto inverse = yr::apply(plan_, edit);
+    if (!inverse) {
+        emit refused(q(words::sentence(inverse.error())));
+        return false;
+    }
+    undo_.push(new EditCommand(this, std::move(*inverse), edit, name, merge_key));
+    after_change();
+    return true;
+}
+
+void PlanDocument::after_change() {
+    ++generation_;
+    state_ = std::clamp(state_, 0, static_cast<int>(plan_.states.size()) - 1);
+    solve_now();
+    emit changed();
+    start_inspection();
+}
+
+void PlanDocument::solve_now() {
+    solution_ = solve(plan_, state(), solver_);
+    layout_ = lay_out(solution_.network, solution_.point, &layout_.order, 1e-4);
+}
+
+void PlanDocument::start_inspection() {
+    if (watcher_.isRunning()) return;  // finished() starts the next
+    inspecting_ = generation_;
+    watcher_.setFuture(QtConcurrent::run([plan = plan_] { return std::make_shared<Inspection>(inspect(plan)); }));
+}
+
+void PlanDocument::finish_findings() {
+    if (findings_current()) return;
+    watcher_.waitForFinished();
+    inspection_ = inspect(plan_);
+    inspected_ = inspecting_ = generation_;
+    emit findings_changed();
+}
+
+std::optional<Severity> PlanDocument::severity_of(const Id& id) const {
+    std::optional<Severity> worst;
+    for (const Finding& f : inspection_.findings) {
+        const Run* run = yr::find(plan_.runs, f.id);
+        const bool about = f.id == id || f.other == id || (run && (owner_of(run->to) == id || owner_of(run->from) == id) && yr::find(plan_.loads, id));
+        if (about && f.severity <= Severity::check && (!worst || f.severity < *worst)) worst = f.severity;
+    }
+    return worst;
+}
+
+bool PlanDocument::mend(const Finding& finding) {
+    const Finding asked = finding;  // the list may be rebuilt below
+    finish_findings();
+    for (const Finding& f : inspection_.findings)
+        if (same_place(f, asked) && f.state == asked.state && f.mend) {
+            const Mend m = *f.mend;
+            return apply(m.edit, q(words::mend_name(f, plan_)));
+        }
+    return false;
+}
+
+void PlanDocument::set_state(int index) {
+    if (index < 0 || index >= static_cast<int>(plan_.states.size()) || index == state_) return;
+    state_ = index;
+    solve_now();
+    emit changed();
+}
+
+void PlanDocument::select(const Id& id) {
+    if (id == selection_) return;
+    selection_ = id;
+    emit selection_changed();
+}
+
+words::Style PlanDocument::style() const {
+    return {plan_.policy.units, QLocale().decimalPoint() == QStringLiteral(",")};
+}
+
+words::Explanation PlanDocument::why(const words::ValueRef& ref) const {
+    return words::explain(ref, plan_, state(), solution_, style());
+}
+
+void PlanDocument::saved_as(const QString& path) {
+    path_ = path;
+    recovered_ = false;
+    undo_.setClean();
+    emit changed();
+}
+
+bool PlanDocument::step_run(const Id& id, int steps) {
+    const Run* run = yr::find(plan_.runs, id);
+    if (!run) return false;
+    if (run->body_metal || run->resistance_ohm) {
+        emit refused(q(words::capital(run->name) + " has a given resistance, not a size."));
+        return false;
+    }
+    Run thicker = *run;
+    const WireSize now = run->size.value_or(WireSize::awg(14));
+    thicker.size = step_size(now, steps);
+    if (*thicker.size == now && run->size) {
+        emit refused(q(words::capital(run->name) + (steps > 0 ? " is already the thickest size." : " is already the thinnest size.")));
+        return false;
+    }
+    return apply(Put<Run>{thicker, {}}, q(run->name + " to " + yr::name_of(*thicker.size)), q("size " + id));
+}
+
+bool PlanDocument::move_load(const Id& load, const Id& feed) {
+    for (const Run& r : plan_.runs) {
+        if (r.to != load + ".pos") continue;
+        if (r.from == feed) return false;
+        Run moved = r;
+        moved.from = feed;
+        return apply(Put<Run>{moved, {}}, q(yr::name_of(plan_, load) + " to " + yr::name_of(plan_, feed)));
+    }
+    return false;
+}
+
+}  // namespace yr::app

@@ -1,0 +1,352 @@
+#include "shell/main_window.h"
+
+#include <QAction>
+#include <QCloseEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMenu>
+#include <QMessageBox>
+#include <QPushButton>
+#include <QSettings>
+#include <QSplitter>
+
+#include "paint/tokens.h"
+#include "shell/dialogs.h"
+#include "shell/plan_files.h"
+#include "size/additions.h"
+
+namespace yr::app {
+namespace {
+
+const QString kFilter = QStringLiteral("Your Rail plans (*.yourrail.json);;All files (*)");
+
+QToolButton* tool(const QString& text, const QString& tip, const QString& name) {
+    auto* b = new QToolButton;
+    b->setText(text);
+    b->setToolTip(tip);
+    b->setAccessibleName(name);
+    b->setMinimumSize(32, 32);
+    return b;
+}
+
+QToolButton* menu_button(const QString& text, QMenu* menu) {
+    QToolButton* b = tool(text, {}, text);
+    b->setMenu(menu);
+    b->setPopupMode(QToolButton::InstantPopup);
+    return b;
+}
+
+}  // namespace
+
+MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainWindow(parent) {
+    resize(1280, 800);
+    setMinimumSize(1024, 640);
+    setWindowIcon(QIcon(QStringLiteral(":/icons/your-rail.svg")));
+    messages_ = new MessageBar;
+    chart_ = new RailChart(&document_);
+    type_line_ = new TypeLine(&document_);
+    list_ = new PlanList(&document_);
+    findings_ = new FindingsStrip(&document_);
+    findings_->setMinimumHeight(96);
+    details_ = new DetailsPanel(&document_);
+    why_ = new WhyPopup(this);
+
+    auto* left = new QWidget;
+    left->setObjectName(QStringLiteral("panel"));
+    left->setAttribute(Qt::WA_StyledBackground);
+    left->setFixedWidth(272);
+    auto* left_column = new QVBoxLayout(left);
+    left_column->setContentsMargins(0, 0, 0, 0);
+    left_column->setSpacing(0);
+    left_column->addWidget(type_line_);
+    left_column->addWidget(list_, 1);
+
+    auto* picture = new QWidget;
+    auto* picture_row = new QHBoxLayout(picture);
+    picture_row->setContentsMargins(0, 0, 0, 0);
+    picture_row->setSpacing(0);
+    picture_row->addWidget(chart_, 1);
+    picture_row->addWidget(details_);
+    auto* split = new QSplitter(Qt::Vertical);
+    split->addWidget(picture);
+    split->addWidget(findings_);
+    split->setStretchFactor(0, 1);
+    split->setChildrenCollapsible(false);
+    split->setHandleWidth(3);
+    split->setSizes({560, 146});
+
+    auto* middle = new QWidget;
+    auto* middle_column = new QVBoxLayout(middle);
+    middle_column->setContentsMargins(0, 0, 0, 0);
+    middle_column->setSpacing(0);
+    middle_column->addWidget(new StateBar(&document_));
+    middle_column->addWidget(messages_);
+    middle_column->addWidget(split, 1);
+
+    auto* central = new QWidget;
+    central->setObjectName(QStringLiteral("paper"));
+    auto* column = new QVBoxLayout(central);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(make_top());
+    auto* body = new QHBoxLayout;
+    body->setSpacing(0);
+    body->addWidget(left);
+    body->addWidget(middle, 1);
+    column->addLayout(body, 1);
+    setCentralWidget(central);
+    make_actions();
+
+    connect(&document_, &PlanDocument::refused, this, [this](const QString& s) { messages_->say(s); });
+    connect(&document_, &PlanDocument::changed, this, &MainWindow::refresh_title);
+    connect(document_.undo_stack(), &QUndoStack::cleanChanged, this, &MainWindow::refresh_title);
+    connect(document_.undo_stack(), &QUndoStack::indexChanged, this, &MainWindow::refresh_title);
+    connect(chart_, &RailChart::why, this, &MainWindow::ask_why);
+    connect(list_, &PlanList::why, this, &MainWindow::ask_why);
+    connect(details_, &DetailsPanel::why, this, &MainWindow::ask_why);
+    connect(chart_, &RailChart::remove_asked, this, &MainWindow::remove_load);
+    connect(list_, &PlanList::remove_asked, this, &MainWindow::remove_load);
+    connect(details_, &DetailsPanel::remove_asked, this, &MainWindow::remove_load);
+    connect(chart_, &RailChart::window_changed, this, [this] { whole_->setVisible(!chart_->window_A().whole()); });
+    connect(findings_, &FindingsStrip::why_finding, this, [this](const Finding& f, const QPoint& where) {
+        why_->show_answers({words::explain(f, document_.plan(), document_.inspection().solutions, document_.style())}, where);
+    });
+    if (!autosave_folder.isEmpty()) recovery_ = std::make_unique<Recovery>(&document_, autosave_folder);
+    refresh_title();
+}
+
+QWidget* MainWindow::make_top() {
+    auto* top = new QWidget;
+    auto* row = new QHBoxLayout(top);
+    row->setContentsMargins(16, 8, 12, 8);
+    row->setSpacing(4);
+    title_ = new QLineEdit;
+    title_->setFrame(false);
+    title_->setFont(type_font(Type::title));
+    title_->setStyleSheet(QStringLiteral("QLineEdit { border: none; background: transparent; padding: 0; }"));
+    title_->setFixedWidth(256);
+    title_->setAccessibleName(QStringLiteral("Name of the vehicle"));
+    title_->setToolTip(QStringLiteral("The vehicle's name; click to change it"));
+    connect(title_, &QLineEdit::editingFinished, this, [this] {
+        if (!title_->isModified()) return;
+        title_->setModified(false);
+        Vehicle v = document_.plan().vehicle;
+        v.name = title_->text().trimmed().toStdString();
+        if (!v.name.empty()) document_.apply(SetVehicle{v}, QStringLiteral("vehicle named ") + q(v.name));
+        refresh_title();
+    });
+    auto* place = new QLabel(QStringLiteral("Rail"));
+    place->setFont(type_font(Type::bold));
+    place->setStyleSheet(QStringLiteral("border-bottom: 3px solid %1; padding: 4px 2px;").arg(tokens().source.name()));
+    place->setObjectName(QStringLiteral("place"));
+    whole_ = tool(QStringLiteral("Whole rail"), QStringLiteral("Back from this feed (Escape)"), QStringLiteral("Back to the whole rail"));
+    whole_->setObjectName(QStringLiteral("mend"));
+    whole_->hide();
+    connect(whole_, &QToolButton::clicked, chart_, &RailChart::look_at_all);
+    undo_ = tool(QStringLiteral("↶"), {}, QStringLiteral("Undo"));
+    redo_ = tool(QStringLiteral("↷"), {}, QStringLiteral("Redo"));
+    connect(undo_, &QToolButton::clicked, document_.undo_stack(), &QUndoStack::undo);
+    connect(redo_, &QToolButton::clicked, document_.undo_stack(), &QUndoStack::redo);
+    units_ = tool({}, QStringLiteral("Which units lead (Ctrl+U)"), QStringLiteral("Units"));
+    connect(units_, &QToolButton::clicked, this, &MainWindow::switch_units);
+    auto* plan_menu = new QMenu(this);
+    connect(plan_menu, &QMenu::aboutToShow, this, [this, plan_menu] { fill_plan_menu(plan_menu); });
+    auto* add_menu = new QMenu(this);
+    fill_add_menu(add_menu);
+    auto* help_menu = new QMenu(this);
+    help_menu->addAction(QStringLiteral("Keys\t?"), this, [this] { show_shortcuts(this); });
+    help_menu->addAction(QStringLiteral("Rules of this plan"), this, [this] { document_.select(kRulesId); });
+    help_menu->addAction(QStringLiteral("Bench or night\tCtrl+D"), this, &MainWindow::switch_look);
+    help_menu->addAction(QStringLiteral("About and cautions"), this, [this] { show_about(this); });
+    row->addWidget(title_);
+    row->addWidget(place);
+    row->addSpacing(16);
+    row->addWidget(whole_);
+    row->addStretch();
+    row->addWidget(menu_button(QStringLiteral("Plan"), plan_menu));
+    row->addWidget(menu_button(QStringLiteral("Add"), add_menu));
+    row->addWidget(menu_button(QStringLiteral("More"), help_menu));
+    row->addSpacing(8);
+    row->addWidget(units_);
+    row->addWidget(undo_);
+    row->addWidget(redo_);
+    return top;
+}
+
+void MainWindow::make_actions() {
+    const auto act = [this](const QString& keys, auto&& what) {
+        auto* a = new QAction(this);
+        a->setShortcut(QKeySequence(keys));
+        addAction(a);
+        connect(a, &QAction::triggered, this, what);
+    };
+    act(QStringLiteral("Ctrl+Z"), [this] { document_.undo_stack()->undo(); });
+    act(QStringLiteral("Ctrl+Shift+Z"), [this] { document_.undo_stack()->redo(); });
+    act(QStringLiteral("Ctrl+Y"), [this] { document_.undo_stack()->redo(); });
+    act(QStringLiteral("Ctrl+N"), [this] {
+        if (may_leave()) document_.open(empty_plan("New vehicle"), {});
+    });
+    act(QStringLiteral("Ctrl+O"), [this] { open_dialog(); });
+    act(QStringLiteral("Ctrl+S"), [this] { save(); });
+    act(QStringLiteral("Ctrl+Shift+S"), [this] { save_as(); });
+    act(QStringLiteral("Ctrl+L"), [this] { type_line_->edit()->setFocus(); });
+    act(QStringLiteral("Ctrl+U"), [this] { switch_units(); });
+    act(QStringLiteral("Ctrl+D"), [this] { switch_look(); });
+    act(QStringLiteral("Ctrl+Q"), [this] { close(); });
+    act(QStringLiteral("?"), [this] { show_shortcuts(this); });
+}
+
+void MainWindow::fill_plan_menu(QMenu* menu) {
+    menu->clear();
+    menu->addAction(QStringLiteral("New\tCtrl+N"), this, [this] {
+        if (may_leave()) document_.open(empty_plan("New vehicle"), {});
+    });
+    menu->addAction(QStringLiteral("Open …\tCtrl+O"), this, &MainWindow::open_dialog);
+    menu->addAction(QStringLiteral("Save\tCtrl+S"), this, &MainWindow::save);
+    menu->addAction(QStringLiteral("Save as …\tCtrl+Shift+S"), this, &MainWindow::save_as);
+    menu->addSeparator();
+    for (const QString& path : recent_files())
+        menu->addAction(QFileInfo(path).fileName(), this, [this, path] {
+            if (may_leave()) open_file(path);
+        });
+    if (!recent_files().isEmpty()) menu->addSeparator();
+    for (const DemoPlan& demo : demo_plans())
+        menu->addAction(QStringLiteral("Demo: ") + demo.title, this, [this, demo] {
+            if (may_leave()) open_demo(demo.resource);
+        });
+    menu->addSeparator();
+    menu->addAction(QStringLiteral("Leave\tCtrl+Q"), this, &QWidget::close);
+}
+
+void MainWindow::fill_add_menu(QMenu* menu) {
+    const auto add = [this, menu](const QString& text, const QString& name, const std::function<Result<Addition>()>& make) {
+        menu->addAction(text, this, [this, name, make] {
+            const auto addition = make();
+            if (!addition) emit document_.refused(q(words::sentence(addition.error())));
+            else if (document_.apply(addition->edit, QStringLiteral("add ") + name)) document_.select(addition->id);
+        });
+    };
+    menu->addAction(QStringLiteral("A load, by typing\tCtrl+L"), this, [this] { type_line_->edit()->setFocus(); });
+    add(QStringLiteral("Alternator with its fused cable"), QStringLiteral("alternator"), [this] { return add_alternator(document_.plan()); });
+    add(QStringLiteral("Feed, always live"), QStringLiteral("feed"), [this] { return add_feed(document_.plan(), {}); });
+    add(QStringLiteral("Feed, with the key at accessory"), QStringLiteral("accessory feed"), [this] { return add_feed(document_.plan(), {Key::accessory, Engine::any, {}}); });
+    add(QStringLiteral("Feed, with the key at ignition"), QStringLiteral("ignition feed"), [this] { return add_feed(document_.plan(), {Key::ignition, Engine::any, {}}); });
+    add(QStringLiteral("Ground point"), QStringLiteral("ground point"), [this] { return add_ground(document_.plan()); });
+    add(QStringLiteral("Second battery with its own bus"), QStringLiteral("second battery"), [this] { return add_second_battery(document_.plan()); });
+    add(QStringLiteral("DC-DC charger to the second battery"), QStringLiteral("charger"), [this] { return add_charger(document_.plan()); });
+}
+
+void MainWindow::refresh_title() {
+    const Plan& plan = document_.plan();
+    if (!title_->isModified()) title_->setText(q(plan.vehicle.name)), title_->setCursorPosition(0);
+    const QString file = document_.path().isEmpty() ? QStringLiteral("not saved yet") : QFileInfo(document_.path()).fileName();
+    setWindowTitle(q(plan.vehicle.name) + (document_.modified() ? QStringLiteral(" • ") : QStringLiteral(" – ")) + file + QStringLiteral(" – Your Rail"));
+    const QUndoStack* stack = document_.undo_stack();
+    undo_->setToolTip(stack->canUndo() ? QStringLiteral("Undo: ") + stack->undoText() : QStringLiteral("Nothing to undo"));
+    redo_->setToolTip(stack->canRedo() ? QStringLiteral("Redo: ") + stack->redoText() : QStringLiteral("Nothing to redo"));
+    units_->setText(plan.policy.units == LeadUnits::metric ? QStringLiteral("m, mm²") : QStringLiteral("ft, AWG"));
+}
+
+bool MainWindow::open_file(const QString& path) {
+    auto plan = read_plan_file(path);
+    if (!plan) {
+        messages_->say(q(words::sentence(plan.error())) + QStringLiteral(" The open plan is as it was."));
+        return false;
+    }
+    document_.open(std::move(*plan), path);
+    chart_->look_at_all();
+    remember_recent(path);
+    return true;
+}
+
+void MainWindow::open_demo(const QString& resource) {
+    document_.open(read_demo(resource), {});
+    chart_->look_at_all();
+}
+
+bool MainWindow::save_to(const QString& path) {
+    const auto saved = write_plan_file(document_.plan(), path);
+    if (!saved) {
+        messages_->say(q(words::sentence(saved.error())));
+        return false;
+    }
+    document_.saved_as(path);
+    if (recovery_) recovery_->write_now();
+    remember_recent(path);
+    return true;
+}
+
+bool MainWindow::save() { return document_.path().isEmpty() ? save_as() : save_to(document_.path()); }
+
+bool MainWindow::save_as() {
+    QString name = document_.path();
+    if (name.isEmpty()) name = q(document_.plan().vehicle.name).toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + QStringLiteral(".yourrail.json");
+    QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Save the plan"), name, kFilter);
+    if (path.isEmpty()) return false;
+    if (QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".yourrail.json");
+    return save_to(path);
+}
+
+void MainWindow::open_dialog() {
+    if (!may_leave()) return;
+    const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Open a plan"), QFileInfo(document_.path()).path(), kFilter);
+    if (!path.isEmpty()) open_file(path);
+}
+
+bool MainWindow::may_leave() {
+    if (!document_.modified()) return true;
+    QMessageBox box(this);
+    box.setWindowTitle(QStringLiteral("Your Rail"));
+    box.setText(q("The plan \u201C" + document_.plan().vehicle.name + "\u201D has changes that are not saved."));
+    auto* save_it = box.addButton(QStringLiteral("Save"), QMessageBox::AcceptRole);
+    auto* drop = box.addButton(QStringLiteral("Leave without saving"), QMessageBox::DestructiveRole);
+    box.addButton(QStringLiteral("Stay here"), QMessageBox::RejectRole);
+    box.exec();
+    if (box.clickedButton() == save_it) return save();
+    return box.clickedButton() == drop;
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (!may_leave()) {
+        event->ignore();
+        return;
+    }
+    recovery_.reset();  // ended in order: nothing to bring back
+    event->accept();
+}
+
+void MainWindow::offer_recovery() {
+    if (!recovery_) return;
+    const auto lost = recovery_->found();
+    if (lost.empty()) return;
+    const Recoverable last = lost.front();
+    messages_->say(QStringLiteral("“%1” was not saved when the program ended on %2.").arg(last.vehicle, last.written.toString(QStringLiteral("d MMM, HH:mm"))),
+                   {{QStringLiteral("Bring it back"), [this, last] { recovery_->bring_back(last); }}, {QStringLiteral("Throw it away"), [this, last] { recovery_->throw_away(last); }}});
+}
+
+void MainWindow::ask_why(const std::vector<words::ValueRef>& refs, const QPoint& global) {
+    std::vector<words::Explanation> answers;
+    for (const auto& ref : refs) answers.push_back(document_.why(ref));
+    why_->show_answers(answers, global);
+}
+
+void MainWindow::remove_load(const Id& id) {
+    const QString name = q(yr::name_of(document_.plan(), id));
+    if (document_.apply(remove_with_runs(document_.plan(), id), QStringLiteral("take out ") + name)) document_.select({});
+}
+
+void MainWindow::switch_units() {
+    Policy p = document_.plan().policy;
+    p.units = p.units == LeadUnits::metric ? LeadUnits::inch : LeadUnits::metric;
+    document_.apply(SetPolicy{p}, p.units == LeadUnits::metric ? QStringLiteral("metric leads") : QStringLiteral("inch leads"));
+}
+
+void MainWindow::switch_look() {
+    use_look(!tokens().night);
+    QSettings().setValue(QStringLiteral("night"), tokens().night);
+    findChild<QLabel*>(QStringLiteral("place"))->setStyleSheet(QStringLiteral("border-bottom: 3px solid %1; padding: 4px 2px;").arg(tokens().source.name()));
+    emit document_.findings_changed();  // rows hold their colours
+    update();
+}
+
+}  // namespace yr::app

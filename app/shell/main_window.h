@@ -1,0 +1,71 @@
+// The window: top line, list, state bar, picture, details, findings; files, undo, look.
+#pragma once
+
+#include <QMainWindow>
+
+#include "rail/rail_chart.h"
+#include "shell/details_panel.h"
+#include "shell/findings_strip.h"
+#include "shell/message_bar.h"
+#include "shell/plan_list.h"
+#include "shell/recovery.h"
+#include "shell/state_bar.h"
+#include "shell/type_line.h"
+#include "shell/why_popup.h"
+
+namespace yr::app {
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+
+  public:
+    // `autosave_folder` empty: no autosave (pictures, some tests).
+    explicit MainWindow(const QString& autosave_folder, QWidget* parent = nullptr);
+
+    [[nodiscard]] PlanDocument* document() { return &document_; }
+    [[nodiscard]] RailChart* chart() { return chart_; }
+    [[nodiscard]] TypeLine* type_line() { return type_line_; }
+    [[nodiscard]] PlanList* list() { return list_; }
+    [[nodiscard]] FindingsStrip* findings() { return findings_; }
+    [[nodiscard]] DetailsPanel* details() { return details_; }
+    [[nodiscard]] WhyPopup* why_popup() { return why_; }
+    [[nodiscard]] MessageBar* messages() { return messages_; }
+    [[nodiscard]] Recovery* recovery() { return recovery_.get(); }
+
+    bool open_file(const QString& path);
+    bool save_to(const QString& path);
+    void open_demo(const QString& resource);
+    void offer_recovery();
+    void ask_why(const std::vector<words::ValueRef>& refs, const QPoint& global);
+
+  protected:
+    void closeEvent(QCloseEvent* event) override;
+
+  private:
+    QWidget* make_top();
+    void make_actions();
+    void fill_plan_menu(QMenu* menu);
+    void fill_add_menu(QMenu* menu);
+    bool may_leave();
+    bool save();
+    bool save_as();
+    void open_dialog();
+    void refresh_title();
+    void remove_load(const Id& id);
+    void switch_units();
+    void switch_look();
+
+    PlanDocument document_;
+    std::unique_ptr<Recovery> recovery_;
+    QLineEdit* title_ = nullptr;
+    QToolButton *undo_ = nullptr, *redo_ = nullptr, *units_ = nullptr, *whole_ = nullptr;
+    RailChart* chart_ = nullptr;
+    TypeLine* type_line_ = nullptr;
+    PlanList* list_ = nullptr;
+    FindingsStrip* findings_ = nullptr;
+    DetailsPanel* details_ = nullptr;
+    MessageBar* messages_ = nullptr;
+    WhyPopup* why_ = nullptr;
+};
+
+}  // namespace yr::app

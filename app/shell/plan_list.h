@@ -1,0 +1,42 @@
+// The list on the left: supply first, then each feed with the loads that hang on it, amps at the right.
+#pragma once
+
+#include <QTreeWidget>
+
+#include "shell/document.h"
+
+namespace yr::app {
+
+class PlanList : public QTreeWidget {
+    Q_OBJECT
+
+  public:
+    explicit PlanList(PlanDocument* document, QWidget* parent = nullptr);
+    // Text of the row of this thing, "name|amount"; empty when it has no row.
+    [[nodiscard]] QString row_text(const Id& id) const;
+
+  signals:
+    void why(const std::vector<words::ValueRef>& refs, const QPoint& global);
+    void remove_asked(const Id& id);
+
+  protected:
+    void keyPressEvent(QKeyEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
+
+  private:
+    struct Row {
+        Id id;
+        QString name, amount, tip;
+        bool heading = false;
+    };
+    void refresh();
+    [[nodiscard]] std::vector<Row> rows() const;
+    [[nodiscard]] Row load_row(std::size_t load) const;
+    [[nodiscard]] std::vector<words::ValueRef> questions(const Id& id) const;
+    void show_selection();
+
+    PlanDocument* document_;
+    bool filling_ = false;
+};
+
+}  // namespace yr::app

@@ -1,0 +1,37 @@
+// The states as a line of words, and beside them the conditions of the chosen one, edited in place.
+#pragma once
+
+#include <QButtonGroup>
+#include <QHBoxLayout>
+#include <QLineEdit>
+#include <QWidget>
+#include <functional>
+
+#include "shell/document.h"
+
+namespace yr::app {
+
+class StateBar : public QWidget {
+    Q_OBJECT
+
+  public:
+    explicit StateBar(PlanDocument* document, QWidget* parent = nullptr);
+
+  private:
+    struct Condition {
+        QLineEdit* edit;
+        std::function<QString(const State&)> show;
+    };
+    void add_condition(const QString& object_name, const QString& tip, Dimension dimension, double low, double high,
+                       std::function<std::optional<double>(const State&)> get, std::function<void(State&, double)> set);
+    void rebuild_buttons();
+    void refresh();
+
+    PlanDocument* document_;
+    QButtonGroup* group_;
+    QHBoxLayout* buttons_;
+    QHBoxLayout* conditions_;
+    std::vector<Condition> fields_;
+};
+
+}  // namespace yr::app

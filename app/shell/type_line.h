@@ -1,0 +1,33 @@
+// The line on top of the list: a load is typed, what was understood is shown at once, Enter adds it.
+#pragma once
+
+#include <QLabel>
+#include <QLineEdit>
+#include <QWidget>
+
+#include "shell/document.h"
+#include "size/typed_line.h"
+
+namespace yr::app {
+
+// "scene light · 2 × 90 W · key at ignition · 4.5 m · cargo roof"
+[[nodiscard]] QString understood_text(const TypedLine& line, const Plan& plan, const words::Style& style);
+
+class TypeLine : public QWidget {
+    Q_OBJECT
+
+  public:
+    explicit TypeLine(PlanDocument* document, QWidget* parent = nullptr);
+    [[nodiscard]] QLineEdit* edit() { return edit_; }
+    [[nodiscard]] QString understood() const { return understood_->text(); }
+
+  private:
+    void read();
+    void add();
+
+    PlanDocument* document_;
+    QLineEdit* edit_;
+    QLabel *understood_, *problem_;
+};
+
+}  // namespace yr::app
