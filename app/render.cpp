@@ -22,6 +22,12 @@ void hover(MainWindow& w, const Id& id) {
     if (const SceneItem* i = w.chart()->scene().of(id)) w.chart()->set_hover(i->rect.center());
 }
 
+Id feed_of(MainWindow& w, const std::string& load) {
+    for (const Run& r : w.document()->plan().runs)
+        if (r.name == load + " feed") return r.id;
+    return {};
+}
+
 void in_state(MainWindow& w, const char* name) {
     const auto& states = w.document()->plan().states;
     w.document()->set_state(static_cast<int>(find_state(w.document()->plan(), name) - states.data()));
@@ -29,7 +35,7 @@ void in_state(MainWindow& w, const char* name) {
 
 std::vector<View> views() {
     return {
-        {"rail-idling.png", [](MainWindow& w) { hover(w, "run-33"); }},
+        {"rail-idling.png", [](MainWindow& w) { hover(w, feed_of(w, "echo sounder")); }},
         {"rail-driving-details.png",
          [](MainWindow& w) {
              in_state(w, "Driving");

@@ -128,7 +128,7 @@ void use_typeface() {
 
 QFont type_font(Type type) {
     // Sizes at 100 %: the desktop's own scaling multiplies them.
-    QFont f(QStringLiteral("B612"));
+    QFont f(QStringLiteral("B612 Rail"));
     f.setPixelSize(type == Type::small ? 11 : type == Type::title ? 17 : 13);
     f.setBold(type == Type::bold || type == Type::title);
     f.setHintingPreference(QFont::PreferVerticalHinting);

@@ -65,6 +65,7 @@ void RailChart::paintEvent(QPaintEvent*) {
         paint_card(painter, what, *over);
     }
     if (hasFocus()) {
+        painter.setBrush(Qt::NoBrush);
         painter.setPen(QPen(palette().color(QPalette::PlaceholderText), 1, Qt::DotLine));
         painter.drawRect(rect().adjusted(1, 1, -2, -2));
     }

@@ -182,8 +182,8 @@ class Painter {
             const auto line = [&](Type type, const QColor& colour, const QString& text, double height) {
                 p_.setFont(type_font(type));
                 p_.setPen(colour);
-                if (QFontMetricsF(p_.font()).horizontalAdvance(text) <= r.width())
-                    p_.drawText(QRectF(r.left(), y, r.width(), height), Qt::AlignCenter, text);
+                const QString fits = fitted(QFontMetricsF(p_.font()), {text, text.section(QStringLiteral("   "), 0, 0)}, r.width());
+                p_.drawText(QRectF(r.left(), y, r.width(), height), Qt::AlignCenter, fits);
                 y += height;
             };
             line(Type::bold, name_colour(i), marked(i, i.label), 22);
@@ -282,8 +282,12 @@ class Painter {
             p_.drawRect(r);
         }
         p_.setFont(type_font(i.shortfall ? Type::bold : Type::body));
+        QString text = fitted(QFontMetricsF(p_.font()), {marked(i, i.label), i.label, marked(i, i.share), i.share}, r.width() - 10);
+        if (text.isEmpty()) {
+            p_.setFont(type_font(Type::small));
+            text = fitted(QFontMetricsF(p_.font()), {i.share, i.detail}, r.width() - 6);
+        }
         const QFontMetricsF m(p_.font());
-        const QString text = fitted(m, {marked(i, i.label), i.label, i.detail}, r.width() - 10);
         if (text.isEmpty()) return;
         if (battery) {
             QRectF patch(0, 0, m.horizontalAdvance(text) + 10, 20);

@@ -9,6 +9,7 @@ namespace {
 
 constexpr double kLeft = 66, kRight = 18, kTop = 8, kStrip = 28, kUnderStrip = 18, kBottom = 30;
 constexpr double kMostPxPerV = 700;
+constexpr double kHandle_px = 20, kNarrow_px = 36;
 
 std::size_t at_(int k) { return static_cast<std::size_t>(k); }
 
@@ -73,16 +74,19 @@ class SceneBuilder {
         if (s.battery) {
             i.id = plan_.batteries[at_(s.index)].id;
             i.shortfall = d_.state().rpm > 0;
-            i.label = q(plan_.batteries[at_(s.index)].name) + QStringLiteral(" gives ") + A(amps);
+            i.label = q(plan_.batteries[at_(s.index)].name) + QStringLiteral(" gives ") + A(amps) + QStringLiteral("   ") + V(s.top_V);
+            i.share = QStringLiteral("battery gives ") + A(amps);
             i.detail = A(amps);
         } else {
             const SourceResult& r = sol_.point.sources[at_(s.index)];
             i.id = plan_.sources[at_(s.index)].id;
             i.label = q(plan_.sources[at_(s.index)].name) + QStringLiteral("  ") + A(amps) +
-                      (r.mode == DeviceMode::limited ? QStringLiteral(", all it can give") : QStringLiteral(" of ") + A(r.limit_A));
+                      (r.mode == DeviceMode::limited ? QStringLiteral(", all it can give") : QStringLiteral(" of ") + A(r.limit_A)) +
+                      QStringLiteral("   ") + V(s.top_V);
+            i.share = q(plan_.sources[at_(s.index)].name) + QStringLiteral("  ") + A(amps);
             i.detail = A(amps);
         }
-        i.severity = d_.severity_of(i.id);
+        i.severity = d_.severity_of(i.id, true);
         return i;
     }
 
@@ -194,7 +198,7 @@ class SceneBuilder {
             }
             case ChartThing::conductor: break;
         }
-        i.severity = d_.severity_of(i.id);
+        if (i.ref.thing == ChartThing::load) i.severity = d_.severity_of(i.id);
     }
 
     std::pair<double, double> gap_of(const SceneItem& load) const {
@@ -219,6 +223,16 @@ class SceneBuilder {
                 scene_.items.push_back(std::move(loads[k++]));
                 continue;
             }
+            // a handle needs room for its words: it takes in narrow neighbours until it has that
+            const auto width = [&] { return loads[end - 1].rect.right() - loads[k].rect.left(); };
+            while (width() < kHandle_px && end < loads.size() && loads[end].rect.width() < kNarrow_px &&
+                   loads[end].rect.left() - loads[end - 1].rect.right() < 1.5)
+                ++end;
+            while (width() < kHandle_px && !scene_.items.empty() && scene_.items.back().kind == SceneKind::load &&
+                   scene_.items.back().rect.width() < kNarrow_px && loads[k].rect.left() - scene_.items.back().rect.right() < 1.5 && k > 0) {
+                loads[--k] = std::move(scene_.items.back());
+                scene_.items.pop_back();
+            }
             SceneItem g;
             g.kind = SceneKind::gathered;
             g.id = loads[k].id;
@@ -232,7 +246,7 @@ class SceneBuilder {
                 if (loads[n].severity && (!g.severity || *loads[n].severity < *g.severity)) g.severity = loads[n].severity;
             }
             const double middle = (loads[k].rect.left() + loads[end - 1].rect.right()) / 2;
-            const double half = std::max(12.0, (loads[end - 1].rect.right() - loads[k].rect.left()) / 2);
+            const double half = std::max(7.0, (loads[end - 1].rect.right() - loads[k].rect.left()) / 2);
             g.rect = QRectF(QPointF(middle - half, top), QPointF(middle + half, std::max(bottom, top + 8)));
             g.label = g.members.size() == 1 ? q(yr::name_of(plan_, g.id)) : QStringLiteral("%1 small loads").arg(g.members.size());
             scene_.items.push_back(std::move(g));
@@ -249,8 +263,9 @@ class SceneBuilder {
                 break;
             }
         double supply = 0, ret = 0, top_V = 0;
+        double widest = 0;  // the axis reads for the rail that carries most; the strip names every source's volts
         for (const ChartSource& s : layout_.sources)
-            if (seen(s.left_A, s.right_A)) top_V = std::max(top_V, s.top_V + s.lost_top_V);
+            if (seen(s.left_A, s.right_A) && s.right_A - s.left_A > widest) widest = s.right_A - s.left_A, top_V = s.top_V + s.lost_top_V;
         for (const SceneItem& i : scene_.items) {
             if (i.kind != SceneKind::conductor) continue;
             if (i.side == ChartSide::supply) supply = std::max(supply, (i.rect.bottom() - scene_.plot.top()) / scene_.px_per_V);

@@ -42,13 +42,15 @@ class EditCommand : public QUndoCommand {
 };
 
 PlanDocument::PlanDocument(QObject* parent) : QObject(parent), plan_(empty_plan("New vehicle")) {
-    connect(&watcher_, &QFutureWatcher<std::shared_ptr<Inspection>>::finished, this, [this] {
-        if (inspecting_ != generation_) {
+    connect(&watcher_, &QFutureWatcher<Inspected>::finished, this, [this] {
+        const Inspected result = watcher_.result();
+        if (findings_current()) return;
+        if (result.generation != generation_) {
             start_inspection();  // the plan moved on meanwhile: newest wins
             return;
         }
-        inspection_ = *watcher_.result();
-        inspected_ = inspecting_;
+        inspection_ = *result.inspection;
+        inspected_ = result.generation;
         emit findings_changed();
     });
     solve_now();
@@ -99,23 +101,25 @@ void PlanDocument::solve_now() {
 
 void PlanDocument::start_inspection() {
     if (watcher_.isRunning()) return;  // finished() starts the next
-    inspecting_ = generation_;
-    watcher_.setFuture(QtConcurrent::run([plan = plan_] { return std::make_shared<Inspection>(inspect(plan)); }));
+    watcher_.setFuture(QtConcurrent::run([plan = plan_, generation = generation_] {
+        return Inspected{generation, std::make_shared<Inspection>(inspect(plan))};
+    }));
 }
 
 void PlanDocument::finish_findings() {
     if (findings_current()) return;
     watcher_.waitForFinished();
     inspection_ = inspect(plan_);
-    inspected_ = inspecting_ = generation_;
+    inspected_ = generation_;
     emit findings_changed();
 }
 
-std::optional<Severity> PlanDocument::severity_of(const Id& id) const {
+std::optional<Severity> PlanDocument::severity_of(const Id& id, bool here_only) const {
     std::optional<Severity> worst;
     for (const Finding& f : inspection_.findings) {
         const Run* run = yr::find(plan_.runs, f.id);
         const bool about = f.id == id || f.other == id || (run && (owner_of(run->to) == id || owner_of(run->from) == id) && yr::find(plan_.loads, id));
+        if (here_only && !f.state.empty() && f.state != state().id) continue;
         if (about && f.severity <= Severity::check && (!worst || f.severity < *worst)) worst = f.severity;
     }
     return worst;

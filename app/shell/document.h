@@ -42,7 +42,8 @@ class PlanDocument : public QObject {
     // Waits until findings belong to the plan as it is.
     void finish_findings();
     // The worst severity of a finding about this thing or its own run; nullopt when there is none.
-    [[nodiscard]] std::optional<Severity> severity_of(const Id& id) const;
+    // With `here_only`, findings that belong to another state do not count.
+    [[nodiscard]] std::optional<Severity> severity_of(const Id& id, bool here_only = false) const;
     // Makes the finding's smallest change, if it still has one on the plan as it is now.
     bool mend(const Finding& finding);
 
@@ -86,8 +87,12 @@ class PlanDocument : public QObject {
     Solution solution_;
     RailLayout layout_;
     Inspection inspection_;
-    QFutureWatcher<std::shared_ptr<Inspection>> watcher_;
-    quint64 generation_ = 0, inspecting_ = 0, inspected_ = 0;
+    struct Inspected {
+        quint64 generation = 0;  // of the plan that was inspected
+        std::shared_ptr<Inspection> inspection;
+    };
+    QFutureWatcher<Inspected> watcher_;
+    quint64 generation_ = 0, inspected_ = 0;
 };
 
 [[nodiscard]] inline QString q(const std::string& text) { return QString::fromStdString(text); }

@@ -4,6 +4,7 @@
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QKeyEvent>
+#include <QPushButton>
 #include <QToolButton>
 
 #include "paint/tokens.h"
@@ -11,14 +12,14 @@
 namespace yr::app {
 namespace {
 
-class WhyButton : public QToolButton {
+class WhyButton : public QPushButton {
   public:
     std::function<void()> ask;
 
   protected:
     void keyPressEvent(QKeyEvent* e) override {
         if (e->key() == Qt::Key_F1) ask();
-        else QToolButton::keyPressEvent(e);
+        else QPushButton::keyPressEvent(e);
     }
 };
 
@@ -134,10 +135,10 @@ void FieldForm::value(const QString& label, const Show& show, const words::Value
     b->setToolTip(QStringLiteral("Why?  F1 or click"));
     b->setObjectName(QStringLiteral("value ") + label);
     b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-    b->setToolButtonStyle(Qt::ToolButtonTextOnly);
+    b->setStyleSheet(QStringLiteral("QPushButton { text-align: left; padding: 1px 6px; min-height: 22px; }"));
     row(label, b);
     b->ask = [this, b, ref] { emit why({ref}, b->mapToGlobal(b->rect().center())); };
-    connect(b, &QToolButton::clicked, this, [b] { b->ask(); });
+    connect(b, &QPushButton::clicked, this, [b] { b->ask(); });
     refreshers_.emplace_back([b, show] { b->setText(show()); });
     refreshers_.back()();
 }

@@ -86,6 +86,7 @@ void FindingsStrip::go_to(const Finding& f) {
 
 QWidget* FindingsStrip::row_of(const Finding& f) {
     auto* row = new QWidget;
+    row->setFixedHeight(28);
     row->setObjectName(QStringLiteral("panel"));
     auto* line = new QHBoxLayout(row);
     line->setContentsMargins(0, 0, 0, 0);

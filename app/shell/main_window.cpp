@@ -5,6 +5,7 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMenu>
+#include <QPainter>
 #include <QMessageBox>
 #include <QPushButton>
 #include <QSettings>
@@ -19,6 +20,27 @@ namespace yr::app {
 namespace {
 
 const QString kFilter = QStringLiteral("Your Rail plans (*.yourrail.json);;All files (*)");
+
+// The word of the open workspace, on a bar.
+class PlaceWord : public QWidget {
+  public:
+    explicit PlaceWord(QString text) : text_(std::move(text)) {
+        setFixedSize(QFontMetrics(type_font(Type::bold)).horizontalAdvance(text_) + 6, 32);
+        setAccessibleName(text_);
+    }
+
+  protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        p.setFont(type_font(Type::bold));
+        p.setPen(tokens().ink);
+        p.drawText(rect(), Qt::AlignCenter, text_);
+        p.fillRect(QRect(0, height() - 4, width(), 3), tokens().source);
+    }
+
+  private:
+    QString text_;
+};
 
 QToolButton* tool(const QString& text, const QString& tip, const QString& name) {
     auto* b = new QToolButton;
@@ -73,7 +95,7 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
     split->setStretchFactor(0, 1);
     split->setChildrenCollapsible(false);
     split->setHandleWidth(3);
-    split->setSizes({560, 146});
+    split->setSizes({548, 158});
 
     auto* middle = new QWidget;
     auto* middle_column = new QVBoxLayout(middle);
@@ -96,6 +118,7 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
     column->addLayout(body, 1);
     setCentralWidget(central);
     make_actions();
+    chart_->setFocus();
 
     connect(&document_, &PlanDocument::refused, this, [this](const QString& s) { messages_->say(s); });
     connect(&document_, &PlanDocument::changed, this, &MainWindow::refresh_title);
@@ -135,10 +158,7 @@ QWidget* MainWindow::make_top() {
         if (!v.name.empty()) document_.apply(SetVehicle{v}, QStringLiteral("vehicle named ") + q(v.name));
         refresh_title();
     });
-    auto* place = new QLabel(QStringLiteral("Rail"));
-    place->setFont(type_font(Type::bold));
-    place->setStyleSheet(QStringLiteral("border-bottom: 3px solid %1; padding: 4px 2px;").arg(tokens().source.name()));
-    place->setObjectName(QStringLiteral("place"));
+    auto* place = new PlaceWord(QStringLiteral("Rail"));
     whole_ = tool(QStringLiteral("Whole rail"), QStringLiteral("Back from this feed (Escape)"), QStringLiteral("Back to the whole rail"));
     whole_->setObjectName(QStringLiteral("mend"));
     whole_->hide();
@@ -344,7 +364,6 @@ void MainWindow::switch_units() {
 void MainWindow::switch_look() {
     use_look(!tokens().night);
     QSettings().setValue(QStringLiteral("night"), tokens().night);
-    findChild<QLabel*>(QStringLiteral("place"))->setStyleSheet(QStringLiteral("border-bottom: 3px solid %1; padding: 4px 2px;").arg(tokens().source.name()));
     emit document_.findings_changed();  // rows hold their colours
     update();
 }

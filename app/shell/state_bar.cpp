@@ -49,8 +49,10 @@ void StateBar::add_condition(const QString& object_name, const QString& tip, Dim
     edit->setAlignment(Qt::AlignRight);
     const QString suffix = object_name == QStringLiteral("bay") ? QStringLiteral(" bay") : object_name == QStringLiteral("charge") ? QStringLiteral(" charge") : object_name == QStringLiteral("ambient") ? QStringLiteral(" air") : QString();
     fields_.push_back({edit, [this, get, dimension, suffix](const State& s) {
-                           const auto v = get(s);
-                           return v ? q(words::quantity(*v, dimension, document_->style())) + suffix : QStringLiteral("own charge");
+                           auto v = get(s);
+                           const auto& batteries = document_->solution().network.batteries;
+                           if (!v && !batteries.empty()) v = batteries.front().charge;  // each battery's own: the first is shown
+                           return v ? q(words::quantity(*v, dimension, document_->style())) + suffix : QString();
                        }});
     conditions_->addWidget(edit);
     connect(edit, &QLineEdit::editingFinished, this, [this, edit, object_name, dimension, low, high, get, set, suffix] {

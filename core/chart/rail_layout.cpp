@@ -86,7 +86,7 @@ RailLayout lay_out(const Network& network, const OperatingPoint& point, const Ch
     const SweepResult result = sweep.run(layout.order, true);
     layout.cuts = result.cuts;
     const Sides sides = find_sides(network, sweep.graph());
-    const std::vector<int> depth = sweep.depths();
+    const StrandSweep::Depths depths = sweep.depths();
 
     for (const Strand& strand : result.sources) {
         const Lift& lift = sweep.graph().lifts[at(strand.branch)];
@@ -111,9 +111,10 @@ RailLayout lay_out(const Network& network, const OperatingPoint& point, const Ch
         piece.right_A = strand.right;
         piece.high_V = point.node_V[at(b.high)];
         piece.low_V = point.node_V[at(b.low)];
-        piece.depth = depth[at(strand.branch)];
         piece.pieces = count[at(strand.branch)];
         place_on_side(piece, b, sides);
+        if (piece.side == ChartSide::supply) piece.depth = depths.from_top[at(b.high)];
+        if (piece.side == ChartSide::ret) piece.depth = depths.from_floor[at(b.low)];
         if (piece.side == ChartSide::supply)
             layout.deepest_supply_V = std::max(layout.deepest_supply_V, piece.lost_bottom_V);
         if (piece.side == ChartSide::ret) layout.deepest_return_V = std::max(layout.deepest_return_V, piece.lost_top_V);

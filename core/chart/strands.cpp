@@ -188,28 +188,22 @@ SweepResult StrandSweep::run(const ChartOrder& order, bool keep_pieces) {
     return result;
 }
 
-std::vector<int> StrandSweep::depths() const {
+StrandSweep::Depths StrandSweep::depths() const {
     const std::size_t n = graph_.node_V.size();
-    std::vector<int> from_top(n, 0), from_floor(n, 0), depth(graph_.branches.size(), 0);
+    Depths d{std::vector<int>(n, 0), std::vector<int>(n, 0)};
     for (NodeIndex node : sequence_)
         for (int k : outgoing_[at(node)]) {
             const Branch& b = graph_.branches[at(k)];
-            const int next = b.ref.thing == ChartThing::conductor ? from_top[at(node)] + 1 : 0;
-            from_top[at(b.low)] = std::max(from_top[at(b.low)], next);
+            if (b.ref.thing == ChartThing::conductor)
+                d.from_top[at(b.low)] = std::max(d.from_top[at(b.low)], d.from_top[at(node)] + 1);
         }
     for (auto node = sequence_.rbegin(); node != sequence_.rend(); ++node)
         for (int k : outgoing_[at(*node)]) {
             const Branch& b = graph_.branches[at(k)];
             if (b.ref.thing == ChartThing::conductor)
-                from_floor[at(*node)] = std::max(from_floor[at(*node)], from_floor[at(b.low)] + 1);
+                d.from_floor[at(*node)] = std::max(d.from_floor[at(*node)], d.from_floor[at(b.low)] + 1);
         }
-    for (std::size_t k = 0; k < depth.size(); ++k) {
-        const Branch& b = graph_.branches[k];
-        depth[k] = from_top[at(b.high)];
-        if (b.ref.thing == ChartThing::conductor && from_top[at(b.high)] == 0 && from_floor[at(b.high)] > 0)
-            depth[k] = from_floor[at(b.low)];
-    }
-    return depth;
+    return d;
 }
 
 }  // namespace yr

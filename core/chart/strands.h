@@ -44,8 +44,11 @@ class StrandSweep {
     // that lowers the number of cuts. Deterministic.
     [[nodiscard]] ChartOrder choose_order(const ChartOrder* previous);
     [[nodiscard]] SweepResult run(const ChartOrder& order, bool keep_pieces);
-    // Number of branches of the same kind above each branch (supply) or below it (return), for shading.
-    [[nodiscard]] std::vector<int> depths() const;
+    // By node: how many conductors lie above it up to a source or load, and below it down to the next.
+    struct Depths {
+        std::vector<int> from_top, from_floor;
+    };
+    [[nodiscard]] Depths depths() const;
     [[nodiscard]] const FlowGraph& graph() const { return graph_; }
 
   private:

@@ -88,7 +88,7 @@ Plan empty_plan(std::string name) {
     feed.from = "battery-1.pos";
     feed.to = "point-bus";
     feed.length_m = 0.5;
-    feed.size = WireSize::awg(2);
+    feed.size = WireSize::awg(-1);
     feed.places = {"place-bay"};
     feed.devices.push_back({"fuse-1", "main fuse", DeviceKind::fuse, 0.15, FuseType::bolt, 150, {}, {}});
     Run strap;
@@ -97,7 +97,7 @@ Plan empty_plan(std::string name) {
     strap.from = "point-body";
     strap.to = "battery-1.neg";
     strap.length_m = 0.5;
-    strap.size = WireSize::awg(2);
+    strap.size = WireSize::awg(-1);
     strap.places = {"place-bay"};
     plan.runs = {feed, strap};
     plan.states = built_in_states();

@@ -10,6 +10,7 @@ namespace yr {
 namespace {
 
 constexpr int kMostIterations = 80;
+constexpr int kMostAstray = 8;
 constexpr double kHold = 1e-6;        // S; holds a node still where a limited device leaves it loose. It multiplies the
                                       // change since the last step, so it is gone from the converged answer.
 constexpr double kAliveShare = 0.1;   // of nominal volts: below that at light load a feed counts as dead
@@ -101,7 +102,10 @@ struct OperatingPointSolver::Impl {
         }
         for (std::size_t k = 0; k < net->sources.size(); ++k) {
             const SourceElement& s = net->sources[k];
-            if (!source_on[k]) continue;
+            if (!source_on[k]) {
+                if (s.works) use(s.out, s.neg, 0, kHold, false);  // its terminal may hang on nothing else
+                continue;
+            }
             const Law law = clamped(u_of(s.out, s.neg), s.set_V, droop(s), 0, s.limit_A);
             use(s.out, s.neg, -law.current, law.conductance, false);
             if (s.in != kNoNode && input_W[k] > 0) power(s.in, s.neg, input_W[k]);
@@ -221,9 +225,12 @@ struct OperatingPointSolver::Impl {
         Eigen::VectorXd sums;
         double last = 1e300;
         bool positive = true;
+        int astray = 0;  // steps in a row beyond the branch that light load leads to
         for (out.iterations = 1; out.iterations <= kMostIterations; ++out.iterations) {
             residual(v, v, sums);
             if (!factorise_at_v(positive)) return out;
+            astray = positive ? 0 : astray + 1;
+            if (astray > kMostAstray) return out;
             const Eigen::VectorXd step = system.solve(-sums);
             double change = step.cwiseAbs().maxCoeff();
             if (!std::isfinite(change)) return out;
@@ -265,38 +272,46 @@ struct OperatingPointSolver::Impl {
         }
     }
 
-    // The stiff load that is worst off against its light-load voltage at the largest share that can be served.
-    struct Culprit {
-        int load = -1;
+    // What cannot be served: the stiff loads that are worst off against their light-load voltage at the largest share
+    // of all powers that can be. One alone behind its own resistance stands out; where the supply as a whole is too
+    // weak many stand alike, and about half of what is too much is let go at a time.
+    struct Culprits {
+        std::vector<int> loads;
         int source = -1;
         double share = 0;
     };
 
-    Culprit find_culprit(const Eigen::VectorXd& light) {
-        const std::vector<char> on = load_on;
+    Culprits find_culprits(const Eigen::VectorXd& light) {
         double low = 0, high = 1;
         Eigen::VectorXd best = light;
-        for (int k = 0; k < 20; ++k) {
+        for (int k = 0; k < 10; ++k) {  // the share to a thousandth
             scale = (low + high) / 2;
-            v = light;
+            v = best;  // a smaller share's solution lies above: Newton still comes from light load
             if (newton().converged) low = scale, best = v;
             else high = scale;
         }
         scale = 1;
-        v = best;
-        Culprit culprit{-1, -1, low};
-        double worst = 2;
-        const auto consider = [&](NodeIndex a, NodeIndex b, int load, int source) {
-            const double ratio = (best[a] - best[b]) / (light[a] - light[b]);
-            if (ratio < worst) worst = ratio, culprit.load = load, culprit.source = source;
+        struct Candidate {
+            double ratio;
+            int load;
         };
+        std::vector<Candidate> candidates;
+        const auto ratio = [&](NodeIndex a, NodeIndex b) { return (best[a] - best[b]) / (light[a] - light[b]); };
         for (std::size_t k = 0; k < net->loads.size(); ++k)
-            if (on[k] && stiff(net->loads[k]))
-                consider(net->loads[k].pos, net->loads[k].neg, static_cast<int>(k), -1);
-        for (std::size_t k = 0; k < net->sources.size(); ++k)
-            if (net->sources[k].in != kNoNode && source_on[k])
-                consider(net->sources[k].in, net->sources[k].neg, -1, static_cast<int>(k));
-        return culprit;
+            if (load_on[k] && stiff(net->loads[k]))
+                candidates.push_back({ratio(net->loads[k].pos, net->loads[k].neg), static_cast<int>(k)});
+        std::sort(candidates.begin(), candidates.end(), [](const Candidate& a, const Candidate& b) { return a.ratio < b.ratio; });
+        Culprits culprits{{}, -1, low};
+        const double worst = candidates.empty() ? 2 : candidates.front().ratio;
+        for (std::size_t k = 0; k < net->sources.size(); ++k) {
+            const SourceElement& s = net->sources[k];
+            if (s.in != kNoNode && source_on[k] && ratio(s.in, s.neg) < worst) culprits.source = static_cast<int>(k);
+        }
+        if (culprits.source >= 0) return culprits;
+        const auto most = std::max<std::size_t>(1, static_cast<std::size_t>(static_cast<double>(candidates.size()) * (1 - low) / 2));
+        for (std::size_t k = 0; k < std::min(most, candidates.size()) && candidates[k].ratio < worst + 0.05; ++k)
+            culprits.loads.push_back(candidates[k].load);
+        return culprits;
     }
 
     OperatingPoint solve(const Network& network) {
@@ -311,15 +326,16 @@ struct OperatingPointSolver::Impl {
             point.iterations += outcome.iterations;
             point.settled = outcome.converged;
             if (outcome.converged) break;
-            const Culprit culprit = find_culprit(light);
-            if (culprit.load >= 0) {
-                load_on[static_cast<std::size_t>(culprit.load)] = 0;
-                collapsed[static_cast<std::size_t>(culprit.load)] = 1;
-                point.collapsed_at[static_cast<std::size_t>(culprit.load)] = culprit.share;
-            } else if (culprit.source >= 0) {
-                source_on[static_cast<std::size_t>(culprit.source)] = 0;
-                input_W[static_cast<std::size_t>(culprit.source)] = 0;
-            } else {
+            const Culprits culprits = find_culprits(light);
+            for (int load : culprits.loads) {
+                load_on[static_cast<std::size_t>(load)] = 0;
+                collapsed[static_cast<std::size_t>(load)] = 1;
+                point.collapsed_at[static_cast<std::size_t>(load)] = culprits.share;
+            }
+            if (culprits.source >= 0) {
+                source_on[static_cast<std::size_t>(culprits.source)] = 0;
+                input_W[static_cast<std::size_t>(culprits.source)] = 0;
+            } else if (culprits.loads.empty()) {
                 break;  // nothing left to let go of: reported as not settled
             }
             v = light;

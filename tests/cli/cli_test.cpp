@@ -1,0 +1,121 @@
+// The command line as a program: answers, JSON keys, exit codes, sentences for bad input.
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include <filesystem>
+#include <nlohmann/json.hpp>
+
+#include "support/random_plan.h"
+#include "support/run_program.h"
+
+namespace yr::test {
+namespace {
+
+using testing::HasSubstr;
+using nlohmann::json;
+
+Ran rail(const std::string& arguments) { return run(std::string(YR_BIN_DIR) + "/rail " + arguments); }
+std::string truck() { return demo_path(kDemos[0]); }
+
+json answer(const std::string& arguments, int code = 0) {
+    const Ran r = rail(arguments + " --json");
+    EXPECT_EQ(r.code, code) << arguments << "\n" << r.err;
+    json j = json::parse(r.out, nullptr, false);
+    EXPECT_FALSE(j.is_discarded()) << r.out;
+    return j;
+}
+
+TEST(Cli, SizeOfTheHandbookExample) {
+    const json j = answer("size --current 10A --length 20ft");
+    EXPECT_EQ(j["gauge"], "12 AWG");
+    EXPECT_NEAR(j["area_mm2"].get<double>(), 3.309, 1e-3);
+    EXPECT_NEAR(j["ampacity_A"].get<double>(), 45, 1e-9);
+    EXPECT_LE(j["drop_V"].get<double>(), 0.36);
+    EXPECT_EQ(j["decides"], "drop");
+    EXPECT_FALSE(j["source"].get<std::string>().empty());
+    EXPECT_TRUE(j["assumptions"].is_array());
+    EXPECT_EQ(answer("size --current 10A --length 10ft --one-way")["gauge"], "12 AWG") << "one way doubles";
+    EXPECT_EQ(answer("size --current 30A --length 6m --sizes metric")["gauge"], "10 mm²");
+    EXPECT_EQ(answer("size --current 4000A --length 6m", 1)["gauge"], nullptr);
+}
+
+TEST(Cli, SizeTakesEveryOptionOfItsContract) {
+    const json j = answer("size --current 40A --length 4m --nominal 24V --drop 5% --insulation 105C --space engine --bundle 3 --ambient 60C --sizes sae --table abyc");
+    EXPECT_THAT(j["gauge"].get<std::string>(), HasSubstr("SAE"));
+    EXPECT_NEAR(j["drop_limit_V"].get<double>(), 1.2, 1e-12);
+}
+
+TEST(Cli, CableAndFuse) {
+    const json c = answer("cable 10 --length 1000ft --temp 75C");
+    EXPECT_NEAR(c["resistance_ohm"].get<double>(), 1.24, 0.02);
+    EXPECT_NEAR(c["area_mm2"].get<double>(), 5.261, 1e-3);
+    EXPECT_NEAR(c["ampacity_A"].get<double>(), 60, 1e-9);
+    EXPECT_NEAR(answer("cable 25mm2")["resistance_ohm"].get<double>(), 0.78e-3, 1e-9);
+    EXPECT_EQ(answer("fuse --current 8A --wire 14 --school load150")["fuse_A"], 15);
+    EXPECT_EQ(answer("fuse --current 22A --inrush 30.5A --wire 8")["fuse_A"], 35);
+    EXPECT_EQ(answer("fuse --current 22A --inrush 90A --wire 14", 1)["fuse_A"], nullptr);
+}
+
+TEST(Cli, SolveGivesEveryNumberWithItsUnit) {
+    const json j = answer("solve " + truck() + " --state Idling");
+    EXPECT_EQ(j["state"], "Idling");
+    EXPECT_TRUE(j["residuals"]["good"].get<bool>());
+    EXPECT_EQ(j["loads"].size(), 27U);
+    EXPECT_TRUE(j["loads"][1].contains("drop_V"));
+    EXPECT_TRUE(j["runs"][0].contains("ampacity_A"));
+    EXPECT_FALSE(j["assumptions"].empty());
+    EXPECT_EQ(answer("solve " + truck() + " --all-states")["states"].size(), 7U);
+    EXPECT_THAT(rail("solve " + truck()).out, HasSubstr("alternator 180 A"));
+}
+
+TEST(Cli, CheckExitsByWhatItFinds) {
+    const json j = answer("check " + truck(), 1);
+    EXPECT_GE(j["counts"]["stop"].get<int>(), 2);
+    for (const json& f : j["findings"]) {
+        EXPECT_FALSE(f["sentence"].get<std::string>().empty());
+        EXPECT_FALSE(f["source"].get<std::string>().empty());
+    }
+    const TempFolder folder;
+    ASSERT_EQ(rail("plan new " + folder.file("n.yourrail.json")).code, 0);
+    EXPECT_EQ(rail("check " + folder.file("n.yourrail.json")).code, 0) << "a new plan has nothing to stop or fix";
+    EXPECT_EQ(rail("plan validate " + folder.file("n.yourrail.json")).code, 0);
+    EXPECT_EQ(rail("plan new " + folder.file("n.yourrail.json")).code, 2) << "nothing is written over";
+    EXPECT_EQ(rail("plan convert " + truck() + " -o " + folder.file("c.json")).code, 0);
+    EXPECT_EQ(read_text(folder.file("c.json")), read_text(truck()));
+}
+
+TEST(Cli, BadInputIsOneSentenceThatNamesTheArgument) {
+    const TempFolder folder;
+    write_text(folder.file("bad.json"), "{\"format\": \"your-rail-plan\", ");
+    const std::pair<std::string, std::string> cases[] = {
+        {"size --current banana --length 20ft", "--current"}, {"size --current 10A --length 20kg", "--length"}, {"size --current 10A --length 5m --space boat", "--space"},
+        {"size --current 10A --length 5m --table nec", "--table"}, {"size --current -4A --length 5m", "--current"}, {"size --current 10A", "--length"},
+        {"cable 11.5", "SIZE"}, {"fuse --current 8A --wire 99", "--wire"}, {"fuse --current 8A --wire 10 --school mine", "--school"},
+        {"check " + folder.file("bad.json"), "line 1"}, {"solve " + folder.file("none.json"), "none.json"}, {"solve " + truck() + " --state Flying", "--state"},
+        {"plan validate " + folder.file("bad.json"), "bad.json"}, {"export spice " + truck() + " -o " + folder.file("no/way.cir"), "way.cir"}, {"frobnicate", "frobnicate"}};
+    for (const auto& [arguments, place] : cases) {
+        const Ran r = rail(arguments);
+        EXPECT_EQ(r.code, 2) << arguments;
+        EXPECT_THAT(r.err, HasSubstr(place)) << arguments;
+        EXPECT_EQ(std::count(r.err.begin(), r.err.end(), '\n'), 1) << r.err;
+        EXPECT_EQ(r.out, "") << arguments;
+    }
+    EXPECT_FALSE(std::filesystem::exists(folder.file("no")));
+}
+
+TEST(Cli, SpiceExportIsWritten) {
+    const TempFolder folder;
+    ASSERT_EQ(rail("export spice " + truck() + " -o " + folder.file("t.cir") + " --state Driving").code, 0);
+    const std::string deck = read_text(folder.file("t.cir"));
+    EXPECT_THAT(deck, HasSubstr("River-gauging truck, Driving"));
+    EXPECT_THAT(deck, HasSubstr(".op"));
+}
+
+TEST(Cli, HelpIsGood) {
+    EXPECT_EQ(rail("--help").code, 0);
+    EXPECT_EQ(rail("size --help").code, 0);
+    EXPECT_EQ(rail("--version").code, 0);
+}
+
+}  // namespace
+}  // namespace yr::test

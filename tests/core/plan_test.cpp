@@ -1,0 +1,126 @@
+#include <gmock/gmock.h>
+#include <gtest/gtest.h>
+
+#include <nlohmann/json.hpp>
+
+#include "plan/migrate.h"
+#include "plan/plan_json.h"
+#include "plan/validate.h"
+#include "support/random_plan.h"
+#include "support/run_program.h"
+#include "words/sentences.h"
+
+namespace yr::test {
+namespace {
+
+using testing::HasSubstr;
+
+std::string truck_text() { return read_text(demo_path(kDemos[0])); }
+
+std::string replaced(std::string text, const std::string& from, const std::string& to) {
+    const auto at = text.find(from);
+    EXPECT_NE(at, std::string::npos) << from;
+    return text.replace(at, from.size(), to);
+}
+
+TEST(PlanFile, SaveLoadIsIdentity) {
+    for (const char* demo : kDemos) {
+        const auto plan = load_plan(demo_path(demo));
+        ASSERT_TRUE(plan) << words::sentence(plan.error());
+        EXPECT_EQ(to_json_text(*plan), read_text(demo_path(demo))) << "the shipped file is in its own order";
+        EXPECT_EQ(*plan_from_json_text(to_json_text(*plan)), *plan);
+    }
+    for (std::uint32_t seed = 1; seed <= 60; ++seed) {
+        const Plan plan = random_plan(seed);
+        EXPECT_EQ(*plan_from_json_text(to_json_text(plan)), plan) << seed;
+    }
+}
+
+TEST(PlanFile, TruckHasWhatTheDemoPromises) {
+    const auto plan = load_plan(demo_path(kDemos[0]));
+    EXPECT_GE(plan->loads.size(), 25U);
+    for (const char* name : {"Key off", "Accessory", "Cranking", "Idling", "Driving", "Hoisting", "Overnight"}) EXPECT_NE(find_state(*plan, name), nullptr) << name;
+}
+
+TEST(PlanFile, DamageIsRefusedWithItsPlace) {
+    const auto error_of = [](const std::string& text) { return plan_from_json_text(text).error(); };
+    std::string cut = truck_text();
+    cut.resize(cut.size() / 2);
+    EXPECT_EQ(error_of(cut).code, ErrorCode::bad_json);
+    EXPECT_THAT(error_of(cut).place, HasSubstr("line "));
+    EXPECT_EQ(error_of("[1,2]").code, ErrorCode::not_a_plan);
+    EXPECT_EQ(error_of(replaced(truck_text(), "your-rail-plan", "shopping-list")).code, ErrorCode::not_a_plan);
+    EXPECT_EQ(error_of(replaced(truck_text(), "\"version\": 1", "\"version\": 99")).code, ErrorCode::newer_version);
+    const Error draw = error_of(replaced(truck_text(), "\"kind\": \"current\",\n        \"value\": 13", "\"kind\": \"current\",\n        \"value\": -13"));
+    EXPECT_EQ(draw.code, ErrorCode::schema);
+    EXPECT_THAT(draw.place, HasSubstr("loads, engine management, draw"));
+    const Error size = error_of(replaced(truck_text(), "\"size\": \"4/0 AWG\"", "\"size\": \"11.5 AWG\""));
+    EXPECT_EQ(size.code, ErrorCode::unknown_size);
+    EXPECT_THAT(size.place, HasSubstr("charge cable"));
+    const Error end = error_of(replaced(truck_text(), "\"to\": \"battery-1.pos\"", "\"to\": \"battery-9.pos\""));
+    EXPECT_EQ(end.code, ErrorCode::missing_reference);
+    EXPECT_THAT(words::sentence(end), HasSubstr("charge cable"));
+    EXPECT_EQ(error_of(replaced(truck_text(), "\"id\": \"load-2\"", "\"id\": \"load-3\"")).code, ErrorCode::duplicate_id);
+    EXPECT_EQ(error_of(replaced(truck_text(), "\"nominal_V\": 12", "\"nominal_volts\": 12")).code, ErrorCode::schema) << "an unknown key is a typing error, not noise";
+}
+
+TEST(PlanFile, NoCutOfTheFileCrashes) {
+    const std::string text = truck_text();
+    for (std::size_t at = 0; at < text.size(); at += 997) EXPECT_FALSE(plan_from_json_text(text.substr(0, at))) << at;
+    for (std::size_t at = 5; at < text.size(); at += 613) {
+        std::string broken = text;
+        broken[at] = static_cast<char>(broken[at] ^ 0x15);
+        (void)plan_from_json_text(broken);  // either way is right; it must come back
+    }
+}
+
+TEST(PlanFile, UnknownValuesAreAllowedAndStated) {
+    Plan plan = empty_plan("unknowns");
+    plan.runs[0].length_m.reset();
+    plan.runs[0].size.reset();
+    ASSERT_TRUE(validate(plan).empty());
+    const auto back = plan_from_json_text(to_json_text(plan));
+    ASSERT_TRUE(back);
+    EXPECT_FALSE(back->runs[0].length_m.has_value());
+    const Network net = compile(*back, back->states[0]);
+    const auto used = [&](const char* key) { return std::any_of(net.assumptions.begin(), net.assumptions.end(), [&](const AssumptionUse& u) { return u.key == key && u.id == plan.runs[0].id; }); };
+    EXPECT_TRUE(used("run_length_m"));
+    EXPECT_TRUE(used("run_size_awg"));
+}
+
+TEST(Migration, StepsRunInOrderAndFailWhole) {
+    nlohmann::ordered_json file = {{"version", 1}, {"trail", ""}};
+    const MigrationSteps steps = {{1, [](auto& f) { f["trail"] = f["trail"].template get<std::string>() + "a"; }}, {2, [](auto& f) { f["trail"] = f["trail"].template get<std::string>() + "b"; }}};
+    ASSERT_TRUE(migrate(file, 3, steps));
+    EXPECT_EQ(file["trail"], "ab");
+    EXPECT_EQ(file["version"], 3);
+    const auto before = file;
+    EXPECT_EQ(migrate(file, 5, steps).error().code, ErrorCode::not_a_plan);
+    EXPECT_EQ(file, before);
+    EXPECT_EQ(migrate(file, 2, steps).error().code, ErrorCode::newer_version);
+}
+
+TEST(PlanFile, SavingIsWholeOrNothing) {
+    const TempFolder folder;
+    const Plan plan = empty_plan("x");
+    ASSERT_TRUE(save_plan(plan, folder.file("a.yourrail.json")));
+    EXPECT_EQ(*load_plan(folder.file("a.yourrail.json")), plan);
+    EXPECT_EQ(save_plan(plan, folder.file("no/such/folder.json")).error().code, ErrorCode::unwritable_file);
+    EXPECT_EQ(load_plan(folder.path()).error().code, ErrorCode::unreadable_file) << "a folder is not a plan";
+    EXPECT_EQ(load_plan(folder.file("missing")).error().code, ErrorCode::unreadable_file);
+}
+
+TEST(Condition, HoldsByKeyEngineAndSwitch) {
+    State s{"s", "s", Key::accessory, 0, 20, 20, {}, {"a"}};
+    EXPECT_TRUE(holds({}, s));
+    EXPECT_TRUE(holds({Key::accessory, Engine::any, {"a"}}, s));
+    EXPECT_FALSE(holds({Key::ignition, Engine::any, {}}, s));
+    EXPECT_FALSE(holds({Key::off, Engine::running, {}}, s));
+    EXPECT_FALSE(holds({Key::off, Engine::any, {"a", "b"}}, s));
+    s.key = Key::crank;
+    EXPECT_FALSE(holds({Key::accessory, Engine::any, {}}, s)) << "accessory drops out while cranking";
+    EXPECT_TRUE(holds({Key::ignition, Engine::any, {}}, s));
+}
+
+}  // namespace
+}  // namespace yr::test

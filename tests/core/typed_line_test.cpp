@@ -1,0 +1,70 @@
+#include <gtest/gtest.h>
+
+#include <random>
+
+#include "plan/plan_json.h"
+#include "size/typed_line.h"
+#include "support/random_plan.h"
+
+namespace yr::test {
+namespace {
+
+const Plan& truck() {
+    static const Plan plan = *load_plan(demo_path(kDemos[0]));
+    return plan;
+}
+
+TEST(TypedLine, ReadsTheWholeLine) {
+    const TypedLine l = read_line(truck(), "scene light 2x 90 W on ignition, 4.5 m, cargo roof");
+    EXPECT_EQ(l.name, "scene light");
+    EXPECT_EQ(l.count, 2);
+    EXPECT_EQ(l.draw->kind, DrawKind::power);
+    EXPECT_DOUBLE_EQ(l.draw->value, 90);
+    EXPECT_EQ(l.live_when->key, Key::ignition);
+    EXPECT_DOUBLE_EQ(*l.length_m, 4.5);
+    EXPECT_EQ(l.place, "place-roof");
+    EXPECT_TRUE(l.not_understood.empty());
+    EXPECT_TRUE(l.complete());
+}
+
+TEST(TypedLine, ReadsOtherOrdersUnitsAndWords) {
+    TypedLine l = read_line(truck(), "sampling pump 8,5 A 20 A inrush from rear box 14 ft 10 AWG always critical 2 % home-run");
+    EXPECT_EQ(l.name, "sampling pump");
+    EXPECT_DOUBLE_EQ(l.draw->value, 8.5);
+    EXPECT_DOUBLE_EQ(*l.inrush_A, 20);
+    EXPECT_EQ(l.feed, "rear-box");
+    EXPECT_NEAR(*l.length_m, 4.2672, 1e-9);
+    EXPECT_EQ(*l.size, WireSize::awg(10));
+    EXPECT_EQ(*l.live_when, Condition{});
+    EXPECT_TRUE(l.critical);
+    EXPECT_DOUBLE_EQ(*l.drop_limit, 0.02);
+    EXPECT_FALSE(*l.chassis);
+    EXPECT_TRUE(l.not_understood.empty());
+    l = read_line(truck(), "coil 11 ohm on hoist, 25 mm2");
+    EXPECT_EQ(l.draw->kind, DrawKind::resistance);
+    EXPECT_EQ(l.live_when->switches, std::vector<std::string>{"hoist"});
+    EXPECT_EQ(*l.size, WireSize::metric(25));
+    EXPECT_EQ(read_line(truck(), "hoist light 5 W").name, "hoist light") << "a bare switch name may belong to the load's name";
+    EXPECT_EQ(read_line(truck(), "3x marker 4 W").count, 3);
+}
+
+TEST(TypedLine, NoWordIsDroppedSilently) {
+    const TypedLine l = read_line(truck(), "lamp 20 W wobbly 30 W");
+    EXPECT_EQ(l.not_understood, (std::vector<std::string>{"wobbly", "30", "W"}));
+    EXPECT_DOUBLE_EQ(l.draw->value, 20);
+}
+
+TEST(TypedLine, AnyBytesComeBack) {
+    std::mt19937 random(3);
+    const char* words[] = {"lamp", "2x", "90", "W", "on", "from", "cab", "box", "in", "4.5", "m", ",", "1/0", "AWG", "inrush", "%", "\xC3", "×", "x", "-"};
+    for (int k = 0; k < 5000; ++k) {
+        std::string text;
+        for (auto n = random() % 9; n > 0; --n) text += std::string(words[random() % 20]) + (random() % 2 ? " " : "");
+        const TypedLine l = read_line(truck(), text);
+        EXPECT_GE(l.count, 1);
+        if (l.draw) EXPECT_GT(l.draw->value, 0) << text;
+    }
+}
+
+}  // namespace
+}  // namespace yr::test

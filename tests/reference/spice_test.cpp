@@ -1,0 +1,93 @@
+// Operating points against ngspice: the demos in every state and random networks with loops.
+#include <gtest/gtest.h>
+
+#include <cmath>
+
+#include "plan/plan_json.h"
+#include "plan/validate.h"
+#include "support/random_plan.h"
+#include "support/run_program.h"
+#include "support/spice_writer.h"
+#include "io/spice.h"
+
+namespace yr::test {
+namespace {
+
+constexpr double kVolt = 1e-3;      // what the product promises: 1 mV
+constexpr double kShare = 1e-3;     // and 0.1 % of each current
+constexpr double kLeast_A = 2e-3;   // below this 0.1 % drowns in ngspice's own rounding
+
+void compare(const Plan& plan, const State& state) {
+    SCOPED_TRACE(plan.vehicle.name + ", " + state.name);
+    const Solution ours = solve(plan, state);
+    ASSERT_TRUE(ours.point.settled);
+    ASSERT_TRUE(ours.point.residuals.good());
+    std::vector<double> temperatures;
+    for (std::size_t k = 0; k < plan.runs.size(); ++k) temperatures.push_back(ours.point.conductors[k].temperature_C);
+    std::map<std::string, double> start;
+    for (std::size_t k = 0; k < ours.network.nodes.size(); ++k) start[ours.network.nodes[k]] = ours.point.node_V[k];
+    std::vector<char> on;
+    for (const LoadResult& l : ours.point.loads) on.push_back(l.status == LoadStatus::on);
+    const SpiceCircuit circuit = write_spice(plan, state, temperatures, start, on);
+    const auto volts = run_spice(circuit);
+    ASSERT_FALSE(volts.empty()) << circuit.deck;
+    for (std::size_t k = 0; k < ours.network.nodes.size(); ++k) {
+        const auto found = volts.find(ours.network.nodes[k]);
+        if (found == volts.end()) continue;  // a terminal that nothing closed touches in this state
+        EXPECT_NEAR(ours.point.node_V[k], found->second, kVolt) << ours.network.nodes[k];
+    }
+    for (std::size_t k = 0; k < plan.runs.size(); ++k) {
+        const yr::Run& r = plan.runs[k];
+        const auto ohm = circuit.ohm_of_run.find(r.id);
+        const double mine = ours.point.conductors[k].current_A;
+        if (ohm == circuit.ohm_of_run.end()) {
+            EXPECT_EQ(mine, 0) << r.name;
+            continue;
+        }
+        const double theirs = (volts.at(r.from) - volts.at(r.to)) / ohm->second;
+        EXPECT_NEAR(mine, theirs, kShare * std::abs(theirs) + kLeast_A * kShare) << r.name;
+    }
+}
+
+class DemoAgainstSpice : public testing::TestWithParam<const char*> {};
+
+TEST_P(DemoAgainstSpice, EveryStateAgrees) {
+    const auto plan = load_plan(demo_path(GetParam()));
+    ASSERT_TRUE(plan.has_value());
+    for (const State& state : plan->states) compare(*plan, state);
+}
+
+INSTANTIATE_TEST_SUITE_P(All, DemoAgainstSpice, testing::ValuesIn(kDemos), [](const auto& i) { std::string n = i.param; std::replace(n.begin(), n.end(), '-', '_'); return n; });
+
+class RandomAgainstSpice : public testing::TestWithParam<int> {};
+
+TEST_P(RandomAgainstSpice, LoopsAgree) {
+    const Plan plan = random_plan(static_cast<std::uint32_t>(GetParam()));
+    ASSERT_TRUE(validate(plan).empty()) << validate(plan).front().place;
+    compare(plan, plan.states.front());
+}
+
+INSTANTIATE_TEST_SUITE_P(Seeds, RandomAgainstSpice, testing::Range(1, 41));
+
+TEST(SpiceExport, NgspiceReadsItAndAgrees) {
+    const auto plan = load_plan(demo_path(kDemos[0]));
+    ASSERT_TRUE(plan.has_value());
+    const Solution s = solve(*plan, *find_state(*plan, "Driving"));
+    std::string deck = spice_netlist(*plan, s, "truck");
+    deck.insert(deck.find("\n.op\n") + 1, ".control\nset numdgt=12\nop\nprint all\n.endc\n");
+    const TempFolder folder;
+    write_text(folder.file("d.cir"), deck);
+    const Ran ran = run("ngspice -b " + folder.file("d.cir"));
+    int compared = 0;
+    for (std::size_t k = 0; k < s.network.nodes.size(); ++k) {
+        const std::string key = "\nn" + std::to_string(k) + " = ";
+        const auto at = ran.out.find(key);
+        if (at == std::string::npos) continue;
+        EXPECT_NEAR(std::strtod(ran.out.c_str() + at + key.size(), nullptr), s.point.node_V[k], kVolt) << s.network.nodes[k];
+        ++compared;
+    }
+    EXPECT_GT(compared, 60);
+}
+
+}  // namespace
+}  // namespace yr::test

@@ -1,0 +1,25 @@
+// Plans made up from a seed: the same seed gives the same plan.
+#pragma once
+
+#include <cstdint>
+
+#include "plan/plan.h"
+
+namespace yr::test {
+
+struct RandomShape {
+    bool loops = true;        // cross links on the supply and on the return side
+    bool resistive = false;   // loads are plain resistances, the battery alone feeds
+    int feeds = 4;
+    int loads = 8;
+};
+
+[[nodiscard]] Plan random_plan(std::uint32_t seed, const RandomShape& shape = {});
+
+// A plan with that many loads on a two-level tree, for speed.
+[[nodiscard]] Plan wide_plan(int loads);
+
+[[nodiscard]] std::string demo_path(const std::string& name);
+inline const char* const kDemos[] = {"river-gauging-truck", "orchard-spray-buggy", "electric-litter-cart"};
+
+}  // namespace yr::test
