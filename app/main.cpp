@@ -13,7 +13,8 @@
 namespace {
 
 bool has_display() {
-    return !qEnvironmentVariableIsEmpty("DISPLAY") || !qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") || !qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM");
+    return !qEnvironmentVariableIsEmpty("DISPLAY") || !qEnvironmentVariableIsEmpty("WAYLAND_DISPLAY") ||
+           !qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM");
 }
 
 }  // namespace
@@ -31,8 +32,11 @@ int main(int argc, char** argv) {
     parser.setApplicationDescription(QStringLiteral("Plans a vehicle's 12-volt supply as one circuit."));
     parser.addHelpOption();
     parser.addVersionOption();
-    parser.addPositionalArgument(QStringLiteral("plan"), QStringLiteral("plan file to open"), QStringLiteral("[plan]"));
-    const QCommandLineOption render(QStringLiteral("render"), QStringLiteral("Draw the main views of the demo into a folder and leave."), QStringLiteral("folder"));
+    parser.addPositionalArgument(QStringLiteral("plan"), QStringLiteral("plan file to open"),
+                                 QStringLiteral("[plan]"));
+    const QCommandLineOption render(
+        QStringLiteral("render"), QStringLiteral("Draw the main views of the demo into a folder and leave."),
+        QStringLiteral("folder"));
     const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the river-gauging truck."));
     parser.addOption(render);
     parser.addOption(demo);
@@ -53,8 +57,10 @@ int main(int argc, char** argv) {
         window.open_file(parser.positionalArguments().constFirst());
     } else if (QSettings settings; !settings.value(QStringLiteral("caution_shown"), false).toBool()) {
         yr::app::FirstStart first(&window);
-        if (first.exec() == QDialog::Accepted && first.chosen().isEmpty()) window.document()->open(yr::empty_plan("New vehicle"), {});
-        else window.open_demo(first.chosen());
+        if (first.exec() == QDialog::Accepted && first.chosen().isEmpty())
+            window.document()->open(yr::empty_plan("New vehicle"), {});
+        else
+            window.open_demo(first.chosen());
         settings.setValue(QStringLiteral("caution_shown"), true);
     }
     window.offer_recovery();

@@ -6,8 +6,8 @@
 #include <functional>
 
 #include "paint/tokens.h"
-#include "shell/main_window.h"
 #include "shell/dialogs.h"
+#include "shell/main_window.h"
 #include "shell/plan_files.h"
 
 namespace yr::app {
@@ -51,7 +51,11 @@ std::vector<View> views() {
              use_look(true);
              in_state(w, "Overnight");
          }},
-        {"type-to-add.png", [](MainWindow& w) { w.type_line()->edit()->setText(QStringLiteral("bank light 2x 45 W on ignition, 5.5 m, cargo roof, wobbly")); }},
+        {"type-to-add.png",
+         [](MainWindow& w) {
+             w.type_line()->edit()->setText(
+                 QStringLiteral("bank light 2x 45 W on ignition, 5.5 m, cargo roof, wobbly"));
+         }},
         {"buggy.png",
          [](MainWindow& w) {
              w.open_demo(demo_plans()[1].resource);

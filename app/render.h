@@ -1,4 +1,5 @@
-// The main views of the demo drawn into PNG files: for machines without a display, and for the pictures in docs/.
+// The main views of the demo drawn into PNG files: for machines without a display, and for the pictures in
+// docs/.
 #pragma once
 
 #include <QString>

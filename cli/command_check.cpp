@@ -11,14 +11,19 @@
 namespace yr::cli {
 namespace {
 
-constexpr const char* kKindNames[] = {"drop_over_limit", "no_operating_point", "load_dead", "constant_on_key_rail", "cable_over_ampacity",
-                                      "cable_over_temperature", "fuse_above_cable", "fuse_missing", "fuse_far", "supply_short",
-                                      "battery_drains", "source_at_limit", "converter_dead", "return_thinner", "rests_on_assumption"};
+constexpr const char* kKindNames[] = {"drop_over_limit",      "no_operating_point",  "load_dead",
+                                      "constant_on_key_rail", "cable_over_ampacity", "cable_over_temperature",
+                                      "fuse_above_cable",     "fuse_missing",        "fuse_far",
+                                      "supply_short",         "battery_drains",      "source_at_limit",
+                                      "converter_dead",       "return_thinner",      "rests_on_assumption"};
 
 Json finding_json(const Finding& f, const Plan& plan) {
     const words::Rule rule = words::rule_of(f, plan);
-    Json out = {{"severity", words::name_of(f.severity)}, {"kind", kKindNames[static_cast<int>(f.kind)]}, {"sentence", words::sentence(f, plan)},
-                {"id", f.id}, {"place", name_of(plan, f.id)}};
+    Json out = {{"severity", words::name_of(f.severity)},
+                {"kind", kKindNames[static_cast<int>(f.kind)]},
+                {"sentence", words::sentence(f, plan)},
+                {"id", f.id},
+                {"place", name_of(plan, f.id)}};
     if (!f.other.empty()) out["other"] = f.other;
     if (const State* s = find(plan.states, f.state)) out["state"] = s->name;
     out["value"] = f.value;
@@ -35,20 +40,25 @@ int run_check(const std::string& path, bool json) {
     if (!plan) return refuse(plan.error());
     const Inspection result = inspect(*plan);
     const auto count = [&](Severity s) {
-        return std::count_if(result.findings.begin(), result.findings.end(), [&](const Finding& f) { return f.severity == s; });
+        return std::count_if(result.findings.begin(), result.findings.end(),
+                             [&](const Finding& f) { return f.severity == s; });
     };
     const bool bad = count(Severity::stop) + count(Severity::fix) > 0;
     if (json) {
         Json out;
         out["plan"] = plan->vehicle.name;
-        out["counts"] = {{"stop", count(Severity::stop)}, {"fix", count(Severity::fix)}, {"check", count(Severity::check)}, {"note", count(Severity::note)}};
+        out["counts"] = {{"stop", count(Severity::stop)},
+                         {"fix", count(Severity::fix)},
+                         {"check", count(Severity::check)},
+                         {"note", count(Severity::note)}};
         out["findings"] = Json::array();
         for (const Finding& f : result.findings) out["findings"].push_back(finding_json(f, *plan));
         std::vector<std::string> assumed;
         if (!result.solutions.empty())
             for (const AssumptionUse& use : result.solutions.front().network.assumptions) {
                 std::string line = words::assumption_text(use, *plan);
-                if (std::find(assumed.begin(), assumed.end(), line) == assumed.end()) assumed.push_back(std::move(line));
+                if (std::find(assumed.begin(), assumed.end(), line) == assumed.end())
+                    assumed.push_back(std::move(line));
             }
         out["assumptions"] = assumptions_json(assumed);
         print(out);
@@ -56,11 +66,14 @@ int run_check(const std::string& path, bool json) {
     }
     for (const Finding& f : result.findings) {
         const std::string mend = words::mend_label(f, *plan);
-        fmt::print("{} {:5}  {}  [{}]{}\n", words::mark(f.severity), words::name_of(f.severity), words::sentence(f, *plan),
-                   words::rule_of(f, *plan).label, mend.empty() ? "" : "  mend: " + mend);
+        fmt::print("{} {:5}  {}  [{}]{}\n", words::mark(f.severity), words::name_of(f.severity),
+                   words::sentence(f, *plan), words::rule_of(f, *plan).label,
+                   mend.empty() ? "" : "  mend: " + mend);
     }
-    fmt::print("{} stop, {} fix, {} check, {} note. Local codes, the vehicle maker and licensed practice come first.\n", count(Severity::stop),
-               count(Severity::fix), count(Severity::check), count(Severity::note));
+    fmt::print(
+        "{} stop, {} fix, {} check, {} note. Local codes, the vehicle maker and licensed practice come "
+        "first.\n",
+        count(Severity::stop), count(Severity::fix), count(Severity::check), count(Severity::note));
     return bad ? 1 : 0;
 }
 

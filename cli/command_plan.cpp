@@ -23,12 +23,19 @@ int write_plan(const Plan& plan, const Options& o) {
         return 2;
     }
     if (const auto saved = save_plan(plan, o.out); !saved) return refuse(saved.error());
-    if (o.json) print({{"written", o.out}, {"version", kPlanVersion}, {"assumptions", Json::array()}, {"source", "docs/plan.schema.json"}});
-    else fmt::print("{} written.\n", o.out);
+    if (o.json)
+        print({{"written", o.out},
+               {"version", kPlanVersion},
+               {"assumptions", Json::array()},
+               {"source", "docs/plan.schema.json"}});
+    else
+        fmt::print("{} written.\n", o.out);
     return 0;
 }
 
-int run_new(const Options& o) { return write_plan(empty_plan(o.name), o); }
+int run_new(const Options& o) {
+    return write_plan(empty_plan(o.name), o);
+}
 
 int run_convert(const Options& o) {
     const auto plan = load_plan(o.plan);
@@ -39,14 +46,21 @@ int run_convert(const Options& o) {
 int run_validate(const Options& o) {
     const auto plan = load_plan(o.plan);
     if (!plan) {
-        if (o.json) print({{"valid", false}, {"error", words::sentence(plan.error())}, {"place", plan.error().place}});
+        if (o.json)
+            print(
+                {{"valid", false}, {"error", words::sentence(plan.error())}, {"place", plan.error().place}});
         return refuse(plan.error());
     }
     if (o.json)
-        print({{"valid", true}, {"version", kPlanVersion}, {"loads", plan->loads.size()}, {"runs", plan->runs.size()},
-               {"source", "docs/plan.schema.json"}, {"assumptions", Json::array()}});
+        print({{"valid", true},
+               {"version", kPlanVersion},
+               {"loads", plan->loads.size()},
+               {"runs", plan->runs.size()},
+               {"source", "docs/plan.schema.json"},
+               {"assumptions", Json::array()}});
     else
-        fmt::print("{}: a whole plan with {} loads, {} runs and {} states.\n", o.plan, plan->loads.size(), plan->runs.size(), plan->states.size());
+        fmt::print("{}: a whole plan with {} loads, {} runs and {} states.\n", o.plan, plan->loads.size(),
+                   plan->runs.size(), plan->states.size());
     return 0;
 }
 
@@ -54,9 +68,11 @@ int run_spice(const Options& o) {
     const auto plan = load_plan(o.plan);
     if (!plan) return refuse(plan.error());
     const State* state = find_state(*plan, o.state.empty() ? "Idling" : o.state);
-    if (!state && !o.state.empty()) return refuse({ErrorCode::unknown_name, "--state", o.state, "the name of one of the plan's states"});
+    if (!state && !o.state.empty())
+        return refuse({ErrorCode::unknown_name, "--state", o.state, "the name of one of the plan's states"});
     if (!state) state = &plan->states.front();
-    const std::string deck = spice_netlist(*plan, solve(*plan, *state), plan->vehicle.name + ", " + state->name);
+    const std::string deck =
+        spice_netlist(*plan, solve(*plan, *state), plan->vehicle.name + ", " + state->name);
     if (o.out == "-") {
         fmt::print("{}", deck);
         return 0;
@@ -73,7 +89,11 @@ int run_spice(const Options& o) {
         std::filesystem::remove(part, error);
         return refuse({ErrorCode::unwritable_file, o.out, {}, {}});
     }
-    if (o.json) print({{"written", o.out}, {"state", state->name}, {"source", "the solved operating point"}, {"assumptions", Json::array()}});
+    if (o.json)
+        print({{"written", o.out},
+               {"state", state->name},
+               {"source", "the solved operating point"},
+               {"assumptions", Json::array()}});
     return 0;
 }
 

@@ -16,17 +16,23 @@ using words::quantity;
 
 const char* limit_word(Limit l) {
     switch (l) {
-        case Limit::none: return "nothing: the thinnest size passes";
-        case Limit::ampacity: return "ampacity";
-        case Limit::drop: return "drop";
-        case Limit::fuse: return "fuse";
-        case Limit::temperature: return "temperature";
+        case Limit::none:
+            return "nothing: the thinnest size passes";
+        case Limit::ampacity:
+            return "ampacity";
+        case Limit::drop:
+            return "drop";
+        case Limit::fuse:
+            return "fuse";
+        case Limit::temperature:
+            return "temperature";
     }
     return "";
 }
 
 struct SizeOptions {
-    std::string current, length, nominal = "12V", drop = "3%", insulation = "105C", space = "open", ambient = "30C", sizes = "awg", table;
+    std::string current, length, nominal = "12V", drop = "3%", insulation = "105C", space = "open",
+                                 ambient = "30C", sizes = "awg", table;
     bool one_way = false, json = false;
     int bundle = 1;
 };
@@ -51,27 +57,40 @@ std::vector<std::string> size_assumptions(const SizeAsk& ask, const SizeLadder& 
     std::vector<std::string> lines;
     if (ask.engine_space && ladder.physics_ambient_C > ask.ambient_C)
         lines.push_back("an engine space without a stated temperature counts as 50 °C in the heat balance");
-    if (row && row->ampacity.interpolated) lines.push_back("ampacity between the table's sizes, by copper area");
-    if (row && row->ampacity.insulation_scaled) lines.push_back("insulation not in the table: scaled by the root of the temperature rise");
+    if (row && row->ampacity.interpolated)
+        lines.push_back("ampacity between the table's sizes, by copper area");
+    if (row && row->ampacity.insulation_scaled)
+        lines.push_back("insulation not in the table: scaled by the root of the temperature rise");
     lines.push_back("copper, continuous current, one pair of cables");
     return lines;
 }
 
 Json row_json(const SizeRow& r, double length_m) {
-    return {{"gauge", name_of(r.wire.size)}, {"area_mm2", r.wire.area_mm2}, {"resistance_ohm", resistance_ohm_per_m(r.wire, r.temperature_C) * length_m},
-            {"ampacity_A", r.ampacity.allowed_A}, {"temperature_C", r.temperature_C}, {"drop_V", r.drop_V}, {"rule_drop_V", r.rule_drop_V},
-            {"ampacity_ok", r.carries}, {"drop_ok", r.drop_fits}, {"passes", r.passes()}};
+    return {{"gauge", name_of(r.wire.size)},
+            {"area_mm2", r.wire.area_mm2},
+            {"resistance_ohm", resistance_ohm_per_m(r.wire, r.temperature_C) * length_m},
+            {"ampacity_A", r.ampacity.allowed_A},
+            {"temperature_C", r.temperature_C},
+            {"drop_V", r.drop_V},
+            {"rule_drop_V", r.rule_drop_V},
+            {"ampacity_ok", r.carries},
+            {"drop_ok", r.drop_fits},
+            {"passes", r.passes()}};
 }
 
 int run_size(const SizeOptions& o) {
     SizeAsk ask;
     double length = 0;
-    if (!read("--current", o.current, Dimension::current, ask.current_A) || !read("--length", o.length, Dimension::length, length) ||
-        !read("--nominal", o.nominal, Dimension::voltage, ask.nominal_V) || !read("--drop", o.drop, Dimension::fraction, ask.drop_share) ||
-        !read("--insulation", o.insulation, Dimension::temperature, ask.insulation_C) || !read("--ambient", o.ambient, Dimension::temperature, ask.ambient_C) ||
+    if (!read("--current", o.current, Dimension::current, ask.current_A) ||
+        !read("--length", o.length, Dimension::length, length) ||
+        !read("--nominal", o.nominal, Dimension::voltage, ask.nominal_V) ||
+        !read("--drop", o.drop, Dimension::fraction, ask.drop_share) ||
+        !read("--insulation", o.insulation, Dimension::temperature, ask.insulation_C) ||
+        !read("--ambient", o.ambient, Dimension::temperature, ask.ambient_C) ||
         !read_name("--sizes", o.sizes, ask.system))
         return 2;
-    if (o.space != "open" && o.space != "engine") return refuse({ErrorCode::unknown_name, "--space", o.space, "open or engine"});
+    if (o.space != "open" && o.space != "engine")
+        return refuse({ErrorCode::unknown_name, "--space", o.space, "open or engine"});
     ask.table = ask.system == SizeSystem::metric ? AmpacityTable::iso : AmpacityTable::abyc;
     if (!o.table.empty() && !read_name("--table", o.table, ask.table)) return 2;
     ask.there_and_back_m = o.one_way ? 2 * length : length;
@@ -79,12 +98,15 @@ int run_size(const SizeOptions& o) {
     ask.bundle = o.bundle;
     const auto ladder = size_cable(ask);
     if (!ladder) return refuse("--" + ladder.error().place, ladder.error());
-    const SizeRow* row = ladder->chosen >= 0 ? &ladder->rows[static_cast<std::size_t>(ladder->chosen)] : nullptr;
+    const SizeRow* row =
+        ladder->chosen >= 0 ? &ladder->rows[static_cast<std::size_t>(ladder->chosen)] : nullptr;
     const auto assumed = size_assumptions(ask, *ladder, row);
     if (o.json) {
         Json out;
-        if (row) out = row_json(*row, ask.there_and_back_m);
-        else out["gauge"] = nullptr;
+        if (row)
+            out = row_json(*row, ask.there_and_back_m);
+        else
+            out["gauge"] = nullptr;
         out["drop_limit_V"] = ladder->drop_limit_V;
         if (row) out["drop_share"] = row->drop_V / ask.nominal_V;
         out["decides"] = ladder->decides == Limit::none ? "none" : limit_word(ladder->decides);
@@ -92,7 +114,9 @@ int run_size(const SizeOptions& o) {
         out["there_and_back_m"] = ask.there_and_back_m;
         out["candidates"] = Json::array();
         for (const SizeRow& r : ladder->rows) out["candidates"].push_back(row_json(r, ask.there_and_back_m));
-        out["source"] = ladder->rows.front().ampacity.source + "; drop: IEC 60028 copper at the conductor's temperature, and the table's own quick formula";
+        out["source"] =
+            ladder->rows.front().ampacity.source +
+            "; drop: IEC 60028 copper at the conductor's temperature, and the table's own quick formula";
         out["assumptions"] = assumptions_json(assumed);
         print(out);
         return row ? 0 : 1;
@@ -102,15 +126,19 @@ int run_size(const SizeOptions& o) {
         return 1;
     }
     fmt::print("{}\n", name_of(row->wire.size));
-    print_table({{"drop", quantity(row->drop_V, Dimension::voltage), "of", quantity(ladder->drop_limit_V, Dimension::voltage)},
-                 {"ampacity", quantity(row->ampacity.allowed_A, Dimension::current), "for", quantity(ask.current_A, Dimension::current)},
-                 {"conductor", quantity(row->temperature_C, Dimension::temperature), "of", quantity(ask.insulation_C, Dimension::temperature)}});
+    print_table({{"drop", quantity(row->drop_V, Dimension::voltage), "of",
+                  quantity(ladder->drop_limit_V, Dimension::voltage)},
+                 {"ampacity", quantity(row->ampacity.allowed_A, Dimension::current), "for",
+                  quantity(ask.current_A, Dimension::current)},
+                 {"conductor", quantity(row->temperature_C, Dimension::temperature), "of",
+                  quantity(ask.insulation_C, Dimension::temperature)}});
     fmt::print("  decided by {}\n  source: {}\n", limit_word(ladder->decides), row->ampacity.source);
     for (const auto& a : assumed) fmt::print("  assumed: {}\n", a);
     return 0;
 }
 
-int run_cable(const std::string& size_text, const std::string& length_text, const std::string& temp_text, bool json) {
+int run_cable(const std::string& size_text, const std::string& length_text, const std::string& temp_text,
+              bool json) {
     const auto size = parse_wire_size(size_text);
     if (!size) return refuse("SIZE", size.error());
     const auto wire = conductor(*size);
@@ -119,7 +147,8 @@ int run_cable(const std::string& size_text, const std::string& length_text, cons
     if (!length_text.empty() && !read("--length", length_text, Dimension::length, length)) return 2;
     if (!temp_text.empty() && !read("--temp", temp_text, Dimension::temperature, temp)) return 2;
     if (!(length > 0)) return refuse({ErrorCode::out_of_range, "--length", length_text, "more than 0 m"});
-    if (temp < -60 || temp > 250) return refuse({ErrorCode::out_of_range, "--temp", temp_text, "-60 to 250 C"});
+    if (temp < -60 || temp > 250)
+        return refuse({ErrorCode::out_of_range, "--temp", temp_text, "-60 to 250 C"});
     const double per_m = resistance_ohm_per_m(*wire, temp);
     AmpacityAsk ask;
     ask.size = *size;
@@ -127,18 +156,29 @@ int run_cable(const std::string& size_text, const std::string& length_text, cons
     const auto amp = ampacity(ask);
     if (!amp) return refuse(amp.error());
     if (json) {
-        print({{"gauge", name_of(*size)}, {"area_mm2", wire->area_mm2}, {"length_m", length}, {"temperature_C", temp},
-               {"resistance_ohm", per_m * length}, {"resistance_ohm_per_m", per_m}, {"mass_kg", wire->mass_kg_per_m * length},
-               {"mass_kg_per_m", wire->mass_kg_per_m}, {"ampacity_A", amp->allowed_A}, {"outer_diameter_mm", wire->outer_diameter_mm},
+        print({{"gauge", name_of(*size)},
+               {"area_mm2", wire->area_mm2},
+               {"length_m", length},
+               {"temperature_C", temp},
+               {"resistance_ohm", per_m * length},
+               {"resistance_ohm_per_m", per_m},
+               {"mass_kg", wire->mass_kg_per_m * length},
+               {"mass_kg_per_m", wire->mass_kg_per_m},
+               {"ampacity_A", amp->allowed_A},
+               {"outer_diameter_mm", wire->outer_diameter_mm},
                {"source", wire->source + "; " + amp->source},
-               {"assumptions", {"copper conductor", "ampacity: 105 C insulation, 30 C air, outside engine spaces, not bundled"}}});
+               {"assumptions",
+                {"copper conductor",
+                 "ampacity: 105 C insulation, 30 C air, outside engine spaces, not bundled"}}});
         return 0;
     }
     fmt::print("{}\n", name_of(*size));
-    print_table({{"area", quantity(wire->area_mm2, Dimension::area)},
-                 {"resistance at " + quantity(temp, Dimension::temperature), quantity(per_m * length, Dimension::resistance), "over " + quantity(length, Dimension::length)},
-                 {"copper", words::number(wire->mass_kg_per_m * length * 1000) + " g"},
-                 {"ampacity", quantity(amp->allowed_A, Dimension::current), "105 C insulation, 30 C air"}});
+    print_table(
+        {{"area", quantity(wire->area_mm2, Dimension::area)},
+         {"resistance at " + quantity(temp, Dimension::temperature),
+          quantity(per_m * length, Dimension::resistance), "over " + quantity(length, Dimension::length)},
+         {"copper", words::number(wire->mass_kg_per_m * length * 1000) + " g"},
+         {"ampacity", quantity(amp->allowed_A, Dimension::current), "105 C insulation, 30 C air"}});
     fmt::print("  source: {}; {}\n", wire->source, amp->source);
     return 0;
 }
@@ -167,10 +207,14 @@ int run_fuse(const FuseOptions& o) {
     const auto advice = choose_fuse(ask, school);
     if (!advice) return refuse("--" + advice.error().place, advice.error());
     std::string risk;
-    if (advice->chosen && !advice->protects_cable) risk = "larger than the cable carries: in a short the cable burns first";
-    else if (advice->chosen && !advice->carries) risk = "the load is more than 80 % of it: it may open in steady use";
-    else if (advice->chosen && !advice->holds_inrush) risk = "not above the inrush: it may open at the start";
-    const std::string source = fuse_kind(advice->chosen ? advice->chosen->type : FuseType::blade).source + "; school: common practice; cable: " + amp->source;
+    if (advice->chosen && !advice->protects_cable)
+        risk = "larger than the cable carries: in a short the cable burns first";
+    else if (advice->chosen && !advice->carries)
+        risk = "the load is more than 80 % of it: it may open in steady use";
+    else if (advice->chosen && !advice->holds_inrush)
+        risk = "not above the inrush: it may open at the start";
+    const std::string source = fuse_kind(advice->chosen ? advice->chosen->type : FuseType::blade).source +
+                               "; school: common practice; cable: " + amp->source;
     if (o.json) {
         Json out;
         out["fuse_A"] = advice->chosen ? Json(advice->chosen->rating_A) : Json(nullptr);
@@ -189,12 +233,16 @@ int run_fuse(const FuseOptions& o) {
         return advice->chosen ? 0 : 1;
     }
     if (!advice->chosen) {
-        fmt::print("No fuse is both: at least {} for the load and at most {} for {}. A thicker cable is needed.\n",
-                   quantity(advice->needed_A, Dimension::current), quantity(amp->allowed_A, Dimension::current), name_of(*size));
+        fmt::print(
+            "No fuse is both: at least {} for the load and at most {} for {}. A thicker cable is needed.\n",
+            quantity(advice->needed_A, Dimension::current), quantity(amp->allowed_A, Dimension::current),
+            name_of(*size));
         return 1;
     }
-    fmt::print("{} {}\n", quantity(advice->chosen->rating_A, Dimension::current), name_of(advice->chosen->type));
-    fmt::print("  asked for {}, cable carries {}\n", quantity(advice->needed_A, Dimension::current), quantity(amp->allowed_A, Dimension::current));
+    fmt::print("{} {}\n", quantity(advice->chosen->rating_A, Dimension::current),
+               name_of(advice->chosen->type));
+    fmt::print("  asked for {}, cable carries {}\n", quantity(advice->needed_A, Dimension::current),
+               quantity(amp->allowed_A, Dimension::current));
     if (!risk.empty()) fmt::print("  risk: {}\n", risk);
     fmt::print("  source: {}\n", source);
     return 0;

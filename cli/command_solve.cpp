@@ -19,20 +19,28 @@ struct Options {
 
 const char* status_word(LoadStatus s) {
     switch (s) {
-        case LoadStatus::off: return "off";
-        case LoadStatus::on: return "on";
-        case LoadStatus::dead: return "dead";
-        case LoadStatus::collapsed: return "collapsed";
+        case LoadStatus::off:
+            return "off";
+        case LoadStatus::on:
+            return "on";
+        case LoadStatus::dead:
+            return "dead";
+        case LoadStatus::collapsed:
+            return "collapsed";
     }
     return "";
 }
 
 const char* mode_word(DeviceMode m) {
     switch (m) {
-        case DeviceMode::off: return "off";
-        case DeviceMode::regulating: return "regulating";
-        case DeviceMode::limited: return "limited";
-        case DeviceMode::blocking: return "blocking";
+        case DeviceMode::off:
+            return "off";
+        case DeviceMode::regulating:
+            return "regulating";
+        case DeviceMode::limited:
+            return "limited";
+        case DeviceMode::blocking:
+            return "blocking";
     }
     return "";
 }
@@ -42,30 +50,46 @@ Json state_json(const Plan& plan, const State& state, const Solution& s) {
     out["state"] = state.name;
     out["settled"] = s.point.settled;
     out["iterations"] = s.point.iterations;
-    out["residuals"] = {{"node_A", s.point.residuals.node_A}, {"energy_W", s.point.residuals.energy_W}, {"good", s.point.residuals.good()}};
+    out["residuals"] = {{"node_A", s.point.residuals.node_A},
+                        {"energy_W", s.point.residuals.energy_W},
+                        {"good", s.point.residuals.good()}};
     for (std::size_t k = 0; k < plan.sources.size(); ++k) {
         const SourceResult& r = s.point.sources[k];
-        out["sources"].push_back({{"id", plan.sources[k].id}, {"name", plan.sources[k].name}, {"mode", mode_word(r.mode)}, {"voltage_V", r.voltage_V},
-                                  {"current_A", r.current_A}, {"limit_A", r.limit_A}, {"input_A", r.input_A}});
+        out["sources"].push_back({{"id", plan.sources[k].id},
+                                  {"name", plan.sources[k].name},
+                                  {"mode", mode_word(r.mode)},
+                                  {"voltage_V", r.voltage_V},
+                                  {"current_A", r.current_A},
+                                  {"limit_A", r.limit_A},
+                                  {"input_A", r.input_A}});
     }
     for (std::size_t k = 0; k < plan.batteries.size(); ++k) {
         const BatteryResult& r = s.point.batteries[k];
-        out["batteries"].push_back({{"id", plan.batteries[k].id}, {"name", plan.batteries[k].name}, {"voltage_V", r.voltage_V},
-                                    {"current_A", r.current_A}, {"charging", r.current_A < 0}});
+        out["batteries"].push_back({{"id", plan.batteries[k].id},
+                                    {"name", plan.batteries[k].name},
+                                    {"voltage_V", r.voltage_V},
+                                    {"current_A", r.current_A},
+                                    {"charging", r.current_A < 0}});
     }
     out["loads"] = Json::array();
     for (std::size_t k = 0; k < plan.loads.size(); ++k) {
         const LoadResult& r = s.point.loads[k];
-        out["loads"].push_back({{"id", plan.loads[k].id}, {"name", plan.loads[k].name}, {"status", status_word(r.status)}, {"voltage_V", r.voltage_V},
-                                {"current_A", r.current_A}, {"power_W", r.power_W}, {"drop_V", r.drop_V},
+        out["loads"].push_back({{"id", plan.loads[k].id},
+                                {"name", plan.loads[k].name},
+                                {"status", status_word(r.status)},
+                                {"voltage_V", r.voltage_V},
+                                {"current_A", r.current_A},
+                                {"power_W", r.power_W},
+                                {"drop_V", r.drop_V},
                                 {"drop_limit_V", drop_limit_V(plan, plan.loads[k])}});
     }
     out["runs"] = Json::array();
     for (std::size_t k = 0; k < plan.runs.size(); ++k) {
         const ConductorResult& r = s.point.conductors[k];
         const ConductorElement& e = s.network.conductors[k];
-        Json run = {{"id", plan.runs[k].id}, {"name", plan.runs[k].name}, {"closed", e.closed}, {"current_A", r.current_A},
-                    {"drop_V", r.drop_V}, {"resistance_ohm", e.fixed_ohm + r.cable_ohm}};
+        Json run = {{"id", plan.runs[k].id}, {"name", plan.runs[k].name},
+                    {"closed", e.closed},    {"current_A", r.current_A},
+                    {"drop_V", r.drop_V},    {"resistance_ohm", e.fixed_ohm + r.cable_ohm}};
         if (e.cable20_ohm > 0) run["temperature_C"] = r.temperature_C;
         if (const auto a = run_ampacity(plan, plan.runs[k], state)) run["ampacity_A"] = a->allowed_A;
         out["runs"].push_back(std::move(run));
@@ -93,22 +117,29 @@ void print_state(const Plan& plan, const State& state, const Solution& s) {
     std::vector<std::vector<std::string>> rows;
     for (std::size_t k = 0; k < plan.sources.size(); ++k) {
         const SourceResult& r = s.point.sources[k];
-        rows.push_back({plan.sources[k].name, A(r.current_A), "of " + A(r.limit_A), V(r.voltage_V), mode_word(r.mode)});
+        rows.push_back(
+            {plan.sources[k].name, A(r.current_A), "of " + A(r.limit_A), V(r.voltage_V), mode_word(r.mode)});
     }
     for (std::size_t k = 0; k < plan.batteries.size(); ++k) {
         const BatteryResult& r = s.point.batteries[k];
-        rows.push_back({plan.batteries[k].name, A(r.current_A), "", V(r.voltage_V), r.current_A < 0 ? "charging" : "gives"});
+        rows.push_back({plan.batteries[k].name, A(r.current_A), "", V(r.voltage_V),
+                        r.current_A < 0 ? "charging" : "gives"});
     }
     for (std::size_t k = 0; k < plan.loads.size(); ++k) {
         const LoadResult& r = s.point.loads[k];
         if (r.status == LoadStatus::off) continue;
         const double nominal = plan.vehicle.nominal_V;
-        if (r.status != LoadStatus::on) rows.push_back({plan.loads[k].name, status_word(r.status)});
-        else rows.push_back({plan.loads[k].name, A(r.current_A), V(r.voltage_V), "drop " + words::quantity(r.drop_V / nominal, Dimension::fraction),
-                             "of " + words::quantity(drop_limit_V(plan, plan.loads[k]) / nominal, Dimension::fraction)});
+        if (r.status != LoadStatus::on)
+            rows.push_back({plan.loads[k].name, status_word(r.status)});
+        else
+            rows.push_back(
+                {plan.loads[k].name, A(r.current_A), V(r.voltage_V),
+                 "drop " + words::quantity(r.drop_V / nominal, Dimension::fraction),
+                 "of " + words::quantity(drop_limit_V(plan, plan.loads[k]) / nominal, Dimension::fraction)});
     }
     print_table(rows);
-    fmt::print("  currents agree to {:.1e} A, energy to {:.1e} W\n\n", s.point.residuals.node_A, s.point.residuals.energy_W);
+    fmt::print("  currents agree to {:.1e} A, energy to {:.1e} W\n\n", s.point.residuals.node_A,
+               s.point.residuals.energy_W);
 }
 
 int run_solve(const Options& o) {
@@ -119,7 +150,9 @@ int run_solve(const Options& o) {
         states = plan->states;
     } else if (!o.state.empty()) {
         const State* s = find_state(*plan, o.state);
-        if (!s) return refuse({ErrorCode::unknown_name, "--state", o.state, "the name of one of the plan's states"});
+        if (!s)
+            return refuse(
+                {ErrorCode::unknown_name, "--state", o.state, "the name of one of the plan's states"});
         states = {*s};
     } else {
         const State* s = find_state(*plan, "Idling");
@@ -131,8 +164,10 @@ int run_solve(const Options& o) {
     for (const State& state : states) {
         const Solution s = solve(*plan, state, solver);
         assumed = assumption_lines(*plan, s);
-        if (o.json) list.push_back(state_json(*plan, state, s));
-        else print_state(*plan, state, s);
+        if (o.json)
+            list.push_back(state_json(*plan, state, s));
+        else
+            print_state(*plan, state, s);
     }
     if (!o.json) return 0;
     Json out;

@@ -1,5 +1,5 @@
-// The commands of `rail`. Each adds itself to the parser; what it does runs after parsing and gives the exit code:
-// 0 good, 1 findings that need work or nothing that fits, 2 bad input (one sentence on standard error).
+// The commands of `rail`. Each adds itself to the parser; what it does runs after parsing and gives the exit
+// code: 0 good, 1 findings that need work or nothing that fits, 2 bad input (one sentence on standard error).
 #pragma once
 
 #include <CLI/CLI.hpp>

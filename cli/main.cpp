@@ -7,8 +7,9 @@
 
 int main(int argc, char** argv) {
     try {
-        CLI::App app{"rail: solves, checks and sizes a vehicle's 12-volt supply. The results assist a competent "
-                     "installer; local codes, the vehicle maker and licensed practice come first."};
+        CLI::App app{
+            "rail: solves, checks and sizes a vehicle's 12-volt supply. The results assist a competent "
+            "installer; local codes, the vehicle maker and licensed practice come first."};
         app.require_subcommand(1);
         app.set_version_flag("--version", "rail 0.1.0");
         yr::cli::Action action;

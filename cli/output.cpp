@@ -17,7 +17,9 @@ int refuse(const std::string& argument, Error error) {
     return refuse(error);
 }
 
-void print(const Json& json) { fmt::print("{}\n", json.dump(2, ' ', false, Json::error_handler_t::replace)); }
+void print(const Json& json) {
+    fmt::print("{}\n", json.dump(2, ' ', false, Json::error_handler_t::replace));
+}
 
 namespace {
 

@@ -18,22 +18,37 @@ struct Scaled {
 Scaled scale_of(double value, Dimension dimension, const Style& style) {
     const double size = std::abs(value);
     switch (dimension) {
-        case Dimension::number: return {1, ""};
-        case Dimension::current: return size != 0 && size < 0.1 ? Scaled{1e3, "mA"} : Scaled{1, "A"};
-        case Dimension::voltage: return size < 1 ? Scaled{1e3, "mV"} : Scaled{1, "V"};
+        case Dimension::number:
+            return {1, ""};
+        case Dimension::current:
+            return size != 0 && size < 0.1 ? Scaled{1e3, "mA"} : Scaled{1, "A"};
+        case Dimension::voltage:
+            return size < 1 ? Scaled{1e3, "mV"} : Scaled{1, "V"};
         case Dimension::power:
-            return size >= 1e4 ? Scaled{1e-3, "kW"} : size != 0 && size < 0.1 ? Scaled{1e3, "mW"} : Scaled{1, "W"};
-        case Dimension::resistance: return size < 1 ? Scaled{1e3, "m\xCE\xA9"} : Scaled{1, "\xCE\xA9"};
+            return size >= 1e4               ? Scaled{1e-3, "kW"}
+                   : size != 0 && size < 0.1 ? Scaled{1e3, "mW"}
+                                             : Scaled{1, "W"};
+        case Dimension::resistance:
+            return size < 1 ? Scaled{1e3, "m\xCE\xA9"} : Scaled{1, "\xCE\xA9"};
         case Dimension::length:
             if (style.units == LeadUnits::inch)
-                return size < kMetresPerFoot ? Scaled{1 / kMetresPerInch, "in"} : Scaled{1 / kMetresPerFoot, "ft"};
+                return size < kMetresPerFoot ? Scaled{1 / kMetresPerInch, "in"}
+                                             : Scaled{1 / kMetresPerFoot, "ft"};
             return size != 0 && size < 1 ? Scaled{1e2, "cm"} : Scaled{1, "m"};
-        case Dimension::area: return {1, "mm\xC2\xB2"};
-        case Dimension::temperature: return {1, "\xC2\xB0" "C"};
-        case Dimension::charge: return {1, "Ah"};
-        case Dimension::fraction: return {100, "%"};
-        case Dimension::time: return size < 1 ? Scaled{1e3, "ms"} : Scaled{1, "s"};
-        case Dimension::speed: return {1, "rpm"};
+        case Dimension::area:
+            return {1, "mm\xC2\xB2"};
+        case Dimension::temperature:
+            return {1,
+                    "\xC2\xB0"
+                    "C"};
+        case Dimension::charge:
+            return {1, "Ah"};
+        case Dimension::fraction:
+            return {100, "%"};
+        case Dimension::time:
+            return size < 1 ? Scaled{1e3, "ms"} : Scaled{1, "s"};
+        case Dimension::speed:
+            return {1, "rpm"};
     }
     return {1, ""};
 }
@@ -66,8 +81,10 @@ std::string number(double value, int figures, bool decimal_comma) {
 std::string quantity(double value, Dimension dimension, const Style& style) {
     const Scaled s = scale_of(value, dimension, style);
     int figures = 3;
-    if (dimension == Dimension::voltage && std::abs(value) >= 10) figures = 4;  // 12.46 V: the field reads hundredths
-    if (dimension == Dimension::fraction || dimension == Dimension::temperature) figures = 2 + (std::abs(value * s.factor) >= 100);
+    if (dimension == Dimension::voltage && std::abs(value) >= 10)
+        figures = 4;  // 12.46 V: the field reads hundredths
+    if (dimension == Dimension::fraction || dimension == Dimension::temperature)
+        figures = 2 + (std::abs(value * s.factor) >= 100);
     if (dimension == Dimension::temperature && std::abs(value) < 1) return "0" + std::string(kThin) + s.unit;
     std::string text = number(value * s.factor, figures, style.decimal_comma);
     return *s.unit ? text + kThin + s.unit : text;
@@ -78,7 +95,8 @@ std::string editable(double value, Dimension dimension, const Style& style) {
     if (dimension == Dimension::voltage) s = {1, "V"};
     if (dimension == Dimension::current) s = {1, "A"};
     if (dimension == Dimension::power) s = {1, "W"};
-    if (dimension == Dimension::length) s = style.units == LeadUnits::inch ? Scaled{1 / kMetresPerFoot, "ft"} : Scaled{1, "m"};
+    if (dimension == Dimension::length)
+        s = style.units == LeadUnits::inch ? Scaled{1 / kMetresPerFoot, "ft"} : Scaled{1, "m"};
     const double shown = value * s.factor;
     std::string text = fmt::format("{:.10g}", shown);
     text = with_comma(std::move(text), style.decimal_comma);
@@ -90,7 +108,8 @@ std::string duration_h(double hours) {
     if (hours >= 48) return number(hours / 24, 2) + " days";
     const int minutes = static_cast<int>(std::lround(hours * 60));
     if (minutes < 60) return fmt::format("{}{}min", minutes, kThin);
-    if (hours >= 10 || minutes % 60 == 0) return fmt::format("{}{}h", static_cast<int>(std::lround(hours)), kThin);
+    if (hours >= 10 || minutes % 60 == 0)
+        return fmt::format("{}{}h", static_cast<int>(std::lround(hours)), kThin);
     return fmt::format("{}{}h {}{}min", minutes / 60, kThin, minutes % 60, kThin);
 }
 
@@ -105,7 +124,8 @@ std::string wire_size(const WireSize& size, const Style& style) {
     const auto c = conductor(size);
     if (!c) return short_size(size);
     const std::string area = quantity(c->area_mm2, Dimension::area, style);
-    return style.units == LeadUnits::inch ? short_size(size) + " (" + area + ")" : area + " (" + short_size(size) + ")";
+    return style.units == LeadUnits::inch ? short_size(size) + " (" + area + ")"
+                                          : area + " (" + short_size(size) + ")";
 }
 
 }  // namespace yr::words

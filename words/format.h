@@ -1,5 +1,5 @@
-// The one place that turns quantities into text for people: number before unit, a thin space between, at most three
-// significant figures, a true minus. Files and JSON carry all digits and do not come here.
+// The one place that turns quantities into text for people: number before unit, a thin space between, at most
+// three significant figures, a true minus. Files and JSON carry all digits and do not come here.
 #pragma once
 
 #include <string>

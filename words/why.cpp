@@ -11,7 +11,9 @@ constexpr const char* kOhmsLaw = "Ohm's law and Kirchhoff's laws, solved for the
 constexpr const char* kCopper = "IEC 60028: copper, 0.00393 /K (from memory)";
 constexpr const char* kHeat = "Churchill and Chu 1975, horizontal cylinder, and radiation (from memory)";
 
-std::size_t at(int k) { return static_cast<std::size_t>(k); }
+std::size_t at(int k) {
+    return static_cast<std::size_t>(k);
+}
 
 template <class T>
 std::optional<std::size_t> index_of(const std::vector<T>& list, const Id& id) {
@@ -24,12 +26,17 @@ void draw_steps(Explanation& e, const WhyContext& c, const Load& l, const LoadRe
     const std::string many = l.count > 1 ? fmt::format("{} × ", l.count) : "";
     switch (l.draw.kind) {
         case DrawKind::power:
-            e.steps.push_back(fmt::format("I = P / V = {}{} / {} = {}", many, c.W(l.draw.value), c.V(r.voltage_V), c.A(r.current_A)));
+            e.steps.push_back(fmt::format("I = P / V = {}{} / {} = {}", many, c.W(l.draw.value),
+                                          c.V(r.voltage_V), c.A(r.current_A)));
             e.steps.push_back("Constant power: as the volts fall, the amps rise.");
             break;
-        case DrawKind::current: e.steps.push_back(fmt::format("I = {}{} = {}, whatever the volts", many, c.A(l.draw.value), c.A(r.current_A))); break;
+        case DrawKind::current:
+            e.steps.push_back(
+                fmt::format("I = {}{} = {}, whatever the volts", many, c.A(l.draw.value), c.A(r.current_A)));
+            break;
         case DrawKind::resistance:
-            e.steps.push_back(fmt::format("I = V / R = {} / ({} / {}) = {}", c.V(r.voltage_V), c.ohm(l.draw.value), l.count, c.A(r.current_A)));
+            e.steps.push_back(fmt::format("I = V / R = {} / ({} / {}) = {}", c.V(r.voltage_V),
+                                          c.ohm(l.draw.value), l.count, c.A(r.current_A)));
             break;
     }
 }
@@ -61,15 +68,19 @@ Explanation why_load(const ValueRef& ref, const WhyContext& c) {
     if (r.status == LoadStatus::off || r.status == LoadStatus::dead) {
         e.title = capital(name) + when;
         e.value = r.status == LoadStatus::off ? "off" : "dead";
-        e.steps.push_back(r.status == LoadStatus::off ? "It is live when: " + condition(l.live_when) + ". That does not hold in this state."
-                                                      : "It should run (" + condition(l.live_when) + ") but no closed path joins it to a source.");
+        e.steps.push_back(
+            r.status == LoadStatus::off
+                ? "It is live when: " + condition(l.live_when) + ". That does not hold in this state."
+                : "It should run (" + condition(l.live_when) + ") but no closed path joins it to a source.");
         return e;
     }
     if (r.status == LoadStatus::collapsed) {
         e.title = capital(name) + when;
         e.value = "no operating point";
-        e.steps.push_back("A constant power P behind a resistance R from E volts exists only while E² ≥ 4·R·P.");
-        e.steps.push_back(fmt::format("Here {} of its power can be served.", c.pc(c.solution.point.collapsed_at[*index])));
+        e.steps.push_back(
+            "A constant power P behind a resistance R from E volts exists only while E² ≥ 4·R·P.");
+        e.steps.push_back(
+            fmt::format("Here {} of its power can be served.", c.pc(c.solution.point.collapsed_at[*index])));
         return e;
     }
     const double limit = drop_limit_V(c.plan, l);
@@ -82,18 +93,24 @@ Explanation why_load(const ValueRef& ref, const WhyContext& c) {
         case ValueKind::load_voltage:
             e.title = "Voltage at " + name + when;
             e.value = c.V(r.voltage_V);
-            e.steps.push_back(fmt::format("V = supply − drop = {} − {} = {}", c.V(r.supply_V), c.V(r.drop_V), c.V(r.voltage_V)));
+            e.steps.push_back(fmt::format("V = supply − drop = {} − {} = {}", c.V(r.supply_V), c.V(r.drop_V),
+                                          c.V(r.voltage_V)));
             path_steps(e, c, static_cast<int>(*index));
             break;
         default: {
             e.title = "Drop of " + name + when;
             const double nominal = c.plan.vehicle.nominal_V;
-            e.value = fmt::format("{}, {} of {} allowed", c.V(r.drop_V), c.pc(r.drop_V / nominal), c.pc(limit / nominal));
-            e.steps.push_back(fmt::format("drop = {} at the highest source − {} here = {}", c.V(r.supply_V), c.V(r.voltage_V), c.V(r.drop_V)));
-            e.steps.push_back(fmt::format("of nominal: {} / {} = {}", c.V(r.drop_V), c.V(nominal), c.pc(r.drop_V / nominal)));
+            e.value = fmt::format("{}, {} of {} allowed", c.V(r.drop_V), c.pc(r.drop_V / nominal),
+                                  c.pc(limit / nominal));
+            e.steps.push_back(fmt::format("drop = {} at the highest source − {} here = {}", c.V(r.supply_V),
+                                          c.V(r.voltage_V), c.V(r.drop_V)));
+            e.steps.push_back(fmt::format("of nominal: {} / {} = {}", c.V(r.drop_V), c.V(nominal),
+                                          c.pc(r.drop_V / nominal)));
             path_steps(e, c, static_cast<int>(*index));
-            e.sources.push_back(l.drop_limit ? "limit: the load's own"
-                                             : "limit: " + assumption(l.critical ? "load_drop_critical" : "load_drop_other").source);
+            e.sources.push_back(
+                l.drop_limit
+                    ? "limit: the load's own"
+                    : "limit: " + assumption(l.critical ? "load_drop_critical" : "load_drop_other").source);
         }
     }
     return e;
@@ -105,16 +122,19 @@ void resistance_steps(Explanation& e, const WhyContext& c, const Run& run, std::
     if (el.cable20_ohm > 0) {
         std::vector<AssumptionUse> unused;
         const CableValues v = cable_values(c.plan, run, c.state, unused);
-        e.steps.push_back(fmt::format("cable at 20 °C: {} × {} /m{} = {}", c.m(v.length_m), c.ohm(v.surroundings.R20_ohm_per_m),
-                                      run.parallel > 1 ? fmt::format(" / {} in parallel", run.parallel) : "", c.ohm(el.cable20_ohm)));
-        e.steps.push_back(fmt::format("at {}: {} × (1 + 0.00393 × ({} − 20)) = {}", c.C(r.temperature_C), c.ohm(el.cable20_ohm),
-                                      number(r.temperature_C), c.ohm(r.cable_ohm)));
+        e.steps.push_back(fmt::format(
+            "cable at 20 °C: {} × {} /m{} = {}", c.m(v.length_m), c.ohm(v.surroundings.R20_ohm_per_m),
+            run.parallel > 1 ? fmt::format(" / {} in parallel", run.parallel) : "", c.ohm(el.cable20_ohm)));
+        e.steps.push_back(fmt::format("at {}: {} × (1 + 0.00393 × ({} − 20)) = {}", c.C(r.temperature_C),
+                                      c.ohm(el.cable20_ohm), number(r.temperature_C), c.ohm(r.cable_ohm)));
         e.sources.push_back(conductor(v.size, run.material)->source);
         e.sources.push_back(kCopper);
     }
     for (const SeriesPart& p : el.parts) {
         if (p.kind == PartKind::cable) continue;
-        const char* what = p.kind == PartKind::joint ? "joint" : p.kind == PartKind::metal ? "body metal or given" : "contact";
+        const char* what = p.kind == PartKind::joint   ? "joint"
+                           : p.kind == PartKind::metal ? "body metal or given"
+                                                       : "contact";
         std::string name = p.device >= 0 ? run.devices[at(p.device)].name : std::string(what);
         e.steps.push_back(fmt::format("{}: {}", name, c.ohm(p.fixed_ohm)));
     }
@@ -134,7 +154,8 @@ Explanation why_run(const ValueRef& ref, const WhyContext& c) {
         case ValueKind::run_current:
             e.title = "Current" + of;
             e.value = c.A(amps);
-            e.steps.push_back(fmt::format("I = ΔV / R = {} / {} = {}", c.V(std::abs(r.drop_V)), c.ohm(ohm), c.A(amps)));
+            e.steps.push_back(
+                fmt::format("I = ΔV / R = {} / {} = {}", c.V(std::abs(r.drop_V)), c.ohm(ohm), c.A(amps)));
             e.steps.push_back("It is what all behind it takes: the sums at every stud agree to " +
                               quantity(c.solution.point.residuals.node_A * 1e3, Dimension::number) + " mA.");
             e.sources.push_back(kOhmsLaw);
@@ -142,14 +163,16 @@ Explanation why_run(const ValueRef& ref, const WhyContext& c) {
         case ValueKind::run_drop:
             e.title = "Volts lost" + of;
             e.value = c.V(std::abs(r.drop_V));
-            e.steps.push_back(fmt::format("ΔV = I × R = {} × {} = {}", c.A(amps), c.ohm(ohm), c.V(std::abs(r.drop_V))));
+            e.steps.push_back(
+                fmt::format("ΔV = I × R = {} × {} = {}", c.A(amps), c.ohm(ohm), c.V(std::abs(r.drop_V))));
             resistance_steps(e, c, run, *index);
             e.sources.push_back(kOhmsLaw);
             break;
         case ValueKind::run_heat:
             e.title = "Heat" + of;
             e.value = c.W(amps * amps * ohm);
-            e.steps.push_back(fmt::format("P = I² × R = {}² × {} = {}", c.A(amps), c.ohm(ohm), c.W(amps * amps * ohm)));
+            e.steps.push_back(
+                fmt::format("P = I² × R = {}² × {} = {}", c.A(amps), c.ohm(ohm), c.W(amps * amps * ohm)));
             e.sources.push_back("Joule's law");
             break;
         case ValueKind::run_resistance:
@@ -162,12 +185,16 @@ Explanation why_run(const ValueRef& ref, const WhyContext& c) {
             e.value = c.C(r.temperature_C);
             const double per_cable = amps / el.parallel;
             const double r20 = el.cable.R20_ohm_per_m;
-            const double heat = per_cable * per_cable * r20 * (1 + kCopperAlpha_per_K * (r.temperature_C - 20));
+            const double heat =
+                per_cable * per_cable * r20 * (1 + kCopperAlpha_per_K * (r.temperature_C - 20));
             e.steps.push_back(fmt::format("heat in: I² × R = {}/m", c.W(heat)));
             if (el.cable.bundle_factor < 1)
-                e.steps.push_back(fmt::format("in a bundle it counts 1 / {}² times", number(el.cable.bundle_factor)));
-            e.steps.push_back(fmt::format("heat out by convection and radiation from {} at {} around it balances at {}",
-                                          quantity(el.cable.outer_diameter_m * 1e3, Dimension::number) + " mm", c.C(el.cable.ambient_C), c.C(r.temperature_C)));
+                e.steps.push_back(
+                    fmt::format("in a bundle it counts 1 / {}² times", number(el.cable.bundle_factor)));
+            e.steps.push_back(
+                fmt::format("heat out by convection and radiation from {} at {} around it balances at {}",
+                            quantity(el.cable.outer_diameter_m * 1e3, Dimension::number) + " mm",
+                            c.C(el.cable.ambient_C), c.C(r.temperature_C)));
             e.steps.push_back(fmt::format("its insulation stands {}", c.C(run.insulation_C)));
             e.sources.push_back(kHeat);
             break;
@@ -181,16 +208,20 @@ Explanation why_run(const ValueRef& ref, const WhyContext& c) {
                 break;
             }
             e.value = c.A(a->allowed_A);
-            e.steps.push_back(fmt::format("table: {} at 30 °C, {} insulation{}", c.A(a->table_A), c.C(run.insulation_C),
+            e.steps.push_back(fmt::format("table: {} at 30 °C, {} insulation{}", c.A(a->table_A),
+                                          c.C(run.insulation_C),
                                           a->interpolated ? ", between the table's sizes by copper" : ""));
-            e.steps.push_back(fmt::format("surroundings: the lower of engine-space factor {} and √((T_ins − T_air)/(T_ins − 30)) = {}",
-                                          number(a->engine_factor), number(a->ambient_factor)));
+            e.steps.push_back(fmt::format(
+                "surroundings: the lower of engine-space factor {} and √((T_ins − T_air)/(T_ins − 30)) = {}",
+                number(a->engine_factor), number(a->ambient_factor)));
             e.steps.push_back(fmt::format("bundle of {}: {}", run.bundle, number(a->bundle_factor)));
-            e.steps.push_back(fmt::format("{} × {} × {}{} = {}", c.A(a->table_A), number(a->surroundings), number(a->bundle_factor),
-                                          run.parallel > 1 ? fmt::format(" × {} in parallel", run.parallel) : "", c.A(a->allowed_A)));
+            e.steps.push_back(fmt::format(
+                "{} × {} × {}{} = {}", c.A(a->table_A), number(a->surroundings), number(a->bundle_factor),
+                run.parallel > 1 ? fmt::format(" × {} in parallel", run.parallel) : "", c.A(a->allowed_A)));
             if (el.cable20_ohm > 0)
                 e.steps.push_back("second opinion, heat balance: " +
-                                  c.A(current_for_temperature_A(el.cable, run.insulation_C) * run.parallel) + " in still air");
+                                  c.A(current_for_temperature_A(el.cable, run.insulation_C) * run.parallel) +
+                                  " in still air");
             e.sources.push_back(a->source);
             break;
         }
@@ -200,15 +231,18 @@ Explanation why_run(const ValueRef& ref, const WhyContext& c) {
             const std::string name = part.device >= 0 ? run.devices[at(part.device)].name : "joint";
             e.title = "Volts lost in " + name + " of " + run.name;
             e.value = c.V(amps * part_ohm);
-            e.steps.push_back(fmt::format("ΔV = {} × {} = {}", c.A(amps), c.ohm(part_ohm), c.V(amps * part_ohm)));
+            e.steps.push_back(
+                fmt::format("ΔV = {} × {} = {}", c.A(amps), c.ohm(part_ohm), c.V(amps * part_ohm)));
             if (part.kind == PartKind::fuse) {
                 const Device& d = run.devices[at(part.device)];
-                e.steps.push_back(fmt::format("R = rated drop / rating = {} / {}", c.V(fuse_kind(d.fuse).rated_drop_V), c.A(d.rating_A)));
+                e.steps.push_back(fmt::format("R = rated drop / rating = {} / {}",
+                                              c.V(fuse_kind(d.fuse).rated_drop_V), c.A(d.rating_A)));
                 e.sources.push_back(fuse_kind(d.fuse).source + "; drop: common practice");
             }
             break;
         }
-        default: break;
+        default:
+            break;
     }
     return e;
 }
@@ -221,7 +255,8 @@ Explanation why_bond(const ValueRef& ref, const WhyContext& c) {
         const ConductorResult& r = c.solution.point.conductors[k];
         e.title = "Volts lost in the bond of " + yr::name_of(c.plan, ref.id);
         e.value = c.V(std::abs(r.drop_V));
-        e.steps.push_back(fmt::format("ΔV = I × R = {} × {} = {}", c.A(std::abs(r.current_A)), c.ohm(el.fixed_ohm), c.V(std::abs(r.drop_V))));
+        e.steps.push_back(fmt::format("ΔV = I × R = {} × {} = {}", c.A(std::abs(r.current_A)),
+                                      c.ohm(el.fixed_ohm), c.V(std::abs(r.drop_V))));
         c.add_assumptions(e, ref.id);
         e.sources.push_back(kOhmsLaw);
     }
@@ -230,27 +265,34 @@ Explanation why_bond(const ValueRef& ref, const WhyContext& c) {
 
 }  // namespace
 
-Explanation explain(const ValueRef& ref, const Plan& plan, const State& state, const Solution& solution, const Style& style) {
+Explanation explain(const ValueRef& ref, const Plan& plan, const State& state, const Solution& solution,
+                    const Style& style) {
     const WhyContext c{plan, state, solution, style};
     switch (ref.kind) {
         case ValueKind::load_current:
         case ValueKind::load_voltage:
         case ValueKind::load_drop:
-        case ValueKind::load_drop_share: return why_load(ref, c);
+        case ValueKind::load_drop_share:
+            return why_load(ref, c);
         case ValueKind::run_current:
         case ValueKind::run_drop:
         case ValueKind::run_temperature:
         case ValueKind::run_heat:
         case ValueKind::run_ampacity:
         case ValueKind::run_resistance:
-        case ValueKind::device_drop: return why_run(ref, c);
-        case ValueKind::bond_drop: return why_bond(ref, c);
-        case ValueKind::finding: return {};
-        default: return why_supply(ref, c);
+        case ValueKind::device_drop:
+            return why_run(ref, c);
+        case ValueKind::bond_drop:
+            return why_bond(ref, c);
+        case ValueKind::finding:
+            return {};
+        default:
+            return why_supply(ref, c);
     }
 }
 
-Explanation explain(const Finding& f, const Plan& plan, const std::vector<Solution>& solutions, const Style& style) {
+Explanation explain(const Finding& f, const Plan& plan, const std::vector<Solution>& solutions,
+                    const Style& style) {
     Explanation e;
     const State* state = find(plan.states, f.state);
     const auto s = state ? static_cast<std::size_t>(state - plan.states.data()) : 0;
@@ -261,28 +303,46 @@ Explanation explain(const Finding& f, const Plan& plan, const std::vector<Soluti
         case FindingKind::drop_over_limit:
         case FindingKind::no_operating_point:
         case FindingKind::load_dead:
-        case FindingKind::constant_on_key_rail: from_value(ValueKind::load_drop); break;
+        case FindingKind::constant_on_key_rail:
+            from_value(ValueKind::load_drop);
+            break;
         case FindingKind::cable_over_ampacity:
-        case FindingKind::fuse_above_cable: from_value(ValueKind::run_ampacity); break;
-        case FindingKind::cable_over_temperature: from_value(ValueKind::run_temperature); break;
+        case FindingKind::fuse_above_cable:
+            from_value(ValueKind::run_ampacity);
+            break;
+        case FindingKind::cable_over_temperature:
+            from_value(ValueKind::run_temperature);
+            break;
         case FindingKind::supply_short:
-        case FindingKind::battery_drains: from_value(ValueKind::battery_hours); break;
-        case FindingKind::source_at_limit: from_value(ValueKind::source_limit); break;
-        default: break;
+        case FindingKind::battery_drains:
+            from_value(ValueKind::battery_hours);
+            break;
+        case FindingKind::source_at_limit:
+            from_value(ValueKind::source_limit);
+            break;
+        default:
+            break;
     }
     if (f.kind == FindingKind::fuse_above_cable) {
-        e.steps.push_back(fmt::format("fuse {} > {} in its hottest state", quantity(f.value, Dimension::current, style), quantity(f.limit, Dimension::current, style)));
-        e.steps.push_back("Between 100 and 135 % of its rating a fuse gives no guarantee to open: only a fuse at or below the ampacity guards the cable.");
+        e.steps.push_back(fmt::format("fuse {} > {} in its hottest state",
+                                      quantity(f.value, Dimension::current, style),
+                                      quantity(f.limit, Dimension::current, style)));
+        e.steps.push_back(
+            "Between 100 and 135 % of its rating a fuse gives no guarantee to open: only a fuse at or below "
+            "the ampacity guards the cable.");
     }
     if (f.kind == FindingKind::fuse_missing || f.kind == FindingKind::fuse_far) {
-        e.steps.push_back("With this run cut here, a battery can still feed this end when all switches are closed.");
-        e.steps.push_back(f.value > 0 && f.kind == FindingKind::fuse_missing ? "The largest fuse on that way is above what this cable stands."
-                                                                            : "What lies between the source and the fuse burns unguarded in a short.");
+        e.steps.push_back(
+            "With this run cut here, a battery can still feed this end when all switches are closed.");
+        e.steps.push_back(f.value > 0 && f.kind == FindingKind::fuse_missing
+                              ? "The largest fuse on that way is above what this cable stands."
+                              : "What lies between the source and the fuse burns unguarded in a short.");
     }
     if (f.kind == FindingKind::return_thinner)
         e.steps.push_back("The same amps go both ways: the thinner of the two decides volts and heat.");
     if (f.kind == FindingKind::rests_on_assumption)
-        for (const AssumptionUse& use : solutions.empty() ? std::vector<AssumptionUse>{} : solutions.front().network.assumptions)
+        for (const AssumptionUse& use :
+             solutions.empty() ? std::vector<AssumptionUse>{} : solutions.front().network.assumptions)
             if (f.other == "length" ? use.id == f.id : use.key == "bond_mohm" || use.key == "metal_mohm")
                 e.assumptions.push_back(assumption_text(use, plan));
     e.title = sentence(f, plan, style);

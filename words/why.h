@@ -10,14 +10,26 @@
 namespace yr::words {
 
 enum class ValueKind {
-    load_current, load_voltage, load_drop, load_drop_share,
-    run_current, run_drop, run_temperature, run_heat, run_ampacity, run_resistance,
-    device_drop,       // id run, part: index in the conductor's parts
-    bond_drop,         // id ground point
-    source_current, source_limit, source_voltage,
-    battery_current, battery_voltage, battery_hours,
-    feed_current,      // id point: what it hands on
-    finding            // number: index among the findings
+    load_current,
+    load_voltage,
+    load_drop,
+    load_drop_share,
+    run_current,
+    run_drop,
+    run_temperature,
+    run_heat,
+    run_ampacity,
+    run_resistance,
+    device_drop,  // id run, part: index in the conductor's parts
+    bond_drop,    // id ground point
+    source_current,
+    source_limit,
+    source_voltage,
+    battery_current,
+    battery_voltage,
+    battery_hours,
+    feed_current,  // id point: what it hands on
+    finding        // number: index among the findings
 };
 
 // One number on the screen.
@@ -37,11 +49,11 @@ struct Explanation {
 };
 
 // Explains a number of one solved state. A ref to something that is gone gives an empty title.
-[[nodiscard]] Explanation explain(const ValueRef& ref, const Plan& plan, const State& state, const Solution& solution,
-                                  const Style& style = {});
+[[nodiscard]] Explanation explain(const ValueRef& ref, const Plan& plan, const State& state,
+                                  const Solution& solution, const Style& style = {});
 
-[[nodiscard]] Explanation explain(const Finding& finding, const Plan& plan, const std::vector<Solution>& solutions,
-                                  const Style& style = {});
+[[nodiscard]] Explanation explain(const Finding& finding, const Plan& plan,
+                                  const std::vector<Solution>& solutions, const Style& style = {});
 
 // Plain text of an explanation, a line each.
 [[nodiscard]] std::string text(const Explanation& explanation);

@@ -31,27 +31,41 @@ Explanation why_source(const ValueRef& ref, const WhyContext& c) {
             std::vector<AssumptionUse> unused;
             const double cool = source_limit_A(s, c.state.rpm, 25, unused);
             const double ratio = s.pulley_ratio.value_or(assumption("alternator_pulley_ratio").value);
-            e.steps.push_back(fmt::format("shaft speed: {} rpm × {} = {} rpm; output there at 25 °C: {}", number(c.state.rpm), number(ratio),
-                                          number(c.state.rpm * ratio), c.A(cool)));
-            e.steps.push_back(fmt::format("hot: {} × {} = {}", c.A(cool), number(cool > 0 ? el.limit_A / cool : 0), c.A(el.limit_A)));
-            e.sources.push_back("ISO 8854 output points (from memory); derating: " + assumption("alternator_derating_per_K").source);
+            e.steps.push_back(fmt::format("shaft speed: {} rpm × {} = {} rpm; output there at 25 °C: {}",
+                                          number(c.state.rpm), number(ratio), number(c.state.rpm * ratio),
+                                          c.A(cool)));
+            e.steps.push_back(fmt::format("hot: {} × {} = {}", c.A(cool),
+                                          number(cool > 0 ? el.limit_A / cool : 0), c.A(el.limit_A)));
+            e.sources.push_back("ISO 8854 output points (from memory); derating: " +
+                                assumption("alternator_derating_per_K").source);
         }
         return e;
     }
     e.title = (ref.kind == ValueKind::source_voltage ? "Voltage" : "Current") + of;
     e.value = ref.kind == ValueKind::source_voltage ? c.V(r.voltage_V) : c.A(r.current_A);
     switch (r.mode) {
-        case DeviceMode::off: e.steps.push_back(r.input_dead ? "its input is dead" : "it does not work in this state: " + condition(s.works_when)); break;
+        case DeviceMode::off:
+            e.steps.push_back(r.input_dead ? "its input is dead"
+                                           : "it does not work in this state: " + condition(s.works_when));
+            break;
         case DeviceMode::regulating:
-            e.steps.push_back(fmt::format("regulated: V = {} − {} × {} = {}", c.V(el.set_V), c.ohm(el.droop_ohm), c.A(r.current_A), c.V(r.voltage_V)));
+            e.steps.push_back(fmt::format("regulated: V = {} − {} × {} = {}", c.V(el.set_V),
+                                          c.ohm(el.droop_ohm), c.A(r.current_A), c.V(r.voltage_V)));
             e.steps.push_back("It gives what the loads and the charging batteries take.");
             break;
-        case DeviceMode::limited: e.steps.push_back(fmt::format("at its limit of {}: the volts fall to what the battery gives", c.A(r.limit_A))); break;
-        case DeviceMode::blocking: e.steps.push_back(fmt::format("{} stand against its {}: it gives nothing and takes nothing", c.V(r.voltage_V), c.V(el.set_V))); break;
+        case DeviceMode::limited:
+            e.steps.push_back(
+                fmt::format("at its limit of {}: the volts fall to what the battery gives", c.A(r.limit_A)));
+            break;
+        case DeviceMode::blocking:
+            e.steps.push_back(fmt::format("{} stand against its {}: it gives nothing and takes nothing",
+                                          c.V(r.voltage_V), c.V(el.set_V)));
+            break;
     }
     if (s.kind == SourceKind::converter && r.input_A > 0)
-        e.steps.push_back(fmt::format("its input takes {} × {} / {} + {} standby = {}", c.V(r.voltage_V), c.A(r.current_A), c.pc(el.efficiency),
-                                      c.W(el.standby_W), c.A(r.input_A)));
+        e.steps.push_back(fmt::format("its input takes {} × {} / {} + {} standby = {}", c.V(r.voltage_V),
+                                      c.A(r.current_A), c.pc(el.efficiency), c.W(el.standby_W),
+                                      c.A(r.input_A)));
     e.sources.push_back("Kirchhoff's laws, solved for the whole network");
     return e;
 }
@@ -66,20 +80,27 @@ Explanation why_battery(const ValueRef& ref, const WhyContext& c) {
     const std::string of = " of " + b.name + " in " + c.state.name;
     c.add_assumptions(e, b.id);
     e.sources.push_back("open-circuit volts: " + chemistry_data(b.chemistry).source);
-    e.title = (ref.kind == ValueKind::battery_voltage ? "Voltage" : ref.kind == ValueKind::battery_hours ? "Hours to half" : "Current") + of;
+    e.title = (ref.kind == ValueKind::battery_voltage ? "Voltage"
+               : ref.kind == ValueKind::battery_hours ? "Hours to half"
+                                                      : "Current") +
+              of;
     e.value = ref.kind == ValueKind::battery_voltage ? c.V(r.voltage_V) : c.A(r.current_A);
     if (r.current_A >= 0) {
-        e.steps.push_back(fmt::format("V = E − R0 × I = {} − {} × {} = {}", c.V(el.open_V), c.ohm(el.R0_ohm), c.A(r.current_A), c.V(r.voltage_V)));
+        e.steps.push_back(fmt::format("V = E − R0 × I = {} − {} × {} = {}", c.V(el.open_V), c.ohm(el.R0_ohm),
+                                      c.A(r.current_A), c.V(r.voltage_V)));
     } else {
         e.steps.push_back(fmt::format("charging at {} {}", c.A(-r.current_A),
-                                      r.at_acceptance ? "— as much as it accepts at " + c.pc(el.charge) + " charge" : "— what the supply has left"));
+                                      r.at_acceptance
+                                          ? "— as much as it accepts at " + c.pc(el.charge) + " charge"
+                                          : "— what the supply has left"));
     }
     if (ref.kind == ValueKind::battery_hours) {
         if (r.current_A > 0) {
             const double hours = std::max(0.0, el.charge - 0.5) * el.capacity_Ah / r.current_A;
             e.value = duration_h(hours);
-            e.steps.push_back(fmt::format("(charge − 50 %) × capacity / amps = ({} − 50 %) × {} / {} = {}", c.pc(el.charge),
-                                          quantity(el.capacity_Ah, Dimension::charge, c.style), c.A(r.current_A), duration_h(hours)));
+            e.steps.push_back(fmt::format(
+                "(charge − 50 %) × capacity / amps = ({} − 50 %) × {} / {} = {}", c.pc(el.charge),
+                quantity(el.capacity_Ah, Dimension::charge, c.style), c.A(r.current_A), duration_h(hours)));
         } else {
             e.value = "it does not empty";
         }
@@ -113,12 +134,16 @@ Explanation why_supply(const ValueRef& ref, const WhyContext& c) {
     switch (ref.kind) {
         case ValueKind::source_current:
         case ValueKind::source_limit:
-        case ValueKind::source_voltage: return why_source(ref, c);
+        case ValueKind::source_voltage:
+            return why_source(ref, c);
         case ValueKind::battery_current:
         case ValueKind::battery_voltage:
-        case ValueKind::battery_hours: return why_battery(ref, c);
-        case ValueKind::feed_current: return why_feed(ref, c);
-        default: return {};
+        case ValueKind::battery_hours:
+            return why_battery(ref, c);
+        case ValueKind::feed_current:
+            return why_feed(ref, c);
+        default:
+            return {};
     }
 }
 

@@ -9,11 +9,14 @@
 namespace yr::app {
 namespace {
 
-QColor rgb(const char* hex) { return QColor(QLatin1String(hex)); }
+QColor rgb(const char* hex) {
+    return QColor(QLatin1String(hex));
+}
 
 Tokens bench() {
     Tokens t;
-    t.paper = rgb("#F6F3EC"), t.panel = rgb("#ECE7DB"), t.ink = rgb("#1D2733"), t.soft = rgb("#5A6470"), t.line = rgb("#CFC7B6");
+    t.paper = rgb("#F6F3EC"), t.panel = rgb("#ECE7DB"), t.ink = rgb("#1D2733"), t.soft = rgb("#5A6470"),
+    t.line = rgb("#CFC7B6");
     t.supply[0] = rgb("#2F4B6E"), t.supply[1] = rgb("#47719B"), t.supply[2] = rgb("#7AA3C4");
     t.ret[0] = rgb("#5B4A36"), t.ret[1] = rgb("#8A6F4D");
     t.source = rgb("#B9770E"), t.stop = rgb("#A3261B"), t.fix = rgb("#8A4B00"), t.good = rgb("#2E6E5A");
@@ -24,7 +27,8 @@ Tokens bench() {
 Tokens night() {
     Tokens t;
     t.night = true;
-    t.paper = rgb("#14181D"), t.panel = rgb("#1C222A"), t.ink = rgb("#E8E3D8"), t.soft = rgb("#9AA4AF"), t.line = rgb("#343D48");
+    t.paper = rgb("#14181D"), t.panel = rgb("#1C222A"), t.ink = rgb("#E8E3D8"), t.soft = rgb("#9AA4AF"),
+    t.line = rgb("#343D48");
     t.supply[0] = rgb("#8FB4D6"), t.supply[1] = rgb("#5E8BB5"), t.supply[2] = rgb("#3C618A");
     t.ret[0] = rgb("#C9A97C"), t.ret[1] = rgb("#8F7450");
     t.source = rgb("#E3A33B"), t.stop = rgb("#F0766A"), t.fix = rgb("#E8A45A"), t.good = rgb("#6FC3A4");
@@ -38,7 +42,9 @@ Tokens& current() {
 }
 
 double luminance(const QColor& c) {  // relative luminance, WCAG 2.1
-    const auto linear = [](double v) { return v <= 0.03928 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
+    const auto linear = [](double v) {
+        return v <= 0.03928 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4);
+    };
     return 0.2126 * linear(c.redF()) + 0.7152 * linear(c.greenF()) + 0.0722 * linear(c.blueF());
 }
 
@@ -77,11 +83,11 @@ QToolTip { background: @card; color: @card_ink; border: none; padding: 4px; }
 QLabel#soft { color: @soft; } QLabel#good { color: @good; } QLabel#fix { color: @fix; } QLabel#stop { color: @stop; }
 QFrame#why { background: @paper; border: 1px solid @soft; }
 )");
-    const std::pair<const char*, QColor> names[] = {{"@paper", t.paper},   {"@panel", t.panel},     {"@supply0", t.supply[0]},
-                                                    {"@supply", t.supply[1]}, {"@source", t.source}, {"@stop", t.stop},
-                                                    {"@soft", t.soft},     {"@line", t.line},       {"@good", t.good},
-                                                    {"@fix", t.fix},       {"@ink", t.ink},         {"@card_ink", t.card_ink},
-                                                    {"@card", t.card}};
+    const std::pair<const char*, QColor> names[] = {
+        {"@paper", t.paper},   {"@panel", t.panel}, {"@supply0", t.supply[0]}, {"@supply", t.supply[1]},
+        {"@source", t.source}, {"@stop", t.stop},   {"@soft", t.soft},         {"@line", t.line},
+        {"@good", t.good},     {"@fix", t.fix},     {"@ink", t.ink},           {"@card_ink", t.card_ink},
+        {"@card", t.card}};
     for (const auto& [name, colour] : names) sheet.replace(QLatin1String(name), colour.name());
     return sheet;
 }
@@ -98,7 +104,9 @@ QColor Tokens::on(const QColor& ground) const {
     return contrast(dark) > contrast(light) ? dark : light;
 }
 
-const Tokens& tokens() { return current(); }
+const Tokens& tokens() {
+    return current();
+}
 
 void use_look(bool dark) {
     current() = dark ? night() : bench();

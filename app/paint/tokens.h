@@ -1,5 +1,5 @@
-// The colours and type of the application: the one file that names a colour. "Bench" is the light look, "night" the
-// dark one. Text on any ground is at least 4.5:1.
+// The colours and type of the application: the one file that names a colour. "Bench" is the light look,
+// "night" the dark one. Text on any ground is at least 4.5:1.
 #pragma once
 
 #include <QColor>

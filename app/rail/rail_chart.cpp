@@ -1,9 +1,11 @@
 #include "rail/rail_chart.h"
 
+#include <QGuiApplication>
 #include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QStyle>
+#include <QStyleHints>
 #include <algorithm>
 
 #include "rail/rail_paint.h"
@@ -20,7 +22,9 @@ RailChart::RailChart(PlanDocument* document, QWidget* parent) : QWidget(parent),
     setMouseTracking(true);
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(QStringLiteral("Rail chart"));
-    setAccessibleDescription(QStringLiteral("Width is amps, height is volts lost. Left and right walk, plus and minus step the cable, F1 says why."));
+    setAccessibleDescription(
+        QStringLiteral("Width is amps, height is volts lost. Left and right walk, plus and minus step the "
+                       "cable, F1 says why."));
     glide_.setStartValue(0.0);
     glide_.setEndValue(1.0);
     glide_.setDuration(kGlide_ms);
@@ -32,7 +36,8 @@ RailChart::RailChart(PlanDocument* document, QWidget* parent) : QWidget(parent),
 }
 
 void RailChart::refresh(bool animate) {
-    const bool glides = animate && animated_ && isVisible() && style()->styleHint(QStyle::SH_Widget_Animation_Duration, nullptr, this) > 0;
+    const bool glides = animate && animated_ && isVisible() &&
+                        style()->styleHint(QStyle::SH_Widget_Animation_Duration, nullptr, this) > 0;
     if (!window_.whole() && window_.left_A >= document_->layout().width_A) window_ = {};
     if (glides) before_ = scene_;
     scene_ = build_scene(*document_, size(), window_);
@@ -43,17 +48,27 @@ void RailChart::refresh(bool animate) {
     update();
 }
 
-void RailChart::resizeEvent(QResizeEvent*) { refresh(false); }
+void RailChart::resizeEvent(QResizeEvent*) {
+    refresh(false);
+}
 
 void RailChart::paintEvent(QPaintEvent*) {
     QPainter painter(this);
     const bool gliding = glide_.state() == QAbstractAnimation::Running;
     const SceneItem* over = hovered();
-    RailPaint what{*document_, scene_, gliding ? &before_ : nullptr, gliding ? glide_.currentValue().toDouble() : 1.0, over ? over->id : Id(),
-                   document_->selection(), {}, mouse_, QSizeF(size())};
+    RailPaint what{*document_,
+                   scene_,
+                   gliding ? &before_ : nullptr,
+                   gliding ? glide_.currentValue().toDouble() : 1.0,
+                   over ? over->id : Id(),
+                   document_->selection(),
+                   {},
+                   mouse_,
+                   QSizeF(size())};
     if (!dragged_.empty()) {
         const Id feed = feed_under(mouse_);
-        what.drag_hint = feed.empty() ? QStringLiteral("drop it on a feed") : QStringLiteral("hang on ") + q(yr::name_of(document_->plan(), feed));
+        what.drag_hint = feed.empty() ? QStringLiteral("drop it on a feed")
+                                      : QStringLiteral("hang on ") + q(yr::name_of(document_->plan(), feed));
     }
     paint_rail(painter, what);
     if (!what.drag_hint.isEmpty()) {
@@ -71,7 +86,9 @@ void RailChart::paintEvent(QPaintEvent*) {
     }
 }
 
-const SceneItem* RailChart::hovered() const { return mouse_.x() < 0 ? nullptr : scene_.at(mouse_); }
+const SceneItem* RailChart::hovered() const {
+    return mouse_.x() < 0 ? nullptr : scene_.at(mouse_);
+}
 
 const SceneItem* RailChart::target() const {
     if (const SceneItem* over = hovered()) return over;
@@ -86,9 +103,8 @@ void RailChart::set_hover(const QPointF& point) {
 void RailChart::mouseMoveEvent(QMouseEvent* event) {
     mouse_ = event->position();
     if (press_.x() >= 0 && dragged_.empty() && (mouse_ - press_).manhattanLength() > kDrag_px) {
-        const SceneItem* item = scene_.at(press_);
-        if (item && item->kind == SceneKind::load && item->ref.thing == ChartThing::load) {
-            dragged_ = item->id;
+        if (on_item_ && pressed_.kind == SceneKind::load && pressed_.ref.thing == ChartThing::load) {
+            dragged_ = pressed_.id;
             setCursor(Qt::ClosedHandCursor);
         }
     }
@@ -98,8 +114,14 @@ void RailChart::mouseMoveEvent(QMouseEvent* event) {
 void RailChart::mousePressEvent(QMouseEvent* event) {
     if (event->button() != Qt::LeftButton) return;
     press_ = mouse_ = event->position();
+    const bool second = since_press_.isValid() && since_press_.elapsed() < QGuiApplication::styleHints()->mouseDoubleClickInterval() &&
+                        (press_ - first_press_).manhattanLength() < kDrag_px;
+    since_press_.start();
+    if (second) return;  // of a double click: it means what the first press was on
+    first_press_ = press_;
     const SceneItem* item = scene_.at(press_);
-    document_->select(item ? item->id : Id());
+    on_item_ = item != nullptr;
+    pressed_ = item ? *item : SceneItem{};
 }
 
 void RailChart::mouseReleaseEvent(QMouseEvent* event) {
@@ -112,24 +134,32 @@ void RailChart::mouseReleaseEvent(QMouseEvent* event) {
         unsetCursor();
         if (!feed.empty()) document_->move_load(load, feed);
     } else if (was_click) {
-        const SceneItem* item = scene_.at(press_);
-        if (item && item->kind == SceneKind::gathered) look_into(*item);
+        if (on_item_ && pressed_.kind == SceneKind::gathered)
+            look_into(pressed_);
+        else
+            document_->select(on_item_ ? pressed_.id : Id());
     }
     press_ = {-1, -1};
     update();
 }
 
-void RailChart::mouseDoubleClickEvent(QMouseEvent* event) {
-    if (const SceneItem* item = scene_.at(event->position())) look_into(*item);
-    else look_at_all();
+void RailChart::mouseDoubleClickEvent(QMouseEvent*) {
+    if (on_item_)
+        look_into(pressed_);
+    else
+        look_at_all();
 }
 
-void RailChart::leaveEvent(QEvent*) { set_hover({-1, -1}); }
+void RailChart::leaveEvent(QEvent*) {
+    set_hover({-1, -1});
+}
 
 // The feed that a point of the picture belongs to: the nearest stud, bus or box with loads at or above it.
 Id RailChart::feed_under(const QPointF& point) const {
     for (const SceneItem& i : scene_.items) {
-        if (i.kind != SceneKind::conductor || i.side != ChartSide::supply || !i.rect.adjusted(0, -2, 0, 2).contains(point)) continue;
+        if (i.kind != SceneKind::conductor || i.side != ChartSide::supply ||
+            !i.rect.adjusted(0, -2, 0, 2).contains(point))
+            continue;
         const Run* run = yr::find(document_->plan().runs, i.id);
         if (!run) continue;
         for (const Terminal* t : {&run->to, &run->from})
@@ -159,8 +189,10 @@ void RailChart::step(const SceneItem* item, int steps) {
 void RailChart::look_into(const SceneItem& item) {
     if (item.kind == SceneKind::headroom) return;
     double left = item.left_A, right = item.right_A;
-    for (const ChartPiece& p : document_->layout().pieces)  // all pieces of a run that stand side by side with this one
-        if (item.kind == SceneKind::conductor && p.ref == item.ref && p.left_A >= left - 1e-6 && p.right_A <= right + 1e-6)
+    for (const ChartPiece& p :
+         document_->layout().pieces)  // all pieces of a run that stand side by side with this one
+        if (item.kind == SceneKind::conductor && p.ref == item.ref && p.left_A >= left - 1e-6 &&
+            p.right_A <= right + 1e-6)
             left = std::min(left, p.left_A), right = std::max(right, p.right_A);
     if (right - left >= document_->layout().width_A * 0.999) return;
     window_ = {left, right};
@@ -182,27 +214,40 @@ void RailChart::walk(int direction) {
         if (i.kind != SceneKind::headroom && i.piece == 0) order.push_back(&i);
     if (order.empty()) return;
     std::stable_sort(order.begin(), order.end(), [](const SceneItem* a, const SceneItem* b) {
-        return a->rect.left() != b->rect.left() ? a->rect.left() < b->rect.left() : a->rect.top() < b->rect.top();
+        return a->rect.left() != b->rect.left() ? a->rect.left() < b->rect.left()
+                                                : a->rect.top() < b->rect.top();
     });
-    const auto now = std::find_if(order.begin(), order.end(), [&](const SceneItem* i) { return i->id == document_->selection(); });
+    const auto now = std::find_if(order.begin(), order.end(),
+                                  [&](const SceneItem* i) { return i->id == document_->selection(); });
     const auto count = static_cast<long>(order.size());
-    const long at = now == order.end() ? (direction > 0 ? 0 : count - 1) : ((now - order.begin()) + direction + count) % count;
+    const long at = now == order.end() ? (direction > 0 ? 0 : count - 1)
+                                       : ((now - order.begin()) + direction + count) % count;
     mouse_ = {-1, -1};
     document_->select(order[static_cast<std::size_t>(at)]->id);
 }
 
 void RailChart::keyPressEvent(QKeyEvent* event) {
     switch (event->key()) {
-        case Qt::Key_Left: walk(-1); break;
-        case Qt::Key_Right: walk(1); break;
+        case Qt::Key_Left:
+            walk(-1);
+            break;
+        case Qt::Key_Right:
+            walk(1);
+            break;
         case Qt::Key_Plus:
-        case Qt::Key_Equal: step(target(), 1); break;
-        case Qt::Key_Minus: step(target(), -1); break;
+        case Qt::Key_Equal:
+            step(target(), 1);
+            break;
+        case Qt::Key_Minus:
+            step(target(), -1);
+            break;
         case Qt::Key_Return:
         case Qt::Key_Enter:
             if (const SceneItem* i = target()) look_into(*i);
             break;
-        case Qt::Key_Escape: look_at_all(); break;
+        case Qt::Key_Escape:
+            look_at_all();
+            break;
         case Qt::Key_Delete:
             if (const SceneItem* i = target(); i && i->kind == SceneKind::load) emit remove_asked(i->id);
             break;
@@ -211,7 +256,8 @@ void RailChart::keyPressEvent(QKeyEvent* event) {
             if (i) emit why(questions(), mapToGlobal((hovered() ? mouse_ : i->rect.center()).toPoint()));
             break;
         }
-        default: QWidget::keyPressEvent(event);
+        default:
+            QWidget::keyPressEvent(event);
     }
 }
 
@@ -223,7 +269,8 @@ std::vector<words::ValueRef> RailChart::questions() const {
         case SceneKind::conductor: {
             if (!yr::find(document_->plan().runs, i->id)) return {{K::bond_drop, i->id, 0}};
             std::vector<words::ValueRef> refs{{K::run_drop, i->id, 0}, {K::run_current, i->id, 0}};
-            if (document_->solution().network.conductors[static_cast<std::size_t>(i->ref.index)].cable20_ohm > 0) {
+            if (document_->solution().network.conductors[static_cast<std::size_t>(i->ref.index)].cable20_ohm >
+                0) {
                 refs.push_back({K::run_ampacity, i->id, 0});
                 refs.push_back({K::run_temperature, i->id, 0});
             }
@@ -234,14 +281,21 @@ std::vector<words::ValueRef> RailChart::questions() const {
             return refs;
         }
         case SceneKind::load:
-            if (i->ref.thing == ChartThing::load) return {{K::load_drop, i->id, 0}, {K::load_current, i->id, 0}, {K::load_voltage, i->id, 0}};
-            if (i->ref.thing == ChartThing::charging) return {{K::battery_current, i->id, 0}, {K::battery_voltage, i->id, 0}};
+            if (i->ref.thing == ChartThing::load)
+                return {{K::load_drop, i->id, 0}, {K::load_current, i->id, 0}, {K::load_voltage, i->id, 0}};
+            if (i->ref.thing == ChartThing::charging)
+                return {{K::battery_current, i->id, 0}, {K::battery_voltage, i->id, 0}};
             return {{K::source_current, i->id, 0}, {K::source_limit, i->id, 0}};
         case SceneKind::source:
         case SceneKind::headroom:
-            if (yr::find(document_->plan().batteries, i->id)) return {{K::battery_current, i->id, 0}, {K::battery_hours, i->id, 0}, {K::battery_voltage, i->id, 0}};
-            return {{K::source_current, i->id, 0}, {K::source_limit, i->id, 0}, {K::source_voltage, i->id, 0}};
-        case SceneKind::gathered: break;
+            if (yr::find(document_->plan().batteries, i->id))
+                return {{K::battery_current, i->id, 0},
+                        {K::battery_hours, i->id, 0},
+                        {K::battery_voltage, i->id, 0}};
+            return {
+                {K::source_current, i->id, 0}, {K::source_limit, i->id, 0}, {K::source_voltage, i->id, 0}};
+        case SceneKind::gathered:
+            break;
     }
     std::vector<words::ValueRef> refs;
     for (const Id& id : i->members) refs.push_back({K::load_drop, id, 0});

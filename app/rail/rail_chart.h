@@ -1,6 +1,6 @@
-// The rail chart on the screen: shows the document's layout, and is worked on directly. Hover tells, a click selects,
-// the wheel and + / - step a cable's size, dragging a load onto a feed moves it, double click or Enter looks into a
-// feed, Escape comes back, F1 says why.
+// The rail chart on the screen: shows the document's layout, and is worked on directly. Hover tells, a click
+// selects, the wheel and + / - step a cable's size, dragging a load onto a feed moves it, double click or
+// Enter looks into a feed, Escape comes back, F1 says why.
 #pragma once
 
 #include <QElapsedTimer>
@@ -60,6 +60,11 @@ class RailChart : public QWidget {
     bool animated_ = true;
     QVariantAnimation glide_;
     QPointF press_{-1, -1};
+    SceneItem pressed_;  // what the button went down on: selecting opens the details, and the picture moves
+                         // under the mouse
+    bool on_item_ = false;
+    QPointF first_press_{-1, -1};
+    QElapsedTimer since_press_;
     Id dragged_;
     int wheel_left_ = 0;
 };

@@ -22,12 +22,16 @@ class Glide {
         const double t = what_.progress;
         const auto mix = [&](double a, double b) { return a + (b - a) * t; };
         const QRectF &a = from->second, &b = i.rect;
-        return QRectF(QPointF(mix(a.left(), b.left()), mix(a.top(), b.top())), QPointF(mix(a.right(), b.right()), mix(a.bottom(), b.bottom())));
+        return QRectF(QPointF(mix(a.left(), b.left()), mix(a.top(), b.top())),
+                      QPointF(mix(a.right(), b.right()), mix(a.bottom(), b.bottom())));
     }
 
   private:
     static std::pair<std::string, int> key(const SceneItem& i) {
-        return {i.id + (i.kind == SceneKind::load ? "/load" : i.kind == SceneKind::source ? "/source" : ""), i.piece};
+        return {i.id + (i.kind == SceneKind::load     ? "/load"
+                        : i.kind == SceneKind::source ? "/source"
+                                                      : ""),
+                i.piece};
     }
     const RailPaint& what_;
     std::map<std::pair<std::string, int>, QRectF> places_;
@@ -79,14 +83,16 @@ class Painter {
             p_.setPen(t_.line);
             p_.drawLine(QPointF(plot.left() - 5, tick.y), QPointF(plot.left() - 1, tick.y));
             p_.setPen(t_.soft);
-            p_.drawText(QRectF(0, tick.y - 8, plot.left() - 9, 16), Qt::AlignRight | Qt::AlignVCenter, tick.text);
+            p_.drawText(QRectF(0, tick.y - 8, plot.left() - 9, 16), Qt::AlignRight | Qt::AlignVCenter,
+                        tick.text);
         }
     }
 
     void caption() {
         p_.setFont(type_font(Type::small));
         p_.setPen(t_.soft);
-        p_.drawText(QRectF(w_.scene.plot.left(), w_.scene.plot.bottom() + 6, w_.scene.plot.width(), 18), Qt::AlignCenter,
+        p_.drawText(QRectF(w_.scene.plot.left(), w_.scene.plot.bottom() + 6, w_.scene.plot.width(), 18),
+                    Qt::AlignCenter,
                     QStringLiteral("width: amps      height: volts lost      area: watts of heat"));
     }
 
@@ -104,7 +110,8 @@ class Painter {
             QColor rule = t_.on(fill);
             rule.setAlphaF(0.16F);
             p_.setPen(QPen(rule, 1));
-            for (double y = r.bottom() - 4; y > r.top(); y -= 6) p_.drawLine(QPointF(r.left(), y), QPointF(r.right(), y));
+            for (double y = r.bottom() - 4; y > r.top(); y -= 6)
+                p_.drawLine(QPointF(r.left(), y), QPointF(r.right(), y));
         }
         if (w_.progress >= 1) bands(i, fill);
         p_.setPen(QPen(t_.paper, 1));
@@ -137,7 +144,8 @@ class Painter {
     void label(const SceneItem& i, const QRectF& r, const QColor& fill) {
         if (r.height() < 13 || r.width() < 24) return;
         p_.setFont(type_font(Type::small));
-        const QString text = fitted(QFontMetricsF(p_.font()), {i.label + QStringLiteral("   ") + i.detail, i.detail}, r.width() - 6);
+        const QString text = fitted(QFontMetricsF(p_.font()),
+                                    {i.label + QStringLiteral("   ") + i.detail, i.detail}, r.width() - 6);
         if (text.isEmpty()) return;
         // Bands under the words would make them hard to read: a patch of the fill lies between.
         const QFontMetricsF m(p_.font());
@@ -154,7 +162,8 @@ class Painter {
         for (const SceneItem& i : w_.scene.items)
             if (i.kind == SceneKind::conductor && i.pieces > 1) pieces[i.id].push_back(glide_.rect(i));
         for (auto& [id, rects] : pieces) {
-            std::sort(rects.begin(), rects.end(), [](const QRectF& a, const QRectF& b) { return a.left() < b.left(); });
+            std::sort(rects.begin(), rects.end(),
+                      [](const QRectF& a, const QRectF& b) { return a.left() < b.left(); });
             const bool lit = id == w_.hovered || id == w_.selected;
             p_.setPen(QPen(lit ? t_.source : t_.soft, lit ? 2 : 1, Qt::DotLine));
             for (std::size_t k = 1; k < rects.size(); ++k) {
@@ -169,7 +178,9 @@ class Painter {
     }
 
     QString marked(const SceneItem& i, const QString& text) const {
-        return i.severity && *i.severity <= Severity::fix ? QString::fromUtf8(words::mark(*i.severity)) + QStringLiteral(" ") + text : text;
+        return i.severity && *i.severity <= Severity::fix
+                   ? QString::fromUtf8(words::mark(*i.severity)) + QStringLiteral(" ") + text
+                   : text;
     }
 
     void load(const SceneItem& i) {
@@ -182,13 +193,15 @@ class Painter {
             const auto line = [&](Type type, const QColor& colour, const QString& text, double height) {
                 p_.setFont(type_font(type));
                 p_.setPen(colour);
-                const QString fits = fitted(QFontMetricsF(p_.font()), {text, text.section(QStringLiteral("   "), 0, 0)}, r.width());
+                const QString fits = fitted(QFontMetricsF(p_.font()),
+                                            {text, text.section(QStringLiteral("   "), 0, 0)}, r.width());
                 p_.drawText(QRectF(r.left(), y, r.width(), height), Qt::AlignCenter, fits);
                 y += height;
             };
             line(Type::bold, name_colour(i), marked(i, i.label), 22);
             line(Type::body, t_.ink, i.detail, 20);
-            if (!i.share.isEmpty()) line(Type::body, name_colour(i) == t_.ink ? t_.soft : name_colour(i), i.share, 20);
+            if (!i.share.isEmpty())
+                line(Type::body, name_colour(i) == t_.ink ? t_.soft : name_colour(i), i.share, 20);
         } else {
             rotated(r, i);
         }
@@ -202,15 +215,20 @@ class Painter {
         p_.rotate(-90);
         const double length = r.height() - 30, width = r.width();
         const QFontMetricsF bold(type_font(Type::bold));
-        const QString name = bold.elidedText(marked(i, i.label), Qt::ElideRight, two ? length : length * 0.62);
-        const QString rest = two ? i.detail + QStringLiteral("   ") + i.share : (i.share.isEmpty() ? i.detail.section(QStringLiteral("   "), 0, 0) : i.share);
+        const QString name =
+            bold.elidedText(marked(i, i.label), Qt::ElideRight, two ? length : length * 0.62);
+        const QString rest =
+            two ? i.detail + QStringLiteral("   ") + i.share
+                : (i.share.isEmpty() ? i.detail.section(QStringLiteral("   "), 0, 0) : i.share);
         if (two) {
             p_.setFont(type_font(Type::bold));
             p_.setPen(name_colour(i));
-            p_.drawText(QRectF(-length / 2, -width / 2, length, width / 2), Qt::AlignHCenter | Qt::AlignBottom, name);
+            p_.drawText(QRectF(-length / 2, -width / 2, length, width / 2),
+                        Qt::AlignHCenter | Qt::AlignBottom, name);
             p_.setFont(type_font(Type::small));
             p_.setPen(t_.soft);
-            p_.drawText(QRectF(-length / 2, 2, length, width / 2), Qt::AlignHCenter | Qt::AlignTop, QFontMetricsF(p_.font()).elidedText(rest, Qt::ElideRight, length));
+            p_.drawText(QRectF(-length / 2, 2, length, width / 2), Qt::AlignHCenter | Qt::AlignTop,
+                        QFontMetricsF(p_.font()).elidedText(rest, Qt::ElideRight, length));
         } else {
             p_.setFont(type_font(Type::small));
             const QFontMetricsF m(p_.font());
@@ -219,18 +237,21 @@ class Painter {
             double x = both ? -total / 2 : -bold.horizontalAdvance(name) / 2;
             p_.setFont(type_font(Type::bold));
             p_.setPen(name_colour(i));
-            p_.drawText(QRectF(x, -width / 2, bold.horizontalAdvance(name) + 2, width), Qt::AlignVCenter | Qt::AlignLeft, name);
+            p_.drawText(QRectF(x, -width / 2, bold.horizontalAdvance(name) + 2, width),
+                        Qt::AlignVCenter | Qt::AlignLeft, name);
             x += bold.horizontalAdvance(name) + gap;
             if (both) {
                 p_.setFont(type_font(Type::small));
                 p_.setPen(t_.soft);
-                p_.drawText(QRectF(x, -width / 2, m.horizontalAdvance(rest) + 2, width), Qt::AlignVCenter | Qt::AlignLeft, rest);
+                p_.drawText(QRectF(x, -width / 2, m.horizontalAdvance(rest) + 2, width),
+                            Qt::AlignVCenter | Qt::AlignLeft, rest);
             }
         }
         p_.restore();
     }
 
-    // How much of the allowed drop is used: a bar, and past its end a triangle, so that shape says it as well.
+    // How much of the allowed drop is used: a bar, and past its end a triangle, so that shape says it as
+    // well.
     void meter(const SceneItem& i, const QRectF& r) {
         if (i.used < 0 || r.width() < 12) return;
         const double width = std::min(r.width() * 0.7, 160.0), y = r.bottom() - 11;
@@ -250,7 +271,8 @@ class Painter {
     void gathered(const SceneItem& i) {
         const QRectF r = glide_.rect(i);
         const double h = std::min(r.height() - 12, 170.0);
-        const QRectF handle(r.center().x() - std::min(r.width() / 2, 11.0), r.center().y() - h / 2, std::min(r.width(), 22.0), h);
+        const QRectF handle(r.center().x() - std::min(r.width() / 2, 11.0), r.center().y() - h / 2,
+                            std::min(r.width(), 22.0), h);
         p_.setRenderHint(QPainter::Antialiasing, true);
         p_.setPen(QPen(t_.soft, 1));
         p_.setBrush(i.id == w_.hovered ? t_.line : t_.panel);
@@ -261,8 +283,10 @@ class Painter {
         p_.rotate(-90);
         p_.setFont(type_font(Type::small));
         p_.setPen(name_colour(i));
-        const QString text = marked(i, i.label) + (i.members.size() > 1 ? QStringLiteral("  \u25B8") : QString());
-        p_.drawText(QRectF(-h / 2, -11, h, 22), Qt::AlignCenter, QFontMetricsF(p_.font()).elidedText(text, Qt::ElideRight, h - 6));
+        const QString text =
+            marked(i, i.label) + (i.members.size() > 1 ? QStringLiteral("  \u25B8") : QString());
+        p_.drawText(QRectF(-h / 2, -11, h, 22), Qt::AlignCenter,
+                    QFontMetricsF(p_.font()).elidedText(text, Qt::ElideRight, h - 6));
         p_.restore();
     }
 
@@ -282,7 +306,8 @@ class Painter {
             p_.drawRect(r);
         }
         p_.setFont(type_font(i.shortfall ? Type::bold : Type::body));
-        QString text = fitted(QFontMetricsF(p_.font()), {marked(i, i.label), i.label, marked(i, i.share), i.share}, r.width() - 10);
+        QString text = fitted(QFontMetricsF(p_.font()),
+                              {marked(i, i.label), i.label, marked(i, i.share), i.share}, r.width() - 10);
         if (text.isEmpty()) {
             p_.setFont(type_font(Type::small));
             text = fitted(QFontMetricsF(p_.font()), {i.share, i.detail}, r.width() - 6);
@@ -306,12 +331,16 @@ class Painter {
         p_.drawRect(i.rect.adjusted(2, 0, -1, -1));
         p_.setFont(type_font(Type::small));
         p_.setPen(t_.ink);
-        p_.drawText(i.rect, Qt::AlignCenter, fitted(QFontMetricsF(p_.font()), {i.label, i.label.section(QLatin1Char(' '), 0, 0)}, i.rect.width() - 6));
+        p_.drawText(i.rect, Qt::AlignCenter,
+                    fitted(QFontMetricsF(p_.font()), {i.label, i.label.section(QLatin1Char(' '), 0, 0)},
+                           i.rect.width() - 6));
     }
 
     void highlights() {
         for (const SceneItem& i : w_.scene.items) {
-            const bool selected = !w_.selected.empty() && (i.id == w_.selected || std::find(i.members.begin(), i.members.end(), w_.selected) != i.members.end());
+            const bool selected =
+                !w_.selected.empty() && (i.id == w_.selected || std::find(i.members.begin(), i.members.end(),
+                                                                          w_.selected) != i.members.end());
             const bool hover = !w_.hovered.empty() && i.id == w_.hovered;
             if (i.kind == SceneKind::headroom || (!selected && !hover)) continue;
             p_.setPen(QPen(selected ? t_.source : t_.ink, selected ? 3 : 1));
@@ -335,21 +364,29 @@ QStringList run_lines(const PlanDocument& d, const SceneItem& item, const Run& r
     QStringList lines{q(run.name)};
     QString what;
     if (e.cable20_ohm > 0) {
-        const QString length = run.length_m ? text(*run.length_m, Dimension::length) : QStringLiteral("length assumed");
-        what = q(words::short_size(run.size.value_or(WireSize::awg(14)))) + QStringLiteral("  ·  ") + length + QStringLiteral("  ·  ") +
-               text(run.insulation_C, Dimension::temperature) + QStringLiteral(" insulation, ") + text(r.temperature_C, Dimension::temperature) + QStringLiteral(" now");
+        const QString length =
+            run.length_m ? text(*run.length_m, Dimension::length) : QStringLiteral("length assumed");
+        what = q(words::short_size(run.size.value_or(WireSize::awg(14)))) + QStringLiteral("  ·  ") + length +
+               QStringLiteral("  ·  ") + text(run.insulation_C, Dimension::temperature) +
+               QStringLiteral(" insulation, ") + text(r.temperature_C, Dimension::temperature) +
+               QStringLiteral(" now");
     } else {
-        what = text(e.fixed_ohm, Dimension::resistance) + (run.resistance_ohm ? QStringLiteral(" as given") : QStringLiteral(" assumed"));
+        what = text(e.fixed_ohm, Dimension::resistance) +
+               (run.resistance_ohm ? QStringLiteral(" as given") : QStringLiteral(" assumed"));
     }
     lines << what;
     const double amps = std::abs(r.current_A), ohm = e.fixed_ohm + r.cable_ohm;
     const auto amp = run_ampacity(d.plan(), run, d.state());
-    lines << text(amps, Dimension::current) + (amp ? QStringLiteral(" of ") + text(amp->allowed_A, Dimension::current) : QString()) + QStringLiteral("    ") +
-                 text(amps * ohm, Dimension::voltage) + QStringLiteral("    ") + text(amps * amps * ohm, Dimension::power);
+    lines << text(amps, Dimension::current) +
+                 (amp ? QStringLiteral(" of ") + text(amp->allowed_A, Dimension::current) : QString()) +
+                 QStringLiteral("    ") + text(amps * ohm, Dimension::voltage) + QStringLiteral("    ") +
+                 text(amps * amps * ohm, Dimension::power);
     for (const Device& dev : run.devices)
-        if (dev.kind == DeviceKind::fuse) lines << q(dev.name) + QStringLiteral("  ") + text(dev.rating_A, Dimension::current);
+        if (dev.kind == DeviceKind::fuse)
+            lines << q(dev.name) + QStringLiteral("  ") + text(dev.rating_A, Dimension::current);
     if (item.pieces > 1) lines << QStringLiteral("drawn in %1 pieces that are one").arg(item.pieces);
-    lines << (e.cable20_ohm > 0 ? QStringLiteral("wheel: thicker / thinner      F1: why?") : QStringLiteral("F1: why?"));
+    lines << (e.cable20_ohm > 0 ? QStringLiteral("wheel: thicker / thinner      F1: why?")
+                                : QStringLiteral("F1: why?"));
     return lines;
 }
 
@@ -358,19 +395,22 @@ QStringList run_lines(const PlanDocument& d, const SceneItem& item, const Run& r
 QStringList card_lines(const PlanDocument& d, const SceneItem& item) {
     if (item.kind == SceneKind::gathered) {
         QStringList lines{item.label};
-        for (std::size_t k = 0; k < item.members.size() && k < 8; ++k) lines << q(yr::name_of(d.plan(), item.members[k]));
+        for (std::size_t k = 0; k < item.members.size() && k < 8; ++k)
+            lines << q(yr::name_of(d.plan(), item.members[k]));
         lines << QStringLiteral("click: open");
         return lines;
     }
     if (item.kind == SceneKind::conductor) {
         if (const Run* run = yr::find(d.plan().runs, item.id)) return run_lines(d, item, *run);
-        return {q(yr::name_of(d.plan(), item.id)) + QStringLiteral(", its bond"), item.detail, QStringLiteral("F1: why?")};
+        return {q(yr::name_of(d.plan(), item.id)) + QStringLiteral(", its bond"), item.detail,
+                QStringLiteral("F1: why?")};
     }
     QStringList lines{item.label};
     if (item.kind == SceneKind::load) {
         lines << item.detail;
         if (!item.share.isEmpty()) lines << item.share + QStringLiteral(" allowed drop");
-        if (item.ref.thing == ChartThing::load) lines << QStringLiteral("wheel: its cable thicker / thinner      drag: to another feed");
+        if (item.ref.thing == ChartThing::load)
+            lines << QStringLiteral("wheel: its cable thicker / thinner      drag: to another feed");
     }
     lines << QStringLiteral("F1: why?");
     return lines;

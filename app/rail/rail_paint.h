@@ -13,7 +13,7 @@ struct RailPaint {
     const RailScene* before = nullptr;  // glides from here
     double progress = 1;
     Id hovered, selected;
-    QString drag_hint;                  // drawn at the mouse while a load is dragged
+    QString drag_hint;  // drawn at the mouse while a load is dragged
     QPointF mouse;
     QSizeF size;
 };

@@ -11,7 +11,9 @@ constexpr double kLeft = 66, kRight = 18, kTop = 8, kStrip = 28, kUnderStrip = 1
 constexpr double kMostPxPerV = 700;
 constexpr double kHandle_px = 20, kNarrow_px = 36;
 
-std::size_t at_(int k) { return static_cast<std::size_t>(k); }
+std::size_t at_(int k) {
+    return static_cast<std::size_t>(k);
+}
 
 class SceneBuilder {
   public:
@@ -37,12 +39,15 @@ class SceneBuilder {
     QString A(double v) const { return q(words::quantity(v, Dimension::current, d_.style())); }
     QString V(double v) const { return q(words::quantity(v, Dimension::voltage, d_.style())); }
     bool seen(double l, double r) const { return r > left_ + 1e-9 && l < right_ - 1e-9; }
-    double x(double amps) const { return scene_.plot.left() + (std::clamp(amps, left_, right_) - left_) * scene_.px_per_A; }
+    double x(double amps) const {
+        return scene_.plot.left() + (std::clamp(amps, left_, right_) - left_) * scene_.px_per_A;
+    }
 
     double spare_A() const {  // what running sources could still give
         double spare = 0;
         for (const SourceResult& s : sol_.point.sources)
-            if (s.mode == DeviceMode::regulating || s.mode == DeviceMode::blocking) spare += s.limit_A - s.current_A;
+            if (s.mode == DeviceMode::regulating || s.mode == DeviceMode::blocking)
+                spare += s.limit_A - s.current_A;
         return spare;
     }
 
@@ -54,7 +59,8 @@ class SceneBuilder {
         headroom_px_ = spare > 0 ? std::min(width / 6, width * spare / (amps + spare)) : 0;
         scene_.px_per_A = (width - headroom_px_) / amps;
         const double top = kTop + kStrip + kUnderStrip;
-        scene_.plot = QRectF(kLeft, top, width - headroom_px_, std::max(120.0, size_.height() - top - kBottom));
+        scene_.plot =
+            QRectF(kLeft, top, width - headroom_px_, std::max(120.0, size_.height() - top - kBottom));
         double supply = 0, ret = 0;
         for (const ChartPiece& p : layout_.pieces) {
             if (!seen(p.left_A, p.right_A)) continue;
@@ -62,7 +68,8 @@ class SceneBuilder {
             if (p.side == ChartSide::ret) ret = std::max(ret, p.lost_top_V);
         }
         const double gap = std::max(150.0, 0.36 * scene_.plot.height());
-        scene_.px_per_V = std::min(kMostPxPerV, std::max(20.0, scene_.plot.height() - gap) / std::max(supply + ret, 1e-3));
+        scene_.px_per_V =
+            std::min(kMostPxPerV, std::max(20.0, scene_.plot.height() - gap) / std::max(supply + ret, 1e-3));
     }
 
     SceneItem source_item(const ChartSource& s) const {
@@ -74,14 +81,16 @@ class SceneBuilder {
         if (s.battery) {
             i.id = plan_.batteries[at_(s.index)].id;
             i.shortfall = d_.state().rpm > 0;
-            i.label = q(plan_.batteries[at_(s.index)].name) + QStringLiteral(" gives ") + A(amps) + QStringLiteral("   ") + V(s.top_V);
+            i.label = q(plan_.batteries[at_(s.index)].name) + QStringLiteral(" gives ") + A(amps) +
+                      QStringLiteral("   ") + V(s.top_V);
             i.share = QStringLiteral("battery gives ") + A(amps);
             i.detail = A(amps);
         } else {
             const SourceResult& r = sol_.point.sources[at_(s.index)];
             i.id = plan_.sources[at_(s.index)].id;
             i.label = q(plan_.sources[at_(s.index)].name) + QStringLiteral("  ") + A(amps) +
-                      (r.mode == DeviceMode::limited ? QStringLiteral(", all it can give") : QStringLiteral(" of ") + A(r.limit_A)) +
+                      (r.mode == DeviceMode::limited ? QStringLiteral(", all it can give")
+                                                     : QStringLiteral(" of ") + A(r.limit_A)) +
                       QStringLiteral("   ") + V(s.top_V);
             i.share = q(plan_.sources[at_(s.index)].name) + QStringLiteral("  ") + A(amps);
             i.detail = A(amps);
@@ -99,12 +108,14 @@ class SceneBuilder {
         spare.rect = QRectF(scene_.plot.right(), kTop, headroom_px_, kStrip);
         spare.label = A(spare_A()) + QStringLiteral(" to spare");
         for (std::size_t k = 0; k < plan_.sources.size() && spare.id.empty(); ++k)
-            if (sol_.point.sources[k].limit_A > sol_.point.sources[k].current_A + 1e-6) spare.id = plan_.sources[k].id;
+            if (sol_.point.sources[k].limit_A > sol_.point.sources[k].current_A + 1e-6)
+                spare.id = plan_.sources[k].id;
         scene_.items.push_back(spare);
     }
 
     double y_of(const ChartPiece& p, double lost) const {
-        return p.side == ChartSide::supply ? scene_.plot.top() + lost * scene_.px_per_V : scene_.plot.bottom() - lost * scene_.px_per_V;
+        return p.side == ChartSide::supply ? scene_.plot.top() + lost * scene_.px_per_V
+                                           : scene_.plot.bottom() - lost * scene_.px_per_V;
     }
 
     void add_conductors() {
@@ -121,7 +132,8 @@ class SceneBuilder {
             i.id = c.run >= 0 ? plan_.runs[at_(c.run)].id : plan_.points[at_(c.ground_point)].id;
             i.side = p.side, i.depth = p.depth, i.pieces = p.pieces, i.piece = piece;
             i.left_A = p.left_A, i.right_A = p.right_A;
-            i.rect = QRectF(QPointF(x(p.left_A), y_of(p, p.lost_top_V)), QPointF(x(p.right_A), y_of(p, p.lost_bottom_V)));
+            i.rect = QRectF(QPointF(x(p.left_A), y_of(p, p.lost_top_V)),
+                            QPointF(x(p.right_A), y_of(p, p.lost_bottom_V)));
             if (c.run >= 0) {
                 const Run& run = plan_.runs[at_(c.run)];
                 i.label = run.size && c.cable20_ohm > 0 ? q(words::short_size(*run.size)) : q(run.name);
@@ -135,7 +147,8 @@ class SceneBuilder {
         }
     }
 
-    // The parts of a run stand in the order in which the current passes them, from the piece's upper edge down.
+    // The parts of a run stand in the order in which the current passes them, from the piece's upper edge
+    // down.
     static void add_bands(SceneItem& i, const ConductorElement& c, const ConductorResult& r) {
         const double total = c.fixed_ohm + r.cable_ohm;
         const bool forward = r.current_A >= 0;
@@ -144,7 +157,8 @@ class SceneBuilder {
             const std::size_t k = forward ? n : c.parts.size() - 1 - n;
             const double ohm = c.parts[k].kind == PartKind::cable ? r.cable_ohm : c.parts[k].fixed_ohm;
             const double h = i.rect.height() * ohm / total;
-            i.bands.push_back({QRectF(i.rect.left(), y, i.rect.width(), h), c.parts[k].kind, static_cast<int>(k)});
+            i.bands.push_back(
+                {QRectF(i.rect.left(), y, i.rect.width(), h), c.parts[k].kind, static_cast<int>(k)});
             y += h;
         }
     }
@@ -160,7 +174,8 @@ class SceneBuilder {
             describe(i);
             loads.push_back(std::move(i));
         }
-        std::sort(loads.begin(), loads.end(), [](const SceneItem& a, const SceneItem& b) { return a.left_A < b.left_A; });
+        std::sort(loads.begin(), loads.end(),
+                  [](const SceneItem& a, const SceneItem& b) { return a.left_A < b.left_A; });
         for (SceneItem& i : loads) {
             const auto [top, bottom] = gap_of(i);
             i.rect = QRectF(QPointF(x(i.left_A), top), QPointF(x(i.right_A), bottom));
@@ -180,13 +195,16 @@ class SceneBuilder {
                 i.detail = A(r.current_A) + QStringLiteral("   ") + V(r.voltage_V);
                 i.used = r.supply_V > 0 && !l.starter ? r.drop_V / limit : -1;
                 if (i.used >= 0)
-                    i.share = QStringLiteral("%1 of %2").arg(q(words::number(100 * r.drop_V / nominal, 2)), q(words::quantity(limit / nominal, Dimension::fraction, d_.style())));
+                    i.share = QStringLiteral("%1 of %2")
+                                  .arg(q(words::number(100 * r.drop_V / nominal, 2)),
+                                       q(words::quantity(limit / nominal, Dimension::fraction, d_.style())));
                 break;
             }
             case ChartThing::charging:
                 i.id = plan_.batteries[at_(i.ref.index)].id;
                 i.label = QStringLiteral("charges ") + q(plan_.batteries[at_(i.ref.index)].name);
-                i.detail = A(-sol_.point.batteries[at_(i.ref.index)].current_A) + QStringLiteral("   ") + V(sol_.point.batteries[at_(i.ref.index)].voltage_V);
+                i.detail = A(-sol_.point.batteries[at_(i.ref.index)].current_A) + QStringLiteral("   ") +
+                           V(sol_.point.batteries[at_(i.ref.index)].voltage_V);
                 break;
             case ChartThing::converter: {
                 i.id = plan_.sources[at_(i.ref.index)].id;
@@ -196,7 +214,8 @@ class SceneBuilder {
                            V(sol_.point.node_V[at_(e.in)] - sol_.point.node_V[at_(e.neg)]);
                 break;
             }
-            case ChartThing::conductor: break;
+            case ChartThing::conductor:
+                break;
         }
         if (i.ref.thing == ChartThing::load) i.severity = d_.severity_of(i.id);
     }
@@ -206,8 +225,10 @@ class SceneBuilder {
         const double mid = (load.left_A + load.right_A) / 2;
         for (const SceneItem& i : scene_.items) {
             if (i.kind != SceneKind::conductor || mid < i.left_A || mid > i.right_A) continue;
-            if (i.side == ChartSide::supply) top = std::max(top, i.rect.bottom());
-            else bottom = std::min(bottom, i.rect.top());
+            if (i.side == ChartSide::supply)
+                top = std::max(top, i.rect.bottom());
+            else
+                bottom = std::min(bottom, i.rect.top());
         }
         return {top, std::max(bottom, top + 8)};
     }
@@ -228,8 +249,10 @@ class SceneBuilder {
             while (width() < kHandle_px && end < loads.size() && loads[end].rect.width() < kNarrow_px &&
                    loads[end].rect.left() - loads[end - 1].rect.right() < 1.5)
                 ++end;
-            while (width() < kHandle_px && !scene_.items.empty() && scene_.items.back().kind == SceneKind::load &&
-                   scene_.items.back().rect.width() < kNarrow_px && loads[k].rect.left() - scene_.items.back().rect.right() < 1.5 && k > 0) {
+            while (width() < kHandle_px && !scene_.items.empty() &&
+                   scene_.items.back().kind == SceneKind::load &&
+                   scene_.items.back().rect.width() < kNarrow_px &&
+                   loads[k].rect.left() - scene_.items.back().rect.right() < 1.5 && k > 0) {
                 loads[--k] = std::move(scene_.items.back());
                 scene_.items.pop_back();
             }
@@ -243,12 +266,14 @@ class SceneBuilder {
                 if (g.members.empty() || g.members.back() != loads[n].id) g.members.push_back(loads[n].id);
                 top = std::max(top, loads[n].rect.top());
                 bottom = std::min(bottom, loads[n].rect.bottom());
-                if (loads[n].severity && (!g.severity || *loads[n].severity < *g.severity)) g.severity = loads[n].severity;
+                if (loads[n].severity && (!g.severity || *loads[n].severity < *g.severity))
+                    g.severity = loads[n].severity;
             }
             const double middle = (loads[k].rect.left() + loads[end - 1].rect.right()) / 2;
             const double half = std::max(7.0, (loads[end - 1].rect.right() - loads[k].rect.left()) / 2);
             g.rect = QRectF(QPointF(middle - half, top), QPointF(middle + half, std::max(bottom, top + 8)));
-            g.label = g.members.size() == 1 ? q(yr::name_of(plan_, g.id)) : QStringLiteral("%1 small loads").arg(g.members.size());
+            g.label = g.members.size() == 1 ? q(yr::name_of(plan_, g.id))
+                                            : QStringLiteral("%1 small loads").arg(g.members.size());
             scene_.items.push_back(std::move(g));
             k = end;
         }
@@ -263,20 +288,25 @@ class SceneBuilder {
                 break;
             }
         double supply = 0, ret = 0, top_V = 0;
-        double widest = 0;  // the axis reads for the rail that carries most; the strip names every source's volts
+        double widest =
+            0;  // the axis reads for the rail that carries most; the strip names every source's volts
         for (const ChartSource& s : layout_.sources)
-            if (seen(s.left_A, s.right_A) && s.right_A - s.left_A > widest) widest = s.right_A - s.left_A, top_V = s.top_V + s.lost_top_V;
+            if (seen(s.left_A, s.right_A) && s.right_A - s.left_A > widest)
+                widest = s.right_A - s.left_A, top_V = s.top_V + s.lost_top_V;
         for (const SceneItem& i : scene_.items) {
             if (i.kind != SceneKind::conductor) continue;
-            if (i.side == ChartSide::supply) supply = std::max(supply, (i.rect.bottom() - scene_.plot.top()) / scene_.px_per_V);
-            else ret = std::max(ret, (scene_.plot.bottom() - i.rect.top()) / scene_.px_per_V);
+            if (i.side == ChartSide::supply)
+                supply = std::max(supply, (i.rect.bottom() - scene_.plot.top()) / scene_.px_per_V);
+            else
+                ret = std::max(ret, (scene_.plot.bottom() - i.rect.top()) / scene_.px_per_V);
         }
         const auto text = [&](double v, const char* sign) {
             return QString::fromUtf8(sign) + q(words::number(v, 3, d_.style().decimal_comma));
         };
         scene_.ticks.push_back({scene_.plot.top(), V(top_V)});
         for (int k = 1; k * step <= supply + step * 0.3; ++k)
-            scene_.ticks.push_back({scene_.plot.top() + k * step * scene_.px_per_V, text(k * step, "\xE2\x88\x92")});
+            scene_.ticks.push_back(
+                {scene_.plot.top() + k * step * scene_.px_per_V, text(k * step, "\xE2\x88\x92")});
         for (int k = 1; k * step <= ret + step * 0.3; ++k)
             scene_.ticks.push_back({scene_.plot.bottom() - k * step * scene_.px_per_V, text(k * step, "+")});
         scene_.ticks.push_back({scene_.plot.bottom(), QStringLiteral("0 V")});

@@ -26,20 +26,20 @@ struct SceneBand {  // a fuse, joint, contact or the cable itself inside a piece
 
 struct SceneItem {
     SceneKind kind{};
-    Id id;                   // of the plan's thing; of the first one for gathered loads
+    Id id;  // of the plan's thing; of the first one for gathered loads
     ChartRef ref;
     QRectF rect;
     std::vector<SceneBand> bands;
     ChartSide side = ChartSide::gap;
     int depth = 0;
-    int pieces = 1;          // of its branch in all
-    int piece = 0;           // which of them
+    int pieces = 1;  // of its branch in all
+    int piece = 0;   // which of them
     double left_A = 0, right_A = 0;
-    bool shortfall = false;  // a battery that gives while the engine runs
+    bool shortfall = false;        // a battery that gives while the engine runs
     QString label, detail, share;  // what fits is drawn: "scene lights", "15.1 A  11.9 V", "5.7 of 10 %"
-    double used = -1;        // share of the allowed drop; below 0: none
+    double used = -1;              // share of the allowed drop; below 0: none
     std::optional<Severity> severity;
-    std::vector<Id> members; // gathered
+    std::vector<Id> members;  // gathered
 };
 
 struct SceneTick {
@@ -48,11 +48,11 @@ struct SceneTick {
 };
 
 struct RailScene {
-    QRectF plot;             // from the rail's top to the floor
+    QRectF plot;  // from the rail's top to the floor
     std::vector<SceneItem> items;
     std::vector<SceneTick> ticks;
     double px_per_A = 1, px_per_V = 1;
-    QString note;            // a sentence where there is nothing to draw
+    QString note;  // a sentence where there is nothing to draw
     [[nodiscard]] const SceneItem* at(const QPointF& point) const;
     [[nodiscard]] const SceneItem* of(const Id& id) const;
 };
@@ -62,7 +62,8 @@ struct SceneWindow {  // the stretch of amps that is shown; empty shows all
     [[nodiscard]] bool whole() const { return right_A <= left_A; }
 };
 
-[[nodiscard]] RailScene build_scene(const PlanDocument& document, const QSizeF& size, const SceneWindow& window);
+[[nodiscard]] RailScene build_scene(const PlanDocument& document, const QSizeF& size,
+                                    const SceneWindow& window);
 
 inline constexpr double kThinLoad_px = 17;  // a load narrower than this cannot carry its name
 

@@ -30,7 +30,9 @@ struct Part {
     }
 };
 
-QString text_of(double v, Dimension d, const PlanDocument* doc) { return q(words::quantity(v, d, doc->style())); }
+QString text_of(double v, Dimension d, const PlanDocument* doc) {
+    return q(words::quantity(v, d, doc->style()));
+}
 
 std::vector<Choice> places_of(const Plan& plan) {
     std::vector<Choice> list{{QStringLiteral("not said"), {}}};
@@ -45,12 +47,13 @@ std::string live_key(const Condition& c) {
 
 template <class T>
 void name_field(FieldForm& form, const Part<T>& part) {
-    form.text(QStringLiteral("Name"), [part] { return part.alive() ? q(part.get().name) : QString(); },
-              [part](const QString& typed) {
-                  if (typed.trimmed().isEmpty()) return QStringLiteral("A name is needed.");
-                  part.set(QStringLiteral("named ") + typed, [&](T& x) { x.name = typed.trimmed().toStdString(); });
-                  return QString();
-              });
+    form.text(
+        QStringLiteral("Name"), [part] { return part.alive() ? q(part.get().name) : QString(); },
+        [part](const QString& typed) {
+            if (typed.trimmed().isEmpty()) return QStringLiteral("A name is needed.");
+            part.set(QStringLiteral("named ") + typed, [&](T& x) { x.name = typed.trimmed().toStdString(); });
+            return QString();
+        });
 }
 
 void draw_field(FieldForm& form, const Part<Load>& load) {
@@ -59,14 +62,22 @@ void draw_field(FieldForm& form, const Part<Load>& load) {
         [load] {
             if (!load.alive()) return QString();
             const Draw& d = load.get().draw;
-            const Dimension dim = d.kind == DrawKind::power ? Dimension::power : d.kind == DrawKind::current ? Dimension::current : Dimension::resistance;
-            return dim == Dimension::resistance ? q(words::number(d.value, 6)) + QStringLiteral(" ohm") : q(words::editable(d.value, dim, load.document->style()));
+            const Dimension dim = d.kind == DrawKind::power     ? Dimension::power
+                                  : d.kind == DrawKind::current ? Dimension::current
+                                                                : Dimension::resistance;
+            return dim == Dimension::resistance ? q(words::number(d.value, 6)) + QStringLiteral(" ohm")
+                                                : q(words::editable(d.value, dim, load.document->style()));
         },
         [load](const QString& typed) {
             const auto v = parse_quantity(typed.toStdString(), Dimension::current);
-            const bool kind = v && (v->dimension == Dimension::current || v->dimension == Dimension::power || v->dimension == Dimension::resistance);
-            if (!kind || !(v->value > 0)) return QStringLiteral("Draw: amps, watts or ohms above nothing are needed, such as 8 A or 90 W.");
-            const DrawKind k = v->dimension == Dimension::power ? DrawKind::power : v->dimension == Dimension::current ? DrawKind::current : DrawKind::resistance;
+            const bool kind = v && (v->dimension == Dimension::current || v->dimension == Dimension::power ||
+                                    v->dimension == Dimension::resistance);
+            if (!kind || !(v->value > 0))
+                return QStringLiteral(
+                    "Draw: amps, watts or ohms above nothing are needed, such as 8 A or 90 W.");
+            const DrawKind k = v->dimension == Dimension::power     ? DrawKind::power
+                               : v->dimension == Dimension::current ? DrawKind::current
+                                                                    : DrawKind::resistance;
             load.set(QStringLiteral("draws ") + typed, [&](Load& l) {
                 l.draw = {k, v->value};
                 if (v->count > 1) l.count = v->count;
@@ -89,12 +100,16 @@ const Run* run_from(const Plan& plan, const Terminal& terminal) {
 
 void size_field(FieldForm& form, const Part<Run>& run) {
     form.text(
-        QStringLiteral("Size"), [run] { return run.alive() && run.get().size ? q(yr::name_of(*run.get().size)) : QString(); },
+        QStringLiteral("Size"),
+        [run] { return run.alive() && run.get().size ? q(yr::name_of(*run.get().size)) : QString(); },
         [run](const QString& typed) {
-            if (typed.trimmed().isEmpty()) return run.set(QStringLiteral("size unknown"), [](Run& r) { r.size.reset(); }), QString();
+            if (typed.trimmed().isEmpty())
+                return run.set(QStringLiteral("size unknown"), [](Run& r) { r.size.reset(); }), QString();
             const auto size = parse_wire_size(typed.toStdString());
             const bool known = size && conductor(*size, run.get().material);
-            if (!known) return q("Size: no table holds \u201C" + typed.toStdString() + "\u201D; it takes sizes such as 10 AWG, 1/0, SAE 8 or 25 mm2.");
+            if (!known)
+                return q("Size: no table holds \u201C" + typed.toStdString() +
+                         "\u201D; it takes sizes such as 10 AWG, 1/0, SAE 8 or 25 mm2.");
             run.set(QStringLiteral("to ") + q(yr::name_of(*size)), [&](Run& r) { r.size = *size; });
             return QString();
         },
@@ -106,7 +121,9 @@ void device_fields(FieldForm& form, const Part<Run>& run) {
     for (std::size_t k = 0; k < run.get().devices.size(); ++k) {
         const Device& d = run.get().devices[k];
         const Id device = d.id;
-        const auto of = [run, device]() -> const Device* { return run.alive() ? yr::find(run.get().devices, device) : nullptr; };
+        const auto of = [run, device]() -> const Device* {
+            return run.alive() ? yr::find(run.get().devices, device) : nullptr;
+        };
         const auto change = [run, device](const QString& what, const std::function<void(Device&)>& f) {
             return run.set(what, [&](Run& r) {
                 for (Device& x : r.devices)
@@ -114,24 +131,40 @@ void device_fields(FieldForm& form, const Part<Run>& run) {
             });
         };
         if (d.kind == DeviceKind::fuse) {
-            form.quantity(QStringLiteral("Fuse"), Dimension::current, [of] { return of() ? std::optional(of()->rating_A) : std::nullopt; },
-                          [change](std::optional<double> v) {
-                              return change(q("fuse " + words::number(*v) + " A"), [&](Device& x) {
-                                  x.rating_A = *v;
-                                  x.fuse = *v <= 40 && x.fuse != FuseType::blade_large ? FuseType::blade : *v > 80 ? FuseType::bolt : x.fuse == FuseType::blade ? FuseType::bolt : x.fuse;
-                              });
-                          },
-                          false, {}, 0, 2000);
-            form.quantity(QStringLiteral("at, along cable"), Dimension::length, [of] { return of() ? std::optional(of()->at_m.value_or(0)) : std::nullopt; },
-                          [change](std::optional<double> v) { return change(QStringLiteral("fuse moved"), [&](Device& x) { x.at_m = v; }); }, true, {}, -1e-9, 200);
+            form.quantity(
+                QStringLiteral("Fuse"), Dimension::current,
+                [of] { return of() ? std::optional(of()->rating_A) : std::nullopt; },
+                [change](std::optional<double> v) {
+                    return change(q("fuse " + words::number(*v) + " A"), [&](Device& x) {
+                        x.rating_A = *v;
+                        x.fuse = *v <= 40 && x.fuse != FuseType::blade_large ? FuseType::blade
+                                 : *v > 80                                   ? FuseType::bolt
+                                 : x.fuse == FuseType::blade                 ? FuseType::bolt
+                                                                             : x.fuse;
+                    });
+                },
+                false, {}, 0, 2000);
+            form.quantity(
+                QStringLiteral("at, along cable"), Dimension::length,
+                [of] { return of() ? std::optional(of()->at_m.value_or(0)) : std::nullopt; },
+                [change](std::optional<double> v) {
+                    return change(QStringLiteral("fuse moved"), [&](Device& x) { x.at_m = v; });
+                },
+                true, {}, -1e-9, 200);
         } else {
             form.words(q(words::capital(d.name) + ": closed when " + words::condition(d.closed_when)));
         }
     }
-    if (std::none_of(run.get().devices.begin(), run.get().devices.end(), [](const Device& d) { return d.kind == DeviceKind::fuse; }))
+    if (std::none_of(run.get().devices.begin(), run.get().devices.end(),
+                     [](const Device& d) { return d.kind == DeviceKind::fuse; }))
         form.button(QStringLiteral("Add a fuse at its start"), [run, doc] {
             if (!run.alive()) return;
-            const double amps = std::max(1.0, std::abs(doc->solution().point.conductors[static_cast<std::size_t>(&run.get() - doc->plan().runs.data())].current_A) / 0.8);
+            const double amps = std::max(
+                1.0,
+                std::abs(doc->solution()
+                             .point.conductors[static_cast<std::size_t>(&run.get() - doc->plan().runs.data())]
+                             .current_A) /
+                    0.8);
             double rating = standard_fuses().back().rating_A;
             FuseType type = FuseType::bolt;
             for (const FuseChoice& f : standard_fuses())
@@ -141,7 +174,8 @@ void device_fields(FieldForm& form, const Part<Run>& run) {
                 }
             const Id id = new_id(doc->plan(), "fuse");
             run.set(q("fuse of " + words::number(rating) + " A"), [&](Run& r) {
-                r.devices.insert(r.devices.begin(), Device{id, r.name + " fuse", DeviceKind::fuse, 0.0, type, rating, {}, {}});
+                r.devices.insert(r.devices.begin(),
+                                 Device{id, r.name + " fuse", DeviceKind::fuse, 0.0, type, rating, {}, {}});
             });
         });
 }
@@ -156,15 +190,21 @@ void ladder_row(FieldForm& form, PlanDocument* doc, const Id& run_id) {
         QString text;
     };
     auto* watcher = new QFutureWatcher<Found>(label);
-    QObject::connect(watcher, &QFutureWatcher<Found>::finished, label, [label, watcher] { label->setText(watcher->result().text); });
+    QObject::connect(watcher, &QFutureWatcher<Found>::finished, label,
+                     [label, watcher] { label->setText(watcher->result().text); });
     const auto start = [doc, run_id, watcher] {
         watcher->setFuture(QtConcurrent::run([plan = doc->plan(), run_id] {
             const auto ladder = run_ladder(plan, run_id);
             if (!ladder) return Found{};
-            if (ladder->chosen < 0) return Found{QStringLiteral("No size passes every limit in every state; the worst is shown in the findings.")};
-            const char* decides[] = {"the thinnest of all", "ampacity decides", "drop decides", "the fuse decides", "temperature decides"};
+            if (ladder->chosen < 0)
+                return Found{QStringLiteral(
+                    "No size passes every limit in every state; the worst is shown in the findings.")};
+            const char* decides[] = {"the thinnest of all", "ampacity decides", "drop decides",
+                                     "the fuse decides", "temperature decides"};
             const auto& row = ladder->rows[static_cast<std::size_t>(ladder->chosen)];
-            return Found{QStringLiteral("Thinnest that passes in every state: ") + q(words::short_size(row.size)) + QStringLiteral(", ") + QString::fromUtf8(decides[static_cast<int>(ladder->decides)])};
+            return Found{QStringLiteral("Thinnest that passes in every state: ") +
+                         q(words::short_size(row.size)) + QStringLiteral(", ") +
+                         QString::fromUtf8(decides[static_cast<int>(ladder->decides)])};
         }));
     };
     QObject::connect(doc, &PlanDocument::findings_changed, label, start);
@@ -175,103 +215,205 @@ void ladder_row(FieldForm& form, PlanDocument* doc, const Id& run_id) {
 
 void fill_run(FieldForm& form, PlanDocument* doc, const Id& id, bool whole) {
     const Part<Run> run{doc, &Plan::runs, id};
-    const auto index = [doc, id] { return static_cast<std::size_t>(yr::find(doc->plan().runs, id) - doc->plan().runs.data()); };
+    const auto index = [doc, id] {
+        return static_cast<std::size_t>(yr::find(doc->plan().runs, id) - doc->plan().runs.data());
+    };
     const auto result = [doc, index] { return doc->solution().point.conductors[index()]; };
     const Run& now = run.get();
     if (whole) {
         name_field(form, run);
-        form.words(q("from " + words::terminal(doc->plan(), now.from) + " to " + words::terminal(doc->plan(), now.to)));
+        form.words(q("from " + words::terminal(doc->plan(), now.from) + " to " +
+                     words::terminal(doc->plan(), now.to)));
     }
     const bool cable = !now.body_metal && !now.resistance_ohm;
     if (cable) {
         size_field(form, run);
-        form.quantity(QStringLiteral("Length, one way"), Dimension::length, [run] { return run.alive() ? run.get().length_m : std::nullopt; },
-                      [run](std::optional<double> v) { return run.set(QStringLiteral("length"), [&](Run& r) { r.length_m = v; }); }, true, QStringLiteral("assumed 3 m"), 1e-3, 200);
+        form.quantity(
+            QStringLiteral("Length, one way"), Dimension::length,
+            [run] { return run.alive() ? run.get().length_m : std::nullopt; },
+            [run](std::optional<double> v) {
+                return run.set(QStringLiteral("length"), [&](Run& r) { r.length_m = v; });
+            },
+            true, QStringLiteral("assumed 3 m"), 1e-3, 200);
     } else {
-        form.quantity(QStringLiteral("Resistance"), Dimension::resistance, [run] { return run.alive() ? run.get().resistance_ohm : std::nullopt; },
-                      [run](std::optional<double> v) { return run.set(QStringLiteral("resistance"), [&](Run& r) { r.resistance_ohm = v; }); }, true, QStringLiteral("assumed 0.3 mΩ"), 1e-7, 1000);
+        form.quantity(
+            QStringLiteral("Resistance"), Dimension::resistance,
+            [run] { return run.alive() ? run.get().resistance_ohm : std::nullopt; },
+            [run](std::optional<double> v) {
+                return run.set(QStringLiteral("resistance"), [&](Run& r) { r.resistance_ohm = v; });
+            },
+            true, QStringLiteral("assumed 0.3 mΩ"), 1e-7, 1000);
     }
     if (cable && whole) {
-        form.quantity(QStringLiteral("Insulation"), Dimension::temperature, [run] { return run.alive() ? std::optional(run.get().insulation_C) : std::nullopt; },
-                      [run](std::optional<double> v) { return run.set(QStringLiteral("insulation"), [&](Run& r) { r.insulation_C = *v; }); }, false, {}, 60, 250);
-        form.quantity(QStringLiteral("In parallel"), Dimension::number, [run] { return run.alive() ? std::optional<double>(run.get().parallel) : std::nullopt; },
-                      [run](std::optional<double> v) { return run.set(QStringLiteral("in parallel"), [&](Run& r) { r.parallel = static_cast<int>(std::lround(*v)); }); }, false, {}, 1, 20);
-        form.quantity(QStringLiteral("In a bundle of"), Dimension::number, [run] { return run.alive() ? std::optional<double>(run.get().bundle) : std::nullopt; },
-                      [run](std::optional<double> v) { return run.set(QStringLiteral("bundle"), [&](Run& r) { r.bundle = static_cast<int>(std::lround(*v)); }); }, false, {}, 1, 200);
-        form.choice(QStringLiteral("Metal"), {{QStringLiteral("copper"), "copper"}, {QStringLiteral("tinned copper"), "tinned"}, {QStringLiteral("copper-clad aluminium"), "cca"}},
-                    [run] { return run.alive() ? Id(enum_name(run.get().material)) : Id(); },
-                    [run](const Id& v) { run.set(q(v), [&](Run& r) { r.material = *enum_named<Material>(v); }); });
+        form.quantity(
+            QStringLiteral("Insulation"), Dimension::temperature,
+            [run] { return run.alive() ? std::optional(run.get().insulation_C) : std::nullopt; },
+            [run](std::optional<double> v) {
+                return run.set(QStringLiteral("insulation"), [&](Run& r) { r.insulation_C = *v; });
+            },
+            false, {}, 60, 250);
+        form.quantity(
+            QStringLiteral("In parallel"), Dimension::number,
+            [run] { return run.alive() ? std::optional<double>(run.get().parallel) : std::nullopt; },
+            [run](std::optional<double> v) {
+                return run.set(QStringLiteral("in parallel"),
+                               [&](Run& r) { r.parallel = static_cast<int>(std::lround(*v)); });
+            },
+            false, {}, 1, 20);
+        form.quantity(
+            QStringLiteral("In a bundle of"), Dimension::number,
+            [run] { return run.alive() ? std::optional<double>(run.get().bundle) : std::nullopt; },
+            [run](std::optional<double> v) {
+                return run.set(QStringLiteral("bundle"),
+                               [&](Run& r) { r.bundle = static_cast<int>(std::lround(*v)); });
+            },
+            false, {}, 1, 200);
+        form.choice(
+            QStringLiteral("Metal"),
+            {{QStringLiteral("copper"), "copper"},
+             {QStringLiteral("tinned copper"), "tinned"},
+             {QStringLiteral("copper-clad aluminium"), "cca"}},
+            [run] { return run.alive() ? Id(enum_name(run.get().material)) : Id(); },
+            [run](const Id& v) { run.set(q(v), [&](Run& r) { r.material = *enum_named<Material>(v); }); });
         QStringList places;
         for (const Id& p : now.places) places << q(yr::name_of(doc->plan(), p));
         if (!places.isEmpty()) form.words(QStringLiteral("passes ") + places.join(QStringLiteral(", ")));
     }
     if (cable) device_fields(form, run);
     const auto amps = [result] { return std::abs(result().current_A); };
-    const auto alive = [run](const std::function<QString()>& f) { return [run, f] { return run.alive() ? f() : QString(); }; };
-    form.value(QStringLiteral("Carries"), alive([amps, doc] { return text_of(amps(), Dimension::current, doc); }), {K::run_current, id, 0});
-    form.value(QStringLiteral("Loses"), alive([result, doc] { return text_of(std::abs(result().drop_V), Dimension::voltage, doc); }), {K::run_drop, id, 0});
+    const auto alive = [run](const std::function<QString()>& f) {
+        return [run, f] { return run.alive() ? f() : QString(); };
+    };
+    form.value(QStringLiteral("Carries"),
+               alive([amps, doc] { return text_of(amps(), Dimension::current, doc); }),
+               {K::run_current, id, 0});
+    form.value(QStringLiteral("Loses"),
+               alive([result, doc] { return text_of(std::abs(result().drop_V), Dimension::voltage, doc); }),
+               {K::run_drop, id, 0});
     if (!cable) return;
     form.value(QStringLiteral("May carry"), alive([run, doc] {
                    const auto a = run_ampacity(doc->plan(), run.get(), doc->state());
                    return a ? text_of(a->allowed_A, Dimension::current, doc) : QString();
                }),
                {K::run_ampacity, id, 0});
-    form.value(QStringLiteral("Conductor at"), alive([result, doc] { return text_of(result().temperature_C, Dimension::temperature, doc); }), {K::run_temperature, id, 0});
-    if (whole) form.value(QStringLiteral("Heat"), alive([result, amps, doc] { return text_of(std::abs(result().drop_V) * amps(), Dimension::power, doc); }), {K::run_heat, id, 0});
+    form.value(QStringLiteral("Conductor at"),
+               alive([result, doc] { return text_of(result().temperature_C, Dimension::temperature, doc); }),
+               {K::run_temperature, id, 0});
+    if (whole)
+        form.value(QStringLiteral("Heat"), alive([result, amps, doc] {
+                       return text_of(std::abs(result().drop_V) * amps(), Dimension::power, doc);
+                   }),
+                   {K::run_heat, id, 0});
     if (whole) ladder_row(form, doc, id);
 }
 
 void fill_load(FieldForm& form, PlanDocument* doc, const Id& id) {
     const Part<Load> load{doc, &Plan::loads, id};
-    const auto result = [doc, id] { return doc->solution().point.loads[static_cast<std::size_t>(yr::find(doc->plan().loads, id) - doc->plan().loads.data())]; };
+    const auto result = [doc, id] {
+        return doc->solution().point.loads[static_cast<std::size_t>(yr::find(doc->plan().loads, id) -
+                                                                    doc->plan().loads.data())];
+    };
     const auto value = [&](const QString& label, const std::function<QString()>& f, K kind) {
         form.value(label, [load, f] { return load.alive() ? f() : QString(); }, {kind, id, 0});
     };
-    value(QStringLiteral("Gets"), [result, doc] {
-        const LoadResult r = result();
-        return r.status == LoadStatus::on ? text_of(r.voltage_V, Dimension::voltage, doc) : r.status == LoadStatus::off ? QStringLiteral("off") : r.status == LoadStatus::dead ? QStringLiteral("dead") : QStringLiteral("no operating point");
-    }, K::load_voltage);
-    value(QStringLiteral("Takes"), [result, doc] { return text_of(result().current_A, Dimension::current, doc); }, K::load_current);
-    value(QStringLiteral("Drop"), [result, doc, load] {
-        const double nominal = doc->plan().vehicle.nominal_V;
-        return text_of(result().drop_V, Dimension::voltage, doc) + QStringLiteral(", ") + q(words::number(100 * result().drop_V / nominal, 2)) + QStringLiteral(" of ") +
-               text_of(drop_limit_V(doc->plan(), load.get()) / nominal, Dimension::fraction, doc);
-    }, K::load_drop);
+    value(
+        QStringLiteral("Gets"),
+        [result, doc] {
+            const LoadResult r = result();
+            return r.status == LoadStatus::on     ? text_of(r.voltage_V, Dimension::voltage, doc)
+                   : r.status == LoadStatus::off  ? QStringLiteral("off")
+                   : r.status == LoadStatus::dead ? QStringLiteral("dead")
+                                                  : QStringLiteral("no operating point");
+        },
+        K::load_voltage);
+    value(
+        QStringLiteral("Takes"),
+        [result, doc] { return text_of(result().current_A, Dimension::current, doc); }, K::load_current);
+    value(
+        QStringLiteral("Drop"),
+        [result, doc, load] {
+            const double nominal = doc->plan().vehicle.nominal_V;
+            return text_of(result().drop_V, Dimension::voltage, doc) + QStringLiteral(", ") +
+                   q(words::number(100 * result().drop_V / nominal, 2)) + QStringLiteral(" of ") +
+                   text_of(drop_limit_V(doc->plan(), load.get()) / nominal, Dimension::fraction, doc);
+        },
+        K::load_drop);
     name_field(form, load);
-    form.quantity(QStringLiteral("How many"), Dimension::number, [load] { return load.alive() ? std::optional<double>(load.get().count) : std::nullopt; },
-                  [load](std::optional<double> v) { return load.set(q("× " + words::number(*v)), [&](Load& l) { l.count = static_cast<int>(std::lround(*v)); }); }, false, {}, 1, 999);
+    form.quantity(
+        QStringLiteral("How many"), Dimension::number,
+        [load] { return load.alive() ? std::optional<double>(load.get().count) : std::nullopt; },
+        [load](std::optional<double> v) {
+            return load.set(q("× " + words::number(*v)),
+                            [&](Load& l) { l.count = static_cast<int>(std::lround(*v)); });
+        },
+        false, {}, 1, 999);
     draw_field(form, load);
-    form.quantity(QStringLiteral("At start, each"), Dimension::current, [load] { return load.alive() ? load.get().inrush_A : std::nullopt; },
-                  [load](std::optional<double> v) { return load.set(QStringLiteral("inrush"), [&](Load& l) { l.inrush_A = v; }); }, true, QStringLiteral("not measured"));
-    form.choice(QStringLiteral("Live"), {{QStringLiteral("always"), "off"}, {QStringLiteral("key at accessory"), "accessory"}, {QStringLiteral("key at ignition"), "ignition"}, {QStringLiteral("engine running"), "running"}, {QStringLiteral("cranking"), "crank"}},
-                [load] { return load.alive() ? live_key(load.get().live_when) : Id(); },
-                [load](const Id& v) {
-                    load.set(QStringLiteral("live when ") + q(v), [&](Load& l) {
-                        l.live_when.engine = v == "running" ? Engine::running : Engine::any;
-                        l.live_when.key = v == "running" ? Key::ignition : enum_named<Key>(v).value_or(Key::off);
-                    });
-                });
-    form.text(QStringLiteral("and switch"), [load] { return load.alive() && !load.get().live_when.switches.empty() ? q(load.get().live_when.switches.front()) : QString(); },
-              [load](const QString& typed) {
-                  load.set(QStringLiteral("switch ") + typed, [&](Load& l) {
-                      l.live_when.switches.clear();
-                      if (!typed.trimmed().isEmpty()) l.live_when.switches.push_back(typed.trimmed().toStdString());
-                  });
-                  return QString();
-              }, QStringLiteral("none"));
-    form.check(QStringLiteral("critical: held to the tighter drop"), [load] { return load.alive() && load.get().critical; },
-               [load](bool on) { load.set(on ? QStringLiteral("critical") : QStringLiteral("not critical"), [&](Load& l) { l.critical = on; }); });
-    form.quantity(QStringLiteral("Own drop limit"), Dimension::fraction, [load] { return load.alive() ? load.get().drop_limit : std::nullopt; },
-                  [load](std::optional<double> v) { return load.set(QStringLiteral("drop limit"), [&](Load& l) { l.drop_limit = v; }); }, true, QStringLiteral("by policy"), 1e-4, 0.5);
-    form.choice(QStringLiteral("Place"), places_of(doc->plan()), [load] { return load.alive() ? load.get().place : Id(); },
-                [load](const Id& v) { load.set(QStringLiteral("placed"), [&](Load& l) { l.place = v; }); });
+    form.quantity(
+        QStringLiteral("At start, each"), Dimension::current,
+        [load] { return load.alive() ? load.get().inrush_A : std::nullopt; },
+        [load](std::optional<double> v) {
+            return load.set(QStringLiteral("inrush"), [&](Load& l) { l.inrush_A = v; });
+        },
+        true, QStringLiteral("not measured"));
+    form.choice(
+        QStringLiteral("Live"),
+        {{QStringLiteral("always"), "off"},
+         {QStringLiteral("key at accessory"), "accessory"},
+         {QStringLiteral("key at ignition"), "ignition"},
+         {QStringLiteral("engine running"), "running"},
+         {QStringLiteral("cranking"), "crank"}},
+        [load] { return load.alive() ? live_key(load.get().live_when) : Id(); },
+        [load](const Id& v) {
+            load.set(QStringLiteral("live when ") + q(v), [&](Load& l) {
+                l.live_when.engine = v == "running" ? Engine::running : Engine::any;
+                l.live_when.key = v == "running" ? Key::ignition : enum_named<Key>(v).value_or(Key::off);
+            });
+        });
+    form.text(
+        QStringLiteral("and switch"),
+        [load] {
+            return load.alive() && !load.get().live_when.switches.empty()
+                       ? q(load.get().live_when.switches.front())
+                       : QString();
+        },
+        [load](const QString& typed) {
+            load.set(QStringLiteral("switch ") + typed, [&](Load& l) {
+                l.live_when.switches.clear();
+                if (!typed.trimmed().isEmpty()) l.live_when.switches.push_back(typed.trimmed().toStdString());
+            });
+            return QString();
+        },
+        QStringLiteral("none"));
+    form.check(
+        QStringLiteral("critical: held to the tighter drop"),
+        [load] { return load.alive() && load.get().critical; },
+        [load](bool on) {
+            load.set(on ? QStringLiteral("critical") : QStringLiteral("not critical"),
+                     [&](Load& l) { l.critical = on; });
+        });
+    form.quantity(
+        QStringLiteral("Own drop limit"), Dimension::fraction,
+        [load] { return load.alive() ? load.get().drop_limit : std::nullopt; },
+        [load](std::optional<double> v) {
+            return load.set(QStringLiteral("drop limit"), [&](Load& l) { l.drop_limit = v; });
+        },
+        true, QStringLiteral("by policy"), 1e-4, 0.5);
+    form.choice(
+        QStringLiteral("Place"), places_of(doc->plan()),
+        [load] { return load.alive() ? load.get().place : Id(); },
+        [load](const Id& v) { load.set(QStringLiteral("placed"), [&](Load& l) { l.place = v; }); });
     if (const Run* supply = run_to(doc->plan(), id + ".pos")) {
         const Id run_id = supply->id;
         std::vector<Choice> feeds;
         for (const Point& p : doc->plan().points)
             if (p.feeds_loads) feeds.push_back({q(p.name), p.id});
-        form.choice(QStringLiteral("Hangs on"), feeds, [doc, run_id] { const Run* r = yr::find(doc->plan().runs, run_id); return r ? r->from : Id(); },
-                    [doc, id](const Id& v) { doc->move_load(id, v); });
+        form.choice(
+            QStringLiteral("Hangs on"), feeds,
+            [doc, run_id] {
+                const Run* r = yr::find(doc->plan().runs, run_id);
+                return r ? r->from : Id();
+            },
+            [doc, id](const Id& v) { doc->move_load(id, v); });
         form.heading(QStringLiteral("Supply cable"));
         fill_run(form, doc, run_id, false);
     }
@@ -279,8 +421,13 @@ void fill_load(FieldForm& form, PlanDocument* doc, const Id& id) {
         form.heading(q("Return to " + words::terminal(doc->plan(), ret->to)));
         fill_run(form, doc, ret->id, false);
     }
-    form.text(QStringLiteral("Note"), [load] { return load.alive() ? q(load.get().note) : QString(); },
-              [load](const QString& typed) { return load.set(QStringLiteral("note"), [&](Load& l) { l.note = typed.toStdString(); }), QString(); }, QStringLiteral("none"));
+    form.text(
+        QStringLiteral("Note"), [load] { return load.alive() ? q(load.get().note) : QString(); },
+        [load](const QString& typed) {
+            return load.set(QStringLiteral("note"), [&](Load& l) { l.note = typed.toStdString(); }),
+                   QString();
+        },
+        QStringLiteral("none"));
 }
 
 }  // namespace yr::app

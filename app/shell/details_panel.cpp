@@ -53,7 +53,8 @@ QString DetailsPanel::shape() const {
 void DetailsPanel::refresh() {
     const Plan& plan = document_->plan();
     const Id& id = document_->selection();
-    const bool known = yr::find(plan.loads, id) || yr::find(plan.runs, id) || yr::find(plan.sources, id) || yr::find(plan.batteries, id) || yr::find(plan.points, id) ||
+    const bool known = yr::find(plan.loads, id) || yr::find(plan.runs, id) || yr::find(plan.sources, id) ||
+                       yr::find(plan.batteries, id) || yr::find(plan.points, id) ||
                        yr::find(plan.states, id) || id == kRulesId;
     setVisible(known);
     if (!known) {
@@ -61,8 +62,10 @@ void DetailsPanel::refresh() {
         return;
     }
     title_->setText(q(words::capital(yr::name_of(plan, id))));
-    if (shape_ == shape() && form_) form_->refresh();
-    else rebuild();
+    if (shape_ == shape() && form_)
+        form_->refresh();
+    else
+        rebuild();
 }
 
 void DetailsPanel::rebuild() {
@@ -71,14 +74,22 @@ void DetailsPanel::rebuild() {
     const Id id = document_->selection();
     form_ = new FieldForm(document_);
     connect(form_, &FieldForm::why, this, &DetailsPanel::why);
-    if (yr::find(plan.loads, id)) fill_load(*form_, document_, id);
-    else if (yr::find(plan.runs, id)) fill_run(*form_, document_, id, true);
-    else if (yr::find(plan.sources, id)) fill_source(*form_, document_, id);
-    else if (yr::find(plan.batteries, id)) fill_battery(*form_, document_, id);
-    else if (yr::find(plan.states, id)) fill_state(*form_, document_, id);
-    else if (id == kRulesId) fill_policy(*form_, document_);
-    else fill_point(*form_, document_, id);
-    if (yr::find(plan.loads, id)) form_->button(QStringLiteral("Take out"), [this, id] { emit remove_asked(id); });
+    if (yr::find(plan.loads, id))
+        fill_load(*form_, document_, id);
+    else if (yr::find(plan.runs, id))
+        fill_run(*form_, document_, id, true);
+    else if (yr::find(plan.sources, id))
+        fill_source(*form_, document_, id);
+    else if (yr::find(plan.batteries, id))
+        fill_battery(*form_, document_, id);
+    else if (yr::find(plan.states, id))
+        fill_state(*form_, document_, id);
+    else if (id == kRulesId)
+        fill_policy(*form_, document_);
+    else
+        fill_point(*form_, document_, id);
+    if (yr::find(plan.loads, id))
+        form_->button(QStringLiteral("Take out"), [this, id] { emit remove_asked(id); });
     form_->finish();
     if (QWidget* old = scroll_->takeWidget()) old->deleteLater();
     scroll_->setWidget(form_);

@@ -1,4 +1,5 @@
-// Beside the picture: the selected thing, its fields edited in place and its numbers, each of which can be asked.
+// Beside the picture: the selected thing, its fields edited in place and its numbers, each of which can be
+// asked.
 #pragma once
 
 #include <QFutureWatcher>

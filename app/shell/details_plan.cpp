@@ -13,7 +13,8 @@ std::set<std::string> known_switches(const Plan& plan) {
     for (const State& s : plan.states) names.insert(s.switches.begin(), s.switches.end());
     for (const Load& l : plan.loads) names.insert(l.live_when.switches.begin(), l.live_when.switches.end());
     for (const Run& r : plan.runs)
-        for (const Device& d : r.devices) names.insert(d.closed_when.switches.begin(), d.closed_when.switches.end());
+        for (const Device& d : r.devices)
+            names.insert(d.closed_when.switches.begin(), d.closed_when.switches.end());
     return names;
 }
 
@@ -27,24 +28,37 @@ void fill_state(FieldForm& form, PlanDocument* doc, const Id& id) {
         change(s);
         return s == *get() || doc->apply(Put<State>{s, {}}, q(s.name) + QStringLiteral(": ") + what);
     };
-    form.text(QStringLiteral("Name"), [get] { return get() ? q(get()->name) : QString(); },
-              [set](const QString& typed) {
-                  if (typed.trimmed().isEmpty()) return QStringLiteral("A name is needed.");
-                  set(QStringLiteral("named ") + typed, [&](State& s) { s.name = typed.trimmed().toStdString(); });
-                  return QString();
-              });
-    form.choice(QStringLiteral("Key"), {{QStringLiteral("off"), "off"}, {QStringLiteral("accessory"), "accessory"}, {QStringLiteral("ignition"), "ignition"}, {QStringLiteral("cranking"), "crank"}},
-                [get] { return get() ? Id(enum_name(get()->key)) : Id(); },
-                [set](const Id& v) { set(QStringLiteral("key ") + q(v), [&](State& s) { s.key = *enum_named<Key>(v); }); });
+    form.text(
+        QStringLiteral("Name"), [get] { return get() ? q(get()->name) : QString(); },
+        [set](const QString& typed) {
+            if (typed.trimmed().isEmpty()) return QStringLiteral("A name is needed.");
+            set(QStringLiteral("named ") + typed, [&](State& s) { s.name = typed.trimmed().toStdString(); });
+            return QString();
+        });
+    form.choice(
+        QStringLiteral("Key"),
+        {{QStringLiteral("off"), "off"},
+         {QStringLiteral("accessory"), "accessory"},
+         {QStringLiteral("ignition"), "ignition"},
+         {QStringLiteral("cranking"), "crank"}},
+        [get] { return get() ? Id(enum_name(get()->key)) : Id(); },
+        [set](const Id& v) {
+            set(QStringLiteral("key ") + q(v), [&](State& s) { s.key = *enum_named<Key>(v); });
+        });
     form.heading(QStringLiteral("Switches that are on"));
     for (const std::string& name : known_switches(doc->plan()))
-        form.check(q(name), [get, name] { return get() && std::find(get()->switches.begin(), get()->switches.end(), name) != get()->switches.end(); },
-                   [set, name](bool on) {
-                       set(q(name) + (on ? QStringLiteral(" on") : QStringLiteral(" off")), [&](State& s) {
-                           std::erase(s.switches, name);
-                           if (on) s.switches.push_back(name);
-                       });
-                   });
+        form.check(
+            q(name),
+            [get, name] {
+                return get() && std::find(get()->switches.begin(), get()->switches.end(), name) !=
+                                    get()->switches.end();
+            },
+            [set, name](bool on) {
+                set(q(name) + (on ? QStringLiteral(" on") : QStringLiteral(" off")), [&](State& s) {
+                    std::erase(s.switches, name);
+                    if (on) s.switches.push_back(name);
+                });
+            });
     form.heading(QString());
     form.button(QStringLiteral("Copy as a new state"), [doc, get] {
         if (!get()) return;
@@ -67,26 +81,53 @@ void fill_policy(FieldForm& form, PlanDocument* doc) {
         change(p);
         return p == doc->plan().policy || doc->apply(SetPolicy{p}, QStringLiteral("rules: ") + what);
     };
-    form.choice(QStringLiteral("Ampacity table"), {{QStringLiteral("ABYC E-11"), "abyc"}, {QStringLiteral("ISO 10133"), "iso"}},
-                [doc] { return Id(enum_name(doc->plan().policy.ampacity_table)); },
-                [set](const Id& v) { set(q(v), [&](Policy& p) { p.ampacity_table = *enum_named<AmpacityTable>(v); }); });
-    form.check(QStringLiteral("bundles carry less"), [doc] { return doc->plan().policy.bundle_derating; },
-               [set](bool on) { set(QStringLiteral("bundles"), [&](Policy& p) { p.bundle_derating = on; }); });
-    form.choice(QStringLiteral("Fuses by"), {{QStringLiteral("what the cable stands"), "wire"}, {QStringLiteral("150 % of the current"), "load150"}, {QStringLiteral("the inrush"), "inrush"}},
-                [doc] { return Id(enum_name(doc->plan().policy.fuse_school)); },
-                [set](const Id& v) { set(QStringLiteral("fuse school"), [&](Policy& p) { p.fuse_school = *enum_named<FuseSchool>(v); }); });
-    form.words(QStringLiteral("150 % of the current may pick a fuse above what the cable stands; the inrush one may never open in a short. Both are checked against the cable all the same."));
+    form.choice(
+        QStringLiteral("Ampacity table"),
+        {{QStringLiteral("ABYC E-11"), "abyc"}, {QStringLiteral("ISO 10133"), "iso"}},
+        [doc] { return Id(enum_name(doc->plan().policy.ampacity_table)); },
+        [set](const Id& v) {
+            set(q(v), [&](Policy& p) { p.ampacity_table = *enum_named<AmpacityTable>(v); });
+        });
+    form.check(
+        QStringLiteral("bundles carry less"), [doc] { return doc->plan().policy.bundle_derating; },
+        [set](bool on) { set(QStringLiteral("bundles"), [&](Policy& p) { p.bundle_derating = on; }); });
+    form.choice(
+        QStringLiteral("Fuses by"),
+        {{QStringLiteral("what the cable stands"), "wire"},
+         {QStringLiteral("150 % of the current"), "load150"},
+         {QStringLiteral("the inrush"), "inrush"}},
+        [doc] { return Id(enum_name(doc->plan().policy.fuse_school)); },
+        [set](const Id& v) {
+            set(QStringLiteral("fuse school"),
+                [&](Policy& p) { p.fuse_school = *enum_named<FuseSchool>(v); });
+        });
+    form.words(
+        QStringLiteral("150 % of the current may pick a fuse above what the cable stands; the inrush one may "
+                       "never open in a short. Both are checked against the cable all the same."));
     const auto share = [&](const char* label, std::optional<double> Policy::*m, const char* assumed) {
-        form.quantity(QString::fromUtf8(label), Dimension::fraction, [doc, m] { return doc->plan().policy.*m; },
-                      [set, m, label](std::optional<double> v) { return set(QString::fromUtf8(label), [&](Policy& p) { p.*m = v; }); }, true, QString::fromUtf8(assumed), 1e-4, 0.5);
+        form.quantity(
+            QString::fromUtf8(label), Dimension::fraction, [doc, m] { return doc->plan().policy.*m; },
+            [set, m, label](std::optional<double> v) {
+                return set(QString::fromUtf8(label), [&](Policy& p) { p.*m = v; });
+            },
+            true, QString::fromUtf8(assumed), 1e-4, 0.5);
     };
     share("Drop, critical", &Policy::drop_critical, "3 %");
     share("Drop, others", &Policy::drop_other, "10 %");
-    form.quantity(QStringLiteral("Fuse within"), Dimension::length, [doc] { return doc->plan().policy.fuse_distance_m; },
-                  [set](std::optional<double> v) { return set(QStringLiteral("fuse distance"), [&](Policy& p) { p.fuse_distance_m = v; }); }, true, QStringLiteral("45.7 cm of its source"), 1e-3, 10);
-    form.choice(QStringLiteral("New cables in"), {{QStringLiteral("AWG"), "awg"}, {QStringLiteral("SAE"), "sae"}, {QStringLiteral("mm²"), "metric"}},
-                [doc] { return Id(enum_name(doc->plan().policy.sizes)); },
-                [set](const Id& v) { set(QStringLiteral("sizes"), [&](Policy& p) { p.sizes = *enum_named<SizeSystem>(v); }); });
+    form.quantity(
+        QStringLiteral("Fuse within"), Dimension::length,
+        [doc] { return doc->plan().policy.fuse_distance_m; },
+        [set](std::optional<double> v) {
+            return set(QStringLiteral("fuse distance"), [&](Policy& p) { p.fuse_distance_m = v; });
+        },
+        true, QStringLiteral("45.7 cm of its source"), 1e-3, 10);
+    form.choice(
+        QStringLiteral("New cables in"),
+        {{QStringLiteral("AWG"), "awg"}, {QStringLiteral("SAE"), "sae"}, {QStringLiteral("mm²"), "metric"}},
+        [doc] { return Id(enum_name(doc->plan().policy.sizes)); },
+        [set](const Id& v) {
+            set(QStringLiteral("sizes"), [&](Policy& p) { p.sizes = *enum_named<SizeSystem>(v); });
+        });
 }
 
 }  // namespace yr::app

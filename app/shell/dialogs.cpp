@@ -22,7 +22,8 @@ QLabel* paragraph(const QString& text, Type type = Type::body) {
 }
 
 void add_caution(QVBoxLayout* column) {
-    for (const QString& line : QString::fromUtf8(words::caution()).split(QLatin1Char('\n'))) column->addWidget(paragraph(line));
+    for (const QString& line : QString::fromUtf8(words::caution()).split(QLatin1Char('\n')))
+        column->addWidget(paragraph(line));
 }
 
 void show_text(QWidget* parent, const QString& title, const std::function<void(QVBoxLayout*)>& fill) {
@@ -73,24 +74,39 @@ FirstStart::FirstStart(QWidget* parent) : QDialog(parent) {
         if (first) chosen_ = demo.resource;
         first = false;
     }
-    add(QStringLiteral("Empty plan"), QStringLiteral("A battery, a bus and the usual states; type your loads."), {}, false);
+    add(QStringLiteral("Empty plan"),
+        QStringLiteral("A battery, a bus and the usual states; type your loads."), {}, false);
 }
 
 void show_about(QWidget* parent) {
     show_text(parent, QStringLiteral("About Your Rail"), [](QVBoxLayout* column) {
-        column->addWidget(paragraph(QStringLiteral("Version 0.1.0. Plans a vehicle's 12-volt supply as one circuit. Free software under the GNU General Public License, version 3 or later. "
-                                                   "The typeface is B612, under the SIL Open Font License.")));
+        column->addWidget(
+            paragraph(QStringLiteral("Version 0.1.0. Plans a vehicle's 12-volt supply as one circuit. Free "
+                                     "software under the GNU General Public License, version 3 or later. "
+                                     "The typeface is B612, under the SIL Open Font License.")));
         add_caution(column);
     });
 }
 
 void show_shortcuts(QWidget* parent) {
     show_text(parent, QStringLiteral("Keys"), [](QVBoxLayout* column) {
-        const char* keys[][2] = {{"Ctrl+L", "type a load"}, {"Ctrl+1 … 9", "state"}, {"F1", "why? for the number or thing in focus"}, {"+  −", "thicker, thinner cable"},
-                                 {"Left, Right", "walk along the chart"}, {"Enter, double click", "look into a feed"}, {"Escape", "the whole rail again"}, {"Delete", "take a load out"},
-                                 {"Ctrl+Z, Ctrl+Shift+Z", "undo, redo"}, {"Ctrl+N, Ctrl+O, Ctrl+S", "new, open, save"}, {"Ctrl+U", "metric or inch leads"}, {"Ctrl+D", "bench or night"}, {"?", "this list"}};
+        const char* keys[][2] = {{"Ctrl+L", "type a load"},
+                                 {"Ctrl+1 … 9", "state"},
+                                 {"F1", "why? for the number or thing in focus"},
+                                 {"+  −", "thicker, thinner cable"},
+                                 {"Left, Right", "walk along the chart"},
+                                 {"Enter, double click", "look into a feed"},
+                                 {"Escape", "the whole rail again"},
+                                 {"Delete", "take a load out"},
+                                 {"Ctrl+Z, Ctrl+Shift+Z", "undo, redo"},
+                                 {"Ctrl+N, Ctrl+O, Ctrl+S", "new, open, save"},
+                                 {"Ctrl+U", "metric or inch leads"},
+                                 {"Ctrl+D", "bench or night"},
+                                 {"?", "this list"}};
         QString html = QStringLiteral("<table cellspacing='4'>");
-        for (const auto& k : keys) html += QStringLiteral("<tr><td><b>%1</b>&nbsp;&nbsp;&nbsp;</td><td>%2</td></tr>").arg(QString::fromUtf8(k[0]), QString::fromUtf8(k[1]));
+        for (const auto& k : keys)
+            html += QStringLiteral("<tr><td><b>%1</b>&nbsp;&nbsp;&nbsp;</td><td>%2</td></tr>")
+                        .arg(QString::fromUtf8(k[0]), QString::fromUtf8(k[1]));
         column->addWidget(paragraph(html + QStringLiteral("</table>")));
     });
 }

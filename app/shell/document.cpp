@@ -10,7 +10,11 @@ namespace yr::app {
 class EditCommand : public QUndoCommand {
   public:
     EditCommand(PlanDocument* document, Edit inverse, Edit edit, const QString& name, QString key)
-        : QUndoCommand(name), document_(document), edit_(std::move(edit)), inverse_(std::move(inverse)), key_(std::move(key)) {}
+        : QUndoCommand(name),
+          document_(document),
+          edit_(std::move(edit)),
+          inverse_(std::move(inverse)),
+          key_(std::move(key)) {}
 
     void redo() override {
         if (first_) {  // apply() has already made the change, to know whether it can be made
@@ -118,7 +122,9 @@ std::optional<Severity> PlanDocument::severity_of(const Id& id, bool here_only) 
     std::optional<Severity> worst;
     for (const Finding& f : inspection_.findings) {
         const Run* run = yr::find(plan_.runs, f.id);
-        const bool about = f.id == id || f.other == id || (run && (owner_of(run->to) == id || owner_of(run->from) == id) && yr::find(plan_.loads, id));
+        const bool about =
+            f.id == id || f.other == id ||
+            (run && (owner_of(run->to) == id || owner_of(run->from) == id) && yr::find(plan_.loads, id));
         if (here_only && !f.state.empty() && f.state != state().id) continue;
         if (about && f.severity <= Severity::check && (!worst || f.severity < *worst)) worst = f.severity;
     }
@@ -175,7 +181,8 @@ bool PlanDocument::step_run(const Id& id, int steps) {
     const WireSize now = run->size.value_or(WireSize::awg(14));
     thicker.size = step_size(now, steps);
     if (*thicker.size == now && run->size) {
-        emit refused(q(words::capital(run->name) + (steps > 0 ? " is already the thickest size." : " is already the thinnest size.")));
+        emit refused(q(words::capital(run->name) +
+                       (steps > 0 ? " is already the thickest size." : " is already the thinnest size.")));
         return false;
     }
     return apply(Put<Run>{thicker, {}}, q(run->name + " to " + yr::name_of(*thicker.size)), q("size " + id));

@@ -95,6 +95,8 @@ class PlanDocument : public QObject {
     quint64 generation_ = 0, inspected_ = 0;
 };
 
-[[nodiscard]] inline QString q(const std::string& text) { return QString::fromStdString(text); }
+[[nodiscard]] inline QString q(const std::string& text) {
+    return QString::fromStdString(text);
+}
 
 }  // namespace yr::app

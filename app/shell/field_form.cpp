@@ -18,8 +18,10 @@ class WhyButton : public QPushButton {
 
   protected:
     void keyPressEvent(QKeyEvent* e) override {
-        if (e->key() == Qt::Key_F1) ask();
-        else QPushButton::keyPressEvent(e);
+        if (e->key() == Qt::Key_F1)
+            ask();
+        else
+            QPushButton::keyPressEvent(e);
     }
 };
 
@@ -83,8 +85,10 @@ QLineEdit* FieldForm::text(const QString& label, const Show& show, const Take& t
     return edit;
 }
 
-void FieldForm::quantity(const QString& label, Dimension dimension, const std::function<std::optional<double>()>& get,
-                         const std::function<bool(std::optional<double>)>& set, bool optional, const QString& assumed, double low, double high) {
+void FieldForm::quantity(const QString& label, Dimension dimension,
+                         const std::function<std::optional<double>()>& get,
+                         const std::function<bool(std::optional<double>)>& set, bool optional,
+                         const QString& assumed, double low, double high) {
     PlanDocument* d = document_;
     text(
         label,
@@ -93,11 +97,16 @@ void FieldForm::quantity(const QString& label, Dimension dimension, const std::f
             return v ? q(words::editable(*v, dimension, d->style())) : QString();
         },
         [set, dimension, optional, low, high, label, d](const QString& typed) {
-            if (typed.trimmed().isEmpty() && optional) return set(std::nullopt) ? QString() : QStringLiteral("This cannot be empty here.");
+            if (typed.trimmed().isEmpty() && optional)
+                return set(std::nullopt) ? QString() : QStringLiteral("This cannot be empty here.");
             auto v = parse_value(typed.toStdString(), dimension);
-            if (v && (*v < low || *v > high || (low == 0 && *v == 0 && dimension != Dimension::temperature && dimension != Dimension::fraction && dimension != Dimension::power)))
+            if (v && (*v < low || *v > high ||
+                      (low == 0 && *v == 0 && dimension != Dimension::temperature &&
+                       dimension != Dimension::fraction && dimension != Dimension::power)))
                 v = fail(ErrorCode::out_of_range, {}, typed.toStdString(),
-                         low > 0 ? words::quantity(low, dimension, d->style()) + " to " + words::quantity(high, dimension, d->style()) : "more than nothing");
+                         low > 0 ? words::quantity(low, dimension, d->style()) + " to " +
+                                       words::quantity(high, dimension, d->style())
+                                 : "more than nothing");
             if (!v) {
                 Error e = v.error();
                 e.place = label.toStdString();
@@ -108,7 +117,8 @@ void FieldForm::quantity(const QString& label, Dimension dimension, const std::f
         assumed);
 }
 
-void FieldForm::choice(const QString& label, const std::vector<Choice>& choices, const std::function<Id()>& show, const std::function<void(const Id&)>& take) {
+void FieldForm::choice(const QString& label, const std::vector<Choice>& choices,
+                       const std::function<Id()>& show, const std::function<void(const Id&)>& take) {
     auto* box = new QComboBox;
     box->setObjectName(label);
     box->setFocusPolicy(Qt::StrongFocus);
@@ -116,12 +126,14 @@ void FieldForm::choice(const QString& label, const std::vector<Choice>& choices,
     box->setMinimumContentsLength(8);
     for (const Choice& c : choices) box->addItem(c.text, q(c.value));
     row(label, box);
-    connect(box, &QComboBox::activated, this, [box, take](int index) { take(box->itemData(index).toString().toStdString()); });
+    connect(box, &QComboBox::activated, this,
+            [box, take](int index) { take(box->itemData(index).toString().toStdString()); });
     refreshers_.emplace_back([box, show] { box->setCurrentIndex(box->findData(q(show()))); });
     refreshers_.back()();
 }
 
-void FieldForm::check(const QString& label, const std::function<bool()>& show, const std::function<void(bool)>& take) {
+void FieldForm::check(const QString& label, const std::function<bool()>& show,
+                      const std::function<void(bool)>& take) {
     auto* box = new QCheckBox(label);
     box->setObjectName(label);
     column_->addWidget(box);

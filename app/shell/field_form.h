@@ -1,5 +1,5 @@
-// A column of fields that edit the plan in place: label, field, and under it the sentence when a value can't be.
-// Fields read the document again after every change; nothing is kept here.
+// A column of fields that edit the plan in place: label, field, and under it the sentence when a value can't
+// be. Fields read the document again after every change; nothing is kept here.
 #pragma once
 
 #include <QLabel>
@@ -29,8 +29,10 @@ class FieldForm : public QWidget {
 
     void heading(const QString& text);
     QLineEdit* text(const QString& label, const Show& show, const Take& take, const QString& assumed = {});
-    void choice(const QString& label, const std::vector<Choice>& choices, const std::function<Id()>& show, const std::function<void(const Id&)>& take);
-    void check(const QString& label, const std::function<bool()>& show, const std::function<void(bool)>& take);
+    void choice(const QString& label, const std::vector<Choice>& choices, const std::function<Id()>& show,
+                const std::function<void(const Id&)>& take);
+    void check(const QString& label, const std::function<bool()>& show,
+               const std::function<void(bool)>& take);
     // A computed number; a click or F1 on it asks why.
     void value(const QString& label, const Show& show, const words::ValueRef& ref);
     void words(const QString& text);
@@ -41,8 +43,10 @@ class FieldForm : public QWidget {
     void refresh();
 
     // A quantity of this dimension, empty for unknown where `optional`.
-    void quantity(const QString& label, Dimension dimension, const std::function<std::optional<double>()>& get,
-                  const std::function<bool(std::optional<double>)>& set, bool optional, const QString& assumed = {}, double low = 0, double high = 1e9);
+    void quantity(const QString& label, Dimension dimension,
+                  const std::function<std::optional<double>()>& get,
+                  const std::function<bool(std::optional<double>)>& set, bool optional,
+                  const QString& assumed = {}, double low = 0, double high = 1e9);
 
   signals:
     void why(const std::vector<words::ValueRef>& refs, const QPoint& global);

@@ -30,14 +30,18 @@ class SentenceLine : public QWidget {
         QPainter p(this);
         p.setPen(colour_);
         p.setFont(type_font(Type::body));
-        p.drawText(rect(), Qt::AlignVCenter | Qt::AlignLeft, QFontMetrics(p.font()).elidedText(text_, Qt::ElideRight, width()));
+        p.drawText(rect(), Qt::AlignVCenter | Qt::AlignLeft,
+                   QFontMetrics(p.font()).elidedText(text_, Qt::ElideRight, width()));
         if (hasFocus()) p.setPen(tokens().source), p.drawLine(0, height() - 3, width(), height() - 3);
     }
     void mousePressEvent(QMouseEvent*) override { chosen(); }
     void keyPressEvent(QKeyEvent* e) override {
-        if (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter || e->key() == Qt::Key_Space) chosen();
-        else if (e->key() == Qt::Key_F1) why(mapToGlobal(rect().center()));
-        else QWidget::keyPressEvent(e);
+        if (e->key() == Qt::Key_Return || e->key() == Qt::Key_Enter || e->key() == Qt::Key_Space)
+            chosen();
+        else if (e->key() == Qt::Key_F1)
+            why(mapToGlobal(rect().center()));
+        else
+            QWidget::keyPressEvent(e);
     }
 
   private:
@@ -80,7 +84,8 @@ FindingsStrip::FindingsStrip(PlanDocument* document, QWidget* parent) : QWidget(
 }
 
 void FindingsStrip::go_to(const Finding& f) {
-    if (const State* s = yr::find(document_->plan().states, f.state)) document_->set_state(static_cast<int>(s - document_->plan().states.data()));
+    if (const State* s = yr::find(document_->plan().states, f.state))
+        document_->set_state(static_cast<int>(s - document_->plan().states.data()));
     document_->select(f.id);
 }
 
@@ -94,7 +99,9 @@ QWidget* FindingsStrip::row_of(const Finding& f) {
     auto* mark = new QLabel(QString::fromUtf8(words::mark(f.severity)));
     mark->setFixedWidth(18);
     mark->setToolTip(QString::fromUtf8(words::name_of(f.severity)));
-    mark->setObjectName(f.severity == Severity::stop ? QStringLiteral("stop") : f.severity == Severity::fix ? QStringLiteral("fix") : QStringLiteral("soft"));
+    mark->setObjectName(f.severity == Severity::stop  ? QStringLiteral("stop")
+                        : f.severity == Severity::fix ? QStringLiteral("fix")
+                                                      : QStringLiteral("soft"));
     const QString text = q(words::sentence(f, document_->plan(), document_->style()));
     sentences_ << text;
     auto* sentence = new SentenceLine(text, f.severity == Severity::note ? tokens().soft : tokens().ink);
@@ -107,16 +114,21 @@ QWidget* FindingsStrip::row_of(const Finding& f) {
     source->setFont(type_font(Type::small));
     source->setToolTip(q(rule.source) + QStringLiteral("\nclick: why?"));
     source->setAccessibleName(QStringLiteral("Why? ") + q(rule.label));
-    connect(source, &QToolButton::clicked, this, [this, f, source] { emit why_finding(f, source->mapToGlobal(source->rect().center())); });
+    connect(source, &QToolButton::clicked, this,
+            [this, f, source] { emit why_finding(f, source->mapToGlobal(source->rect().center())); });
     auto* mend = new QToolButton;
     mend->setObjectName(QStringLiteral("mend"));
     mend->setFixedWidth(190);
     const QString label = q(words::mend_label(f, document_->plan()));
-    mend->setText(label.isEmpty() ? QStringLiteral("Go there") : QFontMetrics(type_font(Type::bold)).elidedText(label, Qt::ElideRight, 172));
+    mend->setText(label.isEmpty()
+                      ? QStringLiteral("Go there")
+                      : QFontMetrics(type_font(Type::bold)).elidedText(label, Qt::ElideRight, 172));
     if (!label.isEmpty()) mend->setToolTip(q(words::mend_name(f, document_->plan())));
     connect(mend, &QToolButton::clicked, this, [this, f] {
-        if (f.mend) document_->mend(f);
-        else go_to(f);
+        if (f.mend)
+            document_->mend(f);
+        else
+            go_to(f);
     });
     line->addWidget(mark);
     line->addWidget(sentence, 1);
@@ -139,8 +151,14 @@ void FindingsStrip::refresh() {
     rows_->addStretch();
     QStringList parts;
     for (int k = 0; k < 4; ++k)
-        if (counts[k]) parts << QStringLiteral("%1 %2 %3").arg(QString::fromUtf8(words::mark(static_cast<Severity>(k)))).arg(counts[k]).arg(QString::fromUtf8(words::name_of(static_cast<Severity>(k))));
-    counts_->setText(parts.isEmpty() ? QStringLiteral("No findings over all states.") : QStringLiteral("Findings over all states    ") + parts.join(QStringLiteral("    ")));
+        if (counts[k])
+            parts << QStringLiteral("%1 %2 %3")
+                         .arg(QString::fromUtf8(words::mark(static_cast<Severity>(k))))
+                         .arg(counts[k])
+                         .arg(QString::fromUtf8(words::name_of(static_cast<Severity>(k))));
+    counts_->setText(parts.isEmpty() ? QStringLiteral("No findings over all states.")
+                                     : QStringLiteral("Findings over all states    ") +
+                                           parts.join(QStringLiteral("    ")));
 }
 
 }  // namespace yr::app

@@ -5,8 +5,8 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMenu>
-#include <QPainter>
 #include <QMessageBox>
+#include <QPainter>
 #include <QPushButton>
 #include <QSettings>
 #include <QSplitter>
@@ -130,9 +130,12 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
     connect(chart_, &RailChart::remove_asked, this, &MainWindow::remove_load);
     connect(list_, &PlanList::remove_asked, this, &MainWindow::remove_load);
     connect(details_, &DetailsPanel::remove_asked, this, &MainWindow::remove_load);
-    connect(chart_, &RailChart::window_changed, this, [this] { whole_->setVisible(!chart_->window_A().whole()); });
+    connect(chart_, &RailChart::window_changed, this,
+            [this] { whole_->setVisible(!chart_->window_A().whole()); });
     connect(findings_, &FindingsStrip::why_finding, this, [this](const Finding& f, const QPoint& where) {
-        why_->show_answers({words::explain(f, document_.plan(), document_.inspection().solutions, document_.style())}, where);
+        why_->show_answers(
+            {words::explain(f, document_.plan(), document_.inspection().solutions, document_.style())},
+            where);
     });
     if (!autosave_folder.isEmpty()) recovery_ = std::make_unique<Recovery>(&document_, autosave_folder);
     refresh_title();
@@ -159,7 +162,8 @@ QWidget* MainWindow::make_top() {
         refresh_title();
     });
     auto* place = new PlaceWord(QStringLiteral("Rail"));
-    whole_ = tool(QStringLiteral("Whole rail"), QStringLiteral("Back from this feed (Escape)"), QStringLiteral("Back to the whole rail"));
+    whole_ = tool(QStringLiteral("Whole rail"), QStringLiteral("Back from this feed (Escape)"),
+                  QStringLiteral("Back to the whole rail"));
     whole_->setObjectName(QStringLiteral("mend"));
     whole_->hide();
     connect(whole_, &QToolButton::clicked, chart_, &RailChart::look_at_all);
@@ -239,32 +243,51 @@ void MainWindow::fill_plan_menu(QMenu* menu) {
 }
 
 void MainWindow::fill_add_menu(QMenu* menu) {
-    const auto add = [this, menu](const QString& text, const QString& name, const std::function<Result<Addition>()>& make) {
+    const auto add = [this, menu](const QString& text, const QString& name,
+                                  const std::function<Result<Addition>()>& make) {
         menu->addAction(text, this, [this, name, make] {
             const auto addition = make();
-            if (!addition) emit document_.refused(q(words::sentence(addition.error())));
-            else if (document_.apply(addition->edit, QStringLiteral("add ") + name)) document_.select(addition->id);
+            if (!addition)
+                emit document_.refused(q(words::sentence(addition.error())));
+            else if (document_.apply(addition->edit, QStringLiteral("add ") + name))
+                document_.select(addition->id);
         });
     };
-    menu->addAction(QStringLiteral("A load, by typing\tCtrl+L"), this, [this] { type_line_->edit()->setFocus(); });
-    add(QStringLiteral("Alternator with its fused cable"), QStringLiteral("alternator"), [this] { return add_alternator(document_.plan()); });
-    add(QStringLiteral("Feed, always live"), QStringLiteral("feed"), [this] { return add_feed(document_.plan(), {}); });
-    add(QStringLiteral("Feed, with the key at accessory"), QStringLiteral("accessory feed"), [this] { return add_feed(document_.plan(), {Key::accessory, Engine::any, {}}); });
-    add(QStringLiteral("Feed, with the key at ignition"), QStringLiteral("ignition feed"), [this] { return add_feed(document_.plan(), {Key::ignition, Engine::any, {}}); });
-    add(QStringLiteral("Ground point"), QStringLiteral("ground point"), [this] { return add_ground(document_.plan()); });
-    add(QStringLiteral("Second battery with its own bus"), QStringLiteral("second battery"), [this] { return add_second_battery(document_.plan()); });
-    add(QStringLiteral("DC-DC charger to the second battery"), QStringLiteral("charger"), [this] { return add_charger(document_.plan()); });
+    menu->addAction(QStringLiteral("A load, by typing\tCtrl+L"), this,
+                    [this] { type_line_->edit()->setFocus(); });
+    add(QStringLiteral("Alternator with its fused cable"), QStringLiteral("alternator"),
+        [this] { return add_alternator(document_.plan()); });
+    add(QStringLiteral("Feed, always live"), QStringLiteral("feed"),
+        [this] { return add_feed(document_.plan(), {}); });
+    add(QStringLiteral("Feed, with the key at accessory"), QStringLiteral("accessory feed"), [this] {
+        return add_feed(document_.plan(), {Key::accessory, Engine::any, {}});
+    });
+    add(QStringLiteral("Feed, with the key at ignition"), QStringLiteral("ignition feed"), [this] {
+        return add_feed(document_.plan(), {Key::ignition, Engine::any, {}});
+    });
+    add(QStringLiteral("Ground point"), QStringLiteral("ground point"),
+        [this] { return add_ground(document_.plan()); });
+    add(QStringLiteral("Second battery with its own bus"), QStringLiteral("second battery"),
+        [this] { return add_second_battery(document_.plan()); });
+    add(QStringLiteral("DC-DC charger to the second battery"), QStringLiteral("charger"),
+        [this] { return add_charger(document_.plan()); });
 }
 
 void MainWindow::refresh_title() {
     const Plan& plan = document_.plan();
     if (!title_->isModified()) title_->setText(q(plan.vehicle.name)), title_->setCursorPosition(0);
-    const QString file = document_.path().isEmpty() ? QStringLiteral("not saved yet") : QFileInfo(document_.path()).fileName();
-    setWindowTitle(q(plan.vehicle.name) + (document_.modified() ? QStringLiteral(" • ") : QStringLiteral(" – ")) + file + QStringLiteral(" – Your Rail"));
+    const QString file =
+        document_.path().isEmpty() ? QStringLiteral("not saved yet") : QFileInfo(document_.path()).fileName();
+    setWindowTitle(q(plan.vehicle.name) +
+                   (document_.modified() ? QStringLiteral(" • ") : QStringLiteral(" – ")) + file +
+                   QStringLiteral(" – Your Rail"));
     const QUndoStack* stack = document_.undo_stack();
-    undo_->setToolTip(stack->canUndo() ? QStringLiteral("Undo: ") + stack->undoText() : QStringLiteral("Nothing to undo"));
-    redo_->setToolTip(stack->canRedo() ? QStringLiteral("Redo: ") + stack->redoText() : QStringLiteral("Nothing to redo"));
-    units_->setText(plan.policy.units == LeadUnits::metric ? QStringLiteral("m, mm²") : QStringLiteral("ft, AWG"));
+    undo_->setToolTip(stack->canUndo() ? QStringLiteral("Undo: ") + stack->undoText()
+                                       : QStringLiteral("Nothing to undo"));
+    redo_->setToolTip(stack->canRedo() ? QStringLiteral("Redo: ") + stack->redoText()
+                                       : QStringLiteral("Nothing to redo"));
+    units_->setText(plan.policy.units == LeadUnits::metric ? QStringLiteral("m, mm²")
+                                                           : QStringLiteral("ft, AWG"));
 }
 
 bool MainWindow::open_file(const QString& path) {
@@ -296,11 +319,15 @@ bool MainWindow::save_to(const QString& path) {
     return true;
 }
 
-bool MainWindow::save() { return document_.path().isEmpty() ? save_as() : save_to(document_.path()); }
+bool MainWindow::save() {
+    return document_.path().isEmpty() ? save_as() : save_to(document_.path());
+}
 
 bool MainWindow::save_as() {
     QString name = document_.path();
-    if (name.isEmpty()) name = q(document_.plan().vehicle.name).toLower().replace(QLatin1Char(' '), QLatin1Char('-')) + QStringLiteral(".yourrail.json");
+    if (name.isEmpty())
+        name = q(document_.plan().vehicle.name).toLower().replace(QLatin1Char(' '), QLatin1Char('-')) +
+               QStringLiteral(".yourrail.json");
     QString path = QFileDialog::getSaveFileName(this, QStringLiteral("Save the plan"), name, kFilter);
     if (path.isEmpty()) return false;
     if (QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".yourrail.json");
@@ -309,7 +336,8 @@ bool MainWindow::save_as() {
 
 void MainWindow::open_dialog() {
     if (!may_leave()) return;
-    const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Open a plan"), QFileInfo(document_.path()).path(), kFilter);
+    const QString path = QFileDialog::getOpenFileName(this, QStringLiteral("Open a plan"),
+                                                      QFileInfo(document_.path()).path(), kFilter);
     if (!path.isEmpty()) open_file(path);
 }
 
@@ -317,7 +345,8 @@ bool MainWindow::may_leave() {
     if (!document_.modified()) return true;
     QMessageBox box(this);
     box.setWindowTitle(QStringLiteral("Your Rail"));
-    box.setText(q("The plan \u201C" + document_.plan().vehicle.name + "\u201D has changes that are not saved."));
+    box.setText(
+        q("The plan \u201C" + document_.plan().vehicle.name + "\u201D has changes that are not saved."));
     auto* save_it = box.addButton(QStringLiteral("Save"), QMessageBox::AcceptRole);
     auto* drop = box.addButton(QStringLiteral("Leave without saving"), QMessageBox::DestructiveRole);
     box.addButton(QStringLiteral("Stay here"), QMessageBox::RejectRole);
@@ -340,8 +369,10 @@ void MainWindow::offer_recovery() {
     const auto lost = recovery_->found();
     if (lost.empty()) return;
     const Recoverable last = lost.front();
-    messages_->say(QStringLiteral("“%1” was not saved when the program ended on %2.").arg(last.vehicle, last.written.toString(QStringLiteral("d MMM, HH:mm"))),
-                   {{QStringLiteral("Bring it back"), [this, last] { recovery_->bring_back(last); }}, {QStringLiteral("Throw it away"), [this, last] { recovery_->throw_away(last); }}});
+    messages_->say(QStringLiteral("“%1” was not saved when the program ended on %2.")
+                       .arg(last.vehicle, last.written.toString(QStringLiteral("d MMM, HH:mm"))),
+                   {{QStringLiteral("Bring it back"), [this, last] { recovery_->bring_back(last); }},
+                    {QStringLiteral("Throw it away"), [this, last] { recovery_->throw_away(last); }}});
 }
 
 void MainWindow::ask_why(const std::vector<words::ValueRef>& refs, const QPoint& global) {
@@ -352,13 +383,15 @@ void MainWindow::ask_why(const std::vector<words::ValueRef>& refs, const QPoint&
 
 void MainWindow::remove_load(const Id& id) {
     const QString name = q(yr::name_of(document_.plan(), id));
-    if (document_.apply(remove_with_runs(document_.plan(), id), QStringLiteral("take out ") + name)) document_.select({});
+    if (document_.apply(remove_with_runs(document_.plan(), id), QStringLiteral("take out ") + name))
+        document_.select({});
 }
 
 void MainWindow::switch_units() {
     Policy p = document_.plan().policy;
     p.units = p.units == LeadUnits::metric ? LeadUnits::inch : LeadUnits::metric;
-    document_.apply(SetPolicy{p}, p.units == LeadUnits::metric ? QStringLiteral("metric leads") : QStringLiteral("inch leads"));
+    document_.apply(SetPolicy{p}, p.units == LeadUnits::metric ? QStringLiteral("metric leads")
+                                                               : QStringLiteral("inch leads"));
 }
 
 void MainWindow::switch_look() {

@@ -1,4 +1,5 @@
-// A line over the picture for what must be said without stopping the work: a refused file, work to bring back.
+// A line over the picture for what must be said without stopping the work: a refused file, work to bring
+// back.
 #pragma once
 
 #include <QHBoxLayout>
@@ -39,8 +40,10 @@ class MessageBar : public QWidget {
         for (const Offer& offer : offers) add(offer);
         add({QStringLiteral("✕"), [] {}});
         show();
-        if (offers.empty()) timer_.start(15000);
-        else timer_.stop();
+        if (offers.empty())
+            timer_.start(15000);
+        else
+            timer_.stop();
     }
     [[nodiscard]] QString text() const { return isHidden() ? QString() : text_->text(); }
 

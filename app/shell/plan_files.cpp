@@ -18,7 +18,8 @@ Result<Plan> read_plan_file(const QString& path) {
     if (!file.open(QIODevice::ReadOnly)) return fail(ErrorCode::unreadable_file, path.toStdString());
     const QByteArray bytes = file.readAll();
     if (file.error() != QFileDevice::NoError) return fail(ErrorCode::unreadable_file, path.toStdString());
-    auto plan = plan_from_json_text(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    auto plan =
+        plan_from_json_text(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
     if (!plan) plan.error().place = QFileInfo(path).fileName().toStdString() + ", " + plan.error().place;
     return plan;
 }
@@ -26,7 +27,8 @@ Result<Plan> read_plan_file(const QString& path) {
 Result<bool> write_plan_file(const Plan& plan, const QString& path) {
     QSaveFile file(path);
     const std::string text = to_json_text(plan);
-    if (!file.open(QIODevice::WriteOnly) || file.write(text.data(), static_cast<qint64>(text.size())) != static_cast<qint64>(text.size()) ||
+    if (!file.open(QIODevice::WriteOnly) ||
+        file.write(text.data(), static_cast<qint64>(text.size())) != static_cast<qint64>(text.size()) ||
         !file.commit())
         return fail(ErrorCode::unwritable_file, path.toStdString());
     return true;
@@ -48,11 +50,15 @@ void remember_recent(const QString& path) {
 }
 
 std::vector<DemoPlan> demo_plans() {
-    return {{QStringLiteral("River-gauging truck"), QStringLiteral("A service truck with a second battery, a hoist and two boxes; some mistakes are left in it to find."),
+    return {{QStringLiteral("River-gauging truck"),
+             QStringLiteral("A service truck with a second battery, a hoist and two boxes; some mistakes are "
+                            "left in it to find."),
              QStringLiteral(":/plans/river-gauging-truck.yourrail.json")},
-            {QStringLiteral("Orchard spray buggy"), QStringLiteral("A small machine whose 20 A stator cannot grow."),
+            {QStringLiteral("Orchard spray buggy"),
+             QStringLiteral("A small machine whose 20 A stator cannot grow."),
              QStringLiteral(":/plans/orchard-spray-buggy.yourrail.json")},
-            {QStringLiteral("Electric litter cart"), QStringLiteral("A 48 V battery, a converter with a limit, and 12 V behind it."),
+            {QStringLiteral("Electric litter cart"),
+             QStringLiteral("A 48 V battery, a converter with a limit, and 12 V behind it."),
              QStringLiteral(":/plans/electric-litter-cart.yourrail.json")}};
 }
 

@@ -34,20 +34,25 @@ class RowDelegate : public QStyledItemDelegate {
         QRect r = option.rect.adjusted(12, heading ? 6 : 0, -12, 0);
         if (index.column() == 0) {
             if (bad) {
-                p->fillRect(QRect(option.rect.left(), option.rect.top() + 3, 4, option.rect.height() - 6), mark);
+                p->fillRect(QRect(option.rect.left(), option.rect.top() + 3, 4, option.rect.height() - 6),
+                            mark);
                 p->setPen(mark);
                 p->setFont(type_font(Type::small));
                 if (!heading)
-                    p->drawText(QRect(option.rect.left() + 7, r.top(), 14, r.height()), Qt::AlignVCenter | Qt::AlignLeft,
+                    p->drawText(QRect(option.rect.left() + 7, r.top(), 14, r.height()),
+                                Qt::AlignVCenter | Qt::AlignLeft,
                                 QString::fromUtf8(words::mark(static_cast<Severity>(severity.toInt()))));
             }
             if (!heading) r.adjust(10, 0, 12, 0);
             p->setFont(heading ? type_font(Type::small) : type_font(Type::body));
             QFont f = p->font();
-            if (heading) f.setBold(true), f.setCapitalization(QFont::AllUppercase), f.setLetterSpacing(QFont::AbsoluteSpacing, 0.5);
+            if (heading)
+                f.setBold(true), f.setCapitalization(QFont::AllUppercase),
+                    f.setLetterSpacing(QFont::AbsoluteSpacing, 0.5);
             p->setFont(f);
             p->setPen(heading ? t.soft : t.ink);
-            p->drawText(r, Qt::AlignVCenter | Qt::AlignLeft, QFontMetrics(f).elidedText(index.data().toString(), Qt::ElideRight, r.width()));
+            p->drawText(r, Qt::AlignVCenter | Qt::AlignLeft,
+                        QFontMetrics(f).elidedText(index.data().toString(), Qt::ElideRight, r.width()));
         } else {
             p->setFont(heading ? type_font(Type::small) : type_font(Type::body));
             p->setPen(heading ? t.soft : t.ink);
@@ -86,10 +91,18 @@ PlanList::Row PlanList::load_row(std::size_t k) const {
     const LoadResult& r = document_->solution().point.loads[k];
     Row row{l.id, q(l.name), {}, q(words::condition(l.live_when)), false};
     switch (r.status) {
-        case LoadStatus::on: row.amount = q(words::quantity(r.current_A, Dimension::current, document_->style())); break;
-        case LoadStatus::off: row.amount = QStringLiteral("off"); break;
-        case LoadStatus::dead: row.amount = QStringLiteral("dead"); break;
-        case LoadStatus::collapsed: row.amount = QStringLiteral("no volts"); break;
+        case LoadStatus::on:
+            row.amount = q(words::quantity(r.current_A, Dimension::current, document_->style()));
+            break;
+        case LoadStatus::off:
+            row.amount = QStringLiteral("off");
+            break;
+        case LoadStatus::dead:
+            row.amount = QStringLiteral("dead");
+            break;
+        case LoadStatus::collapsed:
+            row.amount = QStringLiteral("no volts");
+            break;
     }
     return row;
 }
@@ -100,12 +113,16 @@ std::vector<PlanList::Row> PlanList::rows() const {
     const auto A = [&](double v) { return q(words::quantity(v, Dimension::current, document_->style())); };
     std::vector<Row> rows{{{}, QStringLiteral("Supply"), {}, {}, true}};
     for (std::size_t k = 0; k < plan.sources.size(); ++k)
-        rows.push_back({plan.sources[k].id, q(plan.sources[k].name), A(point.sources[k].current_A), QStringLiteral("can give ") + A(point.sources[k].limit_A), false});
+        rows.push_back({plan.sources[k].id, q(plan.sources[k].name), A(point.sources[k].current_A),
+                        QStringLiteral("can give ") + A(point.sources[k].limit_A), false});
     for (std::size_t k = 0; k < plan.batteries.size(); ++k) {
         const double amps = point.batteries[k].current_A;
         // as the battery sees it: what it gives is lost to it
-        const QString text = std::abs(amps) < 5e-4 ? QStringLiteral("0 A") : amps > 0 ? QStringLiteral("−") + A(amps) : QStringLiteral("+") + A(-amps);
-        rows.push_back({plan.batteries[k].id, q(plan.batteries[k].name), text, amps > 0 ? QStringLiteral("gives") : QStringLiteral("charges"), false});
+        const QString text = std::abs(amps) < 5e-4 ? QStringLiteral("0 A")
+                             : amps > 0            ? QStringLiteral("−") + A(amps)
+                                                   : QStringLiteral("+") + A(-amps);
+        rows.push_back({plan.batteries[k].id, q(plan.batteries[k].name), text,
+                        amps > 0 ? QStringLiteral("gives") : QStringLiteral("charges"), false});
     }
     std::map<Id, std::vector<std::size_t>> by_feed;
     std::vector<char> placed(plan.loads.size(), 0);
@@ -134,7 +151,8 @@ std::vector<PlanList::Row> PlanList::rows() const {
 void PlanList::refresh() {
     filling_ = true;
     const std::vector<Row> now = rows();
-    while (topLevelItemCount() > static_cast<int>(now.size())) delete takeTopLevelItem(topLevelItemCount() - 1);
+    while (topLevelItemCount() > static_cast<int>(now.size()))
+        delete takeTopLevelItem(topLevelItemCount() - 1);
     for (int k = 0; k < static_cast<int>(now.size()); ++k) {
         const Row& row = now[static_cast<std::size_t>(k)];
         QTreeWidgetItem* item = topLevelItem(k);
@@ -157,12 +175,16 @@ void PlanList::show_selection() {
     filling_ = true;
     QTreeWidgetItem* chosen = nullptr;
     for (int k = 0; k < topLevelItemCount(); ++k)
-        if (!document_->selection().empty() && topLevelItem(k)->data(0, kIdRole).toString() == q(document_->selection())) chosen = topLevelItem(k);
+        if (!document_->selection().empty() &&
+            topLevelItem(k)->data(0, kIdRole).toString() == q(document_->selection()))
+            chosen = topLevelItem(k);
     // a selected cable shows its load, so that the list never looks lost
     if (const Run* run = yr::find(document_->plan().runs, document_->selection()); run && !chosen)
         for (int k = 0; k < topLevelItemCount(); ++k)
             for (const Terminal* t : {&run->to, &run->from})
-                if (yr::find(document_->plan().loads, owner_of(*t)) && topLevelItem(k)->data(0, kIdRole).toString().toStdString() == owner_of(*t)) chosen = topLevelItem(k);
+                if (yr::find(document_->plan().loads, owner_of(*t)) &&
+                    topLevelItem(k)->data(0, kIdRole).toString().toStdString() == owner_of(*t))
+                    chosen = topLevelItem(k);
     setCurrentItem(chosen);
     if (!chosen) clearSelection();
     filling_ = false;
@@ -170,7 +192,8 @@ void PlanList::show_selection() {
 
 QString PlanList::row_text(const Id& id) const {
     for (int k = 0; k < topLevelItemCount(); ++k)
-        if (topLevelItem(k)->data(0, kIdRole).toString() == q(id)) return topLevelItem(k)->text(0) + QStringLiteral("|") + topLevelItem(k)->text(1);
+        if (topLevelItem(k)->data(0, kIdRole).toString() == q(id))
+            return topLevelItem(k)->text(0) + QStringLiteral("|") + topLevelItem(k)->text(1);
     return {};
 }
 
@@ -186,9 +209,12 @@ std::vector<words::ValueRef> PlanList::questions(const Id& id) const {
 
 void PlanList::keyPressEvent(QKeyEvent* event) {
     const Id id = currentItem() ? currentItem()->data(0, kIdRole).toString().toStdString() : Id();
-    if (event->key() == Qt::Key_F1 && !id.empty()) emit why(questions(id), viewport()->mapToGlobal(visualItemRect(currentItem()).center()));
-    else if (event->key() == Qt::Key_Delete && yr::find(document_->plan().loads, id)) emit remove_asked(id);
-    else QTreeWidget::keyPressEvent(event);
+    if (event->key() == Qt::Key_F1 && !id.empty())
+        emit why(questions(id), viewport()->mapToGlobal(visualItemRect(currentItem()).center()));
+    else if (event->key() == Qt::Key_Delete && yr::find(document_->plan().loads, id))
+        emit remove_asked(id);
+    else
+        QTreeWidget::keyPressEvent(event);
 }
 
 void PlanList::contextMenuEvent(QContextMenuEvent* event) {
@@ -198,7 +224,8 @@ void PlanList::contextMenuEvent(QContextMenuEvent* event) {
     QMenu menu;
     const QPoint where = event->globalPos();
     menu.addAction(QStringLiteral("Why?\tF1"), this, [this, id, where] { emit why(questions(id), where); });
-    if (yr::find(document_->plan().loads, id)) menu.addAction(QStringLiteral("Take out\tDel"), this, [this, id] { emit remove_asked(id); });
+    if (yr::find(document_->plan().loads, id))
+        menu.addAction(QStringLiteral("Take out\tDel"), this, [this, id] { emit remove_asked(id); });
     menu.exec(where);
 }
 

@@ -25,9 +25,12 @@ QJsonObject read_object(const QString& path) {
 
 }  // namespace
 
-QString Recovery::default_folder() { return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave"); }
+QString Recovery::default_folder() {
+    return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave");
+}
 
-Recovery::Recovery(PlanDocument* document, const QString& folder, QObject* parent) : QObject(parent), document_(document), folder_(folder) {
+Recovery::Recovery(PlanDocument* document, const QString& folder, QObject* parent)
+    : QObject(parent), document_(document), folder_(folder) {
     QDir().mkpath(folder_);
     file_ = folder_ + QStringLiteral("/") + QUuid::createUuid().toString(QUuid::WithoutBraces) + kEnding;
     lock_ = std::make_unique<QLockFile>(file_ + QStringLiteral(".lock"));
@@ -65,13 +68,15 @@ void Recovery::write_now() {
 
 std::vector<Recoverable> Recovery::found() const {
     std::vector<Recoverable> list;
-    for (const QFileInfo& info : QDir(folder_).entryInfoList({QStringLiteral("*") + kEnding}, QDir::Files, QDir::Time)) {
+    for (const QFileInfo& info :
+         QDir(folder_).entryInfoList({QStringLiteral("*") + kEnding}, QDir::Files, QDir::Time)) {
         if (info.absoluteFilePath() == QFileInfo(file_).absoluteFilePath()) continue;
         QLockFile lock(info.absoluteFilePath() + QStringLiteral(".lock"));
         lock.setStaleLockTime(0);
         if (!lock.tryLock(0)) continue;  // another session lives
         const QJsonObject o = read_object(info.absoluteFilePath());
-        list.push_back({info.absoluteFilePath(), o[QStringLiteral("plan_path")].toString(), o[QStringLiteral("vehicle")].toString(), info.lastModified()});
+        list.push_back({info.absoluteFilePath(), o[QStringLiteral("plan_path")].toString(),
+                        o[QStringLiteral("vehicle")].toString(), info.lastModified()});
     }
     return list;
 }
@@ -90,6 +95,8 @@ bool Recovery::bring_back(const Recoverable& lost) {
     return true;
 }
 
-void Recovery::throw_away(const Recoverable& lost) { QFile::remove(lost.file); }
+void Recovery::throw_away(const Recoverable& lost) {
+    QFile::remove(lost.file);
+}
 
 }  // namespace yr::app

@@ -1,4 +1,5 @@
-// Autosave: what is open and not saved is written aside shortly after each change, and is offered again after a crash.
+// Autosave: what is open and not saved is written aside shortly after each change, and is offered again after
+// a crash.
 #pragma once
 
 #include <QDateTime>
@@ -13,8 +14,8 @@
 namespace yr::app {
 
 struct Recoverable {
-    QString file;        // the autosave
-    QString plan_path;   // where the plan had come from; empty: never saved
+    QString file;       // the autosave
+    QString plan_path;  // where the plan had come from; empty: never saved
     QString vehicle;
     QDateTime written;
 };

@@ -1,5 +1,6 @@
 #include "shell/state_bar.h"
 
+#include <QShortcut>
 #include <QToolButton>
 
 #include "paint/tokens.h"
@@ -26,60 +27,83 @@ StateBar::StateBar(PlanDocument* document, QWidget* parent) : QWidget(parent), d
     row->addWidget(more);
     row->addStretch();
     row->addLayout(conditions_);
-    add_condition(QStringLiteral("rpm"), QStringLiteral("Engine speed; 0 is stopped"), Dimension::speed, 0, 20000,
-                  [](const State& s) { return std::optional(s.rpm); }, [](State& s, double v) { s.rpm = v; });
-    add_condition(QStringLiteral("ambient"), QStringLiteral("Air around the vehicle"), Dimension::temperature, -60, 150,
-                  [](const State& s) { return std::optional(s.ambient_C); }, [](State& s, double v) { s.ambient_C = v; });
-    add_condition(QStringLiteral("bay"), QStringLiteral("Air in the engine bay"), Dimension::temperature, -60, 150,
-                  [](const State& s) { return std::optional(s.engine_bay_C); }, [](State& s, double v) { s.engine_bay_C = v; });
-    add_condition(QStringLiteral("charge"), QStringLiteral("Charge of every battery in this state; empty: each battery's own"), Dimension::fraction, 0, 1,
-                  [](const State& s) { return s.charge; }, [](State& s, double v) { s.charge = v < 0 ? std::nullopt : std::optional(v); });
+    add_condition(
+        QStringLiteral("rpm"), QStringLiteral("Engine speed; 0 is stopped"), Dimension::speed, 0, 20000,
+        [](const State& s) { return std::optional(s.rpm); }, [](State& s, double v) { s.rpm = v; });
+    add_condition(
+        QStringLiteral("ambient"), QStringLiteral("Air around the vehicle"), Dimension::temperature, -60, 150,
+        [](const State& s) { return std::optional(s.ambient_C); },
+        [](State& s, double v) { s.ambient_C = v; });
+    add_condition(
+        QStringLiteral("bay"), QStringLiteral("Air in the engine bay"), Dimension::temperature, -60, 150,
+        [](const State& s) { return std::optional(s.engine_bay_C); },
+        [](State& s, double v) { s.engine_bay_C = v; });
+    add_condition(
+        QStringLiteral("charge"),
+        QStringLiteral("Charge of every battery in this state; empty: each battery's own"),
+        Dimension::fraction, 0, 1, [](const State& s) { return s.charge; },
+        [](State& s, double v) { s.charge = v < 0 ? std::nullopt : std::optional(v); });
+    for (int k = 0; k < 9; ++k)
+        connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg(k + 1)), this),
+                &QShortcut::activated, this, [this, k] { document_->set_state(k); });
     connect(document_, &PlanDocument::changed, this, &StateBar::refresh);
     connect(group_, &QButtonGroup::idClicked, this, [this](int id) { document_->set_state(id); });
     refresh();
 }
 
-void StateBar::add_condition(const QString& object_name, const QString& tip, Dimension dimension, double low, double high,
-                             std::function<std::optional<double>(const State&)> get, std::function<void(State&, double)> set) {
+void StateBar::add_condition(const QString& object_name, const QString& tip, Dimension dimension, double low,
+                             double high, std::function<std::optional<double>(const State&)> get,
+                             std::function<void(State&, double)> set) {
     auto* edit = new QLineEdit;
     edit->setObjectName(object_name);
     edit->setToolTip(tip);
     edit->setAccessibleName(tip);
-    edit->setFixedWidth(object_name == QStringLiteral("bay") || object_name == QStringLiteral("charge") ? 104 : 82);
+    edit->setFixedWidth(object_name == QStringLiteral("bay") || object_name == QStringLiteral("charge") ? 104
+                                                                                                        : 82);
     edit->setAlignment(Qt::AlignRight);
-    const QString suffix = object_name == QStringLiteral("bay") ? QStringLiteral(" bay") : object_name == QStringLiteral("charge") ? QStringLiteral(" charge") : object_name == QStringLiteral("ambient") ? QStringLiteral(" air") : QString();
+    const QString suffix = object_name == QStringLiteral("bay")       ? QStringLiteral(" bay")
+                           : object_name == QStringLiteral("charge")  ? QStringLiteral(" charge")
+                           : object_name == QStringLiteral("ambient") ? QStringLiteral(" air")
+                                                                      : QString();
     fields_.push_back({edit, [this, get, dimension, suffix](const State& s) {
                            auto v = get(s);
                            const auto& batteries = document_->solution().network.batteries;
-                           if (!v && !batteries.empty()) v = batteries.front().charge;  // each battery's own: the first is shown
-                           return v ? q(words::quantity(*v, dimension, document_->style())) + suffix : QString();
+                           if (!v && !batteries.empty())
+                               v = batteries.front().charge;  // each battery's own: the first is shown
+                           return v ? q(words::quantity(*v, dimension, document_->style())) + suffix
+                                    : QString();
                        }});
     conditions_->addWidget(edit);
-    connect(edit, &QLineEdit::editingFinished, this, [this, edit, object_name, dimension, low, high, get, set, suffix] {
-        if (!edit->isModified()) return;
-        edit->setModified(false);
-        QString text = edit->text().trimmed();
-        if (!suffix.isEmpty() && text.endsWith(suffix.trimmed())) text.chop(suffix.trimmed().size());
-        State s = document_->state();
-        const bool empty_allowed = object_name == QStringLiteral("charge") && (text.isEmpty() || text.startsWith(QStringLiteral("own")));
-        if (empty_allowed) {
-            set(s, -1);
-        } else {
-            auto v = parse_value(text.toStdString(), dimension);
-            if (v && (*v < low || *v > high))
-                v = fail(ErrorCode::out_of_range, {}, text.toStdString(), words::quantity(low, dimension) + " to " + words::quantity(high, dimension));
-            if (!v) {
-                Error e = v.error();
-                e.place = document_->state().name + ", " + edit->accessibleName().toStdString();
-                emit document_->refused(q(words::sentence(e)));
-                refresh();
-                return;
-            }
-            set(s, *v);
-        }
-        if (s == document_->state()) refresh();
-        else document_->apply(Put<State>{s, {}}, q(s.name) + QStringLiteral(" at ") + text);
-    });
+    connect(edit, &QLineEdit::editingFinished, this,
+            [this, edit, object_name, dimension, low, high, get, set, suffix] {
+                if (!edit->isModified()) return;
+                edit->setModified(false);
+                QString text = edit->text().trimmed();
+                if (!suffix.isEmpty() && text.endsWith(suffix.trimmed())) text.chop(suffix.trimmed().size());
+                State s = document_->state();
+                const bool empty_allowed = object_name == QStringLiteral("charge") &&
+                                           (text.isEmpty() || text.startsWith(QStringLiteral("own")));
+                if (empty_allowed) {
+                    set(s, -1);
+                } else {
+                    auto v = parse_value(text.toStdString(), dimension);
+                    if (v && (*v < low || *v > high))
+                        v = fail(ErrorCode::out_of_range, {}, text.toStdString(),
+                                 words::quantity(low, dimension) + " to " + words::quantity(high, dimension));
+                    if (!v) {
+                        Error e = v.error();
+                        e.place = document_->state().name + ", " + edit->accessibleName().toStdString();
+                        emit document_->refused(q(words::sentence(e)));
+                        refresh();
+                        return;
+                    }
+                    set(s, *v);
+                }
+                if (s == document_->state())
+                    refresh();
+                else
+                    document_->apply(Put<State>{s, {}}, q(s.name) + QStringLiteral(" at ") + text);
+            });
 }
 
 void StateBar::rebuild_buttons() {
@@ -92,7 +116,6 @@ void StateBar::rebuild_buttons() {
         b->setCheckable(true);
         b->setText(q(document_->plan().states[k].name));
         b->setMinimumHeight(32);
-        b->setShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg(k + 1)));
         b->setToolTip(QStringLiteral("Ctrl+%1").arg(k + 1));
         group_->addButton(b, static_cast<int>(k));
         buttons_->addWidget(b);
@@ -102,7 +125,8 @@ void StateBar::rebuild_buttons() {
 void StateBar::refresh() {
     const auto& states = document_->plan().states;
     bool same = group_->buttons().size() == static_cast<qsizetype>(states.size());
-    for (std::size_t k = 0; same && k < states.size(); ++k) same = group_->button(static_cast<int>(k))->text() == q(states[k].name);
+    for (std::size_t k = 0; same && k < states.size(); ++k)
+        same = group_->button(static_cast<int>(k))->text() == q(states[k].name);
     if (!same) rebuild_buttons();
     if (QAbstractButton* b = group_->button(document_->state_index())) b->setChecked(true);
     for (const Condition& c : fields_)

@@ -22,8 +22,9 @@ class StateBar : public QWidget {
         QLineEdit* edit;
         std::function<QString(const State&)> show;
     };
-    void add_condition(const QString& object_name, const QString& tip, Dimension dimension, double low, double high,
-                       std::function<std::optional<double>(const State&)> get, std::function<void(State&, double)> set);
+    void add_condition(const QString& object_name, const QString& tip, Dimension dimension, double low,
+                       double high, std::function<std::optional<double>(const State&)> get,
+                       std::function<void(State&, double)> set);
     void rebuild_buttons();
     void refresh();
 

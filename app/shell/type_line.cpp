@@ -13,7 +13,9 @@ QString understood_text(const TypedLine& line, const Plan& plan, const words::St
     if (!line.name.empty()) parts << q(line.name);
     const QString times = line.count > 1 ? QStringLiteral("%1 × ").arg(line.count) : QString();
     if (line.draw) {
-        const Dimension d = line.draw->kind == DrawKind::power ? Dimension::power : line.draw->kind == DrawKind::current ? Dimension::current : Dimension::resistance;
+        const Dimension d = line.draw->kind == DrawKind::power     ? Dimension::power
+                            : line.draw->kind == DrawKind::current ? Dimension::current
+                                                                   : Dimension::resistance;
         parts << times + quantity(line.draw->value, d);
     } else if (!times.isEmpty()) {
         parts << QStringLiteral("%1 pieces").arg(line.count);
@@ -26,7 +28,8 @@ QString understood_text(const TypedLine& line, const Plan& plan, const words::St
     if (!line.feed.empty()) parts << QStringLiteral("from ") + q(yr::name_of(plan, line.feed));
     if (line.critical) parts << QStringLiteral("critical");
     if (line.drop_limit) parts << quantity(*line.drop_limit, Dimension::fraction) + QStringLiteral(" drop");
-    if (line.chassis) parts << (*line.chassis ? QStringLiteral("chassis return") : QStringLiteral("home-run"));
+    if (line.chassis)
+        parts << (*line.chassis ? QStringLiteral("chassis return") : QStringLiteral("home-run"));
     return parts.join(QStringLiteral(" · "));
 }
 
@@ -57,7 +60,8 @@ TypeLine::TypeLine(PlanDocument* document, QWidget* parent) : QWidget(parent), d
 
 void TypeLine::read() {
     const TypedLine line = read_line(document_->plan(), edit_->text().toStdString());
-    understood_->setText(understood_text(line, document_->plan(), document_->style()) + (line.complete() ? QStringLiteral("   ⏎") : QString()));
+    understood_->setText(understood_text(line, document_->plan(), document_->style()) +
+                         (line.complete() ? QStringLiteral("   ⏎") : QString()));
     understood_->setVisible(!edit_->text().trimmed().isEmpty());
     QStringList problems;
     if (!line.name.empty() && !line.draw) problems << QStringLiteral("its draw is missing: W, A or ohm");

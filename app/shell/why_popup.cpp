@@ -10,17 +10,25 @@
 namespace yr::app {
 namespace {
 
-QString escaped(const std::string& text) { return QString::fromStdString(text).toHtmlEscaped(); }
+QString escaped(const std::string& text) {
+    return QString::fromStdString(text).toHtmlEscaped();
+}
 
 QString html(const words::Explanation& e) {
     const Tokens& t = tokens();
     const QString soft = t.soft.name();
     QString out = QStringLiteral("<p style='margin:0 0 4px 0'><b>%1</b>").arg(escaped(e.title));
-    if (!e.value.empty()) out += QStringLiteral("&nbsp;&nbsp; <span style='font-size:17px'>%1</span>").arg(escaped(e.value));
+    if (!e.value.empty())
+        out += QStringLiteral("&nbsp;&nbsp; <span style='font-size:17px'>%1</span>").arg(escaped(e.value));
     out += QStringLiteral("</p>");
-    for (const auto& s : e.steps) out += QStringLiteral("<p style='margin:1px 0 1px 10px'>%1</p>").arg(escaped(s));
-    for (const auto& a : e.assumptions) out += QStringLiteral("<p style='margin:1px 0 1px 10px;color:%1'>rests on: %2</p>").arg(t.fix.name(), escaped(a));
-    for (const auto& s : e.sources) out += QStringLiteral("<p style='margin:1px 0 1px 10px;color:%1;font-size:11px'>source: %2</p>").arg(soft, escaped(s));
+    for (const auto& s : e.steps)
+        out += QStringLiteral("<p style='margin:1px 0 1px 10px'>%1</p>").arg(escaped(s));
+    for (const auto& a : e.assumptions)
+        out += QStringLiteral("<p style='margin:1px 0 1px 10px;color:%1'>rests on: %2</p>")
+                   .arg(t.fix.name(), escaped(a));
+    for (const auto& s : e.sources)
+        out += QStringLiteral("<p style='margin:1px 0 1px 10px;color:%1;font-size:11px'>source: %2</p>")
+                   .arg(soft, escaped(s));
     return out;
 }
 
@@ -57,8 +65,10 @@ void WhyPopup::show_answers(const std::vector<words::Explanation>& answers, cons
     QPoint corner = global + QPoint(8, 8);
     const QWidget* over = parentWidget() ? parentWidget()->window() : nullptr;
     const QRect area = over ? QRect(over->mapToGlobal(QPoint(0, 0)), over->size()) : QRect(corner, size());
-    corner.setX(std::clamp(corner.x(), area.left() + 8, std::max(area.left() + 8, area.right() - this->width() - 8)));
-    corner.setY(std::clamp(corner.y(), area.top() + 8, std::max(area.top() + 8, area.bottom() - this->height() - 8)));
+    corner.setX(
+        std::clamp(corner.x(), area.left() + 8, std::max(area.left() + 8, area.right() - this->width() - 8)));
+    corner.setY(
+        std::clamp(corner.y(), area.top() + 8, std::max(area.top() + 8, area.bottom() - this->height() - 8)));
     move(corner);
     show();
 }

@@ -1,4 +1,5 @@
-// The answer to `Why?`: formula with its numbers, assumptions, sources. Closes with Escape or a click elsewhere.
+// The answer to `Why?`: formula with its numbers, assumptions, sources. Closes with Escape or a click
+// elsewhere.
 #pragma once
 
 #include <QFrame>

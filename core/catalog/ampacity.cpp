@@ -27,7 +27,8 @@ OneTable read_table(const nlohmann::json& file) {
     t.source = file.at("source").get<std::string>();
     const bool awg = file.at("areas") == "awg";
     for (std::size_t c = 0; c < file.at("insulations_C").size(); ++c) {
-        Column column{file.at("insulations_C")[c].get<double>(), file.at("engine_factor")[c].get<double>(), {}};
+        Column column{
+            file.at("insulations_C")[c].get<double>(), file.at("engine_factor")[c].get<double>(), {}};
         for (const auto& row : file.at("rows"))
             column.by_area.emplace_back(awg ? awg_area_mm2(row[0].get<int>()) : row[0].get<double>(),
                                         row[c + 1].get<double>());
@@ -74,7 +75,8 @@ Result<Ampacity> ampacity(const AmpacityAsk& ask) {
     const auto wire = conductor(ask.size, ask.material);
     if (!wire) return tl::unexpected(wire.error());
     const OneTable& table = table_of(ask.table);
-    if (ask.bundle < 1) return fail(ErrorCode::out_of_range, "bundle", std::to_string(ask.bundle), "1 or more");
+    if (ask.bundle < 1)
+        return fail(ErrorCode::out_of_range, "bundle", std::to_string(ask.bundle), "1 or more");
     if (!(ask.insulation_C > table.ambient_C + 10) || ask.insulation_C > 300)
         return fail(ErrorCode::out_of_range, "insulation", std::to_string(ask.insulation_C), "41 to 300 C");
 
@@ -88,7 +90,8 @@ Result<Ampacity> ampacity(const AmpacityAsk& ask) {
     // Resistance decides the heat: a poorer metal carries less by the root of its resistance.
     if (ask.material != Material::copper)
         a.table_A *= std::sqrt(conductor(ask.size)->R20_ohm_per_m / wire->R20_ohm_per_m);
-    const bool scaled = std::abs(column.insulation_C - ask.insulation_C) > 5.5;  // ISO's middle class is 85 to 90
+    const bool scaled =
+        std::abs(column.insulation_C - ask.insulation_C) > 5.5;  // ISO's middle class is 85 to 90
     if (scaled) {
         a.table_A *= rise_ratio(ask.insulation_C, table.ambient_C, column.insulation_C, table.ambient_C);
         a.insulation_scaled = true;
@@ -102,6 +105,8 @@ Result<Ampacity> ampacity(const AmpacityAsk& ask) {
     return a;
 }
 
-const char* name_of(AmpacityTable table) { return table == AmpacityTable::abyc ? "abyc" : "iso"; }
+const char* name_of(AmpacityTable table) {
+    return table == AmpacityTable::abyc ? "abyc" : "iso";
+}
 
 }  // namespace yr

@@ -23,14 +23,16 @@ struct AmpacityAsk {
 };
 
 struct Ampacity {
-    double allowed_A = 0;          // table value times the factors below
-    double table_A = 0;            // at the table's ambient, for this insulation
-    double surroundings = 1;       // the lower of engine-space factor and ambient correction, never their product
-    double engine_factor = 1;      // 1 outside engine spaces
-    double ambient_factor = 1;     // sqrt((T_ins - T_amb) / (T_ins - T_table)), 1 at or below the table's ambient
+    double allowed_A = 0;      // table value times the factors below
+    double table_A = 0;        // at the table's ambient, for this insulation
+    double surroundings = 1;   // the lower of engine-space factor and ambient correction, never their product
+    double engine_factor = 1;  // 1 outside engine spaces
+    double ambient_factor =
+        1;  // sqrt((T_ins - T_amb) / (T_ins - T_table)), 1 at or below the table's ambient
     double bundle_factor = 1;
-    bool interpolated = false;     // the size is not in the table: log-log between its neighbours by copper area
-    bool insulation_scaled = false;// the insulation is not in the table: scaled by sqrt of the temperature rise
+    bool interpolated = false;  // the size is not in the table: log-log between its neighbours by copper area
+    bool insulation_scaled =
+        false;  // the insulation is not in the table: scaled by sqrt of the temperature rise
     std::string source;
 };
 

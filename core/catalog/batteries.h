@@ -1,4 +1,5 @@
-// Battery chemistry: open-circuit volts and charge acceptance over charge. Source: data/catalog/batteries.json.
+// Battery chemistry: open-circuit volts and charge acceptance over charge. Source:
+// data/catalog/batteries.json.
 #pragma once
 
 #include <string>
@@ -11,8 +12,8 @@ enum class Chemistry { flooded, agm, gel, lifepo4 };
 
 struct ChemistryData {
     std::string name;
-    Table ocv_V;               // charge 0..1 -> volts of a 12 V battery at rest
-    Table acceptance_per_Ah;   // charge 0..1 -> amps it takes per amp hour of capacity
+    Table ocv_V;              // charge 0..1 -> volts of a 12 V battery at rest
+    Table acceptance_per_Ah;  // charge 0..1 -> amps it takes per amp hour of capacity
     bool charges_below_0C = true;
     std::string source;
 };

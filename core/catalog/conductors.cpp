@@ -56,7 +56,8 @@ Tables read_tables() {
     }
     for (const auto& row : file.at("sae").at("rows")) {
         const double area = row[1].get<double>();
-        add(WireSize::sae(row[0].get<int>()), area, rho / area, file.at("sae").at("source").get<std::string>());
+        add(WireSize::sae(row[0].get<int>()), area, rho / area,
+            file.at("sae").at("source").get<std::string>());
     }
     for (const auto& row : file.at("metric").at("rows"))
         add(WireSize::metric(row[0].get<double>()), row[0].get<double>(), row[1].get<double>() * 1e-3,
@@ -97,7 +98,9 @@ Result<Conductor> conductor(const WireSize& size, Material material) {
     return fail(ErrorCode::unknown_size, {}, name_of(size), "a size of the tables");
 }
 
-const std::vector<WireSize>& sizes_of(SizeSystem system) { return tables().by_system[static_cast<int>(system)]; }
+const std::vector<WireSize>& sizes_of(SizeSystem system) {
+    return tables().by_system[static_cast<int>(system)];
+}
 
 WireSize step_size(const WireSize& size, int steps) {
     const auto& all = sizes_of(size.system());
@@ -111,13 +114,18 @@ WireSize step_size(const WireSize& size, int steps) {
 
 const char* name_of(Material material) {
     switch (material) {
-        case Material::copper: return "copper";
-        case Material::tinned: return "tinned";
-        case Material::cca: return "cca";
+        case Material::copper:
+            return "copper";
+        case Material::tinned:
+            return "tinned";
+        case Material::cca:
+            return "cca";
     }
     return "copper";
 }
 
-InsulationWall insulation_wall() { return tables().wall; }
+InsulationWall insulation_wall() {
+    return tables().wall;
+}
 
 }  // namespace yr

@@ -15,7 +15,7 @@ enum class Material { copper, tinned, cca };
 struct Conductor {
     WireSize size = WireSize::awg(10);
     Material material = Material::copper;
-    double area_mm2 = 0;            // metal; for a metric size the nominal area (its resistance is not derived from it)
+    double area_mm2 = 0;  // metal; for a metric size the nominal area (its resistance is not derived from it)
     double R20_ohm_per_m = 0;       // one conductor at 20 C
     double mass_kg_per_m = 0;       // metal only
     double strand_diameter_mm = 0;  // circle around the strands

@@ -37,7 +37,9 @@ const std::vector<FuseKind>& kinds() {
 
 }  // namespace
 
-const FuseKind& fuse_kind(FuseType type) { return kinds()[static_cast<std::size_t>(type)]; }
+const FuseKind& fuse_kind(FuseType type) {
+    return kinds()[static_cast<std::size_t>(type)];
+}
 
 std::optional<FuseType> fuse_type_named(std::string_view name) {
     for (const FuseKind& kind : kinds())
@@ -45,9 +47,13 @@ std::optional<FuseType> fuse_type_named(std::string_view name) {
     return std::nullopt;
 }
 
-const char* name_of(FuseType type) { return fuse_kind(type).name.c_str(); }
+const char* name_of(FuseType type) {
+    return fuse_kind(type).name.c_str();
+}
 
-double fuse_resistance_ohm(FuseType type, double rating_A) { return fuse_kind(type).rated_drop_V / rating_A; }
+double fuse_resistance_ohm(FuseType type, double rating_A) {
+    return fuse_kind(type).rated_drop_V / rating_A;
+}
 
 const std::vector<FuseChoice>& standard_fuses() {
     static const std::vector<FuseChoice> list = [] {

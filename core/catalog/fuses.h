@@ -11,9 +11,9 @@ namespace yr {
 enum class FuseType { blade, blade_large, bolt };
 
 struct FusePoint {
-    double multiple = 1;              // of the rating
-    double earliest_s = 0;            // it holds at least this long
-    std::optional<double> latest_s;   // it has opened by then; empty: no opening is guaranteed
+    double multiple = 1;             // of the rating
+    double earliest_s = 0;           // it holds at least this long
+    std::optional<double> latest_s;  // it has opened by then; empty: no opening is guaranteed
 };
 
 struct FuseKind {
@@ -22,7 +22,7 @@ struct FuseKind {
     std::vector<double> ratings_A;
     double rated_V = 32;
     double interrupting_A = 1000;
-    double rated_drop_V = 0.1;        // volts lost at rated current
+    double rated_drop_V = 0.1;  // volts lost at rated current
     std::vector<FusePoint> band;
     std::string source;
 };

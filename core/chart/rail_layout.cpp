@@ -11,7 +11,9 @@
 namespace yr {
 namespace {
 
-std::size_t at(int k) { return static_cast<std::size_t>(k); }
+std::size_t at(int k) {
+    return static_cast<std::size_t>(k);
+}
 
 // Everything that carries current downhill, and every source that lifts it.
 FlowGraph read_flow(const Network& net, const OperatingPoint& point, double least_A) {
@@ -23,28 +25,32 @@ FlowGraph read_flow(const Network& net, const OperatingPoint& point, double leas
     for (std::size_t k = 0; k < net.conductors.size(); ++k) {
         const double amps = point.conductors[k].current_A;
         const auto& c = net.conductors[k];
-        if (amps >= 0) add(ChartThing::conductor, k, c.from, c.to, amps);
-        else add(ChartThing::conductor, k, c.to, c.from, -amps);
+        if (amps >= 0)
+            add(ChartThing::conductor, k, c.from, c.to, amps);
+        else
+            add(ChartThing::conductor, k, c.to, c.from, -amps);
     }
     for (std::size_t k = 0; k < net.loads.size(); ++k)
         add(ChartThing::load, k, net.loads[k].pos, net.loads[k].neg, point.loads[k].current_A);
     for (std::size_t k = 0; k < net.batteries.size(); ++k) {
         const double amps = point.batteries[k].current_A;
         add(ChartThing::charging, k, net.batteries[k].pos, net.batteries[k].neg, -amps);
-        if (amps > least_A) g.lifts.push_back({static_cast<int>(k), net.batteries[k].neg, net.batteries[k].pos, amps});
+        if (amps > least_A)
+            g.lifts.push_back({static_cast<int>(k), net.batteries[k].neg, net.batteries[k].pos, amps});
     }
     for (std::size_t k = 0; k < net.sources.size(); ++k) {
         const auto& s = net.sources[k];
         if (s.in != kNoNode) add(ChartThing::converter, k, s.in, s.neg, point.sources[k].input_A);
         if (point.sources[k].current_A > least_A)
-            g.lifts.push_back({static_cast<int>(net.batteries.size() + k), s.neg, s.out, point.sources[k].current_A});
+            g.lifts.push_back(
+                {static_cast<int>(net.batteries.size() + k), s.neg, s.out, point.sources[k].current_A});
     }
     return g;
 }
 
 struct Sides {
     std::vector<int> group;
-    std::vector<double> top;      // by group: highest source terminal; -inf where no source lifts into it
+    std::vector<double> top;  // by group: highest source terminal; -inf where no source lifts into it
     double floor = 0;
 };
 
@@ -77,7 +83,8 @@ void place_on_side(ChartPiece& piece, const Branch& branch, const Sides& sides) 
 
 }  // namespace
 
-RailLayout lay_out(const Network& network, const OperatingPoint& point, const ChartOrder* previous, double least_A) {
+RailLayout lay_out(const Network& network, const OperatingPoint& point, const ChartOrder* previous,
+                   double least_A) {
     RailLayout layout;
     FlowGraph graph = read_flow(network, point, least_A);
     if (graph.lifts.empty()) return layout;
@@ -117,7 +124,8 @@ RailLayout lay_out(const Network& network, const OperatingPoint& point, const Ch
         if (piece.side == ChartSide::ret) piece.depth = depths.from_floor[at(b.low)];
         if (piece.side == ChartSide::supply)
             layout.deepest_supply_V = std::max(layout.deepest_supply_V, piece.lost_bottom_V);
-        if (piece.side == ChartSide::ret) layout.deepest_return_V = std::max(layout.deepest_return_V, piece.lost_top_V);
+        if (piece.side == ChartSide::ret)
+            layout.deepest_return_V = std::max(layout.deepest_return_V, piece.lost_top_V);
         layout.pieces.push_back(piece);
     }
     return layout;

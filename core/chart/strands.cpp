@@ -6,7 +6,9 @@
 
 namespace yr {
 namespace {
-std::size_t at(int k) { return static_cast<std::size_t>(k); }
+std::size_t at(int k) {
+    return static_cast<std::size_t>(k);
+}
 }  // namespace
 
 StrandSweep::StrandSweep(FlowGraph graph) : graph_(std::move(graph)) {
@@ -31,7 +33,8 @@ StrandSweep::StrandSweep(FlowGraph graph) : graph_(std::move(graph)) {
     eps_ = 1e-9 * total;
     // Topological, the highest potential first among those whose inflow is complete.
     const auto lower = [&](NodeIndex a, NodeIndex b) {
-        return graph_.node_V[at(a)] != graph_.node_V[at(b)] ? graph_.node_V[at(a)] < graph_.node_V[at(b)] : a > b;
+        return graph_.node_V[at(a)] != graph_.node_V[at(b)] ? graph_.node_V[at(a)] < graph_.node_V[at(b)]
+                                                            : a > b;
     };
     std::vector<NodeIndex> ready;
     for (std::size_t k = 0; k < n; ++k)
@@ -66,8 +69,10 @@ int StrandSweep::cost(const Orders& orders, const std::vector<int>& lifts, Sweep
         std::sort(in.begin(), in.end());
         merged.clear();
         for (const auto& s : in) {
-            if (!merged.empty() && s.first - merged.back().second < eps_) merged.back().second = s.second;
-            else merged.push_back(s);
+            if (!merged.empty() && s.first - merged.back().second < eps_)
+                merged.back().second = s.second;
+            else
+                merged.push_back(s);
         }
         // What sources take away leaves first, at the left: it only ends here and is not drawn.
         std::size_t slot = 0;
@@ -107,8 +112,10 @@ void StrandSweep::improve(Orders& orders, std::vector<int>& lifts, int& best, in
                 std::swap(list, moved);
                 --budget;
                 const int now = cost(orders, lifts, nullptr);
-                if (now < best) best = now, better = true;
-                else std::swap(list, moved);
+                if (now < best)
+                    best = now, better = true;
+                else
+                    std::swap(list, moved);
             }
         return better;
     };
@@ -130,11 +137,13 @@ bool StrandSweep::read_previous(const ChartOrder& previous, Orders& orders, std:
     };
     for (std::size_t n = 0; n < orders.size(); ++n) {
         if (orders[n].size() != previous.leaving[n].size()) same = false;
-        std::stable_sort(orders[n].begin(), orders[n].end(), [&](int a, int b) { return rank(n, a) < rank(n, b); });
+        std::stable_sort(orders[n].begin(), orders[n].end(),
+                         [&](int a, int b) { return rank(n, a) < rank(n, b); });
         for (int k : orders[n]) (void)rank(n, k);
     }
     const auto lift_rank = [&](int k) {
-        const auto found = std::find(previous.sources.begin(), previous.sources.end(), graph_.lifts[at(k)].source);
+        const auto found =
+            std::find(previous.sources.begin(), previous.sources.end(), graph_.lifts[at(k)].source);
         if (found == previous.sources.end()) same = false;
         return found - previous.sources.begin();
     };
@@ -157,15 +166,16 @@ ChartOrder StrandSweep::choose_order(const ChartOrder* previous) {
     Orders orders = outgoing_;
     std::vector<int> lifts(graph_.lifts.size());
     std::iota(lifts.begin(), lifts.end(), 0);
-    // alternators and converters first, batteries after them: the strip reads "what it can give, then the battery"
-    std::stable_sort(lifts.begin(), lifts.end(), [&](int a, int b) {
-        return graph_.lifts[at(a)].source > graph_.lifts[at(b)].source;
-    });
+    // alternators and converters first, batteries after them: the strip reads "what it can give, then the
+    // battery"
+    std::stable_sort(lifts.begin(), lifts.end(),
+                     [&](int a, int b) { return graph_.lifts[at(a)].source > graph_.lifts[at(b)].source; });
     if (previous && read_previous(*previous, orders, lifts)) return *previous;
     int best = cost(orders, lifts, nullptr);
     int budget = std::max(200, 60000 / (1 + static_cast<int>(graph_.branches.size())));
     improve(orders, lifts, best, budget);
-    // A small network may need another start to come out whole; a fixed seed keeps the picture the same every time.
+    // A small network may need another start to come out whole; a fixed seed keeps the picture the same every
+    // time.
     std::mt19937 random(1940);
     for (int restart = 0; restart < 40 && best > 0 && budget > 0 && graph_.branches.size() < 20; ++restart) {
         Orders other = outgoing_;

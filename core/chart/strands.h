@@ -1,4 +1,5 @@
-// The sweep behind the rail chart: current as strands that run from high to low potential. For rail_layout.cpp.
+// The sweep behind the rail chart: current as strands that run from high to low potential. For
+// rail_layout.cpp.
 #pragma once
 
 #include <vector>
@@ -40,8 +41,8 @@ class StrandSweep {
   public:
     explicit StrandSweep(FlowGraph graph);
 
-    // Best order found: from `previous` where it still fits, improved by moving branches within their nodes while
-    // that lowers the number of cuts. Deterministic.
+    // Best order found: from `previous` where it still fits, improved by moving branches within their nodes
+    // while that lowers the number of cuts. Deterministic.
     [[nodiscard]] ChartOrder choose_order(const ChartOrder* previous);
     [[nodiscard]] SweepResult run(const ChartOrder& order, bool keep_pieces);
     // By node: how many conductors lie above it up to a source or load, and below it down to the next.
@@ -54,14 +55,15 @@ class StrandSweep {
   private:
     using Orders = std::vector<std::vector<int>>;  // by node: branch numbers
     [[nodiscard]] int cost(const Orders& orders, const std::vector<int>& lifts, SweepResult* keep);
-    [[nodiscard]] bool read_previous(const ChartOrder& previous, Orders& orders, std::vector<int>& lifts) const;
+    [[nodiscard]] bool read_previous(const ChartOrder& previous, Orders& orders,
+                                     std::vector<int>& lifts) const;
     [[nodiscard]] ChartOrder write(const Orders& orders, const std::vector<int>& lifts) const;
     void improve(Orders& orders, std::vector<int>& lifts, int& best, int& budget);
 
     FlowGraph graph_;
-    std::vector<NodeIndex> sequence_;   // nodes that carry current, high before low
-    Orders outgoing_;                   // in the plan's order
-    std::vector<double> sunk_;          // by node: current that sources take away
+    std::vector<NodeIndex> sequence_;  // nodes that carry current, high before low
+    Orders outgoing_;                  // in the plan's order
+    std::vector<double> sunk_;         // by node: current that sources take away
     double eps_ = 0;
     std::vector<std::vector<std::pair<double, double>>> arriving_;  // scratch, by node
 };

@@ -49,7 +49,8 @@ void thin_returns(const Case& c, std::vector<Finding>& out) {
         for (const Solution& s : c.solutions) most = std::max(most, s.point.loads[k].current_A);
         const double there = copper_mm2(*supply), back = copper_mm2(*ret);
         if (most < kBigLoad_A || back >= there * 0.95) continue;
-        Finding f{FindingKind::return_thinner, Severity::fix, ret->id, supply->id, {}, back, there, {}, {}, 0, {}};
+        Finding f{
+            FindingKind::return_thinner, Severity::fix, ret->id, supply->id, {}, back, there, {}, {}, 0, {}};
         if (const auto size = size_for(*ret, there); size && c.with_mends) {
             Run thicker = *ret;
             thicker.size = size;
@@ -73,11 +74,31 @@ void inspect_cables(const Case& c, std::vector<Finding>& out) {
             if (!amp) continue;
             const double amps = std::abs(r.current_A);
             if (amps > amp->allowed_A * (1 + 1e-9) && amps > 1e-3)
-                keep_worst(out, from, {FindingKind::cable_over_ampacity, Severity::stop, run.id, {}, state.id, amps,
-                                       amp->allowed_A, {}, {}, 0, {}});
+                keep_worst(out, from,
+                           {FindingKind::cable_over_ampacity,
+                            Severity::stop,
+                            run.id,
+                            {},
+                            state.id,
+                            amps,
+                            amp->allowed_A,
+                            {},
+                            {},
+                            0,
+                            {}});
             else if (r.temperature_C > run.insulation_C && amps > 1e-3)
-                keep_worst(out, from, {FindingKind::cable_over_temperature, Severity::stop, run.id, {}, state.id,
-                                       r.temperature_C, run.insulation_C, {}, {}, 0, {}});
+                keep_worst(out, from,
+                           {FindingKind::cable_over_temperature,
+                            Severity::stop,
+                            run.id,
+                            {},
+                            state.id,
+                            r.temperature_C,
+                            run.insulation_C,
+                            {},
+                            {},
+                            0,
+                            {}});
         }
     }
     if (c.with_mends)

@@ -7,14 +7,17 @@
 namespace yr {
 namespace {
 
-std::size_t at(int k) { return static_cast<std::size_t>(k); }
+std::size_t at(int k) {
+    return static_cast<std::size_t>(k);
+}
 
 // The cable of a path that may be changed, by the volts it takes from this load.
 std::vector<std::size_t> mendable_runs(const Plan& plan, const Solution& s, int load) {
     std::vector<std::size_t> runs;
     for (int c : path_of_load(s, load)) {
         const int run = s.network.conductors[at(c)].run;
-        if (run >= 0 && s.network.conductors[at(c)].cable20_ohm > 0 && plan.runs[at(run)].size) runs.push_back(at(run));
+        if (run >= 0 && s.network.conductors[at(c)].cable20_ohm > 0 && plan.runs[at(run)].size)
+            runs.push_back(at(run));
     }
     return runs;
 }
@@ -56,7 +59,14 @@ std::optional<Mend> mend_drop(const Plan& plan, const Solution& s, const State& 
         for (std::size_t k : {runs[0], runs[1]}) trial.runs[k].size = step_size(*plan.runs[k].size, step);
         if (!drop_clears(trial, state, load, solver)) continue;
         const Run &a = trial.runs[runs[0]], &b = trial.runs[runs[1]];
-        return Mend{MendKind::two_sizes, Batch{{Put<Run>{a, {}}, Put<Run>{b, {}}}}, a.id, plan.runs[runs[0]].size, a.size, 0, 0, {}};
+        return Mend{MendKind::two_sizes,
+                    Batch{{Put<Run>{a, {}}, Put<Run>{b, {}}}},
+                    a.id,
+                    plan.runs[runs[0]].size,
+                    a.size,
+                    0,
+                    0,
+                    {}};
     }
     return std::nullopt;
 }
@@ -74,7 +84,8 @@ const Point* constant_feed(const Case& c, const Id& not_this, const Id& place) {
         if (!p.feeds_loads || p.id == not_this || (best && p.place != place)) continue;
         const bool always = std::all_of(c.solutions.begin(), c.solutions.end(), [&](const Solution& s) {
             const auto& nodes = s.network.nodes;
-            const auto n = static_cast<std::size_t>(std::find(nodes.begin(), nodes.end(), p.id) - nodes.begin());
+            const auto n =
+                static_cast<std::size_t>(std::find(nodes.begin(), nodes.end(), p.id) - nodes.begin());
             const double volts = n < nodes.size() ? s.point.node_V[n] / c.plan.vehicle.nominal_V : 0;
             return volts > 0.5 && volts < 1.6;  // alive, and not a traction battery's own rail
         });
@@ -88,7 +99,8 @@ bool alive_somewhere(const Case& c, std::size_t load) {
                        [&](const Solution& s) { return s.point.loads[load].status == LoadStatus::on; });
 }
 
-void add_dead(const Case& c, std::size_t load, const State& state, std::vector<Finding>& out, std::size_t from) {
+void add_dead(const Case& c, std::size_t load, const State& state, std::vector<Finding>& out,
+              std::size_t from) {
     const Load& l = c.plan.loads[load];
     const bool constant = l.live_when == Condition{} && alive_somewhere(c, load);
     Finding f{FindingKind::load_dead, Severity::fix, l.id, {}, state.id, 1, 0, {}, {}, 0, {}};
@@ -118,12 +130,32 @@ void inspect_drops(const Case& c, std::vector<Finding>& out) {
             if (r.status == LoadStatus::dead) {
                 add_dead(c, k, state, out, from);
             } else if (r.status == LoadStatus::collapsed) {
-                keep_worst(out, from, {FindingKind::no_operating_point, Severity::fix, l.id, {}, state.id,
-                                       point.collapsed_at[k], 0, {}, {}, 0, {}});
+                keep_worst(out, from,
+                           {FindingKind::no_operating_point,
+                            Severity::fix,
+                            l.id,
+                            {},
+                            state.id,
+                            point.collapsed_at[k],
+                            0,
+                            {},
+                            {},
+                            0,
+                            {}});
             } else if (r.status == LoadStatus::on && !l.starter && state.key != Key::crank) {
                 const double limit = drop_limit_V(c.plan, l);
                 if (r.drop_V <= limit * (1 + 1e-9)) continue;
-                Finding f{FindingKind::drop_over_limit, Severity::fix, l.id, {}, state.id, r.drop_V, limit, {}, {}, 0, {}};
+                Finding f{FindingKind::drop_over_limit,
+                          Severity::fix,
+                          l.id,
+                          {},
+                          state.id,
+                          r.drop_V,
+                          limit,
+                          {},
+                          {},
+                          0,
+                          {}};
                 for (int part : path_of_load(c.solutions[s], static_cast<int>(k))) {
                     const int run = c.solutions[s].network.conductors[at(part)].run;
                     if (run < 0) continue;

@@ -25,7 +25,8 @@ Inspection inspect(const Plan& plan, bool with_mends) {
     inspect_cables(c, f);
     inspect_supply(c, f);
     inspect_drops(c, f);
-    std::stable_sort(f.begin(), f.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
+    std::stable_sort(f.begin(), f.end(),
+                     [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
     return result;
 }
 

@@ -1,5 +1,5 @@
-// What is wrong or worth a look, as data: place, number, rule, severity and the smallest change that clears it.
-// Sentences are made in words/. One file per family of rules: supply, cables, fuses, liveness.
+// What is wrong or worth a look, as data: place, number, rule, severity and the smallest change that clears
+// it. Sentences are made in words/. One file per family of rules: supply, cables, fuses, liveness.
 #pragma once
 
 #include <optional>
@@ -14,21 +14,22 @@ namespace yr {
 enum class Severity { stop, fix, check, note };  // hazard; outside the rule; judgement; for information
 
 enum class FindingKind {
-    drop_over_limit,          // id load; value, limit V
-    no_operating_point,       // id load; value: share of its power that can be served
-    load_dead,                // id load: wanted in this state, nothing feeds it
-    constant_on_key_rail,     // id load, other: the run that opens with the key
-    cable_over_ampacity,      // id run; value A, limit A
-    cable_over_temperature,   // id run; value C, limit C
-    fuse_above_cable,         // id run, other: device; value A, limit A
-    fuse_missing,             // id run, other: terminal of the end; value: what the feed there could carry, A (0: unfused)
-    fuse_far,                 // id run, other: device; value, limit m
-    supply_short,             // id battery; value A it gives while the engine runs; hours until half
-    battery_drains,           // id battery; value A with the engine off; hours until half
-    source_at_limit,          // id source; value A
-    converter_dead,           // id source: wanted, its input is dead
-    return_thinner,           // id return run, other: supply run; value, limit mm2
-    rests_on_assumption       // id thing; value: how many
+    drop_over_limit,         // id load; value, limit V
+    no_operating_point,      // id load; value: share of its power that can be served
+    load_dead,               // id load: wanted in this state, nothing feeds it
+    constant_on_key_rail,    // id load, other: the run that opens with the key
+    cable_over_ampacity,     // id run; value A, limit A
+    cable_over_temperature,  // id run; value C, limit C
+    fuse_above_cable,        // id run, other: device; value A, limit A
+    fuse_missing,        // id run, other: terminal of the end; value: what the feed there could carry, A (0:
+                         // unfused)
+    fuse_far,            // id run, other: device; value, limit m
+    supply_short,        // id battery; value A it gives while the engine runs; hours until half
+    battery_drains,      // id battery; value A with the engine off; hours until half
+    source_at_limit,     // id source; value A
+    converter_dead,      // id source: wanted, its input is dead
+    return_thinner,      // id return run, other: supply run; value, limit mm2
+    rests_on_assumption  // id thing; value: how many
 };
 
 enum class MendKind { none, size, two_sizes, fuse_rating, add_fuse, move_fuse, move_load };
@@ -37,10 +38,10 @@ enum class MendKind { none, size, two_sizes, fuse_rating, add_fuse, move_fuse, m
 struct Mend {
     MendKind kind = MendKind::none;
     Edit edit;
-    Id target;                          // run, device or load that it changes
-    std::optional<WireSize> from, to;   // size
-    double from_A = 0, to_A = 0;        // fuse
-    Id to_point;                        // move_load
+    Id target;                         // run, device or load that it changes
+    std::optional<WireSize> from, to;  // size
+    double from_A = 0, to_A = 0;       // fuse
+    Id to_point;                       // move_load
 };
 
 struct Finding {
@@ -48,10 +49,10 @@ struct Finding {
     Severity severity = Severity::note;
     Id id;
     std::string other;
-    Id state;                     // the worst state; empty where the state plays no part
+    Id state;  // the worst state; empty where the state plays no part
     double value = 0, limit = 0;
     std::optional<double> hours;
-    Id biggest_run;               // drop: the run that loses most of it
+    Id biggest_run;  // drop: the run that loses most of it
     double biggest_V = 0;
     std::optional<Mend> mend;
     friend bool same_place(const Finding& a, const Finding& b) {
@@ -60,8 +61,8 @@ struct Finding {
 };
 
 struct Inspection {
-    std::vector<Finding> findings;   // most severe first, then by how far over
-    std::vector<Solution> solutions; // by state, in the plan's order
+    std::vector<Finding> findings;    // most severe first, then by how far over
+    std::vector<Solution> solutions;  // by state, in the plan's order
 };
 
 // All rules over all states. `with_mends` also searches the smallest changes, which takes more solves.

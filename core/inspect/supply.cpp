@@ -13,7 +13,8 @@ constexpr double kNight_h = 12;  // a parked vehicle that is half empty sooner d
 
 std::optional<double> hours_to_half(const BatteryElement& b, double gives_A) {
     if (b.charge <= 0.5) return 0.0;
-    // Capacity held flat: at 20 h rate and below that is what it is rated for; above, Peukert would shorten it.
+    // Capacity held flat: at 20 h rate and below that is what it is rated for; above, Peukert would shorten
+    // it.
     return (b.charge - 0.5) * b.capacity_Ah / gives_A;
 }
 
@@ -25,8 +26,17 @@ void batteries(const Case& c, std::size_t s, std::vector<Finding>& out) {
         const double gives = sol.point.batteries[k].current_A;
         if (gives < kNoticeable_A) continue;
         const bool running = state.rpm > 0;
-        Finding f{running ? FindingKind::supply_short : FindingKind::battery_drains, Severity::fix,
-                  c.plan.batteries[k].id, {}, state.id, gives, 0, {}, {}, 0, {}};
+        Finding f{running ? FindingKind::supply_short : FindingKind::battery_drains,
+                  Severity::fix,
+                  c.plan.batteries[k].id,
+                  {},
+                  state.id,
+                  gives,
+                  0,
+                  {},
+                  {},
+                  0,
+                  {}};
         f.hours = hours_to_half(sol.network.batteries[k], gives);
         if (!running) f.severity = *f.hours < kNight_h ? Severity::check : Severity::note;
         out.push_back(std::move(f));  // each state has its own hours
@@ -37,11 +47,31 @@ void sources(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_
     for (std::size_t k = 0; k < c.plan.sources.size(); ++k) {
         const SourceResult& r = c.solutions[s].point.sources[k];
         if (r.input_dead)
-            keep_worst(out, from, {FindingKind::converter_dead, Severity::fix, c.plan.sources[k].id, {},
-                                   c.plan.states[s].id, 1, 0, {}, {}, 0, {}});
+            keep_worst(out, from,
+                       {FindingKind::converter_dead,
+                        Severity::fix,
+                        c.plan.sources[k].id,
+                        {},
+                        c.plan.states[s].id,
+                        1,
+                        0,
+                        {},
+                        {},
+                        0,
+                        {}});
         else if (r.mode == DeviceMode::limited)
-            keep_worst(out, from, {FindingKind::source_at_limit, Severity::check, c.plan.sources[k].id, {},
-                                   c.plan.states[s].id, r.current_A, 0, {}, {}, 0, {}});
+            keep_worst(out, from,
+                       {FindingKind::source_at_limit,
+                        Severity::check,
+                        c.plan.sources[k].id,
+                        {},
+                        c.plan.states[s].id,
+                        r.current_A,
+                        0,
+                        {},
+                        {},
+                        0,
+                        {}});
     }
 }
 
@@ -52,13 +82,23 @@ void assumptions(const Case& c, std::vector<Finding>& out) {
     for (const AssumptionUse& use : c.solutions.front().network.assumptions)
         if (use.key == "bond_mohm" || use.key == "metal_mohm") bonds.insert(use.id);
     if (!bonds.empty())
-        out.push_back({FindingKind::rests_on_assumption, Severity::check, *bonds.begin(), {}, {},
-                       static_cast<double>(bonds.size()), 0, {}, {}, 0, {}});
+        out.push_back({FindingKind::rests_on_assumption,
+                       Severity::check,
+                       *bonds.begin(),
+                       {},
+                       {},
+                       static_cast<double>(bonds.size()),
+                       0,
+                       {},
+                       {},
+                       0,
+                       {}});
     std::set<Id> lengths;
     for (const AssumptionUse& use : c.solutions.front().network.assumptions)
         if (use.key == "run_length_m" || use.key == "run_size_awg") lengths.insert(use.id);
     for (const Id& id : lengths)
-        out.push_back({FindingKind::rests_on_assumption, Severity::note, id, "length", {}, 1, 0, {}, {}, 0, {}});
+        out.push_back(
+            {FindingKind::rests_on_assumption, Severity::note, id, "length", {}, 1, 0, {}, {}, 0, {}});
 }
 
 }  // namespace

@@ -18,38 +18,53 @@ std::string one_line(std::string text) {
 std::string spice_netlist(const Plan& plan, const Solution& solution, const std::string& title) {
     const Network& net = solution.network;
     const OperatingPoint& point = solution.point;
-    const auto node = [&](NodeIndex n) { return n == net.reference ? std::string("0") : fmt::format("n{}", n); };
+    const auto node = [&](NodeIndex n) {
+        return n == net.reference ? std::string("0") : fmt::format("n{}", n);
+    };
     std::string out = "* " + one_line(title) + "\n";
     for (std::size_t k = 0; k < net.nodes.size(); ++k)
-        out += fmt::format("* {} = {} ({})\n", node(static_cast<NodeIndex>(k)), net.nodes[k], one_line(name_of(plan, net.nodes[k])));
+        out += fmt::format("* {} = {} ({})\n", node(static_cast<NodeIndex>(k)), net.nodes[k],
+                           one_line(name_of(plan, net.nodes[k])));
+    for (std::size_t k = 0; k < net.nodes.size(); ++k)  // where to begin: limits make a hard start from nothing
+        if (static_cast<NodeIndex>(k) != net.reference)
+            out += fmt::format(".nodeset v({})={:.6g}\n", node(static_cast<NodeIndex>(k)), point.node_V[k]);
     for (std::size_t k = 0; k < net.conductors.size(); ++k) {
         const ConductorElement& c = net.conductors[k];
         if (!c.closed) continue;
-        out += fmt::format("R{} {} {} {:.12g}\n", k, node(c.from), node(c.to), c.fixed_ohm + point.conductors[k].cable_ohm);
+        out += fmt::format("R{} {} {} {:.12g}\n", k, node(c.from), node(c.to),
+                           c.fixed_ohm + point.conductors[k].cable_ohm);
     }
     for (std::size_t k = 0; k < net.batteries.size(); ++k) {
         const BatteryElement& b = net.batteries[k];
         const std::string p = node(b.pos), n = node(b.neg);
-        out += fmt::format("Bbat{} {} {} I = max(({:.12g} - v({},{}))/{:.12g}, {:.12g})\n", k, n, p, b.open_V, p, n, b.R0_ohm, -b.accept_A);
+        out += fmt::format("Bbat{} {} {} I = max(({:.12g} - v({},{}))/{:.12g}, {:.12g})\n", k, n, p, b.open_V,
+                           p, n, b.R0_ohm, -b.accept_A);
     }
     for (std::size_t k = 0; k < net.sources.size(); ++k) {
         const SourceElement& s = net.sources[k];
         if (point.sources[k].mode == DeviceMode::off) continue;
         const std::string p = node(s.out), n = node(s.neg);
         const std::string law = fmt::format("min(max(({:.12g} - v({},{}))/{:.12g}, 0), {:.12g})", s.set_V, p, n, std::max(s.droop_ohm, 1e-6), s.limit_A);
-        out += fmt::format("Bsrc{} {} {} I = {}\n", k, n, p, law);
+        const std::string sense = fmt::format("min({:.12g} - v({},{}), 0)*{:.3g}", s.set_V, p, n, kSense_S);
+        out += fmt::format("Bsrc{} {} {} I = {} + {}\n", k, n, p, law, sense);
         if (s.in != kNoNode)
-            out += fmt::format("Bin{} {} {} I = (v({},{})*{}/{:.12g} + {:.12g})/max(v({},{}), 1)\n", k, node(s.in), n, p, n, law,
-                               s.efficiency, s.standby_W, node(s.in), n);
+            out += fmt::format("Bin{} {} {} I = (v({},{})*{}/{:.12g} + {:.12g})/max(v({},{}), 1)\n", k,
+                               node(s.in), n, p, n, law, s.efficiency, s.standby_W, node(s.in), n);
     }
     for (std::size_t k = 0; k < net.loads.size(); ++k) {
         const LoadElement& l = net.loads[k];
         if (point.loads[k].status != LoadStatus::on) continue;
         const std::string p = node(l.pos), n = node(l.neg);
         switch (l.kind) {
-            case DrawKind::current: out += fmt::format("Iload{} {} {} {:.12g}\n", k, p, n, l.value); break;
-            case DrawKind::power: out += fmt::format("Bload{} {} {} I = {:.12g}/max(v({},{}), 0.5)\n", k, p, n, l.value, p, n); break;
-            case DrawKind::resistance: out += fmt::format("Rload{} {} {} {:.12g}\n", k, p, n, l.value); break;
+            case DrawKind::current:
+                out += fmt::format("Iload{} {} {} {:.12g}\n", k, p, n, l.value);
+                break;
+            case DrawKind::power:
+                out += fmt::format("Bload{} {} {} I = {:.12g}/max(v({},{}), 0.5)\n", k, p, n, l.value, p, n);
+                break;
+            case DrawKind::resistance:
+                out += fmt::format("Rload{} {} {} {:.12g}\n", k, p, n, l.value);
+                break;
         }
     }
     out += ".options reltol=1e-9 abstol=1e-12 vntol=1e-9 gmin=1e-15 itl1=2000\n.op\n.end\n";

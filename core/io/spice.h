@@ -7,8 +7,9 @@
 
 namespace yr {
 
-// Cables stand at the temperature of `solution`; sources and batteries as the limited laws of operating_point.h, by
-// behavioural sources. Loads that are off, dead or collapsed are left out. `title` becomes the first line.
+// Cables stand at the temperature of `solution`; sources and batteries as the limited laws of
+// operating_point.h, by behavioural sources. Loads that are off, dead or collapsed are left out. `title`
+// becomes the first line.
 [[nodiscard]] std::string spice_netlist(const Plan& plan, const Solution& solution, const std::string& title);
 
 }  // namespace yr

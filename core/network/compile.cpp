@@ -33,9 +33,12 @@ class Compiler {
         for (const Load& l : plan_.loads) add_load(l);
         for (std::size_t k = 0; k < plan_.runs.size(); ++k) add_run(static_cast<int>(k));
         for (std::size_t k = 0; k < plan_.points.size(); ++k) add_bond(static_cast<int>(k));
-        if (!net_.batteries.empty()) net_.reference = net_.batteries.front().neg;
-        else if (!net_.sources.empty()) net_.reference = net_.sources.front().neg;
-        else if (net_.nodes.empty()) node("nothing");
+        if (!net_.batteries.empty())
+            net_.reference = net_.batteries.front().neg;
+        else if (!net_.sources.empty())
+            net_.reference = net_.sources.front().neg;
+        else if (net_.nodes.empty())
+            node("nothing");
         return std::move(net_);
     }
 
@@ -100,7 +103,8 @@ class Compiler {
             const double tempco = assumption("regulated_tempco_V_per_K").value;
             const double at = assumption("regulated_at_C").value;
             uses.push_back({"regulated_tempco_V_per_K", s.id, tempco});
-            e.set_V = or_assumed(s.regulated_V, "regulated_V", s.id, uses, scale) + scale * tempco * (temperature - at);
+            e.set_V = or_assumed(s.regulated_V, "regulated_V", s.id, uses, scale) +
+                      scale * tempco * (temperature - at);
             e.droop_ohm = or_assumed(s.droop_ohm, "alternator_droop_ohm", s.id, uses);
             e.limit_A = source_limit_A(s, state_.rpm, temperature, uses);
         }
@@ -130,8 +134,8 @@ class Compiler {
         e.cable20_ohm = cable.cable20_ohm;
         e.cable = cable.surroundings;
         if (r.body_metal || r.resistance_ohm) {
-            const double ohm = r.resistance_ohm ? *r.resistance_ohm
-                                                : or_assumed({}, "metal_mohm", r.id, uses) * 1e-3;
+            const double ohm =
+                r.resistance_ohm ? *r.resistance_ohm : or_assumed({}, "metal_mohm", r.id, uses) * 1e-3;
             e.cable20_ohm = 0;
             e.fixed_ohm = ohm;
             e.parts = {{PartKind::metal, -1, ohm}};
@@ -147,8 +151,9 @@ class Compiler {
         auto& uses = net_.assumptions;
         const auto wire = conductor(size, r.material);
         const double area = wire ? wire->area_mm2 : 1;
-        const double joint = std::max(assumption("joint_mohm_mm2").value / area,
-                                      assumption("joint_floor_mohm").value) * 1e-3 / r.parallel;
+        const double joint =
+            std::max(assumption("joint_mohm_mm2").value / area, assumption("joint_floor_mohm").value) * 1e-3 /
+            r.parallel;
         uses.push_back({"joint_mohm_mm2", r.id, joint * 1e3});
         e.parts.push_back({PartKind::joint, -1, joint});
         const auto add_device = [&](int index) {
@@ -191,7 +196,9 @@ class Compiler {
 
 }  // namespace
 
-Network compile(const Plan& plan, const State& state) { return Compiler(plan, state).run(); }
+Network compile(const Plan& plan, const State& state) {
+    return Compiler(plan, state).run();
+}
 
 RunAir run_air(const Plan& plan, const Run& run, const State& state) {
     RunAir air{state.ambient_C, false};
@@ -209,8 +216,10 @@ CableValues cable_values(const Plan& plan, const Run& run, const State& state,
     CableValues v;
     if (run.body_metal || run.resistance_ohm) return v;
     v.length_m = or_assumed(run.length_m, "run_length_m", run.id, assumptions);
-    if (run.size) v.size = *run.size;
-    else assumptions.push_back({"run_size_awg", run.id, 14});
+    if (run.size)
+        v.size = *run.size;
+    else
+        assumptions.push_back({"run_size_awg", run.id, 14});
     const auto wire = conductor(v.size, run.material);
     if (!wire) return v;
     v.cable20_ohm = wire->R20_ohm_per_m * v.length_m / run.parallel;
@@ -224,13 +233,17 @@ double source_limit_A(const Source& source, double rpm, double temperature_C,
     if (rpm <= 0) return 0;
     const double rated = source.rated_A.value_or(90);
     if (!source.rated_A && source.curve.empty()) assumptions.push_back({"alternator_rated_A", source.id, 90});
-    const double shaft = rpm * or_assumed(source.pulley_ratio, "alternator_pulley_ratio", source.id, assumptions);
+    const double shaft =
+        rpm * or_assumed(source.pulley_ratio, "alternator_pulley_ratio", source.id, assumptions);
     Table curve(source.curve.begin(), source.curve.end());
     if (curve.empty()) {
-        const double idle = source.idle_A ? *source.idle_A
-                                          : rated * or_assumed({}, "alternator_idle_share", source.id, assumptions);
-        // ISO 8854 gives two points; between them the curve bends: two thirds of the gain in the first third of the speed
-        const double low = assumption("alternator_low_rpm").value, top = assumption("alternator_rated_rpm").value;
+        const double idle = source.idle_A
+                                ? *source.idle_A
+                                : rated * or_assumed({}, "alternator_idle_share", source.id, assumptions);
+        // ISO 8854 gives two points; between them the curve bends: two thirds of the gain in the first third
+        // of the speed
+        const double low = assumption("alternator_low_rpm").value,
+                     top = assumption("alternator_rated_rpm").value;
         curve = {{assumption("alternator_cut_in_rpm").value, 0},
                  {low, idle},
                  {low + (top - low) / 3, idle + (rated - idle) * 2 / 3},

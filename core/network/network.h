@@ -1,5 +1,6 @@
-// The plan compiled for one state: nodes, and elements between them. Every element knows which thing of the plan it
-// came from, so that results refer back to the plan. No element has zero resistance: every run has two joints.
+// The plan compiled for one state: nodes, and elements between them. Every element knows which thing of the
+// plan it came from, so that results refer back to the plan. No element has zero resistance: every run has
+// two joints.
 #pragma once
 
 #include <string>
@@ -15,9 +16,9 @@ inline constexpr NodeIndex kNoNode = -1;
 
 // A value that the plan left open and what was taken for it.
 struct AssumptionUse {
-    std::string key;    // of data/catalog/assumptions.json
-    Id id;              // of the thing that lacked it
-    double value = 0;   // in the key's unit
+    std::string key;   // of data/catalog/assumptions.json
+    Id id;             // of the thing that lacked it
+    double value = 0;  // in the key's unit
 };
 
 enum class PartKind { joint, fuse, switching, cable, metal, bond };
@@ -25,19 +26,19 @@ enum class PartKind { joint, fuse, switching, cable, metal, bond };
 // One piece of a run, in the order of the run; the rail chart draws each as a band.
 struct SeriesPart {
     PartKind kind{};
-    int device = -1;        // index in Run::devices for fuse and switch
-    double fixed_ohm = 0;   // all but the cable
+    int device = -1;       // index in Run::devices for fuse and switch
+    double fixed_ohm = 0;  // all but the cable
 };
 
 struct ConductorElement {
     NodeIndex from = kNoNode, to = kNoNode;
-    int run = -1;              // index in Plan::runs, or
-    int ground_point = -1;     // index in Plan::points for a ground point's bond
-    bool closed = true;        // all switches in it
-    double fixed_ohm = 0;      // joints, fuses, contacts, given resistances
-    double cable20_ohm = 0;    // copper at 20 C over its whole length and parallel count
+    int run = -1;            // index in Plan::runs, or
+    int ground_point = -1;   // index in Plan::points for a ground point's bond
+    bool closed = true;      // all switches in it
+    double fixed_ohm = 0;    // joints, fuses, contacts, given resistances
+    double cable20_ohm = 0;  // copper at 20 C over its whole length and parallel count
     int parallel = 1;
-    CableSurroundings cable;   // for the heat balance; only where cable20_ohm > 0
+    CableSurroundings cable;  // for the heat balance; only where cable20_ohm > 0
     std::vector<SeriesPart> parts;
 };
 
@@ -45,7 +46,7 @@ struct BatteryElement {
     NodeIndex pos = kNoNode, neg = kNoNode;
     double open_V = 0;
     double R0_ohm = 0;
-    double accept_A = 0;       // the most it takes while charging
+    double accept_A = 0;  // the most it takes while charging
     double capacity_Ah = 0;
     double charge = 0;
 };
@@ -60,11 +61,15 @@ struct SourceElement {
     double standby_W = 0;
 };
 
+// A source that blocks still senses its terminal: 1 Mohm to its set voltage. It decides where a terminal stands that
+// nothing else holds (a full battery that accepts no current), and moves nothing that can be measured.
+inline constexpr double kSense_S = 1e-6;
+
 struct LoadElement {
     NodeIndex pos = kNoNode, neg = kNoNode;
     DrawKind kind = DrawKind::power;
-    double value = 0;          // A, W or ohm of all pieces together
-    bool wanted = false;       // live_when holds in this state
+    double value = 0;     // A, W or ohm of all pieces together
+    bool wanted = false;  // live_when holds in this state
 };
 
 struct Network {
@@ -73,7 +78,7 @@ struct Network {
     std::vector<BatteryElement> batteries;     // in the plan's order, as are sources and loads
     std::vector<SourceElement> sources;
     std::vector<LoadElement> loads;
-    NodeIndex reference = 0;                   // 0 V: negative post of the first battery
+    NodeIndex reference = 0;  // 0 V: negative post of the first battery
     double nominal_V = 12;
     std::vector<AssumptionUse> assumptions;
 };
@@ -85,7 +90,7 @@ struct Network {
 struct CableValues {
     WireSize size = WireSize::awg(14);
     double length_m = 0;
-    double cable20_ohm = 0;   // 0 where the run's resistance is given
+    double cable20_ohm = 0;  // 0 where the run's resistance is given
     CableSurroundings surroundings;
 };
 [[nodiscard]] CableValues cable_values(const Plan& plan, const Run& run, const State& state,

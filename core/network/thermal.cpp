@@ -13,17 +13,17 @@ constexpr double kPrandtl = 0.71;                    // air
 constexpr double kZeroC_K = 273.15;
 constexpr double kMelted_C = 2000;
 
-// K m / W through the wall of one metre of cable
-double wall_resistance(const CableSurroundings& c) {
-    return std::log(c.outer_diameter_m / c.strand_diameter_m) /
-           (2 * std::numbers::pi * insulation_wall().conductivity_W_per_mK);
-}
-
 }  // namespace
 
 CableSurroundings surroundings_of(const Conductor& conductor, double ambient_C, double bundle_factor) {
-    return {ambient_C, conductor.R20_ohm_per_m, conductor.strand_diameter_mm * 1e-3,
-            conductor.outer_diameter_mm * 1e-3, bundle_factor};
+    CableSurroundings c;
+    c.ambient_C = ambient_C;
+    c.R20_ohm_per_m = conductor.R20_ohm_per_m;
+    c.strand_diameter_m = conductor.strand_diameter_mm * 1e-3;
+    c.outer_diameter_m = conductor.outer_diameter_mm * 1e-3;
+    c.wall_K_m_per_W = std::log(c.outer_diameter_m / c.strand_diameter_m) / (2 * std::numbers::pi * insulation_wall().conductivity_W_per_mK);
+    c.bundle_factor = bundle_factor;
+    return c;
 }
 
 double heat_loss_W_per_m(const CableSurroundings& cable, double surface_C) {
@@ -34,8 +34,8 @@ double heat_loss_W_per_m(const CableSurroundings& cable, double surface_C) {
     const double film_K = (surface_C + cable.ambient_C) / 2 + kZeroC_K;
     const double t = film_K / kZeroC_K;
     const double log_t = std::log(t);
-    const double viscosity = 1.326e-5 * std::exp(1.78 * log_t);      // kinematic, m2/s
-    const double conductivity = 0.0241 * std::exp(0.85 * log_t);     // W/mK
+    const double viscosity = 1.326e-5 * std::exp(1.78 * log_t);   // kinematic, m2/s
+    const double conductivity = 0.0241 * std::exp(0.85 * log_t);  // W/mK
     const double d = cable.outer_diameter_m;
     const double rayleigh = kGravity * rise * d * d * d * kPrandtl / (film_K * viscosity * viscosity);
     const double root = 0.60 + 0.387 * std::sqrt(std::cbrt(rayleigh)) / prandtl_term;
@@ -48,41 +48,41 @@ double heat_loss_W_per_m(const CableSurroundings& cable, double surface_C) {
 double conductor_temperature_C(const CableSurroundings& cable, double current_A, double guess_C) {
     const double heat20 = current_A * current_A * cable.R20_ohm_per_m / (cable.bundle_factor * cable.bundle_factor);
     if (heat20 < 1e-12) return cable.ambient_C;
-    const double wall = wall_resistance(cable);
-    // Unknown: surface rise x. The conductor stands loss * wall above it. f rises with x, so a bracketed
-    // secant cannot miss; the guess only shortens it.
-    double conductor = 0;
+    const double wall = cable.wall_K_m_per_W;
+    const double highest = kMelted_C - cable.ambient_C;
+    // Unknown: the surface's rise x. The conductor stands loss * wall above it. f(x) = loss - heat rises with x, so a
+    // secant kept between brackets cannot miss; a good guess only shortens it.
+    double conductor = 0, loss = 0;
     const auto excess = [&](double x) {
-        const double loss = heat_loss_W_per_m(cable, cable.ambient_C + x);
+        loss = heat_loss_W_per_m(cable, cable.ambient_C + x);
         conductor = cable.ambient_C + x + loss * wall;
         return loss - heat20 * (1 + kCopperAlpha_per_K * (conductor - 20));
     };
-    if (excess(kMelted_C - cable.ambient_C) < 0) return kMelted_C;
-    double x = guess_C > cable.ambient_C
-                   ? (guess_C - cable.ambient_C) * 0.95
-                   : heat20 / (std::numbers::pi * cable.outer_diameter_m * 12);
-    x = std::clamp(x, 1e-9, kMelted_C);
-    double low = 0, high = kMelted_C;
+    double x = heat20 / (std::numbers::pi * cable.outer_diameter_m * 12);
+    if (guess_C > cable.ambient_C) x = guess_C - cable.ambient_C - heat20 * (1 + kCopperAlpha_per_K * (guess_C - 20)) * wall;
+    if (!(x > 1e-9) || x > highest) x = std::clamp(heat20 / (std::numbers::pi * cable.outer_diameter_m * 12), 1e-9, highest);
+    double low = 0, high = highest;
     double fx = excess(x);
-    double step = std::max(1e-4 * x, 1e-9);
-    for (int k = 0; k < 60; ++k) {
+    // loss goes with about the 1.2th power of the rise: the first slope; the secant takes over from there
+    double slope = 1.2 * loss / x - heat20 * kCopperAlpha_per_K * (1 + 1.2 * loss / x * wall);
+    for (int k = 0; k < 80; ++k) {
         (fx > 0 ? high : low) = x;
-        const double slope = (excess(x + step) - fx) / step;
         double next = slope > 0 ? x - fx / slope : (low + high) / 2;
         if (!(next > low && next < high)) next = (low + high) / 2;
-        const double move = std::abs(next - x);
+        const double move = next - x, before = fx;
         x = next;
         fx = excess(x);
-        if (move < 1e-10 + 1e-13 * x || fx == 0) break;
-        step = std::clamp(move * 1e-2, 1e-7, 1e-2);
+        if (std::abs(move) < 1e-9 + 1e-12 * x || fx == 0) break;
+        slope = (fx - before) / move;
     }
     return std::min(conductor, kMelted_C);
 }
 
 double current_for_temperature_A(const CableSurroundings& cable, double limit_C) {
     if (limit_C <= cable.ambient_C) return 0;
-    const double wall = wall_resistance(cable);
-    double low = cable.ambient_C, high = limit_C;  // surface temperature whose heat brings the conductor to limit
+    const double wall = cable.wall_K_m_per_W;
+    double low = cable.ambient_C,
+           high = limit_C;  // surface temperature whose heat brings the conductor to limit
     for (int k = 0; k < 80; ++k) {
         const double surface = (low + high) / 2;
         (surface + heat_loss_W_per_m(cable, surface) * wall < limit_C ? low : high) = surface;

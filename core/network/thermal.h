@@ -3,7 +3,8 @@
 // Convection: Churchill and Chu 1975, horizontal cylinder, Int. J. Heat Mass Transfer 18, 1049 (from memory):
 //     Nu = (0.60 + 0.387 Ra^(1/6) / (1 + (0.559/Pr)^(9/16))^(8/27))^2,   Ra <= 1e12
 // Radiation: grey surface against surroundings at air temperature. Conduction through the insulation wall.
-// Air properties by power laws of the film temperature (fit to tables, from memory): within 2 % from 250 to 450 K.
+// Air properties by power laws of the film temperature (fit to tables, from memory): within 2 % from 250 to
+// 450 K.
 #pragma once
 
 #include "catalog/conductors.h"
@@ -12,22 +13,26 @@ namespace yr {
 
 struct CableSurroundings {
     double ambient_C = 25;
-    double R20_ohm_per_m = 0;         // one cable
+    double R20_ohm_per_m = 0;  // one cable
     double strand_diameter_m = 0;
     double outer_diameter_m = 0;
-    double bundle_factor = 1;         // heat counts as I2R / factor2: the factor is the current of equal temperature
+    double wall_K_m_per_W = 0;  // through the insulation, for one metre of cable
+    double bundle_factor = 1;  // heat counts as I2R / factor2: the factor is the current of equal temperature
 };
 
-[[nodiscard]] CableSurroundings surroundings_of(const Conductor& conductor, double ambient_C, double bundle_factor);
+[[nodiscard]] CableSurroundings surroundings_of(const Conductor& conductor, double ambient_C,
+                                                double bundle_factor);
 
 // Heat that leaves one metre of surface at that temperature, W/m. surface_C >= ambient_C.
 [[nodiscard]] double heat_loss_W_per_m(const CableSurroundings& cable, double surface_C);
 
 // Conductor temperature in degrees C at `current_A` in one cable, to 1e-9 K. `guess_C` speeds it up.
 // A current that would heat beyond 2000 C gives 2000: a wire that hot has melted (copper 1085 C).
-[[nodiscard]] double conductor_temperature_C(const CableSurroundings& cable, double current_A, double guess_C);
+[[nodiscard]] double conductor_temperature_C(const CableSurroundings& cable, double current_A,
+                                             double guess_C);
 
-// Current that brings the conductor to `limit_C`; 0 when the air is as hot. The physics' own opinion on ampacity.
+// Current that brings the conductor to `limit_C`; 0 when the air is as hot. The physics' own opinion on
+// ampacity.
 [[nodiscard]] double current_for_temperature_A(const CableSurroundings& cable, double limit_C);
 
 }  // namespace yr

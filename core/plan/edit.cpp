@@ -38,7 +38,8 @@ template <class T>
 Result<Edit> apply_one(Plan& plan, const Remove<T>& remove) {
     auto& list = list_of<T>(plan);
     const auto at = std::find_if(list.begin(), list.end(), [&](const T& t) { return t.id == remove.id; });
-    if (at == list.end()) return fail(ErrorCode::missing_reference, {}, remove.id, "something that is in the plan");
+    if (at == list.end())
+        return fail(ErrorCode::missing_reference, {}, remove.id, "something that is in the plan");
     Edit inverse = Put<T>{*at, static_cast<std::size_t>(at - list.begin())};
     list.erase(at);
     return inverse;
@@ -86,12 +87,18 @@ Edit remove_with_runs(const Plan& plan, const Id& id) {
     Batch batch;
     for (const Run& r : plan.runs)
         if (owner_of(r.from) == id || owner_of(r.to) == id) batch.edits.emplace_back(Remove<Run>{r.id});
-    if (find(plan.loads, id)) batch.edits.emplace_back(Remove<Load>{id});
-    else if (find(plan.points, id)) batch.edits.emplace_back(Remove<Point>{id});
-    else if (find(plan.batteries, id)) batch.edits.emplace_back(Remove<Battery>{id});
-    else if (find(plan.sources, id)) batch.edits.emplace_back(Remove<Source>{id});
-    else if (find(plan.runs, id)) batch.edits.emplace_back(Remove<Run>{id});
-    else if (find(plan.states, id)) batch.edits.emplace_back(Remove<State>{id});
+    if (find(plan.loads, id))
+        batch.edits.emplace_back(Remove<Load>{id});
+    else if (find(plan.points, id))
+        batch.edits.emplace_back(Remove<Point>{id});
+    else if (find(plan.batteries, id))
+        batch.edits.emplace_back(Remove<Battery>{id});
+    else if (find(plan.sources, id))
+        batch.edits.emplace_back(Remove<Source>{id});
+    else if (find(plan.runs, id))
+        batch.edits.emplace_back(Remove<Run>{id});
+    else if (find(plan.states, id))
+        batch.edits.emplace_back(Remove<State>{id});
     return batch;
 }
 

@@ -1,5 +1,5 @@
-// Changes to a plan as values. apply() makes the change and gives back the change that undoes it: the one way in
-// which a plan is altered, by the application's undo commands and by tests alike.
+// Changes to a plan as values. apply() makes the change and gives back the change that undoes it: the one way
+// in which a plan is altered, by the application's undo commands and by tests alike.
 #pragma once
 
 #include <cstddef>
@@ -34,15 +34,15 @@ struct SetPolicy {
 struct Batch;  // several edits as one
 
 using Edit = std::variant<Put<Place>, Put<Point>, Put<Source>, Put<Battery>, Put<Run>, Put<Load>, Put<State>,
-                          Remove<Place>, Remove<Point>, Remove<Source>, Remove<Battery>, Remove<Run>, Remove<Load>,
-                          Remove<State>, SetVehicle, SetPolicy, Batch>;
+                          Remove<Place>, Remove<Point>, Remove<Source>, Remove<Battery>, Remove<Run>,
+                          Remove<Load>, Remove<State>, SetVehicle, SetPolicy, Batch>;
 
 struct Batch {
     std::vector<Edit> edits;
 };
 
-// Applies and returns the inverse. Failure: missing_reference for removing what is not there, and validate()'s
-// codes for what the edit broke; the plan is then as it was.
+// Applies and returns the inverse. Failure: missing_reference for removing what is not there, and
+// validate()'s codes for what the edit broke; the plan is then as it was.
 [[nodiscard]] Result<Edit> apply(Plan& plan, const Edit& edit);
 
 // Removing a load, point, battery or source takes the runs that end on it along.

@@ -16,7 +16,8 @@ Result<bool> migrate(nlohmann::ordered_json& file, int present, const MigrationS
     nlohmann::ordered_json work = file;
     for (int v = version; v < present; ++v) {
         const auto step = steps.find(v);
-        if (step == steps.end()) return fail(ErrorCode::not_a_plan, "version", std::to_string(version), std::to_string(present));
+        if (step == steps.end())
+            return fail(ErrorCode::not_a_plan, "version", std::to_string(version), std::to_string(present));
         step->second(work);
         work["version"] = v + 1;
     }

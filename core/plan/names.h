@@ -18,14 +18,15 @@ struct EnumName {
 template <class E>
 [[nodiscard]] std::span<const EnumName<E>> enum_names();
 
-#define YR_ENUM_NAMES(E, ...)                                            \
-    template <>                                                          \
-    [[nodiscard]] inline std::span<const EnumName<E>> enum_names<E>() {  \
-        static constexpr EnumName<E> names[] = {__VA_ARGS__};            \
-        return names;                                                    \
+#define YR_ENUM_NAMES(E, ...)                                           \
+    template <>                                                         \
+    [[nodiscard]] inline std::span<const EnumName<E>> enum_names<E>() { \
+        static constexpr EnumName<E> names[] = {__VA_ARGS__};           \
+        return names;                                                   \
     }
 
-YR_ENUM_NAMES(Key, {Key::off, "off"}, {Key::accessory, "accessory"}, {Key::ignition, "ignition"}, {Key::crank, "crank"})
+YR_ENUM_NAMES(Key, {Key::off, "off"}, {Key::accessory, "accessory"}, {Key::ignition, "ignition"},
+              {Key::crank, "crank"})
 YR_ENUM_NAMES(Engine, {Engine::any, "any"}, {Engine::running, "running"}, {Engine::stopped, "stopped"})
 YR_ENUM_NAMES(Chassis, {Chassis::steel, "steel"}, {Chassis::aluminium, "aluminium"}, {Chassis::none, "none"})
 YR_ENUM_NAMES(PointKind, {PointKind::stud, "stud"}, {PointKind::bus, "bus"}, {PointKind::box, "box"},
@@ -37,9 +38,11 @@ YR_ENUM_NAMES(Chemistry, {Chemistry::flooded, "flooded"}, {Chemistry::agm, "agm"
 YR_ENUM_NAMES(DrawKind, {DrawKind::current, "current"}, {DrawKind::power, "power"},
               {DrawKind::resistance, "resistance"})
 YR_ENUM_NAMES(DeviceKind, {DeviceKind::fuse, "fuse"}, {DeviceKind::switching, "switch"})
-YR_ENUM_NAMES(FuseType, {FuseType::blade, "blade"}, {FuseType::blade_large, "blade_large"}, {FuseType::bolt, "bolt"})
+YR_ENUM_NAMES(FuseType, {FuseType::blade, "blade"}, {FuseType::blade_large, "blade_large"},
+              {FuseType::bolt, "bolt"})
 YR_ENUM_NAMES(Material, {Material::copper, "copper"}, {Material::tinned, "tinned"}, {Material::cca, "cca"})
-YR_ENUM_NAMES(FuseSchool, {FuseSchool::load150, "load150"}, {FuseSchool::inrush, "inrush"}, {FuseSchool::wire, "wire"})
+YR_ENUM_NAMES(FuseSchool, {FuseSchool::load150, "load150"}, {FuseSchool::inrush, "inrush"},
+              {FuseSchool::wire, "wire"})
 YR_ENUM_NAMES(AmpacityTable, {AmpacityTable::abyc, "abyc"}, {AmpacityTable::iso, "iso"})
 YR_ENUM_NAMES(SizeSystem, {SizeSystem::awg, "awg"}, {SizeSystem::sae, "sae"}, {SizeSystem::metric, "metric"})
 YR_ENUM_NAMES(LeadUnits, {LeadUnits::metric, "metric"}, {LeadUnits::inch, "inch"})

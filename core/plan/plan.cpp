@@ -57,7 +57,9 @@ std::string name_of(const Plan& plan, std::string_view id_or_terminal) {
     return found;
 }
 
-std::string_view owner_of(std::string_view terminal) { return terminal.substr(0, terminal.find('.')); }
+std::string_view owner_of(std::string_view terminal) {
+    return terminal.substr(0, terminal.find('.'));
+}
 
 std::vector<State> built_in_states() {
     std::vector<State> states(5);
@@ -73,7 +75,8 @@ Plan empty_plan(std::string name) {
     Plan plan;
     plan.vehicle.name = std::move(name);
     plan.vehicle.kind = "vehicle";
-    plan.places = {{"place-bay", "engine bay", true}, {"place-cab", "cab", false}, {"place-rear", "rear", false}};
+    plan.places = {
+        {"place-bay", "engine bay", true}, {"place-cab", "cab", false}, {"place-rear", "rear", false}};
     Battery battery;
     battery.id = "battery-1";
     battery.name = "starter battery";

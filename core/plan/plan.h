@@ -31,7 +31,7 @@ enum class Engine { any, running, stopped };
 // When something is live or closed: all parts must hold. The empty condition always holds.
 // A circuit on accessory drops out while cranking; one on ignition stays (common practice).
 struct Condition {
-    Key key = Key::off;                 // at least this far
+    Key key = Key::off;  // at least this far
     Engine engine = Engine::any;
     std::vector<std::string> switches;  // each of these is on
     friend bool operator==(const Condition&, const Condition&) = default;
@@ -41,7 +41,7 @@ struct State {
     Id id;
     std::string name;
     Key key = Key::off;
-    double rpm = 0;                     // engine speed, 0 = stopped
+    double rpm = 0;  // engine speed, 0 = stopped
     double ambient_C = 25;
     double engine_bay_C = 25;
     std::optional<double> charge;       // 0..1, for every battery; empty: each battery's own
@@ -75,10 +75,10 @@ struct Point {
     std::string name;
     PointKind kind = PointKind::stud;
     Id place;
-    Id bonded_to;                     // ground: the chassis part under it
-    std::optional<double> bond_ohm;   // ground: resistance of that bond
-    Id return_at;                     // bus, box: where home-runs of its loads end
-    bool feeds_loads = false;         // shown as a feed; loads may be hung on it
+    Id bonded_to;                    // ground: the chassis part under it
+    std::optional<double> bond_ohm;  // ground: resistance of that bond
+    Id return_at;                    // bus, box: where home-runs of its loads end
+    bool feeds_loads = false;        // shown as a feed; loads may be hung on it
     friend bool operator==(const Point&, const Point&) = default;
 };
 
@@ -90,15 +90,15 @@ struct Source {
     std::string name;
     SourceKind kind = SourceKind::alternator;
     Id place;
-    Terminal return_at;                        // where its negative is bolted: engine block, bus, battery post
-    std::optional<double> rated_A;             // ISO 8854 at 6000 rpm of its shaft; a converter's limit
-    std::optional<double> idle_A;              // at the low-speed point
+    Terminal return_at;             // where its negative is bolted: engine block, bus, battery post
+    std::optional<double> rated_A;  // ISO 8854 at 6000 rpm of its shaft; a converter's limit
+    std::optional<double> idle_A;   // at the low-speed point
     std::vector<std::pair<double, double>> curve;  // shaft rpm, A; empty: from rated and idle
     std::optional<double> pulley_ratio;
     std::optional<double> regulated_V;
     std::optional<double> droop_ohm;
-    std::optional<double> efficiency;          // converter, 0..1
-    std::optional<double> standby_W;           // converter
+    std::optional<double> efficiency;  // converter, 0..1
+    std::optional<double> standby_W;   // converter
     Condition works_when;
     friend bool operator==(const Source&, const Source&) = default;
 };
@@ -129,7 +129,7 @@ struct Load {
     std::string name;
     int count = 1;
     Draw draw;
-    std::optional<double> inrush_A;    // of one piece
+    std::optional<double> inrush_A;  // of one piece
     Condition live_when;
     bool critical = false;             // held to the tighter drop limit
     std::optional<double> drop_limit;  // 0..1 of nominal; empty: by policy
@@ -148,8 +148,8 @@ struct Device {
     DeviceKind kind = DeviceKind::fuse;
     std::optional<double> at_m;  // distance along the cable from the run's `from` end; empty: at that end
     FuseType fuse = FuseType::blade;
-    double rating_A = 0;         // fuse
-    Condition closed_when;       // switch, relay, contactor, disconnect
+    double rating_A = 0;    // fuse
+    Condition closed_when;  // switch, relay, contactor, disconnect
     std::optional<double> resistance_ohm;
     friend bool operator==(const Device&, const Device&) = default;
 };

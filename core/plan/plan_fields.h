@@ -1,5 +1,5 @@
-// One list of fields for each part of the plan, read by the JSON writer and the JSON reader alike, so that what
-// is saved and what is loaded cannot drift apart. Order here is the order in the file.
+// One list of fields for each part of the plan, read by the JSON writer and the JSON reader alike, so that
+// what is saved and what is loaded cannot drift apart. Order here is the order in the file.
 #pragma once
 
 #include <concepts>

@@ -19,7 +19,9 @@ using Json = nlohmann::ordered_json;
 namespace {
 
 template <class T>
-concept HasFields = requires(T& x) { fields([](const char*, auto&) {}, x); };
+concept HasFields = requires(T& x) {
+    fields([](const char*, auto&) {}, x);
+};
 
 // ---- writing
 
@@ -111,8 +113,10 @@ void read_value(const Json& in, T& value) {
 std::string line_and_column(std::string_view text, std::size_t byte) {
     std::size_t line = 1, column = 1;
     for (std::size_t k = 0; k + 1 < byte && k < text.size(); ++k)
-        if (text[k] == '\n') ++line, column = 1;
-        else ++column;
+        if (text[k] == '\n')
+            ++line, column = 1;
+        else
+            ++column;
     return "line " + std::to_string(line) + ", column " + std::to_string(column);
 }
 

@@ -1,4 +1,5 @@
-// Plans as text: UTF-8 JSON of the published schema (docs/plan.schema.json, described in docs/plan-format.md).
+// Plans as text: UTF-8 JSON of the published schema (docs/plan.schema.json, described in
+// docs/plan-format.md).
 #pragma once
 
 #include <string>
@@ -19,8 +20,8 @@ inline constexpr int kPlanVersion = 1;
 // the place names the part by its own name where it has one: "loads, scene lights, draw".
 [[nodiscard]] Result<Plan> plan_from_json_text(std::string_view text);
 
-// Reads and writes whole files for programs without a desktop; writing goes through a temporary file and a rename.
-// Failure: unreadable_file, unwritable_file, and plan_from_json_text's.
+// Reads and writes whole files for programs without a desktop; writing goes through a temporary file and a
+// rename. Failure: unreadable_file, unwritable_file, and plan_from_json_text's.
 [[nodiscard]] Result<Plan> load_plan(const std::string& path);
 [[nodiscard]] Result<bool> save_plan(const Plan& plan, const std::string& path);
 

@@ -13,7 +13,9 @@ namespace embedded {
 std::string_view schema_file(std::string_view name);
 }
 
-std::string_view plan_schema_text() { return embedded::schema_file("plan.schema.json"); }
+std::string_view plan_schema_text() {
+    return embedded::schema_file("plan.schema.json");
+}
 
 namespace {
 

@@ -31,7 +31,8 @@ class Checker {
             if (!ids_.insert(t.id).second)
                 add(ErrorCode::duplicate_id, std::string(list) + ", " + t.name, t.id, "an id of its own");
             if (t.id.find('.') != std::string::npos || t.id.empty())
-                add(ErrorCode::unknown_name, std::string(list) + ", " + t.name + ", id", t.id, "an id without a point");
+                add(ErrorCode::unknown_name, std::string(list) + ", " + t.name + ", id", t.id,
+                    "an id without a point");
         }
     }
 
@@ -70,9 +71,11 @@ class Checker {
         const std::string where = "points, " + p.name;
         check_place(where, p.place);
         if (p.kind == PointKind::ground && !chassis_.contains(p.bonded_to))
-            add(ErrorCode::missing_reference, where + ", bonded_to", p.bonded_to, "a chassis part of this plan");
+            add(ErrorCode::missing_reference, where + ", bonded_to", p.bonded_to,
+                "a chassis part of this plan");
         if (p.kind != PointKind::ground && !p.bonded_to.empty())
-            add(ErrorCode::unknown_name, where + ", bonded_to", p.bonded_to, "nothing: only a ground point is bonded");
+            add(ErrorCode::unknown_name, where + ", bonded_to", p.bonded_to,
+                "nothing: only a ground point is bonded");
         if (!p.return_at.empty()) check_terminal(where + ", return_at", p.return_at);
     }
 
@@ -82,30 +85,36 @@ class Checker {
         check_terminal(where + ", return_at", s.return_at);
         for (std::size_t k = 1; k < s.curve.size(); ++k)
             if (s.curve[k].first <= s.curve[k - 1].first)
-                add(ErrorCode::out_of_range, where + ", curve", std::to_string(s.curve[k].first), "rising rpm");
+                add(ErrorCode::out_of_range, where + ", curve", std::to_string(s.curve[k].first),
+                    "rising rpm");
     }
 
     void check_run(const Run& r) {
         const std::string where = "runs, " + r.name;
         check_terminal(where + ", from", r.from);
         check_terminal(where + ", to", r.to);
-        if (r.from == r.to) add(ErrorCode::out_of_range, where + ", to", r.to, "another end than its beginning");
+        if (r.from == r.to)
+            add(ErrorCode::out_of_range, where + ", to", r.to, "another end than its beginning");
         for (const Id& p : r.places) check_place(where, p);
         if (r.size && !conductor(*r.size, r.material))
             add(ErrorCode::unknown_size, where + ", size", name_of(*r.size), "a size of the tables");
         for (const Device& d : r.devices) {
             if (d.kind == DeviceKind::fuse && !(d.rating_A > 0))
-                add(ErrorCode::out_of_range, where + ", " + d.name + ", rating_A", std::to_string(d.rating_A), "more than 0 A");
+                add(ErrorCode::out_of_range, where + ", " + d.name + ", rating_A", std::to_string(d.rating_A),
+                    "more than 0 A");
             if (d.at_m && r.length_m && *d.at_m > *r.length_m + 1e-9)
-                add(ErrorCode::out_of_range, where + ", " + d.name + ", at_m", std::to_string(*d.at_m), "no more than the run's length");
+                add(ErrorCode::out_of_range, where + ", " + d.name + ", at_m", std::to_string(*d.at_m),
+                    "no more than the run's length");
         }
     }
 
     void check_load(const Load& l) {
         const std::string where = "loads, " + l.name;
         check_place(where, l.place);
-        if (!(l.draw.value > 0)) add(ErrorCode::out_of_range, where + ", draw", std::to_string(l.draw.value), "more than 0");
-        if (l.count < 1) add(ErrorCode::out_of_range, where + ", count", std::to_string(l.count), "1 or more");
+        if (!(l.draw.value > 0))
+            add(ErrorCode::out_of_range, where + ", draw", std::to_string(l.draw.value), "more than 0");
+        if (l.count < 1)
+            add(ErrorCode::out_of_range, where + ", count", std::to_string(l.count), "1 or more");
     }
 
     const Plan& plan_;
@@ -115,6 +124,8 @@ class Checker {
 
 }  // namespace
 
-std::vector<Error> validate(const Plan& plan) { return Checker(plan).run(); }
+std::vector<Error> validate(const Plan& plan) {
+    return Checker(plan).run();
+}
 
 }  // namespace yr

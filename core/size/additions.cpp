@@ -19,8 +19,8 @@ class Builder {
 
     Id id(std::string_view head) const { return new_id(scratch_, head); }
 
-    void run(const std::string& name, const Terminal& from, const Terminal& to, double length_m, int awg, double fuse_A,
-             const Condition& closed_when = {}) {
+    void run(const std::string& name, const Terminal& from, const Terminal& to, double length_m, int awg,
+             double fuse_A, const Condition& closed_when = {}) {
         Run r;
         r.id = id("run");
         r.name = name;
@@ -29,10 +29,17 @@ class Builder {
         r.length_m = length_m;
         r.size = WireSize::awg(awg);
         if (fuse_A > 0)
-            r.devices.push_back({id("fuse"), name + " fuse", DeviceKind::fuse, std::min(0.15, length_m / 4),
-                                 fuse_A > 40 ? FuseType::bolt : FuseType::blade, fuse_A, {}, {}});
+            r.devices.push_back({id("fuse"),
+                                 name + " fuse",
+                                 DeviceKind::fuse,
+                                 std::min(0.15, length_m / 4),
+                                 fuse_A > 40 ? FuseType::bolt : FuseType::blade,
+                                 fuse_A,
+                                 {},
+                                 {}});
         if (!(closed_when == Condition{}))
-            r.devices.push_back({id("switch"), name + " relay", DeviceKind::switching, length_m / 3, {}, 0, closed_when, {}});
+            r.devices.push_back(
+                {id("switch"), name + " relay", DeviceKind::switching, length_m / 3, {}, 0, closed_when, {}});
         put(&Plan::runs, r);
     }
 
@@ -49,7 +56,9 @@ const Point* first_chassis(const Plan& plan) {
     return nullptr;
 }
 
-auto no_battery() { return fail(ErrorCode::missing_reference, "battery", {}, "a plan with a battery"); }
+auto no_battery() {
+    return fail(ErrorCode::missing_reference, "battery", {}, "a plan with a battery");
+}
 
 }  // namespace
 
@@ -72,7 +81,9 @@ Result<Addition> add_alternator(const Plan& plan) {
 Result<Addition> add_feed(const Plan& plan, const Condition& closed_when) {
     if (plan.batteries.empty()) return no_battery();
     Builder b(plan);
-    const char* name = closed_when.key == Key::accessory ? "accessory feed" : closed_when.key == Key::ignition ? "ignition feed" : "feed";
+    const char* name = closed_when.key == Key::accessory  ? "accessory feed"
+                       : closed_when.key == Key::ignition ? "ignition feed"
+                                                          : "feed";
     Point p{b.id("feed"), name, PointKind::bus, {}, {}, {}, plan.batteries.front().id + ".neg", true};
     b.put(&Plan::points, p);
     b.run(p.name + " cable", plan.batteries.front().id + ".pos", p.id, 2.0, 6, 60, closed_when);
@@ -96,7 +107,8 @@ Result<Addition> add_second_battery(const Plan& plan) {
 }
 
 Result<Addition> add_charger(const Plan& plan) {
-    if (plan.batteries.size() < 2) return fail(ErrorCode::missing_reference, "second battery", {}, "a plan with two batteries");
+    if (plan.batteries.size() < 2)
+        return fail(ErrorCode::missing_reference, "second battery", {}, "a plan with two batteries");
     Builder b(plan);
     Source s;
     s.id = b.id("charger");

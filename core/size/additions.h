@@ -1,5 +1,5 @@
-// Larger things added to a plan with the cables and fuses that they need to work at all: alternator, feed, second
-// battery, charger, ground point. Each gives one edit and the id of what it added.
+// Larger things added to a plan with the cables and fuses that they need to work at all: alternator, feed,
+// second battery, charger, ground point. Each gives one edit and the id of what it added.
 #pragma once
 
 #include "plan/edit.h"

@@ -13,10 +13,13 @@ Result<bool> check(const SizeAsk& ask) {
         return fail(ErrorCode::out_of_range, place, std::to_string(given), wanted);
     };
     if (!(ask.current_A > 0) || ask.current_A > 1e5) return bad("current", ask.current_A, "more than 0 A");
-    if (!(ask.there_and_back_m > 0) || ask.there_and_back_m > 1000) return bad("length", ask.there_and_back_m, "more than 0 m");
+    if (!(ask.there_and_back_m > 0) || ask.there_and_back_m > 1000)
+        return bad("length", ask.there_and_back_m, "more than 0 m");
     if (!(ask.nominal_V > 0) || ask.nominal_V > 1000) return bad("nominal", ask.nominal_V, "more than 0 V");
-    if (!(ask.drop_share > 0) || ask.drop_share > 0.5) return bad("drop", ask.drop_share * 100, "more than 0 and at most 50 %");
-    if (!(ask.insulation_C >= 60) || ask.insulation_C > 250) return bad("insulation", ask.insulation_C, "60 to 250 C");
+    if (!(ask.drop_share > 0) || ask.drop_share > 0.5)
+        return bad("drop", ask.drop_share * 100, "more than 0 and at most 50 %");
+    if (!(ask.insulation_C >= 60) || ask.insulation_C > 250)
+        return bad("insulation", ask.insulation_C, "60 to 250 C");
     if (ask.bundle < 1 || ask.bundle > 200) return bad("bundle", ask.bundle, "1 to 200 conductors");
     if (!(ask.ambient_C >= -60) || ask.ambient_C > 150) return bad("ambient", ask.ambient_C, "-60 to 150 C");
     return true;
@@ -64,8 +67,8 @@ Result<SizeLadder> size_cable(const SizeAsk& ask) {
     for (const WireSize& size : sizes_of(ask.system)) {
         SizeRow row;
         row.wire = *conductor(size, ask.material);
-        const AmpacityAsk amp{size, ask.material, ask.insulation_C, ask.engine_space, ask.ambient_C, ask.bundle,
-                              ask.bundle_derating, ask.table};
+        const AmpacityAsk amp{size,          ask.material, ask.insulation_C,    ask.engine_space,
+                              ask.ambient_C, ask.bundle,   ask.bundle_derating, ask.table};
         auto a = ampacity(amp);
         if (!a) return tl::unexpected(a.error());
         row.ampacity = *a;

@@ -28,7 +28,8 @@ FeedChoice choose_feed(const Plan& plan, const TypedLine& line) {
         int missing = 0, extra = 0;
         for (std::size_t s = 0; s < plan.states.size(); ++s) {
             const auto& nodes = solutions[s].network.nodes;
-            const auto n = static_cast<std::size_t>(std::find(nodes.begin(), nodes.end(), p.id) - nodes.begin());
+            const auto n =
+                static_cast<std::size_t>(std::find(nodes.begin(), nodes.end(), p.id) - nodes.begin());
             const double volts = n < nodes.size() ? solutions[s].point.node_V[n] : 0;
             const bool live = volts > 0.5 * plan.vehicle.nominal_V;
             const bool too_high = volts > 1.6 * plan.vehicle.nominal_V;  // a traction battery's own rail
@@ -36,7 +37,8 @@ FeedChoice choose_feed(const Plan& plan, const TypedLine& line) {
             missing += (want && !live) || too_high;
             extra += live && !want;
         }
-        const int score = 10000 - 1000 * missing - 10 * extra + (!line.place.empty() && p.place == line.place ? 5 : 0);
+        const int score =
+            10000 - 1000 * missing - 10 * extra + (!line.place.empty() && p.place == line.place ? 5 : 0);
         if (score > best_score) best_score = score, best = {&p, missing == 0};
     }
     return best;
@@ -45,9 +47,12 @@ FeedChoice choose_feed(const Plan& plan, const TypedLine& line) {
 double nominal_current_A(const Plan& plan, const TypedLine& line) {
     const double v = plan.vehicle.nominal_V;
     switch (line.draw->kind) {
-        case DrawKind::current: return line.draw->value * line.count;
-        case DrawKind::power: return line.draw->value * line.count / v;
-        case DrawKind::resistance: return v / line.draw->value * line.count;
+        case DrawKind::current:
+            return line.draw->value * line.count;
+        case DrawKind::power:
+            return line.draw->value * line.count / v;
+        case DrawKind::resistance:
+            return v / line.draw->value * line.count;
     }
     return 0;
 }
@@ -63,7 +68,8 @@ struct Chosen {
 };
 
 // The thinnest size that passes and for which the school finds a fuse that guards it.
-Chosen choose_cable(const Plan& plan, const TypedLine& line, double current_A, double length_m, double limit_share) {
+Chosen choose_cable(const Plan& plan, const TypedLine& line, double current_A, double length_m,
+                    double limit_share) {
     SizeAsk ask;
     ask.current_A = current_A;
     ask.there_and_back_m = 2 * length_m;
@@ -71,14 +77,17 @@ Chosen choose_cable(const Plan& plan, const TypedLine& line, double current_A, d
     ask.drop_share = limit_share;
     ask.engine_space = engine_place(plan, line.place);
     ask.ambient_C = 30;
-    for (const State& s : plan.states) ask.ambient_C = std::max(ask.ambient_C, ask.engine_space ? s.engine_bay_C : s.ambient_C);
+    for (const State& s : plan.states)
+        ask.ambient_C = std::max(ask.ambient_C, ask.engine_space ? s.engine_bay_C : s.ambient_C);
     ask.system = plan.policy.sizes;
     ask.table = plan.policy.ampacity_table;
     Chosen chosen;
     const auto ladder = size_cable(ask);
     if (!ladder) return chosen;
-    const std::size_t first = ladder->chosen < 0 ? ladder->rows.size() - 1 : static_cast<std::size_t>(ladder->chosen);
-    const std::optional<double> inrush = line.inrush_A ? std::optional(*line.inrush_A * line.count) : std::nullopt;
+    const std::size_t first =
+        ladder->chosen < 0 ? ladder->rows.size() - 1 : static_cast<std::size_t>(ladder->chosen);
+    const std::optional<double> inrush =
+        line.inrush_A ? std::optional(*line.inrush_A * line.count) : std::nullopt;
     for (std::size_t k = first; k < ladder->rows.size(); ++k) {
         const SizeRow& row = ladder->rows[k];
         if (line.size && !(row.wire.size == *line.size)) continue;
@@ -90,12 +99,15 @@ Chosen choose_cable(const Plan& plan, const TypedLine& line, double current_A, d
         }
     }
     if (line.size) chosen.size = *line.size;
-    if (!chosen.fuse)  // a size that was asked for may be too thin: fuse for the load, the findings say the rest
-        if (const auto advice = choose_fuse({current_A, inrush, 1e9}, plan.policy.fuse_school)) chosen.fuse = advice->chosen;
+    if (!chosen.fuse)  // a size that was asked for may be too thin: fuse for the load, the findings say the
+                       // rest
+        if (const auto advice = choose_fuse({current_A, inrush, 1e9}, plan.policy.fuse_school))
+            chosen.fuse = advice->chosen;
     return chosen;
 }
 
-Terminal choose_return(const Plan& plan, const TypedLine& line, const Point& feed, double current_A, bool& home_run) {
+Terminal choose_return(const Plan& plan, const TypedLine& line, const Point& feed, double current_A,
+                       bool& home_run) {
     home_run = line.chassis ? !*line.chassis : line.critical || current_A > kHomeRun_A;
     if (!home_run)
         for (const Point& p : plan.points)
@@ -129,7 +141,8 @@ Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line) {
 
     const double current_A = nominal_current_A(plan, line);
     const double length = line.length_m.value_or(assumption("run_length_m").value);
-    const Chosen cable = choose_cable(plan, line, current_A, length, drop_limit_V(plan, load) / plan.vehicle.nominal_V);
+    const Chosen cable =
+        choose_cable(plan, line, current_A, length, drop_limit_V(plan, load) / plan.vehicle.nominal_V);
 
     Run supply;
     supply.id = new_id(plan, "run");
@@ -140,7 +153,14 @@ Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line) {
     supply.size = cable.size;
     if (!line.place.empty()) supply.places = {line.place};
     if (cable.fuse)
-        supply.devices.push_back({new_id(plan, "fuse"), line.name + " fuse", DeviceKind::fuse, 0.0, cable.fuse->type, cable.fuse->rating_A, {}, {}});
+        supply.devices.push_back({new_id(plan, "fuse"),
+                                  line.name + " fuse",
+                                  DeviceKind::fuse,
+                                  0.0,
+                                  cable.fuse->type,
+                                  cable.fuse->rating_A,
+                                  {},
+                                  {}});
 
     bool home_run = false;
     Run ret;

@@ -13,11 +13,11 @@ struct NewCircuit {
     bool feed_fits = true;  // the feed is live whenever the load must be
 };
 
-// The feed is the typed one, else the one that is live whenever the load must be and in the fewest other states, the
-// same place first. The cable is the thinnest that passes ampacity and drop at nominal volts; the fuse is chosen by
-// the plan's school. Return: home-run for critical loads and above 15 A, else the ground point in the load's place
-// (common practice). An unknown length stays unknown in the plan.
-// Failure: empty (no name, no draw), missing_reference (the plan has no feed).
+// The feed is the typed one, else the one that is live whenever the load must be and in the fewest other
+// states, the same place first. The cable is the thinnest that passes ampacity and drop at nominal volts; the
+// fuse is chosen by the plan's school. Return: home-run for critical loads and above 15 A, else the ground
+// point in the load's place (common practice). An unknown length stays unknown in the plan. Failure: empty
+// (no name, no draw), missing_reference (the plan has no feed).
 [[nodiscard]] Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line);
 
 }  // namespace yr

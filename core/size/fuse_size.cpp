@@ -17,8 +17,12 @@ Result<FuseAdvice> choose_fuse(const FuseAsk& ask, FuseSchool school) {
         return fail(ErrorCode::out_of_range, "inrush", std::to_string(*ask.inrush_A), "more than 0 A");
     FuseAdvice advice;
     switch (school) {
-        case FuseSchool::load150: advice.needed_A = 1.5 * ask.current_A; break;
-        case FuseSchool::inrush: advice.needed_A = std::max(ask.inrush_A.value_or(0), ask.current_A); break;
+        case FuseSchool::load150:
+            advice.needed_A = 1.5 * ask.current_A;
+            break;
+        case FuseSchool::inrush:
+            advice.needed_A = std::max(ask.inrush_A.value_or(0), ask.current_A);
+            break;
         case FuseSchool::wire:
             advice.needed_A = std::max(ask.current_A / kContinuousShare, ask.inrush_A.value_or(0));
             break;
@@ -29,9 +33,10 @@ Result<FuseAdvice> choose_fuse(const FuseAsk& ask, FuseSchool school) {
         row.holds_inrush = !ask.inrush_A || fuse.rating_A > *ask.inrush_A + kTiny;
         row.protects_cable = fuse.rating_A <= ask.cable_A + kTiny;
         advice.rows.push_back(row);
-        const bool enough = school == FuseSchool::load150  ? fuse.rating_A >= advice.needed_A - kTiny
-                            : school == FuseSchool::inrush ? fuse.rating_A > advice.needed_A + kTiny
-                                                           : row.carries && row.holds_inrush && row.protects_cable;
+        const bool enough = school == FuseSchool::load150 ? fuse.rating_A >= advice.needed_A - kTiny
+                            : school == FuseSchool::inrush
+                                ? fuse.rating_A > advice.needed_A + kTiny
+                                : row.carries && row.holds_inrush && row.protects_cable;
         if (!advice.chosen && enough) {
             advice.chosen = fuse;
             advice.protects_cable = row.protects_cable;

@@ -10,7 +10,8 @@ namespace {
 
 constexpr double kCarriesCurrent_A = 1e-6;
 
-// Loads whose drop moves noticeably with this run: by more than 1 % of their limit between thinnest and thickest.
+// Loads whose drop moves noticeably with this run: by more than 1 % of their limit between thinnest and
+// thickest.
 std::vector<char> served_loads(const Plan& plan, const Id& run_id, const std::vector<Solution>& solutions) {
     std::vector<char> served(plan.loads.size(), 0);
     for (const Solution& s : solutions)

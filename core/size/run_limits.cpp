@@ -71,7 +71,8 @@ std::optional<Ampacity> run_ampacity(const Plan& plan, const Run& run, const Sta
 std::optional<double> least_ampacity_A(const Plan& plan, const Run& run) {
     std::optional<double> least;
     for (const State& s : plan.states)
-        if (const auto a = run_ampacity(plan, run, s)) least = std::min(least.value_or(a->allowed_A), a->allowed_A);
+        if (const auto a = run_ampacity(plan, run, s))
+            least = std::min(least.value_or(a->allowed_A), a->allowed_A);
     return least;
 }
 

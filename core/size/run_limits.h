@@ -9,8 +9,8 @@
 
 namespace yr {
 
-// Ampacity of a run with its parallel count in one state; empty for body metal and given resistances, which have
-// no table. An unknown size counts as the assumed one.
+// Ampacity of a run with its parallel count in one state; empty for body metal and given resistances, which
+// have no table. An unknown size counts as the assumed one.
 [[nodiscard]] std::optional<Ampacity> run_ampacity(const Plan& plan, const Run& run, const State& state);
 
 // The least over all states, A.
@@ -28,10 +28,10 @@ class SupplySide {
 };
 
 struct EndProtection {
-    bool at_from = true;                 // which end of the run
-    std::optional<double> upstream_A;    // a fault here is cut by a fuse of at most this rating; empty: by none
-    const Device* own = nullptr;         // this run's fuse nearest to the end
-    double own_distance_m = 0;           // from the end along the cable
+    bool at_from = true;               // which end of the run
+    std::optional<double> upstream_A;  // a fault here is cut by a fuse of at most this rating; empty: by none
+    const Device* own = nullptr;       // this run's fuse nearest to the end
+    double own_distance_m = 0;         // from the end along the cable
 };
 
 // The ends of a supply run that a battery can feed while the run is cut, all switches closed. Alternators and

@@ -20,8 +20,10 @@ std::vector<std::string> words_of(std::string_view text) {
     for (std::size_t k = 0; k < text.size(); ++k) {
         const char c = text[k];
         const bool decimal_comma = c == ',' && k > 0 && digit(k - 1) && digit(k + 1);
-        if (c == ' ' || c == '\t' || c == ';' || (c == ',' && !decimal_comma)) flush();
-        else word += c;
+        if (c == ' ' || c == '\t' || c == ';' || (c == ',' && !decimal_comma))
+            flush();
+        else
+            word += c;
     }
     flush();
     return words;
@@ -33,15 +35,17 @@ class LineReader {
 
     TypedLine read() {
         while (at_ < words_.size()) {
-            const bool known = read_feed() || read_condition() || read_inrush() || read_quantity() || read_size() ||
-                               read_flag() || read_place();
+            const bool known = read_feed() || read_condition() || read_inrush() || read_quantity() ||
+                               read_size() || read_flag() || read_place();
             if (known) {
                 named_ = named_ || !line_.name.empty();
                 continue;
             }
             // Words before the first thing understood are the name; later ones are not understood.
-            if (!named_) line_.name += (line_.name.empty() ? "" : " ") + words_[at_];
-            else line_.not_understood.push_back(words_[at_]);
+            if (!named_)
+                line_.name += (line_.name.empty() ? "" : " ") + words_[at_];
+            else
+                line_.not_understood.push_back(words_[at_]);
             ++at_;
         }
         return std::move(line_);
@@ -77,12 +81,15 @@ class LineReader {
 
     bool read_feed() {
         if (lower() != "from") return false;
-        return match_name(plan_.points, 1, [](const Point& p) { return p.feeds_loads; }, line_.feed);
+        return match_name(
+            plan_.points, 1, [](const Point& p) { return p.feeds_loads; }, line_.feed);
     }
 
     bool read_place() {
-        return match_name(plan_.places, 0, [](const Place&) { return true; }, line_.place) ||
-               (lower() == "in" && match_name(plan_.places, 1, [](const Place&) { return true; }, line_.place));
+        return match_name(
+                   plan_.places, 0, [](const Place&) { return true; }, line_.place) ||
+               (lower() == "in" && match_name(
+                                       plan_.places, 1, [](const Place&) { return true; }, line_.place));
     }
 
     std::optional<Condition> condition_word(const std::string& w) const {
@@ -101,7 +108,8 @@ class LineReader {
         const bool lead = lower() == "on" || lower() == "with" || lower() == "when" || lower() == "while";
         const auto c = condition_word(lower(lead ? 1 : 0));
         // A bare switch name may be part of the load's own name ("hoist light"): it needs its "on".
-        if (!c || (!lead && (!c->switches.empty() || line_.name.empty() || lower() == "battery" || lower() == "engine" || lower() == "key")))
+        if (!c || (!lead && (!c->switches.empty() || line_.name.empty() || lower() == "battery" ||
+                             lower() == "engine" || lower() == "key")))
             return false;
         line_.live_when = c;
         at_ += lead ? 2 : 1;
@@ -122,7 +130,9 @@ class LineReader {
     }
 
     bool read_inrush() {
-        const auto is_word = [](const std::string& w) { return w == "inrush" || w == "start" || w == "surge"; };
+        const auto is_word = [](const std::string& w) {
+            return w == "inrush" || w == "start" || w == "surge";
+        };
         std::size_t used = 0;
         if (is_word(lower())) {
             const auto q = quantity_here(1, used);
@@ -143,12 +153,20 @@ class LineReader {
         const auto q = quantity_here(0, used);
         if (!q || !(q->value > 0)) return read_count();
         switch (q->dimension) {
-            case Dimension::power: return take_draw(DrawKind::power, *q, used);
-            case Dimension::current: return take_draw(DrawKind::current, *q, used);
-            case Dimension::resistance: return take_draw(DrawKind::resistance, *q, used);
-            case Dimension::length: line_.length_m = q->value; break;
-            case Dimension::fraction: line_.drop_limit = q->value; break;
-            default: return false;  // an area is a wire size, read next; volts and degrees say nothing here
+            case Dimension::power:
+                return take_draw(DrawKind::power, *q, used);
+            case Dimension::current:
+                return take_draw(DrawKind::current, *q, used);
+            case Dimension::resistance:
+                return take_draw(DrawKind::resistance, *q, used);
+            case Dimension::length:
+                line_.length_m = q->value;
+                break;
+            case Dimension::fraction:
+                line_.drop_limit = q->value;
+                break;
+            default:
+                return false;  // an area is a wire size, read next; volts and degrees say nothing here
         }
         at_ += used;
         return true;
@@ -175,8 +193,10 @@ class LineReader {
     bool read_size() {
         for (std::size_t count = 2; count >= 1; --count) {
             const std::string text = joined(0, count);
-            const bool marked = text.find("/0") != std::string::npos || to_lower(text).find("awg") != std::string::npos ||
-                                to_lower(text).find("sae") != std::string::npos || to_lower(text).find("mm") != std::string::npos;
+            const bool marked = text.find("/0") != std::string::npos ||
+                                to_lower(text).find("awg") != std::string::npos ||
+                                to_lower(text).find("sae") != std::string::npos ||
+                                to_lower(text).find("mm") != std::string::npos;
             const auto size = parse_wire_size(text);
             if (!marked || !size || !conductor(*size)) continue;
             line_.size = *size;
@@ -188,10 +208,14 @@ class LineReader {
 
     bool read_flag() {
         const std::string w = lower();
-        if (w == "critical") line_.critical = true;
-        else if (w == "chassis" || w == "grounded") line_.chassis = true;
-        else if (w == "home-run" || w == "homerun") line_.chassis = false;
-        else return false;
+        if (w == "critical")
+            line_.critical = true;
+        else if (w == "chassis" || w == "grounded")
+            line_.chassis = true;
+        else if (w == "home-run" || w == "homerun")
+            line_.chassis = false;
+        else
+            return false;
         ++at_;
         return true;
     }
@@ -205,6 +229,8 @@ class LineReader {
 
 }  // namespace
 
-TypedLine read_line(const Plan& plan, std::string_view text) { return LineReader(plan, text).read(); }
+TypedLine read_line(const Plan& plan, std::string_view text) {
+    return LineReader(plan, text).read();
+}
 
 }  // namespace yr

@@ -21,9 +21,9 @@ struct TypedLine {
     std::optional<WireSize> size;
     std::optional<double> drop_limit;
     Id place;
-    Id feed;                          // "from cab box"
+    Id feed;  // "from cab box"
     bool critical = false;
-    std::optional<bool> chassis;      // "chassis" or "home-run"
+    std::optional<bool> chassis;  // "chassis" or "home-run"
     std::vector<std::string> not_understood;
     // What is still missing before a load can be made of it.
     [[nodiscard]] bool complete() const { return !name.empty() && draw.has_value(); }

@@ -8,7 +8,8 @@ namespace {
 
 int root_of(std::vector<int>& parent, int k) {
     while (parent[static_cast<std::size_t>(k)] != k) {
-        parent[static_cast<std::size_t>(k)] = parent[static_cast<std::size_t>(parent[static_cast<std::size_t>(k)])];
+        parent[static_cast<std::size_t>(k)] =
+            parent[static_cast<std::size_t>(parent[static_cast<std::size_t>(k)])];
         k = parent[static_cast<std::size_t>(k)];
     }
     return k;
@@ -20,7 +21,7 @@ void each_pair(const Network& net, F&& use) {
     for (const auto& b : net.batteries) use(b.pos, b.neg);
     for (const auto& s : net.sources) {
         use(s.out, s.neg);
-        if (s.in != kNoNode) use(s.in, s.neg);
+        use(s.in != kNoNode ? s.in : s.out, s.neg);
     }
     for (const auto& l : net.loads) use(l.pos, l.neg);
 }
@@ -61,6 +62,9 @@ void NodalSystem::prepare(const Network& net) {
     find_islands(net);
     std::vector<std::pair<NodeIndex, NodeIndex>> pairs;
     each_pair(net, [&](NodeIndex a, NodeIndex b) { pairs.emplace_back(std::max(a, b), std::min(a, b)); });
+    conductors_ = net.conductors.size();
+    batteries_ = net.batteries.size();
+    sources_ = net.sources.size();
     const auto n = static_cast<Eigen::Index>(net.nodes.size());
     if (pairs == pairs_ && matrix_.rows() == n) return;
     pairs_ = std::move(pairs);
@@ -71,28 +75,34 @@ void NodalSystem::prepare(const Network& net) {
     matrix_.resize(n, n);
     matrix_.setFromTriplets(triplets.begin(), triplets.end());
     ldlt_.analyzePattern(matrix_);
+    diagonal_.resize(net.nodes.size());
+    for (int k = 0; k < n; ++k) diagonal_[static_cast<std::size_t>(k)] = entry(k, k);
+    slots_.clear();
+    for (const auto& [a, b] : pairs_) slots_.push_back({entry(a, a), entry(b, b), entry(a, b)});
 }
 
 void NodalSystem::clear() {
     std::fill(matrix_.valuePtr(), matrix_.valuePtr() + matrix_.nonZeros(), 0.0);
 }
 
-double& NodalSystem::entry(NodeIndex a, NodeIndex b) {
+int NodalSystem::entry(NodeIndex a, NodeIndex b) const {
     const int row = std::max(a, b), column = std::min(a, b);
     const int* inner = matrix_.innerIndexPtr();
     const int* begin = inner + matrix_.outerIndexPtr()[column];
     const int* end = inner + matrix_.outerIndexPtr()[column + 1];
-    return matrix_.valuePtr()[std::lower_bound(begin, end, row) - inner];
+    return static_cast<int>(std::lower_bound(begin, end, row) - inner);
 }
 
-void NodalSystem::stamp(NodeIndex a, NodeIndex b, double g) {
-    if (a == b) return;
-    entry(a, a) += g;
-    entry(b, b) += g;
-    entry(a, b) -= g;
+void NodalSystem::stamp(std::size_t slot, double g) {
+    const Slot& s = slots_[slot];
+    double* values = matrix_.valuePtr();
+    if (s.diagonal_a == s.off_diagonal) return;  // both ends on one node
+    values[s.diagonal_a] += g;
+    values[s.diagonal_b] += g;
+    values[s.off_diagonal] -= g;
 }
 
-void NodalSystem::stamp_ground(NodeIndex a, double g) { entry(a, a) += g; }
+void NodalSystem::stamp_ground(NodeIndex a, double g) { matrix_.valuePtr()[diagonal_[static_cast<std::size_t>(a)]] += g; }
 
 bool NodalSystem::factorise() {
     ldlt_.factorize(matrix_);

@@ -15,12 +15,17 @@ class NodalSystem {
     void prepare(const Network& network);
 
     void clear();
-    // A conductance between two nodes.
-    void stamp(NodeIndex a, NodeIndex b, double g);
+    // A conductance in the place of that element; see slot_of_*.
+    void stamp(std::size_t slot, double g);
+    // Places of the elements, in the network's order. A source has two: output, and input where it has one.
+    [[nodiscard]] std::size_t slot_of_battery(std::size_t k) const { return conductors_ + k; }
+    [[nodiscard]] std::size_t slot_of_output(std::size_t k) const { return conductors_ + batteries_ + 2 * k; }
+    [[nodiscard]] std::size_t slot_of_input(std::size_t k) const { return slot_of_output(k) + 1; }
+    [[nodiscard]] std::size_t slot_of_load(std::size_t k) const { return slot_of_output(sources_) + k; }
     void stamp_ground(NodeIndex a, double g);
 
-    // False when the matrix is singular. `positive` says whether it is positive definite, which it is exactly on
-    // the branch that light load leads to.
+    // False when the matrix is singular. `positive` says whether it is positive definite, which it is exactly
+    // on the branch that light load leads to.
     [[nodiscard]] bool factorise();
     [[nodiscard]] bool positive() const { return positive_; }
     [[nodiscard]] const Eigen::VectorXd& solve(const Eigen::VectorXd& rhs);
@@ -30,9 +35,16 @@ class NodalSystem {
 
   private:
     void find_islands(const Network& network);
-    double& entry(NodeIndex a, NodeIndex b);
+    [[nodiscard]] int entry(NodeIndex a, NodeIndex b) const;  // index of that value in the matrix
+
+    struct Slot {
+        int diagonal_a, diagonal_b, off_diagonal;
+    };
 
     std::vector<std::pair<NodeIndex, NodeIndex>> pairs_;
+    std::vector<Slot> slots_;
+    std::vector<int> diagonal_;
+    std::size_t conductors_ = 0, batteries_ = 0, sources_ = 0;
     std::vector<NodeIndex> anchors_;  // one node of each island, held at 0 V
     std::vector<int> island_;
     Eigen::SparseMatrix<double> matrix_;  // lower triangle

@@ -11,9 +11,9 @@ namespace {
 
 constexpr int kMostIterations = 80;
 constexpr int kMostAstray = 8;
-constexpr double kHold = 1e-6;        // S; holds a node still where a limited device leaves it loose. It multiplies the
-                                      // change since the last step, so it is gone from the converged answer.
-constexpr double kAliveShare = 0.1;   // of nominal volts: below that at light load a feed counts as dead
+constexpr double kHold = 1e-6;  // S; holds a node still where a limited device leaves it loose. It multiplies
+                                // the change since the last step, so it is gone from the converged answer.
+constexpr double kAliveShare = 0.1;  // of nominal volts: below that at light load a feed counts as dead
 constexpr double kCollapseShare = 0.02;
 
 }  // namespace
@@ -26,7 +26,8 @@ struct OperatingPointSolver::Impl {
     std::vector<double> temperature_C, cable_ohm, temperature_at_A;
     std::vector<char> load_on, source_on;
     std::vector<double> input_W;
-    double scale = 1;  // of the constant currents and powers, for the search of the largest that can be served
+    double scale =
+        1;  // of the constant currents and powers, for the search of the largest that can be served
 
     double across(NodeIndex a, NodeIndex b) const { return v[a] - v[b]; }
     bool stiff(const LoadElement& l) const { return l.kind != DrawKind::resistance; }
@@ -51,7 +52,8 @@ struct OperatingPointSolver::Impl {
         return c.cable20_ohm * (1 + kCopperAlpha_per_K * (t - 20));
     }
 
-    // Cables follow their own heat; one that hardly changed its current keeps its temperature. Largest move, K.
+    // Cables follow their own heat; one that hardly changed its current keeps its temperature. Largest move,
+    // K.
     double heat_cables() {
         double moved = 0;
         for (std::size_t k = 0; k < net->conductors.size(); ++k) {
@@ -79,46 +81,60 @@ struct OperatingPointSolver::Impl {
         return {i, 1 / ohm};
     }
 
-    // Calls use(pos, neg, current from pos to neg inside the element, conductance for the Jacobian, stiff) for each
-    // element's law at the voltages `at`. The conductance of a stiff element is negative: constant power.
-    // Their current is taken at the voltages `stiff_at`, which is `at` but for the search along a step.
+    // Calls use(slot, pos, neg, current from pos to neg inside the element, conductance for the Jacobian, stiff)
+    // for each element's law at the voltages `at`. The conductance of a stiff element is negative: constant
+    // power. Their current is taken at the voltages `stiff_at`, which is `at` but for the search along a
+    // step.
     template <class F>
     void each_law(const Eigen::VectorXd& at, const Eigen::VectorXd& stiff_at, F&& use) const {
         const auto u_of = [&](NodeIndex a, NodeIndex b) { return at[a] - at[b]; };
         const double least = 0.2 * kCollapseShare * net->nominal_V;
-        const auto power = [&](NodeIndex pos, NodeIndex neg, double watts) {
+        const auto power = [&](std::size_t slot, NodeIndex pos, NodeIndex neg, double watts) {
             const double u = std::max(stiff_at[pos] - stiff_at[neg], least);
-            use(pos, neg, watts / u, -watts / (u * u), true);
+            use(slot, pos, neg, watts / u, -watts / (u * u), true);
         };
         for (std::size_t k = 0; k < net->conductors.size(); ++k) {
             const ConductorElement& c = net->conductors[k];
             if (!c.closed) continue;
             const double g = 1 / (c.fixed_ohm + cable_ohm[k]);
-            use(c.from, c.to, g * u_of(c.from, c.to), g, false);
+            use(k, c.from, c.to, g * u_of(c.from, c.to), g, false);
         }
-        for (const BatteryElement& b : net->batteries) {
+        for (std::size_t k = 0; k < net->batteries.size(); ++k) {
+            const BatteryElement& b = net->batteries[k];
             const Law law = clamped(u_of(b.pos, b.neg), b.open_V, b.R0_ohm, -b.accept_A, 1e12);
-            use(b.pos, b.neg, -law.current, law.conductance, false);
+            use(system.slot_of_battery(k), b.pos, b.neg, -law.current, law.conductance, false);
         }
         for (std::size_t k = 0; k < net->sources.size(); ++k) {
             const SourceElement& s = net->sources[k];
             if (!source_on[k]) {
-                if (s.works) use(s.out, s.neg, 0, kHold, false);  // its terminal may hang on nothing else
+                if (s.works) use(system.slot_of_output(k), s.out, s.neg, 0, kHold, false);  // its terminal may hang on nothing else
                 continue;
             }
-            const Law law = clamped(u_of(s.out, s.neg), s.set_V, droop(s), 0, s.limit_A);
-            use(s.out, s.neg, -law.current, law.conductance, false);
-            if (s.in != kNoNode && input_W[k] > 0) power(s.in, s.neg, input_W[k]);
+            const Law law = source_law(s, u_of(s.out, s.neg));
+            use(system.slot_of_output(k), s.out, s.neg, -law.current, law.conductance, false);
+            if (s.in != kNoNode && input_W[k] > 0) power(system.slot_of_input(k), s.in, s.neg, input_W[k]);
         }
         for (std::size_t k = 0; k < net->loads.size(); ++k) {
             const LoadElement& l = net->loads[k];
             if (!load_on[k]) continue;
+            const std::size_t slot = system.slot_of_load(k);
             switch (l.kind) {
-                case DrawKind::resistance: use(l.pos, l.neg, u_of(l.pos, l.neg) / l.value, 1 / l.value, false); break;
-                case DrawKind::current: use(l.pos, l.neg, l.value * scale, kHold, false); break;
-                case DrawKind::power: power(l.pos, l.neg, l.value * scale); break;
+                case DrawKind::resistance:
+                    use(slot, l.pos, l.neg, u_of(l.pos, l.neg) / l.value, 1 / l.value, false);
+                    break;
+                case DrawKind::current:
+                    use(slot, l.pos, l.neg, l.value * scale, kHold, false);
+                    break;
+                case DrawKind::power:
+                    power(slot, l.pos, l.neg, l.value * scale);
+                    break;
             }
         }
+    }
+
+    static Law source_law(const SourceElement& s, double u) {
+        if (u > s.set_V) return {(s.set_V - u) * kSense_S, kSense_S};
+        return clamped(u, s.set_V, droop(s), 0, s.limit_A);
     }
 
     static double droop(const SourceElement& s) { return std::max(s.droop_ohm, 1e-6); }
@@ -127,20 +143,20 @@ struct OperatingPointSolver::Impl {
     void residual(const Eigen::VectorXd& at, const Eigen::VectorXd& stiff_at, Eigen::VectorXd& sums) const {
         sums.setZero(at.size());
         for (NodeIndex n : system.anchors()) sums[n] += at[n];
-        each_law(at, stiff_at, [&](NodeIndex a, NodeIndex b, double amps, double, bool) {
+        each_law(at, stiff_at, [&](std::size_t, NodeIndex a, NodeIndex b, double amps, double, bool) {
             sums[a] += amps;
             sums[b] -= amps;
         });
     }
 
-    // The Jacobian at v. Where constant powers would make it indefinite they are left out: the step is then shorter
-    // than Newton's but still downhill. False when the factors fail.
+    // The Jacobian at v. Where constant powers would make it indefinite they are left out: the step is then
+    // shorter than Newton's but still downhill. False when the factors fail.
     bool factorise_at_v(bool& positive) {
         for (const bool with_stiff : {true, false}) {
             system.clear();
             for (NodeIndex n : system.anchors()) system.stamp_ground(n, 1);
-            each_law(v, v, [&](NodeIndex a, NodeIndex b, double, double g, bool stiff_law) {
-                system.stamp(a, b, stiff_law && !with_stiff ? 0 : g);
+            each_law(v, v, [&](std::size_t slot, NodeIndex, NodeIndex, double, double g, bool stiff_law) {
+                system.stamp(slot, stiff_law && !with_stiff ? 0 : g);
             });
             const bool factored = system.factorise();
             if (with_stiff) positive = factored && system.positive();
@@ -153,15 +169,20 @@ struct OperatingPointSolver::Impl {
     bool near(const Eigen::VectorXd& other) const {
         const auto keeps = [&](NodeIndex a, NodeIndex b) { return other[a] - other[b] > 0.5 * across(a, b); };
         for (std::size_t k = 0; k < net->loads.size(); ++k)
-            if (load_on[k] && net->loads[k].kind == DrawKind::power && !keeps(net->loads[k].pos, net->loads[k].neg)) return false;
+            if (load_on[k] && net->loads[k].kind == DrawKind::power &&
+                !keeps(net->loads[k].pos, net->loads[k].neg))
+                return false;
         for (std::size_t k = 0; k < net->sources.size(); ++k)
-            if (net->sources[k].in != kNoNode && input_W[k] > 0 && !keeps(net->sources[k].in, net->sources[k].neg)) return false;
+            if (net->sources[k].in != kNoNode && input_W[k] > 0 &&
+                !keeps(net->sources[k].in, net->sources[k].neg))
+                return false;
         return true;
     }
 
-    // How far to go along `step`. With constant powers held at their present currents, the node sums are the slope
-    // of a convex function (the network's co-content), so where the full step climbs again, its lowest point lies
-    // before that, and Newton from there on cannot run away between the limits of sources and batteries.
+    // How far to go along `step`. With constant powers held at their present currents, the node sums are the
+    // slope of a convex function (the network's co-content), so where the full step climbs again, its lowest
+    // point lies before that, and Newton from there on cannot run away between the limits of sources and
+    // batteries.
     double step_length(const Eigen::VectorXd& step, const Eigen::VectorXd& sums) {
         const double slope0 = sums.dot(step);
         trial = v + step;
@@ -183,8 +204,7 @@ struct OperatingPointSolver::Impl {
 
     double source_A(std::size_t k) const {
         const SourceElement& s = net->sources[k];
-        if (!source_on[k]) return 0;
-        return std::clamp((s.set_V - across(s.out, s.neg)) / droop(s), 0.0, s.limit_A);
+        return source_on[k] ? source_law(s, across(s.out, s.neg)).current : 0;
     }
 
     // What each converter takes follows what it gives. Largest move, W.
@@ -193,7 +213,7 @@ struct OperatingPointSolver::Impl {
         for (std::size_t k = 0; k < net->sources.size(); ++k) {
             const SourceElement& s = net->sources[k];
             if (s.in == kNoNode || !source_on[k]) continue;
-            const double watts = (source_A(k) * across(s.out, s.neg) / s.efficiency + s.standby_W) * scale;
+            const double watts = (std::max(0.0, source_A(k)) * across(s.out, s.neg) / s.efficiency + s.standby_W) * scale;
             moved = std::max(moved, std::abs(watts - input_W[k]) / (1 + watts));
             input_W[k] = watts;
         }
@@ -263,6 +283,8 @@ struct OperatingPointSolver::Impl {
                 input_W[k] = 0;
             }
             newton();
+            const bool converters = std::any_of(net->sources.begin(), net->sources.end(), [](const SourceElement& s) { return s.in != kNoNode; });
+            if (!converters) break;
         }
         for (std::size_t k = 0; k < net->loads.size(); ++k) {
             const LoadElement& l = net->loads[k];
@@ -272,9 +294,9 @@ struct OperatingPointSolver::Impl {
         }
     }
 
-    // What cannot be served: the stiff loads that are worst off against their light-load voltage at the largest share
-    // of all powers that can be. One alone behind its own resistance stands out; where the supply as a whole is too
-    // weak many stand alike, and about half of what is too much is let go at a time.
+    // What cannot be served: the stiff loads that are worst off against their light-load voltage at the
+    // largest share of all powers that can be. One alone behind its own resistance stands out; where the
+    // supply as a whole is too weak many stand alike, and about half of what is too much is let go at a time.
     struct Culprits {
         std::vector<int> loads;
         int source = -1;
@@ -287,8 +309,10 @@ struct OperatingPointSolver::Impl {
         for (int k = 0; k < 10; ++k) {  // the share to a thousandth
             scale = (low + high) / 2;
             v = best;  // a smaller share's solution lies above: Newton still comes from light load
-            if (newton().converged) low = scale, best = v;
-            else high = scale;
+            if (newton().converged)
+                low = scale, best = v;
+            else
+                high = scale;
         }
         scale = 1;
         struct Candidate {
@@ -296,20 +320,26 @@ struct OperatingPointSolver::Impl {
             int load;
         };
         std::vector<Candidate> candidates;
-        const auto ratio = [&](NodeIndex a, NodeIndex b) { return (best[a] - best[b]) / (light[a] - light[b]); };
+        const auto ratio = [&](NodeIndex a, NodeIndex b) {
+            return (best[a] - best[b]) / (light[a] - light[b]);
+        };
         for (std::size_t k = 0; k < net->loads.size(); ++k)
             if (load_on[k] && stiff(net->loads[k]))
                 candidates.push_back({ratio(net->loads[k].pos, net->loads[k].neg), static_cast<int>(k)});
-        std::sort(candidates.begin(), candidates.end(), [](const Candidate& a, const Candidate& b) { return a.ratio < b.ratio; });
+        std::sort(candidates.begin(), candidates.end(),
+                  [](const Candidate& a, const Candidate& b) { return a.ratio < b.ratio; });
         Culprits culprits{{}, -1, low};
         const double worst = candidates.empty() ? 2 : candidates.front().ratio;
         for (std::size_t k = 0; k < net->sources.size(); ++k) {
             const SourceElement& s = net->sources[k];
-            if (s.in != kNoNode && source_on[k] && ratio(s.in, s.neg) < worst) culprits.source = static_cast<int>(k);
+            if (s.in != kNoNode && source_on[k] && ratio(s.in, s.neg) < worst)
+                culprits.source = static_cast<int>(k);
         }
         if (culprits.source >= 0) return culprits;
-        const auto most = std::max<std::size_t>(1, static_cast<std::size_t>(static_cast<double>(candidates.size()) * (1 - low) / 2));
-        for (std::size_t k = 0; k < std::min(most, candidates.size()) && candidates[k].ratio < worst + 0.05; ++k)
+        const auto most = std::max<std::size_t>(
+            1, static_cast<std::size_t>(static_cast<double>(candidates.size()) * (1 - low) / 2));
+        for (std::size_t k = 0; k < std::min(most, candidates.size()) && candidates[k].ratio < worst + 0.05;
+             ++k)
             culprits.loads.push_back(candidates[k].load);
         return culprits;
     }
@@ -350,7 +380,8 @@ struct OperatingPointSolver::Impl {
         for (std::size_t k = 0; k < net->conductors.size(); ++k) {
             const ConductorElement& c = net->conductors[k];
             const double amps = c.closed ? across(c.from, c.to) / (c.fixed_ohm + cable_ohm[k]) : 0;
-            point.conductors.push_back({amps, cable_ohm[k], temperature_C[k], amps * (c.fixed_ohm + cable_ohm[k])});
+            point.conductors.push_back(
+                {amps, cable_ohm[k], temperature_C[k], amps * (c.fixed_ohm + cable_ohm[k])});
         }
         for (const BatteryElement& b : net->batteries) {
             const double u = across(b.pos, b.neg);
@@ -362,13 +393,19 @@ struct OperatingPointSolver::Impl {
             const LoadElement& l = net->loads[k];
             LoadResult r;
             const double u = across(l.pos, l.neg);
-            if (collapsed[k]) r.status = LoadStatus::collapsed;
-            else if (!l.wanted) r.status = LoadStatus::off;
-            else if (!load_on[k] || std::abs(u) < kCollapseShare * net->nominal_V) r.status = LoadStatus::dead;
-            else r.status = LoadStatus::on;
+            if (collapsed[k])
+                r.status = LoadStatus::collapsed;
+            else if (!l.wanted)
+                r.status = LoadStatus::off;
+            else if (!load_on[k] || std::abs(u) < kCollapseShare * net->nominal_V)
+                r.status = LoadStatus::dead;
+            else
+                r.status = LoadStatus::on;
             if (load_on[k]) {
                 r.voltage_V = u;
-                r.current_A = l.kind == DrawKind::current ? l.value : l.kind == DrawKind::power ? l.value / u : u / l.value;
+                r.current_A = l.kind == DrawKind::current ? l.value
+                              : l.kind == DrawKind::power ? l.value / u
+                                                          : u / l.value;
                 r.power_W = u * r.current_A;
             }
             point.loads.push_back(r);
@@ -385,7 +422,9 @@ struct OperatingPointSolver::Impl {
         r.input_dead = s.works && !source_on[k];
         if (!source_on[k]) return r;
         r.current_A = source_A(k);
-        r.mode = r.current_A >= s.limit_A ? DeviceMode::limited : r.current_A <= 0 ? DeviceMode::blocking : DeviceMode::regulating;
+        r.mode = r.current_A >= s.limit_A ? DeviceMode::limited
+                 : r.current_A <= 0       ? DeviceMode::blocking
+                                          : DeviceMode::regulating;
         if (s.in != kNoNode && input_W[k] > 0) r.input_A = input_W[k] / across(s.in, s.neg);
         return r;
     }
@@ -396,9 +435,13 @@ OperatingPointSolver::~OperatingPointSolver() = default;
 OperatingPointSolver::OperatingPointSolver(OperatingPointSolver&&) noexcept = default;
 OperatingPointSolver& OperatingPointSolver::operator=(OperatingPointSolver&&) noexcept = default;
 
-OperatingPoint OperatingPointSolver::solve(const Network& network) { return impl_->solve(network); }
+OperatingPoint OperatingPointSolver::solve(const Network& network) {
+    return impl_->solve(network);
+}
 
-OperatingPoint solve(const Network& network) { return OperatingPointSolver().solve(network); }
+OperatingPoint solve(const Network& network) {
+    return OperatingPointSolver().solve(network);
+}
 
 Solution solve(const Plan& plan, const State& state, OperatingPointSolver& solver) {
     Solution s{compile(plan, state), {}};

@@ -1,13 +1,14 @@
 // The operating point: every voltage and current of one network, steady.
 //
 // Nodal analysis with the device laws below, Newton from light load, symmetric sparse factors (Eigen LDLT):
-//   battery    i = clamp((E - v) / R0, -accept, any)              what it gives; it takes no more than it accepts
-//   source     i = clamp((Vset - v) / droop, 0, limit)            regulated, then a current source; no reverse current
-//   load       constant current, constant power P = v i, or resistance
-//   conductor  v = i (R_fixed + R_cable(T)), T from the heat balance of its own current
-//   converter  a source whose input takes v_out i_out / efficiency + standby at constant power
-// Constant power has two solutions or none (V^2 < 4 R P). Coming from light load Newton falls monotonically onto the
-// high one; where it finds none, the load that cannot be served is named, left off, and the rest is solved.
+//   battery    i = clamp((E - v) / R0, -accept, any)              what it gives; it takes no more than it
+//   accepts source     i = clamp((Vset - v) / droop, 0, limit)            regulated, then a current source;
+//   no reverse current load       constant current, constant power P = v i, or resistance conductor  v = i
+//   (R_fixed + R_cable(T)), T from the heat balance of its own current converter  a source whose input takes
+//   v_out i_out / efficiency + standby at constant power
+// Constant power has two solutions or none (V^2 < 4 R P). Coming from light load Newton falls monotonically
+// onto the high one; where it finds none, the load that cannot be served is named, left off, and the rest is
+// solved.
 #pragma once
 
 #include <memory>
@@ -19,7 +20,7 @@
 namespace yr {
 
 enum class LoadStatus {
-    off,       // not wanted in this state
+    off,  // not wanted in this state
     on,
     dead,      // wanted, but nothing feeds it
     collapsed  // wanted and fed, but no voltage exists at which it gets its power
@@ -30,8 +31,8 @@ struct LoadResult {
     double voltage_V = 0;
     double current_A = 0;
     double power_W = 0;
-    double supply_V = 0;   // across the highest source or battery on its feed; 0 when dead or off
-    double drop_V = 0;     // supply_V - voltage_V
+    double supply_V = 0;  // across the highest source or battery on its feed; 0 when dead or off
+    double drop_V = 0;    // supply_V - voltage_V
 };
 
 enum class DeviceMode { off, regulating, limited, blocking };
@@ -39,9 +40,9 @@ enum class DeviceMode { off, regulating, limited, blocking };
 struct SourceResult {
     DeviceMode mode = DeviceMode::off;
     double voltage_V = 0;
-    double current_A = 0;
+    double current_A = 0;  // negative only by what its sense lead takes while it blocks, microamps
     double limit_A = 0;
-    double input_A = 0;    // converter
+    double input_A = 0;  // converter
     bool input_dead = false;
 };
 
@@ -70,14 +71,15 @@ struct Residuals {
 };
 
 struct OperatingPoint {
-    bool settled = false;      // false only if the iteration failed for a reason other than collapse
+    bool settled = false;  // false only if the iteration failed for a reason other than collapse
     int iterations = 0;
     std::vector<double> node_V;
     std::vector<ConductorResult> conductors;
     std::vector<BatteryResult> batteries;
     std::vector<SourceResult> sources;
     std::vector<LoadResult> loads;
-    std::vector<double> collapsed_at;  // per load: share of its power that could be served, where it collapsed; else 1
+    std::vector<double>
+        collapsed_at;  // per load: share of its power that could be served, where it collapsed; else 1
     Residuals residuals;
 };
 

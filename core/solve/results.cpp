@@ -43,7 +43,8 @@ void measure_drops(const Network& network, OperatingPoint& point) {
     for (std::size_t k = 0; k < network.loads.size(); ++k) {
         LoadResult& r = point.loads[k];
         if (r.status != LoadStatus::on) continue;
-        const Supply& s = supply[static_cast<std::size_t>(group[static_cast<std::size_t>(network.loads[k].pos)])];
+        const Supply& s =
+            supply[static_cast<std::size_t>(group[static_cast<std::size_t>(network.loads[k].pos)])];
         if (!std::isfinite(s.high)) continue;  // fed through another load
         r.supply_V = s.high - s.low;
         r.drop_V = r.supply_V - r.voltage_V;

@@ -39,8 +39,8 @@ constexpr std::array kSpellings{
     Spelling{"hp", {D::power, 745.69987158227022}},
     Spelling{"ohm", {D::resistance, 1}},
     Spelling{"ohms", {D::resistance, 1}},
-    Spelling{"\xCE\xA9", {D::resistance, 1}},       // Greek capital omega
-    Spelling{"\xE2\x84\xA6", {D::resistance, 1}},   // ohm sign
+    Spelling{"\xCE\xA9", {D::resistance, 1}},      // Greek capital omega
+    Spelling{"\xE2\x84\xA6", {D::resistance, 1}},  // ohm sign
     Spelling{"mohm", {D::resistance, 1e-3}},
     Spelling{"milliohm", {D::resistance, 1e-3}},
     Spelling{"m\xCE\xA9", {D::resistance, 1e-3}},
@@ -69,10 +69,14 @@ constexpr std::array kSpellings{
     Spelling{"kcmil", {D::area, 0.5067074790974977}},
     Spelling{"c", {D::temperature, 1}},
     Spelling{"degc", {D::temperature, 1}},
-    Spelling{"\xC2\xB0" "c", {D::temperature, 1}},
+    Spelling{"\xC2\xB0"
+             "c",
+             {D::temperature, 1}},
     Spelling{"f", {D::temperature, 5.0 / 9.0, -160.0 / 9.0}},
     Spelling{"degf", {D::temperature, 5.0 / 9.0, -160.0 / 9.0}},
-    Spelling{"\xC2\xB0" "f", {D::temperature, 5.0 / 9.0, -160.0 / 9.0}},
+    Spelling{"\xC2\xB0"
+             "f",
+             {D::temperature, 5.0 / 9.0, -160.0 / 9.0}},
     Spelling{"ah", {D::charge, 1}},
     Spelling{"%", {D::fraction, 0.01}},
     Spelling{"percent", {D::fraction, 0.01}},
@@ -94,9 +98,12 @@ std::optional<int> take_count(std::string_view& text) {
     if (err != std::errc{} || count < 1 || count > 999) return std::nullopt;
     rest.remove_prefix(static_cast<std::size_t>(end - rest.data()));
     rest = trim(rest);
-    if (starts_with(rest, "x") || starts_with(rest, "X")) rest.remove_prefix(1);
-    else if (starts_with(rest, "\xC3\x97")) rest.remove_prefix(2);
-    else return std::nullopt;
+    if (starts_with(rest, "x") || starts_with(rest, "X"))
+        rest.remove_prefix(1);
+    else if (starts_with(rest, "\xC3\x97"))
+        rest.remove_prefix(2);
+    else
+        return std::nullopt;
     rest = trim(rest);
     if (rest.empty() || !(std::isdigit(static_cast<unsigned char>(rest[0])) || rest[0] == '.'))
         return std::nullopt;
@@ -120,24 +127,32 @@ std::optional<double> take_number(std::string_view& text) {
     const auto digit_at = [&](std::size_t k) {
         return k < text.size() && std::isdigit(static_cast<unsigned char>(text[k]));
     };
-    if (starts_with(text, "-")) digits += '-', used = 1;
-    else if (starts_with(text, "+")) used = 1;
-    else if (starts_with(text, "\xE2\x88\x92")) digits += '-', used = 3;  // the minus sign we print
+    if (starts_with(text, "-"))
+        digits += '-', used = 1;
+    else if (starts_with(text, "+"))
+        used = 1;
+    else if (starts_with(text, "\xE2\x88\x92"))
+        digits += '-', used = 3;  // the minus sign we print
     while (used < text.size()) {
         const char c = text[used];
-        if (std::isdigit(static_cast<unsigned char>(c))) digits += c;
-        else if ((c == '.' || c == ',') && !point && digit_at(used + 1)) digits += '.', point = true;
+        if (std::isdigit(static_cast<unsigned char>(c)))
+            digits += c;
+        else if ((c == '.' || c == ',') && !point && digit_at(used + 1))
+            digits += '.', point = true;
         else if ((c == 'e' || c == 'E') && !digits.empty() &&
-                 (digit_at(used + 1) || ((used + 1 < text.size()) && (text[used + 1] == '-') && digit_at(used + 2)))) {
+                 (digit_at(used + 1) ||
+                  ((used + 1 < text.size()) && (text[used + 1] == '-') && digit_at(used + 2)))) {
             digits += 'e';
             if (text[used + 1] == '-') digits += '-', ++used;
             point = true;
-        } else break;
+        } else
+            break;
         ++used;
     }
     double value = 0;
     const auto [end, err] = std::from_chars(digits.data(), digits.data() + digits.size(), value);
-    if (err != std::errc{} || end != digits.data() + digits.size() || !std::isfinite(value)) return std::nullopt;
+    if (err != std::errc{} || end != digits.data() + digits.size() || !std::isfinite(value))
+        return std::nullopt;
     text.remove_prefix(used);
     return value;
 }
@@ -173,18 +188,30 @@ Result<double> parse_value(std::string_view text, Dimension wanted) {
 
 const char* dimension_word(Dimension dimension) {
     switch (dimension) {
-        case D::number: return "a number";
-        case D::current: return "amps";
-        case D::voltage: return "volts";
-        case D::power: return "watts";
-        case D::resistance: return "ohms";
-        case D::length: return "a length in m, ft or in";
-        case D::area: return "mm2";
-        case D::temperature: return "degrees C";
-        case D::charge: return "amp hours";
-        case D::fraction: return "per cent";
-        case D::time: return "a time";
-        case D::speed: return "rpm";
+        case D::number:
+            return "a number";
+        case D::current:
+            return "amps";
+        case D::voltage:
+            return "volts";
+        case D::power:
+            return "watts";
+        case D::resistance:
+            return "ohms";
+        case D::length:
+            return "a length in m, ft or in";
+        case D::area:
+            return "mm2";
+        case D::temperature:
+            return "degrees C";
+        case D::charge:
+            return "amp hours";
+        case D::fraction:
+            return "per cent";
+        case D::time:
+            return "a time";
+        case D::speed:
+            return "rpm";
     }
     return "a number";
 }

@@ -1,6 +1,6 @@
 // One type for every way a wire size is written: AWG (ASTM B258), SAE (J1128/J1127) and metric (IEC 60228).
-// A size is a name, not an area: "SAE 8" is thinner than "8 AWG", and a 25 mm2 cable has the resistance of its
-// table. What the tables know of a size is in catalog/conductors.h.
+// A size is a name, not an area: "SAE 8" is thinner than "8 AWG", and a 25 mm2 cable has the resistance of
+// its table. What the tables know of a size is in catalog/conductors.h.
 #pragma once
 
 #include <compare>

@@ -10,7 +10,8 @@ using app::SceneKind;
 
 TEST_F(WindowTest, WheelThickensACableAndTheFindingClears) {
     state("Idling");
-    const Id feed = run_named("echo sounder feed"), ret = run_named("echo sounder return"), sounder = load_named("echo sounder");
+    const Id feed = run_named("echo sounder feed"), ret = run_named("echo sounder return"),
+             sounder = load_named("echo sounder");
     ASSERT_EQ(count(FindingKind::drop_over_limit, sounder), 1);
     const double before = window.chart()->scene().of(feed)->rect.height();
     wheel(middle_of(feed), 1);
@@ -21,7 +22,8 @@ TEST_F(WindowTest, WheelThickensACableAndTheFindingClears) {
     EXPECT_EQ(count(FindingKind::drop_over_limit, sounder), 0);
     doc().undo_stack()->undo();
     doc().undo_stack()->undo();
-    EXPECT_EQ(count(FindingKind::drop_over_limit, sounder), 1) << "turns of the wheel on one cable are one step to undo";
+    EXPECT_EQ(count(FindingKind::drop_over_limit, sounder), 1)
+        << "turns of the wheel on one cable are one step to undo";
     EXPECT_EQ(*yr::find(plan().runs, feed)->size, WireSize::awg(16));
 }
 
@@ -47,8 +49,17 @@ TEST_F(WindowTest, WidthsAreAmpsAndHeightsAreVolts) {
         for (const SceneItem& i : s.items) {
             if (i.kind != SceneKind::conductor) continue;
             EXPECT_NEAR(i.rect.width(), (i.right_A - i.left_A) * s.px_per_A, 0.01);
-            if (i.pieces == 1) EXPECT_NEAR(i.rect.width() / s.px_per_A, std::abs(doc().solution().point.conductors[static_cast<std::size_t>(i.ref.index)].current_A), 1e-3);
-            EXPECT_NEAR(i.rect.height(), std::abs(doc().solution().point.conductors[static_cast<std::size_t>(i.ref.index)].drop_V) * s.px_per_V, 0.01);
+            if (i.pieces == 1)
+                EXPECT_NEAR(
+                    i.rect.width() / s.px_per_A,
+                    std::abs(
+                        doc().solution().point.conductors[static_cast<std::size_t>(i.ref.index)].current_A),
+                    1e-3);
+            EXPECT_NEAR(
+                i.rect.height(),
+                std::abs(doc().solution().point.conductors[static_cast<std::size_t>(i.ref.index)].drop_V) *
+                    s.px_per_V,
+                0.01);
             double bands = 0;
             for (const auto& b : i.bands) bands += b.rect.height();
             EXPECT_NEAR(bands, i.rect.height(), 0.01) << "fuse, contact, cable and joints make up the whole";
@@ -60,8 +71,10 @@ TEST_F(WindowTest, EveryLoadThatRunsIsInThePicture) {
     for (const State& s : plan().states) {
         doc().set_state(static_cast<int>(&s - plan().states.data()));
         for (std::size_t k = 0; k < plan().loads.size(); ++k)
-            if (doc().solution().point.loads[k].status == LoadStatus::on && doc().solution().point.loads[k].current_A > 1e-3)
-                EXPECT_NE(window.chart()->scene().of(plan().loads[k].id), nullptr) << plan().loads[k].name << " in " << s.name;
+            if (doc().solution().point.loads[k].status == LoadStatus::on &&
+                doc().solution().point.loads[k].current_A > 1e-3)
+                EXPECT_NE(window.chart()->scene().of(plan().loads[k].id), nullptr)
+                    << plan().loads[k].name << " in " << s.name;
     }
 }
 
@@ -108,7 +121,8 @@ TEST_F(WindowTest, DraggingALoadOntoAFeedMovesIt) {
     const QPoint from = middle_of(logger), to = middle_of(run_named("rear box feed"));
     QTest::mousePress(window.chart(), Qt::LeftButton, {}, from);
     for (const QPoint& p : {from + QPoint(6, 6), from + QPoint(20, 20), to}) {
-        QMouseEvent move(QEvent::MouseMove, p, window.chart()->mapToGlobal(p), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+        QMouseEvent move(QEvent::MouseMove, p, window.chart()->mapToGlobal(p), Qt::NoButton, Qt::LeftButton,
+                         Qt::NoModifier);
         QCoreApplication::sendEvent(window.chart(), &move);
     }
     QTest::mouseRelease(window.chart(), Qt::LeftButton, {}, to);
@@ -120,8 +134,11 @@ TEST_F(WindowTest, DraggingALoadOntoAFeedMovesIt) {
 
 TEST_F(WindowTest, TheCardTellsCableLengthWattsTemperatureAndMargin) {
     state("Idling");
-    const QString card = app::card_lines(doc(), *window.chart()->scene().of(run_named("echo sounder feed"))).join(QLatin1Char('\n'));
-    for (const char* part : {"16\u2009AWG", "5.2\u2009m", "105\u2009°C", " of 24.2\u2009A", "mV", "W", "10\u2009A"}) EXPECT_TRUE(card.contains(QString::fromUtf8(part))) << part << "\n" << card.toStdString();
+    const QString card = app::card_lines(doc(), *window.chart()->scene().of(run_named("echo sounder feed")))
+                             .join(QLatin1Char('\n'));
+    for (const char* part :
+         {"16\u2009AWG", "5.2\u2009m", "105\u2009°C", " of 24.2\u2009A", "mV", "W", "10\u2009A"})
+        EXPECT_TRUE(card.contains(QString::fromUtf8(part))) << part << "\n" << card.toStdString();
 }
 
 TEST_F(WindowTest, DeleteTakesALoadOutWithItsCables) {

@@ -1,4 +1,5 @@
-// The details panel: every kind of thing has its fields, they edit the plan, and what cannot be is said beside them.
+// The details panel: every kind of thing has its fields, they edit the plan, and what cannot be is said
+// beside them.
 #include <QComboBox>
 #include <QLabel>
 
@@ -9,7 +10,9 @@ namespace {
 
 class DetailsTest : public WindowTest {
   protected:
-    QLineEdit* field(const char* name) { return window.details()->form()->findChild<QLineEdit*>(QString::fromUtf8(name)); }
+    QLineEdit* field(const char* name) {
+        return window.details()->form()->findChild<QLineEdit*>(QString::fromUtf8(name));
+    }
     void enter(const char* name, const char* text) {
         QLineEdit* e = field(name);
         ASSERT_NE(e, nullptr) << name;
@@ -55,7 +58,8 @@ TEST_F(DetailsTest, WhatCannotBeIsSaidBesideTheField) {
     enter("Length, one way", "12 A");
     EXPECT_NEAR(*yr::find(plan().runs, id)->length_m, 3.6576, 1e-9);
     bool said = false;
-    for (QLabel* l : window.details()->form()->findChildren<QLabel*>(QStringLiteral("stop"))) said = said || (l->isVisible() && l->text().contains(QStringLiteral("Length, one way")));
+    for (QLabel* l : window.details()->form()->findChildren<QLabel*>(QStringLiteral("stop")))
+        said = said || (l->isVisible() && l->text().contains(QStringLiteral("Length, one way")));
     EXPECT_TRUE(said);
     enter("Size", "11.5 AWG");
     EXPECT_EQ(*yr::find(plan().runs, id)->size, WireSize::awg(8));
@@ -105,7 +109,8 @@ TEST_F(DetailsTest, TheLadderNamesTheThinnestThatPasses) {
     doc().select(run_named("deck light feed"));
     QLabel* ladder = window.details()->form()->findChild<QLabel*>(QStringLiteral("ladder"));
     ASSERT_NE(ladder, nullptr);
-    EXPECT_TRUE(QTest::qWaitFor([&] { return ladder->text().contains(QStringLiteral("AWG")); }, 10000)) << ladder->text().toStdString();
+    EXPECT_TRUE(QTest::qWaitFor([&] { return ladder->text().contains(QStringLiteral("AWG")); }, 10000))
+        << ladder->text().toStdString();
     EXPECT_TRUE(ladder->text().contains(QStringLiteral("fuse decides"))) << ladder->text().toStdString();
 }
 

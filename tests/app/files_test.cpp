@@ -3,14 +3,16 @@
 #include <QProcess>
 #include <csignal>
 
+#include "app/window_fixture.h"
 #include "plan/plan_json.h"
 #include "support/random_plan.h"
-#include "app/window_fixture.h"
 
 namespace yr::test {
 namespace {
 
-QString s(const std::string& text) { return QString::fromStdString(text); }
+QString s(const std::string& text) {
+    return QString::fromStdString(text);
+}
 
 TEST_F(WindowTest, SaveAndReopenIsTheSamePlan) {
     doc().step_run(run_named("always feed"), 1);
@@ -51,7 +53,9 @@ TEST_F(WindowTest, AFailedSaveSaysSoAndLosesNothing) {
 TEST_F(WindowTest, AnEndInOrderLeavesNothingToBringBack) {
     doc().step_run(run_named("always feed"), 1);
     window.recovery()->write_now();
-    const auto files = [&] { return QDir(s(folder.file("autosave"))).entryList({QStringLiteral("*.autosave")}); };
+    const auto files = [&] {
+        return QDir(s(folder.file("autosave"))).entryList({QStringLiteral("*.autosave")});
+    };
     EXPECT_EQ(files().size(), 1);
     ASSERT_TRUE(window.save_to(s(folder.file("b.yourrail.json"))));
     EXPECT_TRUE(files().isEmpty()) << "what is saved needs no autosave";
@@ -62,12 +66,14 @@ TEST_F(WindowTest, WorkSurvivesAKill) {
     const QString autosave = s(folder.file("autosave"));
     const pid_t child = fork();
     if (child == 0) {  // no Qt in a forked child: start a fresh program
-        execl("/proc/self/exe", "test_app", "--gtest_filter=DISABLED_Victim.*", "--gtest_also_run_disabled_tests", nullptr);
+        execl("/proc/self/exe", "test_app", "--gtest_filter=DISABLED_Victim.*",
+              "--gtest_also_run_disabled_tests", nullptr);
         _exit(127);
     }
     ASSERT_GT(child, 0);
     const QString work = QDir::tempPath() + QStringLiteral("/yr-victim-%1").arg(child);
-    for (int k = 0; k < 200 && QDir(work).entryList({QStringLiteral("*.autosave")}).isEmpty(); ++k) QTest::qWait(50);
+    for (int k = 0; k < 200 && QDir(work).entryList({QStringLiteral("*.autosave")}).isEmpty(); ++k)
+        QTest::qWait(50);
     kill(child, SIGKILL);
     int status = 0;
     waitpid(child, &status, 0);
@@ -90,7 +96,8 @@ TEST_F(WindowTest, WorkSurvivesAKill) {
 class DISABLED_Victim : public testing::Test {};
 
 TEST_F(DISABLED_Victim, EditsUntilItIsKilled) {
-    app::MainWindow window(QDir::tempPath() + QStringLiteral("/yr-victim-%1").arg(QCoreApplication::applicationPid()));
+    app::MainWindow window(QDir::tempPath() +
+                           QStringLiteral("/yr-victim-%1").arg(QCoreApplication::applicationPid()));
     window.open_demo(app::demo_plans().front().resource);
     window.show();
     QTest::keyClicks(window.type_line()->edit(), QStringLiteral("last thought 5 W always 1 m"));
@@ -100,7 +107,9 @@ TEST_F(DISABLED_Victim, EditsUntilItIsKilled) {
 
 TEST(Program, WithoutADisplayItSaysSoDrawsAndEndsWell) {
     const TempFolder folder;
-    const Ran r = run("cd " + folder.path() + " && env -u DISPLAY -u WAYLAND_DISPLAY -u QT_QPA_PLATFORM HOME=" + folder.path() + " " + std::string(YR_BIN_DIR) + "/your-rail");
+    const Ran r = run("cd " + folder.path() +
+                      " && env -u DISPLAY -u WAYLAND_DISPLAY -u QT_QPA_PLATFORM HOME=" + folder.path() + " " +
+                      std::string(YR_BIN_DIR) + "/your-rail");
     EXPECT_EQ(r.code, 0) << r.err;
     EXPECT_NE(r.out.find("no display"), std::string::npos);
     EXPECT_NE(r.out.find("build/views/rail-idling.png"), std::string::npos);

@@ -30,7 +30,9 @@ class WindowTest : public testing::Test {
         window.type_line()->edit()->clear();
         QTest::keyClicks(window.type_line()->edit(), QString::fromUtf8(text));
     }
-    void press(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) { QTest::keyClick(&window, static_cast<Qt::Key>(key), modifiers); }
+    void press(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
+        QTest::keyClick(&window, static_cast<Qt::Key>(key), modifiers);
+    }
     Id run_named(const std::string& name) {
         for (const auto& r : plan().runs)
             if (r.name == name) return r.id;
@@ -43,10 +45,13 @@ class WindowTest : public testing::Test {
         ADD_FAILURE() << name;
         return {};
     }
-    void state(const char* name) { doc().set_state(static_cast<int>(find_state(plan(), name) - plan().states.data())); }
+    void state(const char* name) {
+        doc().set_state(static_cast<int>(find_state(plan(), name) - plan().states.data()));
+    }
     QPoint middle_of(const Id& id) { return window.chart()->scene().of(id)->rect.center().toPoint(); }
     void wheel(const QPoint& at, int notches) {
-        QWheelEvent e(at, window.chart()->mapToGlobal(at), {}, {0, 120 * notches}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+        QWheelEvent e(at, window.chart()->mapToGlobal(at), {}, {0, 120 * notches}, Qt::NoButton,
+                      Qt::NoModifier, Qt::NoScrollPhase, false);
         QCoreApplication::sendEvent(window.chart(), &e);
     }
     int count(FindingKind kind, const Id& id) {

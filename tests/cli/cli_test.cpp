@@ -11,11 +11,15 @@
 namespace yr::test {
 namespace {
 
-using testing::HasSubstr;
 using nlohmann::json;
+using testing::HasSubstr;
 
-Ran rail(const std::string& arguments) { return run(std::string(YR_BIN_DIR) + "/rail " + arguments); }
-std::string truck() { return demo_path(kDemos[0]); }
+Ran rail(const std::string& arguments) {
+    return run(std::string(YR_BIN_DIR) + "/rail " + arguments);
+}
+std::string truck() {
+    return demo_path(kDemos[0]);
+}
 
 json answer(const std::string& arguments, int code = 0) {
     const Ran r = rail(arguments + " --json");
@@ -40,7 +44,9 @@ TEST(Cli, SizeOfTheHandbookExample) {
 }
 
 TEST(Cli, SizeTakesEveryOptionOfItsContract) {
-    const json j = answer("size --current 40A --length 4m --nominal 24V --drop 5% --insulation 105C --space engine --bundle 3 --ambient 60C --sizes sae --table abyc");
+    const json j = answer(
+        "size --current 40A --length 4m --nominal 24V --drop 5% --insulation 105C --space engine --bundle 3 "
+        "--ambient 60C --sizes sae --table abyc");
     EXPECT_THAT(j["gauge"].get<std::string>(), HasSubstr("SAE"));
     EXPECT_NEAR(j["drop_limit_V"].get<double>(), 1.2, 1e-12);
 }
@@ -77,7 +83,8 @@ TEST(Cli, CheckExitsByWhatItFinds) {
     }
     const TempFolder folder;
     ASSERT_EQ(rail("plan new " + folder.file("n.yourrail.json")).code, 0);
-    EXPECT_EQ(rail("check " + folder.file("n.yourrail.json")).code, 0) << "a new plan has nothing to stop or fix";
+    EXPECT_EQ(rail("check " + folder.file("n.yourrail.json")).code, 0)
+        << "a new plan has nothing to stop or fix";
     EXPECT_EQ(rail("plan validate " + folder.file("n.yourrail.json")).code, 0);
     EXPECT_EQ(rail("plan new " + folder.file("n.yourrail.json")).code, 2) << "nothing is written over";
     EXPECT_EQ(rail("plan convert " + truck() + " -o " + folder.file("c.json")).code, 0);
@@ -88,11 +95,21 @@ TEST(Cli, BadInputIsOneSentenceThatNamesTheArgument) {
     const TempFolder folder;
     write_text(folder.file("bad.json"), "{\"format\": \"your-rail-plan\", ");
     const std::pair<std::string, std::string> cases[] = {
-        {"size --current banana --length 20ft", "--current"}, {"size --current 10A --length 20kg", "--length"}, {"size --current 10A --length 5m --space boat", "--space"},
-        {"size --current 10A --length 5m --table nec", "--table"}, {"size --current -4A --length 5m", "--current"}, {"size --current 10A", "--length"},
-        {"cable 11.5", "SIZE"}, {"fuse --current 8A --wire 99", "--wire"}, {"fuse --current 8A --wire 10 --school mine", "--school"},
-        {"check " + folder.file("bad.json"), "line 1"}, {"solve " + folder.file("none.json"), "none.json"}, {"solve " + truck() + " --state Flying", "--state"},
-        {"plan validate " + folder.file("bad.json"), "bad.json"}, {"export spice " + truck() + " -o " + folder.file("no/way.cir"), "way.cir"}, {"frobnicate", "frobnicate"}};
+        {"size --current banana --length 20ft", "--current"},
+        {"size --current 10A --length 20kg", "--length"},
+        {"size --current 10A --length 5m --space boat", "--space"},
+        {"size --current 10A --length 5m --table nec", "--table"},
+        {"size --current -4A --length 5m", "--current"},
+        {"size --current 10A", "--length"},
+        {"cable 11.5", "SIZE"},
+        {"fuse --current 8A --wire 99", "--wire"},
+        {"fuse --current 8A --wire 10 --school mine", "--school"},
+        {"check " + folder.file("bad.json"), "line 1"},
+        {"solve " + folder.file("none.json"), "none.json"},
+        {"solve " + truck() + " --state Flying", "--state"},
+        {"plan validate " + folder.file("bad.json"), "bad.json"},
+        {"export spice " + truck() + " -o " + folder.file("no/way.cir"), "way.cir"},
+        {"frobnicate", "frobnicate"}};
     for (const auto& [arguments, place] : cases) {
         const Ran r = rail(arguments);
         EXPECT_EQ(r.code, 2) << arguments;

@@ -10,7 +10,8 @@ namespace {
 
 TEST(Catalog, EveryTableNamesItsSource) {
     for (const Assumption& a : all_assumptions()) EXPECT_FALSE(a.source.empty()) << a.key;
-    for (auto t : {FuseType::blade, FuseType::blade_large, FuseType::bolt}) EXPECT_NE(fuse_kind(t).source.find("ISO 8820"), std::string::npos);
+    for (auto t : {FuseType::blade, FuseType::blade_large, FuseType::bolt})
+        EXPECT_NE(fuse_kind(t).source.find("ISO 8820"), std::string::npos);
     for (auto system : {SizeSystem::awg, SizeSystem::sae, SizeSystem::metric})
         for (const WireSize& s : sizes_of(system)) EXPECT_FALSE(conductor(s)->source.empty());
     EXPECT_THROW((void)assumption("no_such_key"), std::logic_error);
@@ -56,7 +57,8 @@ TEST(Catalog, RefusesWhatCannotBe) {
     EXPECT_EQ(conductor(WireSize::metric(17)).error().code, ErrorCode::unknown_size);
     ask.insulation_C = 105;
     ask.ambient_C = 110;
-    EXPECT_EQ(ampacity(ask)->allowed_A, 0) << "air hotter than the insulation carries nothing; that is an answer, not an error";
+    EXPECT_EQ(ampacity(ask)->allowed_A, 0)
+        << "air hotter than the insulation carries nothing; that is an answer, not an error";
 }
 
 TEST(Catalog, CopperCladAluminiumIsNotCopper) {

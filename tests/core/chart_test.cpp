@@ -11,13 +11,14 @@
 namespace yr::test {
 namespace {
 
-// Moron 1925 (from memory): nodes T a b c d B, 1 ohm each, 33 A from T to B; the chart is a 33 x 32 rectangle cut
-// into nine different squares. Closed form: computed.
+// Moron 1925 (from memory): nodes T a b c d B, 1 ohm each, 33 A from T to B; the chart is a 33 x 32 rectangle
+// cut into nine different squares. Closed form: computed.
 Network moron() {
     Network n;
     for (const char* name : {"T", "a", "b", "c", "d", "B"}) n.nodes.emplace_back(name);
     const int T = 0, a = 1, b = 2, c = 3, d = 4, B = 5;
-    for (const auto& [from, to] : {std::pair{T, a}, {T, b}, {b, c}, {b, d}, {a, B}, {a, c}, {c, B}, {c, d}, {d, B}}) {
+    for (const auto& [from, to] :
+         {std::pair{T, a}, {T, b}, {b, c}, {b, d}, {a, B}, {a, c}, {c, B}, {c, d}, {d, B}}) {
         ConductorElement e;
         e.from = from, e.to = to, e.fixed_ohm = 1;
         e.parts = {{PartKind::metal, -1, 1}};
@@ -32,7 +33,8 @@ TEST(RailChart, MoronsSquaredRectangle) {
     const Network n = moron();
     const OperatingPoint p = solve(n);
     const double expected[] = {18, 15, 7, 8, 14, 4, 10, 1, 9};
-    for (std::size_t k = 0; k < 9; ++k) EXPECT_NEAR(std::abs(p.conductors[k].current_A), expected[k], 1e-9) << k;
+    for (std::size_t k = 0; k < 9; ++k)
+        EXPECT_NEAR(std::abs(p.conductors[k].current_A), expected[k], 1e-9) << k;
     const RailLayout chart = lay_out(n, p, nullptr);
     EXPECT_NEAR(chart.width_A, 33, 1e-9);
     EXPECT_EQ(chart.cuts, 0) << "a planar network needs no cut";
@@ -46,8 +48,8 @@ TEST(RailChart, MoronsSquaredRectangle) {
     EXPECT_NEAR(area, 33 * 32, 1e-6) << "the squares fill the rectangle";
 }
 
-// Whatever the network: every branch's pieces add up to its current, no two rectangles overlap, and above each other
-// stand only branches that share a node.
+// Whatever the network: every branch's pieces add up to its current, no two rectangles overlap, and above
+// each other stand only branches that share a node.
 void expect_true(const Network& net, const OperatingPoint& point) {
     const RailLayout chart = lay_out(net, point, nullptr, 1e-6);
     std::map<std::pair<int, int>, double> width;
@@ -59,7 +61,9 @@ void expect_true(const Network& net, const OperatingPoint& point) {
         width[{static_cast<int>(p.ref.thing), p.ref.index}] += p.right_A - p.left_A;
     }
     for (const auto& [ref, amps] : width)
-        if (ref.first == static_cast<int>(ChartThing::conductor)) EXPECT_NEAR(amps, std::abs(point.conductors[static_cast<std::size_t>(ref.second)].current_A), 1e-6 * chart.width_A);
+        if (ref.first == static_cast<int>(ChartThing::conductor))
+            EXPECT_NEAR(amps, std::abs(point.conductors[static_cast<std::size_t>(ref.second)].current_A),
+                        1e-6 * chart.width_A);
     for (std::size_t a = 0; a < chart.pieces.size(); ++a)
         for (std::size_t b = a + 1; b < chart.pieces.size(); ++b) {
             const ChartPiece &p = chart.pieces[a], &q = chart.pieces[b];
@@ -99,7 +103,8 @@ TEST(RailChart, OrderStaysWhileTheShapeStays) {
     const Solution after = solve(plan, idle);
     const RailLayout second = lay_out(after.network, after.point, &first.order);
     ASSERT_EQ(first.order.leaving.size(), second.order.leaving.size());
-    for (std::size_t k = 0; k < first.order.leaving.size(); ++k) EXPECT_EQ(first.order.leaving[k], second.order.leaving[k]);
+    for (std::size_t k = 0; k < first.order.leaving.size(); ++k)
+        EXPECT_EQ(first.order.leaving[k], second.order.leaving[k]);
 }
 
 TEST(RailChart, ADeadNetworkIsEmpty) {

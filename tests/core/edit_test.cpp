@@ -1,4 +1,5 @@
-// Undo is exact: any sequence of edits taken back in reverse order gives the first plan, and done again the last.
+// Undo is exact: any sequence of edits taken back in reverse order gives the first plan, and done again the
+// last.
 #include <gtest/gtest.h>
 
 #include <random>
@@ -54,7 +55,8 @@ Edit random_edit(const Plan& plan, std::mt19937& random) {
             p.bundle_derating = !p.bundle_derating;
             return SetPolicy{p};
         }
-        case 7: return add_feed(plan, {Key::accessory, Engine::any, {}})->edit;
+        case 7:
+            return add_feed(plan, {Key::accessory, Engine::any, {}})->edit;
         default: {
             Vehicle v = plan.vehicle;
             v.name += "!";
@@ -90,7 +92,8 @@ TEST(Edits, ARefusedEditChangesNothing) {
     r.to = "nowhere";
     EXPECT_EQ(yr::apply(plan, Put<yr::Run>{r, {}}).error().code, ErrorCode::missing_reference);
     EXPECT_EQ(yr::apply(plan, Remove<Load>{"nobody"}).error().code, ErrorCode::missing_reference);
-    EXPECT_FALSE(yr::apply(plan, Batch{{Remove<Load>{plan.loads[0].id}, Remove<Point>{"cab-box"}}})) << "other runs still end there";
+    EXPECT_FALSE(yr::apply(plan, Batch{{Remove<Load>{plan.loads[0].id}, Remove<Point>{"cab-box"}}}))
+        << "other runs still end there";
     EXPECT_EQ(plan, before);
 }
 

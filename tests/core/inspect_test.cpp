@@ -39,7 +39,8 @@ TEST(Inspect, TheTrucksMistakesAreFound) {
         EXPECT_FALSE(words::sentence(*f, truck()).empty());
         EXPECT_FALSE(words::rule_of(*f, truck()).source.empty());
     }
-    EXPECT_TRUE(std::is_sorted(i.findings.begin(), i.findings.end(), [](const Finding& a, const Finding& b) { return a.severity < b.severity; }));
+    EXPECT_TRUE(std::is_sorted(i.findings.begin(), i.findings.end(),
+                               [](const Finding& a, const Finding& b) { return a.severity < b.severity; }));
 }
 
 TEST(Inspect, EveryMendClearsItsFinding) {
@@ -52,7 +53,9 @@ TEST(Inspect, EveryMendClearsItsFinding) {
             Plan changed = plan;
             ASSERT_TRUE(yr::apply(changed, f.mend->edit)) << words::sentence(f, plan);
             for (const Finding& after : inspect(changed, false).findings)
-                EXPECT_FALSE(after.kind == f.kind && after.id == f.id && after.other == f.other && after.state == f.state) << words::sentence(f, plan) << " still there after " << words::mend_label(f, plan);
+                EXPECT_FALSE(after.kind == f.kind && after.id == f.id && after.other == f.other &&
+                             after.state == f.state)
+                    << words::sentence(f, plan) << " still there after " << words::mend_label(f, plan);
         }
         if (demo == kDemos[0]) EXPECT_GE(mends, 6);
     }
@@ -78,17 +81,20 @@ TEST(Inspect, TheCartsConverterLimitIsNamed) {
 
 TEST(Inspect, ACleanPlanHasNothingToStopOrFix) {
     const Plan plan = empty_plan("clean");
-    for (const Finding& f : inspect(plan).findings) EXPECT_GE(f.severity, Severity::check) << words::sentence(f, plan);
+    for (const Finding& f : inspect(plan).findings)
+        EXPECT_GE(f.severity, Severity::check) << words::sentence(f, plan);
 }
 
 TEST(Inspect, CableOverItsTableIsAStopWithAThickerSize) {
     Plan plan = empty_plan("over");
     plan.loads.push_back({"l", "heater", 1, {DrawKind::current, 50}, {}, {}, false, {}, false, {}, {}});
     yr::Run r;
-    r.id = "a", r.name = "heater feed", r.from = "point-bus", r.to = "l.pos", r.length_m = 0.3, r.size = WireSize::awg(12);
+    r.id = "a", r.name = "heater feed", r.from = "point-bus", r.to = "l.pos", r.length_m = 0.3,
+    r.size = WireSize::awg(12);
     r.devices.push_back({"f", "fuse", DeviceKind::fuse, 0.0, FuseType::bolt, 70, {}, {}});
     plan.runs.push_back(r);
-    r.id = "b", r.name = "heater return", r.from = "l.neg", r.to = "battery-1.neg", r.size = WireSize::awg(4), r.devices.clear();
+    r.id = "b", r.name = "heater return", r.from = "l.neg", r.to = "battery-1.neg", r.size = WireSize::awg(4),
+    r.devices.clear();
     plan.runs.push_back(r);
     const Inspection i = inspect(plan);
     const Finding* f = find_kind(i, FindingKind::cable_over_ampacity, "heater feed", plan);

@@ -15,7 +15,9 @@ namespace {
 
 using testing::HasSubstr;
 
-std::string truck_text() { return read_text(demo_path(kDemos[0])); }
+std::string truck_text() {
+    return read_text(demo_path(kDemos[0]));
+}
 
 std::string replaced(std::string text, const std::string& from, const std::string& to) {
     const auto at = text.find(from);
@@ -39,7 +41,9 @@ TEST(PlanFile, SaveLoadIsIdentity) {
 TEST(PlanFile, TruckHasWhatTheDemoPromises) {
     const auto plan = load_plan(demo_path(kDemos[0]));
     EXPECT_GE(plan->loads.size(), 25U);
-    for (const char* name : {"Key off", "Accessory", "Cranking", "Idling", "Driving", "Hoisting", "Overnight"}) EXPECT_NE(find_state(*plan, name), nullptr) << name;
+    for (const char* name :
+         {"Key off", "Accessory", "Cranking", "Idling", "Driving", "Hoisting", "Overnight"})
+        EXPECT_NE(find_state(*plan, name), nullptr) << name;
 }
 
 TEST(PlanFile, DamageIsRefusedWithItsPlace) {
@@ -49,24 +53,32 @@ TEST(PlanFile, DamageIsRefusedWithItsPlace) {
     EXPECT_EQ(error_of(cut).code, ErrorCode::bad_json);
     EXPECT_THAT(error_of(cut).place, HasSubstr("line "));
     EXPECT_EQ(error_of("[1,2]").code, ErrorCode::not_a_plan);
-    EXPECT_EQ(error_of(replaced(truck_text(), "your-rail-plan", "shopping-list")).code, ErrorCode::not_a_plan);
-    EXPECT_EQ(error_of(replaced(truck_text(), "\"version\": 1", "\"version\": 99")).code, ErrorCode::newer_version);
-    const Error draw = error_of(replaced(truck_text(), "\"kind\": \"current\",\n        \"value\": 13", "\"kind\": \"current\",\n        \"value\": -13"));
+    EXPECT_EQ(error_of(replaced(truck_text(), "your-rail-plan", "shopping-list")).code,
+              ErrorCode::not_a_plan);
+    EXPECT_EQ(error_of(replaced(truck_text(), "\"version\": 1", "\"version\": 99")).code,
+              ErrorCode::newer_version);
+    const Error draw = error_of(replaced(truck_text(), "\"kind\": \"current\",\n        \"value\": 13",
+                                         "\"kind\": \"current\",\n        \"value\": -13"));
     EXPECT_EQ(draw.code, ErrorCode::schema);
     EXPECT_THAT(draw.place, HasSubstr("loads, engine management, draw"));
     const Error size = error_of(replaced(truck_text(), "\"size\": \"4/0 AWG\"", "\"size\": \"11.5 AWG\""));
     EXPECT_EQ(size.code, ErrorCode::unknown_size);
     EXPECT_THAT(size.place, HasSubstr("charge cable"));
-    const Error end = error_of(replaced(truck_text(), "\"to\": \"battery-1.pos\"", "\"to\": \"battery-9.pos\""));
+    const Error end =
+        error_of(replaced(truck_text(), "\"to\": \"battery-1.pos\"", "\"to\": \"battery-9.pos\""));
     EXPECT_EQ(end.code, ErrorCode::missing_reference);
     EXPECT_THAT(words::sentence(end), HasSubstr("charge cable"));
-    EXPECT_EQ(error_of(replaced(truck_text(), "\"id\": \"load-2\"", "\"id\": \"load-3\"")).code, ErrorCode::duplicate_id);
-    EXPECT_EQ(error_of(replaced(truck_text(), "\"nominal_V\": 12", "\"nominal_volts\": 12")).code, ErrorCode::schema) << "an unknown key is a typing error, not noise";
+    EXPECT_EQ(error_of(replaced(truck_text(), "\"id\": \"load-2\"", "\"id\": \"load-3\"")).code,
+              ErrorCode::duplicate_id);
+    EXPECT_EQ(error_of(replaced(truck_text(), "\"nominal_V\": 12", "\"nominal_volts\": 12")).code,
+              ErrorCode::schema)
+        << "an unknown key is a typing error, not noise";
 }
 
 TEST(PlanFile, NoCutOfTheFileCrashes) {
     const std::string text = truck_text();
-    for (std::size_t at = 0; at < text.size(); at += 997) EXPECT_FALSE(plan_from_json_text(text.substr(0, at))) << at;
+    for (std::size_t at = 0; at < text.size(); at += 997)
+        EXPECT_FALSE(plan_from_json_text(text.substr(0, at))) << at;
     for (std::size_t at = 5; at < text.size(); at += 613) {
         std::string broken = text;
         broken[at] = static_cast<char>(broken[at] ^ 0x15);
@@ -83,14 +95,19 @@ TEST(PlanFile, UnknownValuesAreAllowedAndStated) {
     ASSERT_TRUE(back);
     EXPECT_FALSE(back->runs[0].length_m.has_value());
     const Network net = compile(*back, back->states[0]);
-    const auto used = [&](const char* key) { return std::any_of(net.assumptions.begin(), net.assumptions.end(), [&](const AssumptionUse& u) { return u.key == key && u.id == plan.runs[0].id; }); };
+    const auto used = [&](const char* key) {
+        return std::any_of(net.assumptions.begin(), net.assumptions.end(),
+                           [&](const AssumptionUse& u) { return u.key == key && u.id == plan.runs[0].id; });
+    };
     EXPECT_TRUE(used("run_length_m"));
     EXPECT_TRUE(used("run_size_awg"));
 }
 
 TEST(Migration, StepsRunInOrderAndFailWhole) {
     nlohmann::ordered_json file = {{"version", 1}, {"trail", ""}};
-    const MigrationSteps steps = {{1, [](auto& f) { f["trail"] = f["trail"].template get<std::string>() + "a"; }}, {2, [](auto& f) { f["trail"] = f["trail"].template get<std::string>() + "b"; }}};
+    const MigrationSteps steps = {
+        {1, [](auto& f) { f["trail"] = f["trail"].template get<std::string>() + "a"; }},
+        {2, [](auto& f) { f["trail"] = f["trail"].template get<std::string>() + "b"; }}};
     ASSERT_TRUE(migrate(file, 3, steps));
     EXPECT_EQ(file["trail"], "ab");
     EXPECT_EQ(file["version"], 3);

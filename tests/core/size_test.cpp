@@ -58,9 +58,11 @@ TEST(FuseChoice, TheThreeSchoolsDiffer) {
     EXPECT_FALSE(choose_fuse(ask, FuseSchool::load150)->holds_inrush) << "its risk is shown";
     EXPECT_DOUBLE_EQ(choose_fuse(ask, FuseSchool::inrush)->chosen->rating_A, 30);
     EXPECT_FALSE(choose_fuse(ask, FuseSchool::inrush)->protects_cable);
-    EXPECT_FALSE(choose_fuse(ask, FuseSchool::wire)->chosen.has_value()) << "no fuse is both above 28 A and at most 25 A";
+    EXPECT_FALSE(choose_fuse(ask, FuseSchool::wire)->chosen.has_value())
+        << "no fuse is both above 28 A and at most 25 A";
     EXPECT_DOUBLE_EQ(choose_fuse({10, 28.0, 45}, FuseSchool::wire)->chosen->rating_A, 30);
-    EXPECT_DOUBLE_EQ(choose_fuse({12, std::nullopt, 45}, FuseSchool::wire)->chosen->rating_A, 15) << "12 A is exactly 80 % of 15 A";
+    EXPECT_DOUBLE_EQ(choose_fuse({12, std::nullopt, 45}, FuseSchool::wire)->chosen->rating_A, 15)
+        << "12 A is exactly 80 % of 15 A";
     EXPECT_FALSE(choose_fuse({0, std::nullopt, 45}, FuseSchool::wire));
 }
 
@@ -73,14 +75,17 @@ TEST(RunLadder, SolvesThePlanForEverySize) {
     ASSERT_TRUE(ladder);
     EXPECT_EQ(name_of(ladder->rows[static_cast<std::size_t>(ladder->now)].size), "16 AWG");
     EXPECT_FALSE(ladder->rows[static_cast<std::size_t>(ladder->now)].passes());
-    EXPECT_EQ(ladder->rows.back().drop_load, find(plan.runs, feed)->to.substr(0, find(plan.runs, feed)->to.find('.')));
-    for (std::size_t k = 1; k < ladder->rows.size(); ++k) EXPECT_LT(ladder->rows[k].drop_V, ladder->rows[k - 1].drop_V);
+    EXPECT_EQ(ladder->rows.back().drop_load,
+              find(plan.runs, feed)->to.substr(0, find(plan.runs, feed)->to.find('.')));
+    for (std::size_t k = 1; k < ladder->rows.size(); ++k)
+        EXPECT_LT(ladder->rows[k].drop_V, ladder->rows[k - 1].drop_V);
     EXPECT_EQ(run_ladder(plan, "nothing").error().code, ErrorCode::missing_reference);
 }
 
 TEST(Circuit, ATypedLineBecomesALoadThatIsFedFusedAndFits) {
     Plan plan = *load_plan(demo_path(kDemos[0]));
-    const auto made = make_circuit(plan, read_line(plan, "bank light 2x 45 W on ignition, 5.5 m, cargo roof"));
+    const auto made =
+        make_circuit(plan, read_line(plan, "bank light 2x 45 W on ignition, 5.5 m, cargo roof"));
     ASSERT_TRUE(made);
     EXPECT_EQ(made->feed, "rear-box") << "the feed that is live with the ignition";
     EXPECT_TRUE(made->feed_fits);

@@ -28,7 +28,8 @@ TEST(TypedLine, ReadsTheWholeLine) {
 }
 
 TEST(TypedLine, ReadsOtherOrdersUnitsAndWords) {
-    TypedLine l = read_line(truck(), "sampling pump 8,5 A 20 A inrush from rear box 14 ft 10 AWG always critical 2 % home-run");
+    TypedLine l = read_line(
+        truck(), "sampling pump 8,5 A 20 A inrush from rear box 14 ft 10 AWG always critical 2 % home-run");
     EXPECT_EQ(l.name, "sampling pump");
     EXPECT_DOUBLE_EQ(l.draw->value, 8.5);
     EXPECT_DOUBLE_EQ(*l.inrush_A, 20);
@@ -44,7 +45,8 @@ TEST(TypedLine, ReadsOtherOrdersUnitsAndWords) {
     EXPECT_EQ(l.draw->kind, DrawKind::resistance);
     EXPECT_EQ(l.live_when->switches, std::vector<std::string>{"hoist"});
     EXPECT_EQ(*l.size, WireSize::metric(25));
-    EXPECT_EQ(read_line(truck(), "hoist light 5 W").name, "hoist light") << "a bare switch name may belong to the load's name";
+    EXPECT_EQ(read_line(truck(), "hoist light 5 W").name, "hoist light")
+        << "a bare switch name may belong to the load's name";
     EXPECT_EQ(read_line(truck(), "3x marker 4 W").count, 3);
 }
 
@@ -56,10 +58,12 @@ TEST(TypedLine, NoWordIsDroppedSilently) {
 
 TEST(TypedLine, AnyBytesComeBack) {
     std::mt19937 random(3);
-    const char* words[] = {"lamp", "2x", "90", "W", "on", "from", "cab", "box", "in", "4.5", "m", ",", "1/0", "AWG", "inrush", "%", "\xC3", "×", "x", "-"};
+    const char* words[] = {"lamp", "2x", "90",  "W",   "on",     "from", "cab",  "box", "in", "4.5",
+                           "m",    ",",  "1/0", "AWG", "inrush", "%",    "\xC3", "×",   "x",  "-"};
     for (int k = 0; k < 5000; ++k) {
         std::string text;
-        for (auto n = random() % 9; n > 0; --n) text += std::string(words[random() % 20]) + (random() % 2 ? " " : "");
+        for (auto n = random() % 9; n > 0; --n)
+            text += std::string(words[random() % 20]) + (random() % 2 ? " " : "");
         const TypedLine l = read_line(truck(), text);
         EXPECT_GE(l.count, 1);
         if (l.draw) EXPECT_GT(l.draw->value, 0) << text;

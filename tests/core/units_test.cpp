@@ -2,9 +2,9 @@
 
 #include <random>
 
+#include "catalog/conductors.h"
 #include "units/quantity.h"
 #include "units/wire_size.h"
-#include "catalog/conductors.h"
 
 namespace yr::test {
 namespace {
@@ -26,14 +26,20 @@ TEST_P(ReadsWhatPeopleWrite, Quantity) {
     EXPECT_EQ(q->count, GetParam().count);
 }
 
-INSTANTIATE_TEST_SUITE_P(Cases, ReadsWhatPeopleWrite,
-                         testing::Values(Written{"90 W", 90, Dimension::power}, Written{"4.5 ft", 1.3716, Dimension::length}, Written{"2x 90 W", 90, Dimension::power, 2},
-                                         Written{"2 × 90W", 90, Dimension::power, 2}, Written{"4,5 m", 4.5, Dimension::length}, Written{"15A", 15, Dimension::current},
-                                         Written{"3 %", 0.03, Dimension::fraction}, Written{"105C", 105, Dimension::temperature}, Written{"-18 °C", -18, Dimension::temperature},
-                                         Written{"25 mm2", 25, Dimension::area}, Written{"25 mm²", 25, Dimension::area}, Written{"0.4 mΩ", 4e-4, Dimension::resistance},
-                                         Written{"3.3 ohm", 3.3, Dimension::resistance}, Written{"20'", 6.096, Dimension::length}, Written{"18 in", 0.4572, Dimension::length},
-                                         Written{"1.2 kW", 1200, Dimension::power}, Written{"−0.5 V", -0.5, Dimension::voltage}, Written{"12.46 V", 12.46, Dimension::voltage},
-                                         Written{"1e-3 ohm", 1e-3, Dimension::resistance}, Written{"100 Ah", 100, Dimension::charge}, Written{"  7.5 a ", 7.5, Dimension::current}));
+INSTANTIATE_TEST_SUITE_P(
+    Cases, ReadsWhatPeopleWrite,
+    testing::Values(Written{"90 W", 90, Dimension::power}, Written{"4.5 ft", 1.3716, Dimension::length},
+                    Written{"2x 90 W", 90, Dimension::power, 2}, Written{"2 × 90W", 90, Dimension::power, 2},
+                    Written{"4,5 m", 4.5, Dimension::length}, Written{"15A", 15, Dimension::current},
+                    Written{"3 %", 0.03, Dimension::fraction}, Written{"105C", 105, Dimension::temperature},
+                    Written{"-18 °C", -18, Dimension::temperature}, Written{"25 mm2", 25, Dimension::area},
+                    Written{"25 mm²", 25, Dimension::area}, Written{"0.4 mΩ", 4e-4, Dimension::resistance},
+                    Written{"3.3 ohm", 3.3, Dimension::resistance}, Written{"20'", 6.096, Dimension::length},
+                    Written{"18 in", 0.4572, Dimension::length}, Written{"1.2 kW", 1200, Dimension::power},
+                    Written{"−0.5 V", -0.5, Dimension::voltage},
+                    Written{"12.46 V", 12.46, Dimension::voltage},
+                    Written{"1e-3 ohm", 1e-3, Dimension::resistance},
+                    Written{"100 Ah", 100, Dimension::charge}, Written{"  7.5 a ", 7.5, Dimension::current}));
 
 TEST(Quantity, SaysWhatIsWrong) {
     EXPECT_EQ(parse_quantity("").error().code, ErrorCode::empty);
@@ -54,7 +60,8 @@ TEST(Quantity, NoBytesCrashTheReader) {
     std::mt19937 random(7);
     for (int k = 0; k < 20000; ++k) {
         std::string text(static_cast<std::size_t>(random() % 12), ' ');
-        for (char& c : text) c = random() % 3 ? "0123456789.,x-+eE/ AWmft%"[random() % 24] : static_cast<char>(random());
+        for (char& c : text)
+            c = random() % 3 ? "0123456789.,x-+eE/ AWmft%"[random() % 24] : static_cast<char>(random());
         const auto q = parse_quantity(text);
         if (q) EXPECT_TRUE(std::isfinite(q->value)) << text;
         (void)parse_wire_size(text);
@@ -73,12 +80,14 @@ TEST(WireSize, ReadsAllSpellings) {
     EXPECT_EQ(parse_wire_size("8 sae"), WireSize::sae(8));
     EXPECT_EQ(parse_wire_size("25mm2"), WireSize::metric(25));
     EXPECT_EQ(parse_wire_size("2,5 mm²"), WireSize::metric(2.5));
-    for (const char* bad : {"", "11.5 AWG", "5/0", "mm2", "-3", "25 kg", "0 mm2", "41"}) EXPECT_FALSE(parse_wire_size(bad)) << bad;
+    for (const char* bad : {"", "11.5 AWG", "5/0", "mm2", "-3", "25 kg", "0 mm2", "41"})
+        EXPECT_FALSE(parse_wire_size(bad)) << bad;
 }
 
 TEST(WireSize, NameReadsBack) {
     for (const auto system : {SizeSystem::awg, SizeSystem::sae, SizeSystem::metric})
-        for (const WireSize& size : sizes_of(system)) EXPECT_EQ(parse_wire_size(name_of(size)), size) << name_of(size);
+        for (const WireSize& size : sizes_of(system))
+            EXPECT_EQ(parse_wire_size(name_of(size)), size) << name_of(size);
 }
 
 }  // namespace

@@ -30,8 +30,10 @@ TEST(Format, NumberBeforeUnitThreeFigures) {
 
 TEST(Format, WhatIsShownCanBeTypedBack) {
     for (double v : {0.0004, 0.3, 4.57, 13.0, 180.0})
-        for (Dimension d : {Dimension::current, Dimension::voltage, Dimension::length, Dimension::resistance, Dimension::power})
-            for (const words::Style& s : {words::Style{}, words::Style{LeadUnits::inch, true}}) EXPECT_NEAR(*parse_value(words::editable(v, d, s), d) / v, 1, 1e-8);
+        for (Dimension d : {Dimension::current, Dimension::voltage, Dimension::length, Dimension::resistance,
+                            Dimension::power})
+            for (const words::Style& s : {words::Style{}, words::Style{LeadUnits::inch, true}})
+                EXPECT_NEAR(*parse_value(words::editable(v, d, s), d) / v, 1, 1e-8);
 }
 
 TEST(Why, EveryNumberHasFormulaAndSource) {
@@ -48,13 +50,16 @@ TEST(Why, EveryNumberHasFormulaAndSource) {
         for (const Load& l : plan.loads)
             for (K k : {K::load_current, K::load_voltage, K::load_drop}) check(k, l.id);
         for (const yr::Run& r : plan.runs)
-            for (K k : {K::run_current, K::run_drop, K::run_temperature, K::run_heat, K::run_ampacity, K::run_resistance, K::device_drop}) check(k, r.id);
+            for (K k : {K::run_current, K::run_drop, K::run_temperature, K::run_heat, K::run_ampacity,
+                        K::run_resistance, K::device_drop})
+                check(k, r.id);
         for (const Source& x : plan.sources)
             for (K k : {K::source_current, K::source_limit, K::source_voltage}) check(k, x.id);
         for (const Battery& b : plan.batteries)
             for (K k : {K::battery_current, K::battery_voltage, K::battery_hours}) check(k, b.id);
     }
-    EXPECT_TRUE(words::explain({K::load_drop, "gone", 0}, plan, plan.states[0], solve(plan, plan.states[0])).title.empty());
+    EXPECT_TRUE(words::explain({K::load_drop, "gone", 0}, plan, plan.states[0], solve(plan, plan.states[0]))
+                    .title.empty());
 }
 
 TEST(Why, TheStepsCarryTheNumbersAndTheSource) {
@@ -64,7 +69,8 @@ TEST(Why, TheStepsCarryTheNumbersAndTheSource) {
     Id feed;
     for (const yr::Run& r : plan.runs)
         if (r.name == "echo sounder feed") feed = r.id;
-    const std::string text = words::text(words::explain({words::ValueKind::run_drop, feed, 0}, plan, idle, s));
+    const std::string text =
+        words::text(words::explain({words::ValueKind::run_drop, feed, 0}, plan, idle, s));
     EXPECT_THAT(text, HasSubstr("I × R"));
     EXPECT_THAT(text, HasSubstr("IEC 60028"));
     EXPECT_THAT(text, HasSubstr("ASTM B258"));
@@ -73,7 +79,8 @@ TEST(Why, TheStepsCarryTheNumbersAndTheSource) {
 
 TEST(Sentences, ErrorsNameThePlaceAndNeverSayInvalid) {
     for (int k = 0; k <= static_cast<int>(ErrorCode::unwritable_file); ++k) {
-        const std::string s = words::sentence(Error{static_cast<ErrorCode>(k), "runs, feed, size", "7 bananas", "a size"});
+        const std::string s =
+            words::sentence(Error{static_cast<ErrorCode>(k), "runs, feed, size", "7 bananas", "a size"});
         EXPECT_THAT(s, HasSubstr("runs, feed, size"));
         EXPECT_EQ(s.find("nvalid"), std::string::npos);
     }

@@ -25,14 +25,16 @@ TEST(GnuUnits, AwgDiameterAndArea) {
 }
 
 TEST(GnuUnits, CopperIsTheAnnealedStandard) {
-    const double table = conductor(WireSize::awg(10))->R20_ohm_per_m * awg_area_mm2(10) / 1.02;  // without stranding
+    const double table =
+        conductor(WireSize::awg(10))->R20_ohm_per_m * awg_area_mm2(10) / 1.02;  // without stranding
     EXPECT_NEAR(table / units("1/(58 S m/mm^2)", "ohm mm^2/m"), 1, 1e-9);
 }
 
 TEST(GnuUnits, FactorsOfWhatPeopleWrite) {
     const std::tuple<const char*, const char*, const char*> cases[] = {
-        {"ft", "ft", "m"}, {"in", "in", "m"}, {"yd", "yd", "m"}, {"cm", "cm", "m"}, {"hp", "hp", "W"}, {"kcmil", "kcmil", "mm^2"},
-        {"cmil", "cmil", "mm^2"}, {"kW", "kW", "W"}, {"mV", "mV", "V"}, {"mohm", "mohm", "ohm"}, {"h", "hour", "s"}};
+        {"ft", "ft", "m"}, {"in", "in", "m"},          {"yd", "yd", "m"},        {"cm", "cm", "m"},
+        {"hp", "hp", "W"}, {"kcmil", "kcmil", "mm^2"}, {"cmil", "cmil", "mm^2"}, {"kW", "kW", "W"},
+        {"mV", "mV", "V"}, {"mohm", "mohm", "ohm"},    {"h", "hour", "s"}};
     for (const auto& [ours, theirs, base] : cases) {
         const auto unit = find_unit(ours);
         ASSERT_TRUE(unit) << ours;

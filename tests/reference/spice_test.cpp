@@ -3,19 +3,19 @@
 
 #include <cmath>
 
+#include "io/spice.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 #include "support/spice_writer.h"
-#include "io/spice.h"
 
 namespace yr::test {
 namespace {
 
-constexpr double kVolt = 1e-3;      // what the product promises: 1 mV
-constexpr double kShare = 1e-3;     // and 0.1 % of each current
-constexpr double kLeast_A = 2e-3;   // below this 0.1 % drowns in ngspice's own rounding
+constexpr double kVolt = 1e-3;     // what the product promises: 1 mV
+constexpr double kShare = 1e-3;    // and 0.1 % of each current
+constexpr double kLeast_A = 2e-3;  // below this 0.1 % drowns in ngspice's own rounding
 
 void compare(const Plan& plan, const State& state) {
     SCOPED_TRACE(plan.vehicle.name + ", " + state.name);
@@ -23,9 +23,11 @@ void compare(const Plan& plan, const State& state) {
     ASSERT_TRUE(ours.point.settled);
     ASSERT_TRUE(ours.point.residuals.good());
     std::vector<double> temperatures;
-    for (std::size_t k = 0; k < plan.runs.size(); ++k) temperatures.push_back(ours.point.conductors[k].temperature_C);
+    for (std::size_t k = 0; k < plan.runs.size(); ++k)
+        temperatures.push_back(ours.point.conductors[k].temperature_C);
     std::map<std::string, double> start;
-    for (std::size_t k = 0; k < ours.network.nodes.size(); ++k) start[ours.network.nodes[k]] = ours.point.node_V[k];
+    for (std::size_t k = 0; k < ours.network.nodes.size(); ++k)
+        start[ours.network.nodes[k]] = ours.point.node_V[k];
     std::vector<char> on;
     for (const LoadResult& l : ours.point.loads) on.push_back(l.status == LoadStatus::on);
     const SpiceCircuit circuit = write_spice(plan, state, temperatures, start, on);
@@ -57,7 +59,11 @@ TEST_P(DemoAgainstSpice, EveryStateAgrees) {
     for (const State& state : plan->states) compare(*plan, state);
 }
 
-INSTANTIATE_TEST_SUITE_P(All, DemoAgainstSpice, testing::ValuesIn(kDemos), [](const auto& i) { std::string n = i.param; std::replace(n.begin(), n.end(), '-', '_'); return n; });
+INSTANTIATE_TEST_SUITE_P(All, DemoAgainstSpice, testing::ValuesIn(kDemos), [](const auto& i) {
+    std::string n = i.param;
+    std::replace(n.begin(), n.end(), '-', '_');
+    return n;
+});
 
 class RandomAgainstSpice : public testing::TestWithParam<int> {};
 
@@ -83,7 +89,8 @@ TEST(SpiceExport, NgspiceReadsItAndAgrees) {
         const std::string key = "\nn" + std::to_string(k) + " = ";
         const auto at = ran.out.find(key);
         if (at == std::string::npos) continue;
-        EXPECT_NEAR(std::strtod(ran.out.c_str() + at + key.size(), nullptr), s.point.node_V[k], kVolt) << s.network.nodes[k];
+        EXPECT_NEAR(std::strtod(ran.out.c_str() + at + key.size(), nullptr), s.point.node_V[k], kVolt)
+            << s.network.nodes[k];
         ++compared;
     }
     EXPECT_GT(compared, 60);

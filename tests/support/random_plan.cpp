@@ -11,9 +11,18 @@ class Maker {
 
     Plan make() {
         plan_ = empty_plan("random");
-        plan_.points = {{"chassis", "chassis", PointKind::chassis, {}, {}, {}, {}, false}, {"ground", "ground", PointKind::ground, {}, "chassis", between(2e-4, 2e-3), {}, false}};
+        plan_.points = {
+            {"chassis", "chassis", PointKind::chassis, {}, {}, {}, {}, false},
+            {"ground", "ground", PointKind::ground, {}, "chassis", between(2e-4, 2e-3), {}, false}};
         plan_.runs.clear();
-        plan_.states = {{"s", "Idling", Key::ignition, between(700, 2500), between(-10, 40), between(20, 90), between(0.4, 0.95), {}}};
+        plan_.states = {{"s",
+                         "Idling",
+                         Key::ignition,
+                         between(700, 2500),
+                         between(-10, 40),
+                         between(20, 90),
+                         between(0.4, 0.95),
+                         {}}};
         plan_.batteries[0].capacity_Ah = between(40, 120);
         plan_.batteries[0].cranking_A = between(400, 900);
         add_run("chassis", "battery-1.neg");
@@ -44,8 +53,17 @@ class Maker {
         if (chance(0.2)) r.parallel = 2;
         if (chance(0.3)) r.bundle = 1 + pick(6);
         if (chance(0.5)) r.places = {"place-bay"};
-        if (chance(0.4)) r.devices.push_back({r.id + "f", "fuse", DeviceKind::fuse, 0.1, FuseType::bolt, 100, {}, {}});
-        if (chance(0.2)) r.devices.push_back({r.id + "s", "switch", DeviceKind::switching, 0.2, {}, 0, {Key::accessory, Engine::any, {}}, {}});
+        if (chance(0.4))
+            r.devices.push_back({r.id + "f", "fuse", DeviceKind::fuse, 0.1, FuseType::bolt, 100, {}, {}});
+        if (chance(0.2))
+            r.devices.push_back({r.id + "s",
+                                 "switch",
+                                 DeviceKind::switching,
+                                 0.2,
+                                 {},
+                                 0,
+                                 {Key::accessory, Engine::any, {}},
+                                 {}});
         return plan_.runs.emplace_back(r);
     }
 
@@ -67,7 +85,8 @@ class Maker {
         const Id id = "feed" + std::to_string(k);
         plan_.points.push_back({id, id, PointKind::bus, {}, {}, {}, {}, true});
         feeds_.push_back(id);
-        add_run(k == 0 || chance(0.5) ? Terminal("battery-1.pos") : feeds_[static_cast<std::size_t>(pick(k))], id);
+        add_run(k == 0 || chance(0.5) ? Terminal("battery-1.pos") : feeds_[static_cast<std::size_t>(pick(k))],
+                id);
     }
 
     void add_second_battery() {
@@ -95,7 +114,9 @@ class Maker {
         l.name = l.id;
         const double amps = between(0.2, 14);
         const int kind = shape_.resistive ? 2 : pick(3);
-        l.draw = kind == 0 ? Draw{DrawKind::current, amps} : kind == 1 ? Draw{DrawKind::power, amps * 12} : Draw{DrawKind::resistance, 12 / amps};
+        l.draw = kind == 0   ? Draw{DrawKind::current, amps}
+                 : kind == 1 ? Draw{DrawKind::power, amps * 12}
+                             : Draw{DrawKind::resistance, 12 / amps};
         if (chance(0.2)) l.count = 2;
         plan_.loads.push_back(l);
         add_run(feeds_[static_cast<std::size_t>(pick(shape_.feeds))], l.id + ".pos", 0);
@@ -104,7 +125,8 @@ class Maker {
 
     void add_loops() {
         for (int k = 0; k < 3; ++k) {
-            const Terminal a = feeds_[static_cast<std::size_t>(pick(shape_.feeds))], b = feeds_[static_cast<std::size_t>(pick(shape_.feeds))];
+            const Terminal a = feeds_[static_cast<std::size_t>(pick(shape_.feeds))],
+                           b = feeds_[static_cast<std::size_t>(pick(shape_.feeds))];
             if (a != b) add_run(a, b);
         }
         add_run("battery-1.pos", feeds_.back());
@@ -119,7 +141,9 @@ class Maker {
 
 }  // namespace
 
-Plan random_plan(std::uint32_t seed, const RandomShape& shape) { return Maker(seed, shape).make(); }
+Plan random_plan(std::uint32_t seed, const RandomShape& shape) {
+    return Maker(seed, shape).make();
+}
 
 Plan wide_plan(int loads) {
     Plan plan = empty_plan("wide");
@@ -130,25 +154,32 @@ Plan wide_plan(int loads) {
         const Id id = "feed" + std::to_string(k);
         plan.points.push_back({id, id, PointKind::bus, {}, {}, {}, {}, true});
         Run r;
-        r.id = "fr" + std::to_string(k), r.name = r.id, r.from = "battery-1.pos", r.to = id, r.length_m = 2, r.size = WireSize::awg(2);
+        r.id = "fr" + std::to_string(k), r.name = r.id, r.from = "battery-1.pos", r.to = id, r.length_m = 2,
+        r.size = WireSize::awg(2);
         plan.runs.push_back(r);
     }
     for (int k = 0; k < loads; ++k) {
         Load l;
         l.id = "l" + std::to_string(k), l.name = l.id;
-        l.draw = k % 3 == 0 ? Draw{DrawKind::power, 12} : k % 3 == 1 ? Draw{DrawKind::current, 0.7} : Draw{DrawKind::resistance, 20};
+        l.draw = k % 3 == 0   ? Draw{DrawKind::power, 12}
+                 : k % 3 == 1 ? Draw{DrawKind::current, 0.7}
+                              : Draw{DrawKind::resistance, 20};
         plan.loads.push_back(l);
         Run supply;
-        supply.id = "s" + l.id, supply.name = supply.id, supply.from = "feed" + std::to_string(k % feeds), supply.to = l.id + ".pos";
+        supply.id = "s" + l.id, supply.name = supply.id, supply.from = "feed" + std::to_string(k % feeds),
+        supply.to = l.id + ".pos";
         supply.length_m = 3, supply.size = WireSize::awg(12);
         Run ret = supply;
-        ret.id = "t" + l.id, ret.name = ret.id, ret.from = l.id + ".neg", ret.to = k % 2 ? "point-body" : "battery-1.neg";
+        ret.id = "t" + l.id, ret.name = ret.id, ret.from = l.id + ".neg",
+        ret.to = k % 2 ? "point-body" : "battery-1.neg";
         plan.runs.push_back(supply);
         plan.runs.push_back(ret);
     }
     return plan;
 }
 
-std::string demo_path(const std::string& name) { return std::string(YR_SOURCE_DIR) + "/data/plans/" + name + ".yourrail.json"; }
+std::string demo_path(const std::string& name) {
+    return std::string(YR_SOURCE_DIR) + "/data/plans/" + name + ".yourrail.json";
+}
 
 }  // namespace yr::test

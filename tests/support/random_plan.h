@@ -8,8 +8,8 @@
 namespace yr::test {
 
 struct RandomShape {
-    bool loops = true;        // cross links on the supply and on the return side
-    bool resistive = false;   // loads are plain resistances, the battery alone feeds
+    bool loops = true;       // cross links on the supply and on the return side
+    bool resistive = false;  // loads are plain resistances, the battery alone feeds
     int feeds = 4;
     int loads = 8;
 };

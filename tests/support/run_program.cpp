@@ -19,7 +19,9 @@ TempFolder::~TempFolder() {
     std::filesystem::remove_all(path_, ignored);
 }
 
-void write_text(const std::string& path, const std::string& text) { std::ofstream(path, std::ios::binary) << text; }
+void write_text(const std::string& path, const std::string& text) {
+    std::ofstream(path, std::ios::binary) << text;
+}
 
 std::string read_text(const std::string& path) {
     std::ostringstream text;
@@ -29,8 +31,10 @@ std::string read_text(const std::string& path) {
 
 Ran run(const std::string& command) {
     const TempFolder folder;
-    const int status = std::system((command + " >" + folder.file("out") + " 2>" + folder.file("err") + " </dev/null").c_str());
-    return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, read_text(folder.file("out")), read_text(folder.file("err"))};
+    const int status = std::system(
+        (command + " >" + folder.file("out") + " 2>" + folder.file("err") + " </dev/null").c_str());
+    return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, read_text(folder.file("out")),
+            read_text(folder.file("err"))};
 }
 
 }  // namespace yr::test

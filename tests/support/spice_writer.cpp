@@ -20,7 +20,8 @@ class Writer {
   public:
     Writer(const Plan& plan, const State& state) : plan_(plan), state_(state) {}
 
-    SpiceCircuit write(const std::vector<double>& temperature_C, const std::map<std::string, double>& start_V, const std::vector<char>& load_on) {
+    SpiceCircuit write(const std::vector<double>& temperature_C, const std::map<std::string, double>& start_V,
+                       const std::vector<char>& load_on) {
         circuit_.node_of[plan_.batteries.front().id + ".neg"] = "0";
         for (std::size_t k = 0; k < plan_.runs.size(); ++k) run(plan_.runs[k], temperature_C[k]);
         for (const Point& p : plan_.points)
@@ -34,8 +35,12 @@ class Writer {
             if (n != "0") body_ += "Rleak" + n + " " + n + " 0 1e12\n";
         std::string head = "* plan\n";
         for (const auto& [terminal, volts] : start_V)
-            if (circuit_.node_of.contains(terminal) && circuit_.node_of[terminal] != "0") head += ".nodeset v(" + circuit_.node_of[terminal] + ")=" + num(std::round(volts * 10) / 10) + "\n";
-        circuit_.deck = head + body_ + ".options reltol=1e-10 abstol=1e-13 vntol=1e-11 gmin=1e-16 itl1=5000\n.control\nset numdgt=14\nop\nprint all\n.endc\n.end\n";
+            if (circuit_.node_of.contains(terminal) && circuit_.node_of[terminal] != "0")
+                head += ".nodeset v(" + circuit_.node_of[terminal] + ")=" + num(std::round(volts * 1000) / 1000) +
+                        "\n";
+        circuit_.deck = head + body_ +
+                        ".options reltol=1e-10 abstol=1e-13 vntol=1e-11 gmin=1e-16 itl1=5000\n.control\nset "
+                        "numdgt=14\nop\nprint all\n.endc\n.end\n";
         return circuit_;
     }
 
@@ -59,12 +64,16 @@ class Writer {
             return;
         }
         const Conductor c = *conductor(r.size.value_or(WireSize::awg(14)), r.material);
-        double ohm = c.R20_ohm_per_m * (1 + 0.00393 * (temperature_C - 20)) * r.length_m.value_or(3.0) / r.parallel;
+        double ohm =
+            c.R20_ohm_per_m * (1 + 0.00393 * (temperature_C - 20)) * r.length_m.value_or(3.0) / r.parallel;
         ohm += 2 * std::max(2e-3 / c.area_mm2, 0.05e-3) / r.parallel;  // two lugs
         for (const Device& d : r.devices) {
-            if (d.resistance_ohm) ohm += *d.resistance_ohm;
-            else if (d.kind == DeviceKind::fuse) ohm += (d.fuse == FuseType::bolt ? 0.075 : 0.1) / d.rating_A;
-            else ohm += 0.5e-3;
+            if (d.resistance_ohm)
+                ohm += *d.resistance_ohm;
+            else if (d.kind == DeviceKind::fuse)
+                ohm += (d.fuse == FuseType::bolt ? 0.075 : 0.1) / d.rating_A;
+            else
+                ohm += 0.5e-3;
         }
         resistor(r.id, r.from, r.to, ohm);
     }
@@ -77,55 +86,82 @@ class Writer {
     static double line(const std::vector<std::pair<double, double>>& t, double x) {
         if (x <= t.front().first) return t.front().second;
         for (std::size_t k = 1; k < t.size(); ++k)
-            if (x <= t[k].first) return t[k - 1].second + (t[k].second - t[k - 1].second) * (x - t[k - 1].first) / (t[k].first - t[k - 1].first);
+            if (x <= t[k].first)
+                return t[k - 1].second +
+                       (t[k].second - t[k - 1].second) * (x - t[k - 1].first) / (t[k].first - t[k - 1].first);
         return t.back().second;
     }
 
-    void clamped(const std::string& pos, const std::string& neg, double open, double ohm, const std::string& low, const std::string& high) {
-        law_ = "min(max((" + num(open) + "-v(" + pos + "," + neg + "))/" + num(ohm) + "," + low + ")," + high + ")";
+    void clamped(const std::string& pos, const std::string& neg, double open, double ohm,
+                 const std::string& low, const std::string& high) {
+        law_ = "min(max((" + num(open) + "-v(" + pos + "," + neg + "))/" + num(ohm) + "," + low + ")," +
+               high + ")";
         body_ += "B" + std::to_string(++count_) + " " + neg + " " + pos + " I=" + law_ + "\n";
+    }
+
+    // A source that blocks senses its terminal through 1 Mohm.
+    void sense(const std::string& pos, const std::string& neg, double set) {
+        body_ += "B" + std::to_string(++count_) + " " + neg + " " + pos + " I=min(" + num(set) + "-v(" + pos + "," + neg + "),0)*1e-6\n";
     }
 
     void battery(const Battery& b) {
         const double blocks = b.nominal_V.value_or(plan_.vehicle.nominal_V) / 12;
-        const double ah = b.capacity_Ah.value_or(70), charge = state_.charge.value_or(b.charge.value_or(0.8)), t = air(b.place);
+        const double ah = b.capacity_Ah.value_or(70), charge = state_.charge.value_or(b.charge.value_or(0.8)),
+                     t = air(b.place);
         const ChemistryData& data = chemistry_data(b.chemistry);
         const double cold = t < 25 ? std::exp2((25 - t) / 43) : 1;
-        const double warm = b.R0_ohm ? *b.R0_ohm : b.cranking_A ? 5.4 / *b.cranking_A / 2 * blocks : 0.4 / ah * blocks;
+        const double warm = b.R0_ohm       ? *b.R0_ohm
+                            : b.cranking_A ? 5.4 / *b.cranking_A / 2 * blocks
+                                           : 0.4 / ah * blocks;
         double accept = line(data.acceptance_per_Ah, charge) * ah;
         if (b.chemistry == Chemistry::lifepo4 && t < 0) accept = 0;
-        clamped(node(b.id + ".pos"), node(b.id + ".neg"), line(data.ocv_V, charge) * blocks, warm * cold, num(-accept), "1e9");
+        clamped(node(b.id + ".pos"), node(b.id + ".neg"), line(data.ocv_V, charge) * blocks, warm * cold,
+                num(-accept), "1e9");
     }
 
     void source(const Source& s) {
         const std::string p = node(s.id + ".out"), n = node(s.return_at);
         if (s.kind == SourceKind::converter) {
             if (!holds(s.works_when, state_)) return;
-            clamped(p, n, s.regulated_V.value_or(14.2 * plan_.vehicle.nominal_V / 12), s.droop_ohm.value_or(0.004), "0", num(s.rated_A.value_or(20)));
+            clamped(p, n, s.regulated_V.value_or(14.2 * plan_.vehicle.nominal_V / 12),
+                    s.droop_ohm.value_or(0.004), "0", num(s.rated_A.value_or(20)));
+            sense(p, n, s.regulated_V.value_or(14.2 * plan_.vehicle.nominal_V / 12));
             const std::string in = node(s.id + ".in");
-            body_ += "B" + std::to_string(++count_) + " " + in + " " + n + " I=(v(" + p + "," + n + ")*" + law_ + "/" + num(s.efficiency.value_or(0.9)) + "+" +
-                     num(s.standby_W.value_or(0)) + ")/max(v(" + in + "," + n + "),1)\n";
+            body_ += "B" + std::to_string(++count_) + " " + in + " " + n + " I=(v(" + p + "," + n + ")*" +
+                     law_ + "/" + num(s.efficiency.value_or(0.9)) + "+" + num(s.standby_W.value_or(0)) +
+                     ")/max(v(" + in + "," + n + "),6)\n";
             return;
         }
         if (!holds(s.works_when, state_) || state_.rpm <= 0) return;
         const double t = air(s.place), rated = s.rated_A.value_or(90), idle = s.idle_A.value_or(rated / 2);
         const double shaft = state_.rpm * s.pulley_ratio.value_or(2.7);
         auto curve = s.curve;
-        if (curve.empty()) curve = {{1000, 0}, {1500, idle}, {3000, idle + (rated - idle) * 2 / 3}, {6000, rated}};
-        const double limit = shaft < curve.front().first ? 0 : line(curve, shaft) * (1 - 0.0025 * std::max(0.0, t - 25));
+        if (curve.empty())
+            curve = {{1000, 0}, {1500, idle}, {3000, idle + (rated - idle) * 2 / 3}, {6000, rated}};
+        const double limit =
+            shaft < curve.front().first ? 0 : line(curve, shaft) * (1 - 0.0025 * std::max(0.0, t - 25));
         if (limit <= 0) return;
         const double scale = plan_.vehicle.nominal_V / 12;
-        clamped(p, n, s.regulated_V.value_or(14.2 * scale) - scale * 0.007 * (t - 25), s.droop_ohm.value_or(0.004), "0", num(limit));
+        clamped(p, n, s.regulated_V.value_or(14.2 * scale) - scale * 0.007 * (t - 25),
+                s.droop_ohm.value_or(0.004), "0", num(limit));
+        sense(p, n, s.regulated_V.value_or(14.2 * scale) - scale * 0.007 * (t - 25));
     }
 
     void load(const Load& l) {
         const std::string p = node(l.id + ".pos"), n = node(l.id + ".neg");
         const double many = l.count;
         switch (l.draw.kind) {
-            case DrawKind::current: body_ += "I" + std::to_string(++count_) + " " + p + " " + n + " " + num(l.draw.value * many) + "\n"; break;
-            case DrawKind::resistance: body_ += "R" + std::to_string(++count_) + " " + p + " " + n + " " + num(l.draw.value / many) + "\n"; break;
+            case DrawKind::current:
+                body_ += "I" + std::to_string(++count_) + " " + p + " " + n + " " + num(l.draw.value * many) +
+                         "\n";
+                break;
+            case DrawKind::resistance:
+                body_ += "R" + std::to_string(++count_) + " " + p + " " + n + " " + num(l.draw.value / many) +
+                         "\n";
+                break;
             case DrawKind::power:
-                body_ += "B" + std::to_string(++count_) + " " + p + " " + n + " I=" + num(l.draw.value * many) + "/max(v(" + p + "," + n + "),1)\n";
+                body_ += "B" + std::to_string(++count_) + " " + p + " " + n +
+                         " I=" + num(l.draw.value * many) + "/max(v(" + p + "," + n + "),6)\n";
                 break;
         }
     }
@@ -139,8 +175,8 @@ class Writer {
 
 }  // namespace
 
-SpiceCircuit write_spice(const Plan& plan, const State& state, const std::vector<double>& temperature_C, const std::map<std::string, double>& start_V,
-                         const std::vector<char>& load_on) {
+SpiceCircuit write_spice(const Plan& plan, const State& state, const std::vector<double>& temperature_C,
+                         const std::map<std::string, double>& start_V, const std::vector<char>& load_on) {
     return Writer(plan, state).write(temperature_C, start_V, load_on);
 }
 
@@ -152,7 +188,8 @@ std::map<std::string, double> run_spice(const SpiceCircuit& circuit) {
     std::istringstream lines(ran.out);
     for (std::string line; std::getline(lines, line);) {
         const auto equals = line.find(" = ");
-        if (equals != std::string::npos && line[0] == 'n') by_node[line.substr(0, equals)] = std::strtod(line.c_str() + equals + 3, nullptr);
+        if (equals != std::string::npos && line[0] == 'n')
+            by_node[line.substr(0, equals)] = std::strtod(line.c_str() + equals + 3, nullptr);
     }
     std::map<std::string, double> volts;
     if (by_node.size() < 2) return volts;

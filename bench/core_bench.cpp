@@ -1,0 +1,83 @@
+// How long a solve takes as plans grow, and how that compares with ngspice on the same circuit in the same run.
+#include <benchmark/benchmark.h>
+
+#include "chart/rail_layout.h"
+#include "inspect/findings.h"
+#include "io/spice.h"
+#include "plan/plan_json.h"
+#include "size/run_ladder.h"
+#include "support/random_plan.h"
+#include "support/run_program.h"
+
+namespace {
+
+using namespace yr;
+
+const Plan& truck() {
+    static const Plan plan = *load_plan(test::demo_path(test::kDemos[0]));
+    return plan;
+}
+
+void solve_wide(benchmark::State& b) {
+    const Plan plan = test::wide_plan(static_cast<int>(b.range(0)));
+    const Network net = compile(plan, plan.states[0]);
+    OperatingPointSolver solver;
+    for (auto _ : b) benchmark::DoNotOptimize(solver.solve(net));
+    b.SetComplexityN(b.range(0));
+}
+BENCHMARK(solve_wide)->Arg(10)->Arg(100)->Arg(1000)->Arg(10000)->Complexity()->Unit(benchmark::kMillisecond);
+
+void compile_wide(benchmark::State& b) {
+    const Plan plan = test::wide_plan(static_cast<int>(b.range(0)));
+    for (auto _ : b) benchmark::DoNotOptimize(compile(plan, plan.states[0]));
+}
+BENCHMARK(compile_wide)->Arg(100)->Arg(1000)->Unit(benchmark::kMillisecond);
+
+// The same circuit through ngspice as a program, its start included; an empty deck measures the start alone.
+void ngspice_wide(benchmark::State& b) {
+    const Plan plan = test::wide_plan(static_cast<int>(b.range(0)));
+    const test::TempFolder folder;
+    test::write_text(folder.file("d.cir"), spice_netlist(plan, solve(plan, plan.states[0]), "wide"));
+    for (auto _ : b) benchmark::DoNotOptimize(test::run("ngspice -b " + folder.file("d.cir")));
+}
+BENCHMARK(ngspice_wide)->Arg(10)->Arg(100)->Arg(1000)->Unit(benchmark::kMillisecond);
+
+void ngspice_start(benchmark::State& b) {
+    const test::TempFolder folder;
+    test::write_text(folder.file("d.cir"), "* nothing\nR1 1 0 1\nV1 1 0 1\n.op\n.end\n");
+    for (auto _ : b) benchmark::DoNotOptimize(test::run("ngspice -b " + folder.file("d.cir")));
+}
+BENCHMARK(ngspice_start)->Unit(benchmark::kMillisecond);
+
+void truck_one_state(benchmark::State& b) {
+    const State& idle = *find_state(truck(), "Idling");
+    OperatingPointSolver solver;
+    for (auto _ : b) benchmark::DoNotOptimize(solve(truck(), idle, solver));
+}
+BENCHMARK(truck_one_state)->Unit(benchmark::kMillisecond);
+
+void truck_all_states(benchmark::State& b) {
+    for (auto _ : b) benchmark::DoNotOptimize(solve_all(truck()));
+}
+BENCHMARK(truck_all_states)->Unit(benchmark::kMillisecond);
+
+void truck_findings(benchmark::State& b) {
+    for (auto _ : b) benchmark::DoNotOptimize(inspect(truck(), b.range(0) != 0));
+}
+BENCHMARK(truck_findings)->ArgName("mends")->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
+
+void truck_chart_layout(benchmark::State& b) {
+    const Solution s = solve(truck(), *find_state(truck(), "Idling"));
+    const RailLayout first = lay_out(s.network, s.point, nullptr);
+    for (auto _ : b) benchmark::DoNotOptimize(lay_out(s.network, s.point, b.range(0) ? &first.order : nullptr));
+}
+BENCHMARK(truck_chart_layout)->ArgName("order_kept")->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
+
+void truck_run_ladder(benchmark::State& b) {
+    for (auto _ : b) benchmark::DoNotOptimize(run_ladder(truck(), "run-34"));
+}
+BENCHMARK(truck_run_ladder)->Unit(benchmark::kMillisecond);
+
+}  // namespace
+
+BENCHMARK_MAIN();
