@@ -129,14 +129,15 @@ void use_look(bool dark) {
 }
 
 void use_typeface() {
-    for (const char* file : {"B612-Regular.otf", "B612-Bold.otf", "B612-Italic.otf"})
+    for (const char* file : {"B612-Regular.otf", "B612-Bold.otf", "B612-Italic.otf", "RailMarks.ttf"})
         QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/") + QLatin1String(file));
     qApp->setFont(type_font(Type::body));
 }
 
 QFont type_font(Type type) {
     // Sizes at 100 %: the desktop's own scaling multiplies them.
-    QFont f(QStringLiteral("B612 Rail"));
+    QFont f;
+    f.setFamilies({QStringLiteral("B612 Rail"), QStringLiteral("Rail Marks")});  // marks that the first lacks
     f.setPixelSize(type == Type::small ? 11 : type == Type::title ? 17 : 13);
     f.setBold(type == Type::bold || type == Type::title);
     f.setHintingPreference(QFont::PreferVerticalHinting);

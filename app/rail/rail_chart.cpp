@@ -1,11 +1,9 @@
 #include "rail/rail_chart.h"
 
-#include <QGuiApplication>
 #include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QStyle>
-#include <QStyleHints>
 #include <algorithm>
 
 #include "rail/rail_paint.h"
@@ -114,11 +112,6 @@ void RailChart::mouseMoveEvent(QMouseEvent* event) {
 void RailChart::mousePressEvent(QMouseEvent* event) {
     if (event->button() != Qt::LeftButton) return;
     press_ = mouse_ = event->position();
-    const bool second = since_press_.isValid() && since_press_.elapsed() < QGuiApplication::styleHints()->mouseDoubleClickInterval() &&
-                        (press_ - first_press_).manhattanLength() < kDrag_px;
-    since_press_.start();
-    if (second) return;  // of a double click: it means what the first press was on
-    first_press_ = press_;
     const SceneItem* item = scene_.at(press_);
     on_item_ = item != nullptr;
     pressed_ = item ? *item : SceneItem{};

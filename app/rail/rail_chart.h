@@ -3,7 +3,6 @@
 // Enter looks into a feed, Escape comes back, F1 says why.
 #pragma once
 
-#include <QElapsedTimer>
 #include <QVariantAnimation>
 #include <QWidget>
 
@@ -63,8 +62,6 @@ class RailChart : public QWidget {
     SceneItem pressed_;  // what the button went down on: selecting opens the details, and the picture moves
                          // under the mouse
     bool on_item_ = false;
-    QPointF first_press_{-1, -1};
-    QElapsedTimer since_press_;
     Id dragged_;
     int wheel_left_ = 0;
 };

@@ -233,6 +233,16 @@ class SceneBuilder {
         return {top, std::max(bottom, top + 8)};
     }
 
+    // Two handles that would overlap become one.
+    static void merge(SceneItem& into, const SceneItem& other) {
+        into.right_A = std::max(into.right_A, other.right_A);
+        into.rect = into.rect.united(other.rect);
+        for (const Id& id : other.members)
+            if (std::find(into.members.begin(), into.members.end(), id) == into.members.end()) into.members.push_back(id);
+        if (other.severity && (!into.severity || *other.severity < *into.severity)) into.severity = other.severity;
+        into.label = QStringLiteral("%1 small loads").arg(into.members.size());
+    }
+
     // Neighbours too thin to carry their names share one handle.
     void gather(std::vector<SceneItem>& loads) {
         for (std::size_t k = 0; k < loads.size();) {
@@ -274,7 +284,10 @@ class SceneBuilder {
             g.rect = QRectF(QPointF(middle - half, top), QPointF(middle + half, std::max(bottom, top + 8)));
             g.label = g.members.size() == 1 ? q(yr::name_of(plan_, g.id))
                                             : QStringLiteral("%1 small loads").arg(g.members.size());
-            scene_.items.push_back(std::move(g));
+            if (!scene_.items.empty() && scene_.items.back().kind == SceneKind::gathered && scene_.items.back().rect.right() > g.rect.left())
+                merge(scene_.items.back(), g);
+            else
+                scene_.items.push_back(std::move(g));
             k = end;
         }
     }
