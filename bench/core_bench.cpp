@@ -1,4 +1,5 @@
-// How long a solve takes as plans grow, and how that compares with ngspice on the same circuit in the same run.
+// How long a solve takes as plans grow, and how that compares with ngspice on the same circuit in the same
+// run.
 #include <benchmark/benchmark.h>
 
 #include "chart/rail_layout.h"
@@ -69,7 +70,8 @@ BENCHMARK(truck_findings)->ArgName("mends")->Arg(0)->Arg(1)->Unit(benchmark::kMi
 void truck_chart_layout(benchmark::State& b) {
     const Solution s = solve(truck(), *find_state(truck(), "Idling"));
     const RailLayout first = lay_out(s.network, s.point, nullptr);
-    for (auto _ : b) benchmark::DoNotOptimize(lay_out(s.network, s.point, b.range(0) ? &first.order : nullptr));
+    for (auto _ : b)
+        benchmark::DoNotOptimize(lay_out(s.network, s.point, b.range(0) ? &first.order : nullptr));
 }
 BENCHMARK(truck_chart_layout)->ArgName("order_kept")->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
 

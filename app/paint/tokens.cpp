@@ -81,6 +81,7 @@ QMenu::item:disabled { color: @soft; }
 QMenu::separator { height: 1px; background: @line; margin: 4px 8px; }
 QToolTip { background: @card; color: @card_ink; border: none; padding: 4px; }
 QLabel#soft { color: @soft; } QLabel#good { color: @good; } QLabel#fix { color: @fix; } QLabel#stop { color: @stop; }
+QDialog { border: 1px solid @soft; }
 QFrame#why { background: @paper; border: 1px solid @soft; }
 )");
     const std::pair<const char*, QColor> names[] = {

@@ -238,8 +238,10 @@ class SceneBuilder {
         into.right_A = std::max(into.right_A, other.right_A);
         into.rect = into.rect.united(other.rect);
         for (const Id& id : other.members)
-            if (std::find(into.members.begin(), into.members.end(), id) == into.members.end()) into.members.push_back(id);
-        if (other.severity && (!into.severity || *other.severity < *into.severity)) into.severity = other.severity;
+            if (std::find(into.members.begin(), into.members.end(), id) == into.members.end())
+                into.members.push_back(id);
+        if (other.severity && (!into.severity || *other.severity < *into.severity))
+            into.severity = other.severity;
         into.label = QStringLiteral("%1 small loads").arg(into.members.size());
     }
 
@@ -284,7 +286,8 @@ class SceneBuilder {
             g.rect = QRectF(QPointF(middle - half, top), QPointF(middle + half, std::max(bottom, top + 8)));
             g.label = g.members.size() == 1 ? q(yr::name_of(plan_, g.id))
                                             : QStringLiteral("%1 small loads").arg(g.members.size());
-            if (!scene_.items.empty() && scene_.items.back().kind == SceneKind::gathered && scene_.items.back().rect.right() > g.rect.left())
+            if (!scene_.items.empty() && scene_.items.back().kind == SceneKind::gathered &&
+                scene_.items.back().rect.right() > g.rect.left())
                 merge(scene_.items.back(), g);
             else
                 scene_.items.push_back(std::move(g));

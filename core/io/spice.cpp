@@ -25,7 +25,8 @@ std::string spice_netlist(const Plan& plan, const Solution& solution, const std:
     for (std::size_t k = 0; k < net.nodes.size(); ++k)
         out += fmt::format("* {} = {} ({})\n", node(static_cast<NodeIndex>(k)), net.nodes[k],
                            one_line(name_of(plan, net.nodes[k])));
-    for (std::size_t k = 0; k < net.nodes.size(); ++k)  // where to begin: limits make a hard start from nothing
+    for (std::size_t k = 0; k < net.nodes.size();
+         ++k)  // where to begin: limits make a hard start from nothing
         if (static_cast<NodeIndex>(k) != net.reference)
             out += fmt::format(".nodeset v({})={:.6g}\n", node(static_cast<NodeIndex>(k)), point.node_V[k]);
     for (std::size_t k = 0; k < net.conductors.size(); ++k) {
@@ -44,7 +45,8 @@ std::string spice_netlist(const Plan& plan, const Solution& solution, const std:
         const SourceElement& s = net.sources[k];
         if (point.sources[k].mode == DeviceMode::off) continue;
         const std::string p = node(s.out), n = node(s.neg);
-        const std::string law = fmt::format("min(max(({:.12g} - v({},{}))/{:.12g}, 0), {:.12g})", s.set_V, p, n, std::max(s.droop_ohm, 1e-6), s.limit_A);
+        const std::string law = fmt::format("min(max(({:.12g} - v({},{}))/{:.12g}, 0), {:.12g})", s.set_V, p,
+                                            n, std::max(s.droop_ohm, 1e-6), s.limit_A);
         const std::string sense = fmt::format("min({:.12g} - v({},{}), 0)*{:.3g}", s.set_V, p, n, kSense_S);
         out += fmt::format("Bsrc{} {} {} I = {} + {}\n", k, n, p, law, sense);
         if (s.in != kNoNode)

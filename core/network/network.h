@@ -61,8 +61,9 @@ struct SourceElement {
     double standby_W = 0;
 };
 
-// A source that blocks still senses its terminal: 1 Mohm to its set voltage. It decides where a terminal stands that
-// nothing else holds (a full battery that accepts no current), and moves nothing that can be measured.
+// A source that blocks still senses its terminal: 1 Mohm to its set voltage. It decides where a terminal
+// stands that nothing else holds (a full battery that accepts no current), and moves nothing that can be
+// measured.
 inline constexpr double kSense_S = 1e-6;
 
 struct LoadElement {

@@ -21,37 +21,71 @@ CableSurroundings surroundings_of(const Conductor& conductor, double ambient_C, 
     c.R20_ohm_per_m = conductor.R20_ohm_per_m;
     c.strand_diameter_m = conductor.strand_diameter_mm * 1e-3;
     c.outer_diameter_m = conductor.outer_diameter_mm * 1e-3;
-    c.wall_K_m_per_W = std::log(c.outer_diameter_m / c.strand_diameter_m) / (2 * std::numbers::pi * insulation_wall().conductivity_W_per_mK);
+    c.wall_K_m_per_W = std::log(c.outer_diameter_m / c.strand_diameter_m) /
+                       (2 * std::numbers::pi * insulation_wall().conductivity_W_per_mK);
     c.bundle_factor = bundle_factor;
     return c;
 }
 
-double heat_loss_W_per_m(const CableSurroundings& cable, double surface_C) {
+namespace {
+
+struct Loss {
+    double W_per_m, slope;  // slope: W/m per kelvin of surface, air properties held
+};
+
+Loss loss_at(const CableSurroundings& cable, double rise) {
     static const double emissivity = insulation_wall().emissivity;
     static const double prandtl_term = std::pow(1 + std::pow(0.559 / kPrandtl, 9.0 / 16), 8.0 / 27);
-    const double rise = surface_C - cable.ambient_C;
-    if (rise <= 0) return 0;
-    const double film_K = (surface_C + cable.ambient_C) / 2 + kZeroC_K;
-    const double t = film_K / kZeroC_K;
-    const double log_t = std::log(t);
+    if (rise <= 0) return {0, 0};
+    const double hot = cable.ambient_C + rise + kZeroC_K, air = cable.ambient_C + kZeroC_K;
+    const double film_K = (hot + air) / 2;
+    const double log_t = std::log(film_K / kZeroC_K);
     const double viscosity = 1.326e-5 * std::exp(1.78 * log_t);   // kinematic, m2/s
     const double conductivity = 0.0241 * std::exp(0.85 * log_t);  // W/mK
     const double d = cable.outer_diameter_m;
     const double rayleigh = kGravity * rise * d * d * d * kPrandtl / (film_K * viscosity * viscosity);
     const double root = 0.60 + 0.387 * std::sqrt(std::cbrt(rayleigh)) / prandtl_term;
-    const double h = root * root * conductivity / d;
-    const double hot = surface_C + kZeroC_K, air = cable.ambient_C + kZeroC_K;
+    const double convection = root * root * conductivity / d;
     const double radiation = emissivity * kStefanBoltzmann * (hot * hot + air * air) * (hot + air);
-    return std::numbers::pi * d * (h + radiation) * rise;
+    const double around = std::numbers::pi * d;
+    return {around * (convection + radiation) * rise,
+            around * (convection * (1 + (1 - 0.60 / root) / 3) +
+                      4 * emissivity * kStefanBoltzmann * hot * hot * hot)};
+}
+
+}  // namespace
+
+double heat_loss_W_per_m(const CableSurroundings& cable, double surface_C) {
+    return loss_at(cable, surface_C - cable.ambient_C).W_per_m;
+}
+
+double conductor_temperature_step_C(const CableSurroundings& cable, double current_A, double guess_C) {
+    const double heat20 =
+        current_A * current_A * cable.R20_ohm_per_m / (cable.bundle_factor * cable.bundle_factor);
+    if (heat20 < 1e-12) return cable.ambient_C;
+    const double heat = heat20 * (1 + kCopperAlpha_per_K * (guess_C - 20));
+    double x =
+        guess_C - cable.ambient_C - heat * cable.wall_K_m_per_W;  // surface rise if the guess were right
+    if (!(x > 1e-9)) x = heat / (std::numbers::pi * cable.outer_diameter_m * 12);
+    const Loss loss = loss_at(cable, x);
+    const double conductor = cable.ambient_C + x + loss.W_per_m * cable.wall_K_m_per_W;
+    const double per_x = 1 + loss.slope * cable.wall_K_m_per_W;  // conductor kelvin per surface kelvin
+    const double excess = loss.W_per_m - heat20 * (1 + kCopperAlpha_per_K * (conductor - 20));
+    const double slope = loss.slope - heat20 * kCopperAlpha_per_K * per_x;
+    if (!(slope > 0)) return conductor_temperature_C(cable, current_A, guess_C);  // near a wire that melts
+    const double next = x - excess / slope;
+    if (!(next > 0)) return conductor_temperature_C(cable, current_A, guess_C);
+    return std::min(conductor + (next - x) * per_x, kMelted_C);
 }
 
 double conductor_temperature_C(const CableSurroundings& cable, double current_A, double guess_C) {
-    const double heat20 = current_A * current_A * cable.R20_ohm_per_m / (cable.bundle_factor * cable.bundle_factor);
+    const double heat20 =
+        current_A * current_A * cable.R20_ohm_per_m / (cable.bundle_factor * cable.bundle_factor);
     if (heat20 < 1e-12) return cable.ambient_C;
     const double wall = cable.wall_K_m_per_W;
     const double highest = kMelted_C - cable.ambient_C;
-    // Unknown: the surface's rise x. The conductor stands loss * wall above it. f(x) = loss - heat rises with x, so a
-    // secant kept between brackets cannot miss; a good guess only shortens it.
+    // Unknown: the surface's rise x. The conductor stands loss * wall above it. f(x) = loss - heat rises with
+    // x, so a secant kept between brackets cannot miss; a good guess only shortens it.
     double conductor = 0, loss = 0;
     const auto excess = [&](double x) {
         loss = heat_loss_W_per_m(cable, cable.ambient_C + x);
@@ -59,8 +93,10 @@ double conductor_temperature_C(const CableSurroundings& cable, double current_A,
         return loss - heat20 * (1 + kCopperAlpha_per_K * (conductor - 20));
     };
     double x = heat20 / (std::numbers::pi * cable.outer_diameter_m * 12);
-    if (guess_C > cable.ambient_C) x = guess_C - cable.ambient_C - heat20 * (1 + kCopperAlpha_per_K * (guess_C - 20)) * wall;
-    if (!(x > 1e-9) || x > highest) x = std::clamp(heat20 / (std::numbers::pi * cable.outer_diameter_m * 12), 1e-9, highest);
+    if (guess_C > cable.ambient_C)
+        x = guess_C - cable.ambient_C - heat20 * (1 + kCopperAlpha_per_K * (guess_C - 20)) * wall;
+    if (!(x > 1e-9) || x > highest)
+        x = std::clamp(heat20 / (std::numbers::pi * cable.outer_diameter_m * 12), 1e-9, highest);
     double low = 0, high = highest;
     double fx = excess(x);
     // loss goes with about the 1.2th power of the rise: the first slope; the secant takes over from there

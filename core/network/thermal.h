@@ -31,6 +31,12 @@ struct CableSurroundings {
 [[nodiscard]] double conductor_temperature_C(const CableSurroundings& cable, double current_A,
                                              double guess_C);
 
+// One Newton step of the same balance from a guess: what a solver uses that moves currents and temperatures
+// together. Equal to conductor_temperature_C where the guess already is that temperature; each step leaves a
+// few per cent of the error.
+[[nodiscard]] double conductor_temperature_step_C(const CableSurroundings& cable, double current_A,
+                                                  double guess_C);
+
 // Current that brings the conductor to `limit_C`; 0 when the air is as hot. The physics' own opinion on
 // ampacity.
 [[nodiscard]] double current_for_temperature_A(const CableSurroundings& cable, double limit_C);

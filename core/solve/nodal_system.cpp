@@ -102,7 +102,9 @@ void NodalSystem::stamp(std::size_t slot, double g) {
     values[s.off_diagonal] -= g;
 }
 
-void NodalSystem::stamp_ground(NodeIndex a, double g) { matrix_.valuePtr()[diagonal_[static_cast<std::size_t>(a)]] += g; }
+void NodalSystem::stamp_ground(NodeIndex a, double g) {
+    matrix_.valuePtr()[diagonal_[static_cast<std::size_t>(a)]] += g;
+}
 
 bool NodalSystem::factorise() {
     ldlt_.factorize(matrix_);

@@ -23,7 +23,7 @@ struct OperatingPointSolver::Impl {
     NodalSystem system;
     const Network* net = nullptr;
     Eigen::VectorXd v, trial, trial_sums;
-    std::vector<double> temperature_C, cable_ohm, temperature_at_A;
+    std::vector<double> temperature_C, cable_ohm, temperature_at_A, temperature_move_K;
     std::vector<char> load_on, source_on;
     std::vector<double> input_W;
     double scale =
@@ -38,6 +38,7 @@ struct OperatingPointSolver::Impl {
         v = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(network.nodes.size()));
         temperature_C.assign(network.conductors.size(), 0);
         temperature_at_A.assign(network.conductors.size(), 0);
+        temperature_move_K.assign(network.conductors.size(), 0);
         cable_ohm.assign(network.conductors.size(), 0);
         for (std::size_t k = 0; k < network.conductors.size(); ++k) {
             temperature_C[k] = network.conductors[k].cable.ambient_C;
@@ -60,9 +61,12 @@ struct OperatingPointSolver::Impl {
             const ConductorElement& c = net->conductors[k];
             if (c.cable20_ohm <= 0 || !c.closed) continue;
             const double amps = across(c.from, c.to) / (c.fixed_ohm + cable_ohm[k]);
-            if (std::abs(amps - temperature_at_A[k]) <= 1e-11 * std::abs(amps) + 1e-12) continue;
-            const double t = conductor_temperature_C(c.cable, amps / c.parallel, temperature_C[k]);
-            moved = std::max(moved, std::abs(t - temperature_C[k]));
+            if (temperature_move_K[k] < 1e-9 &&
+                std::abs(amps - temperature_at_A[k]) <= 1e-11 * std::abs(amps) + 1e-12)
+                continue;
+            const double t = conductor_temperature_step_C(c.cable, amps / c.parallel, temperature_C[k]);
+            temperature_move_K[k] = std::abs(t - temperature_C[k]);
+            moved = std::max(moved, temperature_move_K[k]);
             temperature_C[k] = t;
             temperature_at_A[k] = amps;
             cable_ohm[k] = at_temperature(c, t);
@@ -81,10 +85,10 @@ struct OperatingPointSolver::Impl {
         return {i, 1 / ohm};
     }
 
-    // Calls use(slot, pos, neg, current from pos to neg inside the element, conductance for the Jacobian, stiff)
-    // for each element's law at the voltages `at`. The conductance of a stiff element is negative: constant
-    // power. Their current is taken at the voltages `stiff_at`, which is `at` but for the search along a
-    // step.
+    // Calls use(slot, pos, neg, current from pos to neg inside the element, conductance for the Jacobian,
+    // stiff) for each element's law at the voltages `at`. The conductance of a stiff element is negative:
+    // constant power. Their current is taken at the voltages `stiff_at`, which is `at` but for the search
+    // along a step.
     template <class F>
     void each_law(const Eigen::VectorXd& at, const Eigen::VectorXd& stiff_at, F&& use) const {
         const auto u_of = [&](NodeIndex a, NodeIndex b) { return at[a] - at[b]; };
@@ -107,7 +111,9 @@ struct OperatingPointSolver::Impl {
         for (std::size_t k = 0; k < net->sources.size(); ++k) {
             const SourceElement& s = net->sources[k];
             if (!source_on[k]) {
-                if (s.works) use(system.slot_of_output(k), s.out, s.neg, 0, kHold, false);  // its terminal may hang on nothing else
+                if (s.works)
+                    use(system.slot_of_output(k), s.out, s.neg, 0, kHold,
+                        false);  // its terminal may hang on nothing else
                 continue;
             }
             const Law law = source_law(s, u_of(s.out, s.neg));
@@ -213,7 +219,8 @@ struct OperatingPointSolver::Impl {
         for (std::size_t k = 0; k < net->sources.size(); ++k) {
             const SourceElement& s = net->sources[k];
             if (s.in == kNoNode || !source_on[k]) continue;
-            const double watts = (std::max(0.0, source_A(k)) * across(s.out, s.neg) / s.efficiency + s.standby_W) * scale;
+            const double watts =
+                (std::max(0.0, source_A(k)) * across(s.out, s.neg) / s.efficiency + s.standby_W) * scale;
             moved = std::max(moved, std::abs(watts - input_W[k]) / (1 + watts));
             input_W[k] = watts;
         }
@@ -283,7 +290,8 @@ struct OperatingPointSolver::Impl {
                 input_W[k] = 0;
             }
             newton();
-            const bool converters = std::any_of(net->sources.begin(), net->sources.end(), [](const SourceElement& s) { return s.in != kNoNode; });
+            const bool converters = std::any_of(net->sources.begin(), net->sources.end(),
+                                                [](const SourceElement& s) { return s.in != kNoNode; });
             if (!converters) break;
         }
         for (std::size_t k = 0; k < net->loads.size(); ++k) {

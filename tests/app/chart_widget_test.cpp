@@ -96,7 +96,8 @@ TEST_F(WindowTest, LookingIntoAFeedAndBack) {
     const Id feed = run_named("cab box feed");
     const double before = window.chart()->scene().of(run_named("echo sounder feed"))->rect.width();
     const QPoint at = middle_of(feed);
-    QTest::mouseClick(window.chart(), Qt::LeftButton, {}, at);  // opens the details: the picture moves under the mouse
+    QTest::mouseClick(window.chart(), Qt::LeftButton, {},
+                      at);  // opens the details: the picture moves under the mouse
     QTest::mouseDClick(window.chart(), Qt::LeftButton, {}, at);
     EXPECT_FALSE(window.chart()->window_A().whole());
     EXPECT_GT(window.chart()->scene().of(run_named("echo sounder feed"))->rect.width(), before * 3);

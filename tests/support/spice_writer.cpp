@@ -36,8 +36,8 @@ class Writer {
         std::string head = "* plan\n";
         for (const auto& [terminal, volts] : start_V)
             if (circuit_.node_of.contains(terminal) && circuit_.node_of[terminal] != "0")
-                head += ".nodeset v(" + circuit_.node_of[terminal] + ")=" + num(std::round(volts * 1000) / 1000) +
-                        "\n";
+                head += ".nodeset v(" + circuit_.node_of[terminal] +
+                        ")=" + num(std::round(volts * 1000) / 1000) + "\n";
         circuit_.deck = head + body_ +
                         ".options reltol=1e-10 abstol=1e-13 vntol=1e-11 gmin=1e-16 itl1=5000\n.control\nset "
                         "numdgt=14\nop\nprint all\n.endc\n.end\n";
@@ -101,7 +101,8 @@ class Writer {
 
     // A source that blocks senses its terminal through 1 Mohm.
     void sense(const std::string& pos, const std::string& neg, double set) {
-        body_ += "B" + std::to_string(++count_) + " " + neg + " " + pos + " I=min(" + num(set) + "-v(" + pos + "," + neg + "),0)*1e-6\n";
+        body_ += "B" + std::to_string(++count_) + " " + neg + " " + pos + " I=min(" + num(set) + "-v(" + pos +
+                 "," + neg + "),0)*1e-6\n";
     }
 
     void battery(const Battery& b) {
