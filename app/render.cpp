@@ -2,6 +2,7 @@
 
 #include <QCoreApplication>
 #include <QDir>
+#include <QPainter>
 #include <cstdio>
 #include <functional>
 
@@ -51,6 +52,12 @@ std::vector<View> views() {
              use_look(true);
              in_state(w, "Overnight");
          }},
+        {"why.png",
+         [](MainWindow& w) {
+             w.document()->select(feed_of(w, "echo sounder"));
+             const QPoint where = w.chart()->scene().of(feed_of(w, "echo sounder"))->rect.center().toPoint();
+             w.ask_why(w.chart()->questions(), w.chart()->mapToGlobal(where));
+         }},
         {"type-to-add.png",
          [](MainWindow& w) {
              w.type_line()->edit()->setText(
@@ -89,7 +96,13 @@ int render_views(const QString& folder) {
         window.document()->finish_findings();
         for (int k = 0; k < 20; ++k) QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
         const QString path = QDir(folder).filePath(QString::fromLatin1(view.file));
-        const bool written = window.grab().save(path);
+        QPixmap picture = window.grab();
+        if (WhyPopup* why = window.why_popup();
+            why->isVisible()) {  // a window of its own: put where it stands
+            QPainter painter(&picture);
+            painter.drawPixmap(window.mapFromGlobal(why->pos()), why->grab());
+        }
+        const bool written = picture.save(path);
         std::printf("%s %s\n", written ? "drawn:" : "could not write:", qPrintable(path));
         whole = whole && written;
     }

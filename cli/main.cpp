@@ -1,9 +1,21 @@
 // rail: the same core as the application, for scripts, for checks and for people without a screen.
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <exception>
+#include <string>
 
 #include "commands.h"
+
+namespace {
+
+bool is_command(const CLI::App& app, const std::string& word) {
+    const auto commands = app.get_subcommands([](const CLI::App*) { return true; });
+    return std::any_of(commands.begin(), commands.end(),
+                       [&](const CLI::App* c) { return c->get_name() == word; });
+}
+
+}  // namespace
 
 int main(int argc, char** argv) {
     try {
@@ -17,6 +29,12 @@ int main(int argc, char** argv) {
         yr::cli::add_check(app, action);
         yr::cli::add_sizing(app, action);
         yr::cli::add_plan(app, action);
+        if (argc > 1 && argv[1][0] != '-' && !is_command(app, argv[1])) {
+            fmt::print(stderr,
+                       "\u201C{}\u201D is not a command of rail. `rail --help` lists what it takes.\n",
+                       argv[1]);
+            return 2;
+        }
         try {
             app.parse(argc, argv);
         } catch (const CLI::ParseError& e) {

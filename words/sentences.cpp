@@ -41,7 +41,7 @@ std::string terminal(const Plan& plan, const Terminal& t) {
 }
 
 std::string sentence(const Error& e) {
-    const std::string where = e.place.empty() ? "" : e.place + ": ";
+    std::string where = e.place.empty() ? "" : e.place + ": ";
     const std::string given = e.given.empty() ? "nothing" : "\xE2\x80\x9C" + e.given + "\xE2\x80\x9D";
     switch (e.code) {
         case ErrorCode::empty:
@@ -293,6 +293,8 @@ std::string condition(const Condition& c) {
 std::string assumption_text(const AssumptionUse& use, const Plan& plan) {
     std::string what = use.key, unit;
     if (const auto at = what.rfind('_'); at != std::string::npos) unit = what.substr(at + 1), what.resize(at);
+    if (use.key == "joint_mohm_mm2")
+        what = "each joint", unit = "mohm";  // the key's rule, already divided by the copper
     for (char& ch : what)
         if (ch == '_') ch = ' ';
     if (unit == "mohm") unit = "m\xCE\xA9";

@@ -156,12 +156,14 @@ Explanation why_run(const ValueRef& ref, const WhyContext& c) {
             e.value = c.A(amps);
             e.steps.push_back(
                 fmt::format("I = ΔV / R = {} / {} = {}", c.V(std::abs(r.drop_V)), c.ohm(ohm), c.A(amps)));
-            e.steps.push_back("It is what all behind it takes: the sums at every stud agree to " +
-                              quantity(c.solution.point.residuals.node_A * 1e3, Dimension::number) + " mA.");
+            e.steps.push_back(std::string("It is what all behind it takes: the sums at every stud agree ") +
+                              (c.solution.point.residuals.node_A < 1e-6
+                                   ? "to better than a microamp."
+                                   : "to " + c.A(c.solution.point.residuals.node_A) + "."));
             e.sources.push_back(kOhmsLaw);
             break;
         case ValueKind::run_drop:
-            e.title = "Volts lost" + of;
+            e.title = "Volts lost in " + run.name + " in " + c.state.name;
             e.value = c.V(std::abs(r.drop_V));
             e.steps.push_back(
                 fmt::format("ΔV = I × R = {} × {} = {}", c.A(amps), c.ohm(ohm), c.V(std::abs(r.drop_V))));

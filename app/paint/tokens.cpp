@@ -102,7 +102,10 @@ QColor Tokens::on(const QColor& ground) const {
         return (std::max(l, g) + 0.05) / (std::min(l, g) + 0.05);
     };
     const QColor dark = night ? paper : ink, light = night ? ink : paper;
-    return contrast(dark) > contrast(light) ? dark : light;
+    const QColor soft_choice = contrast(dark) > contrast(light) ? dark : light;
+    if (contrast(soft_choice) >= 4.5) return soft_choice;
+    const QColor black(Qt::black), white(Qt::white);  // mid-tones need the ends of the scale
+    return contrast(black) > contrast(white) ? black : white;
 }
 
 const Tokens& tokens() {

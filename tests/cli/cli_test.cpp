@@ -39,7 +39,9 @@ TEST(Cli, SizeOfTheHandbookExample) {
     EXPECT_FALSE(j["source"].get<std::string>().empty());
     EXPECT_TRUE(j["assumptions"].is_array());
     EXPECT_EQ(answer("size --current 10A --length 10ft --one-way")["gauge"], "12 AWG") << "one way doubles";
-    EXPECT_EQ(answer("size --current 30A --length 6m --sizes metric")["gauge"], "10 mm²");
+    EXPECT_EQ(answer("size --current 30A --length 6m --sizes metric")["gauge"], "16 mm²")
+        << "10 mm² passes cold, but not at the temperature it reaches";
+    EXPECT_EQ(answer("size --current 28A --length 6m --sizes metric")["gauge"], "10 mm²");
     EXPECT_EQ(answer("size --current 4000A --length 6m", 1)["gauge"], nullptr);
 }
 
