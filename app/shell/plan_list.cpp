@@ -6,6 +6,7 @@
 #include <QMenu>
 #include <QPainter>
 #include <QStyledItemDelegate>
+#include <algorithm>
 #include <map>
 
 #include "paint/tokens.h"
@@ -133,8 +134,11 @@ std::vector<PlanList::Row> PlanList::rows() const {
     }
     for (const Point& p : plan.points) {
         if (!p.feeds_loads) continue;
-        double total = 0;
-        for (std::size_t k : by_feed[p.id]) total += point.loads[k].current_A;
+        double total = 0;  // all it hands on, other feeds included
+        for (std::size_t k = 0; k < plan.runs.size(); ++k) {
+            const double amps = point.conductors[k].current_A;
+            total += std::max(0.0, plan.runs[k].from == p.id ? amps : plan.runs[k].to == p.id ? -amps : 0.0);
+        }
         rows.push_back({p.id, q(p.name), A(total), {}, true});
         for (std::size_t k : by_feed[p.id]) rows.push_back(load_row(k));
     }

@@ -129,6 +129,21 @@ TEST_F(WindowTest, WhyAnswersInChartListDetailsAndFindings) {
     EXPECT_TRUE(window.why_popup()->text().contains(QStringLiteral("source:")));
 }
 
+TEST_F(WindowTest, ListAndWhyGiveTheSameNumber) {
+    for (const app::DemoPlan& demo : app::demo_plans()) {
+        window.open_demo(demo.resource);
+        for (std::size_t s = 0; s < plan().states.size(); ++s) {
+            doc().set_state(static_cast<int>(s));
+            for (const Point& p : plan().points) {
+                if (!p.feeds_loads) continue;
+                const QString row = window.list()->row_text(p.id).section(QLatin1Char('|'), 1);
+                EXPECT_EQ(row, app::q(doc().why({words::ValueKind::feed_current, p.id, 0}).value))
+                    << p.name << " in " << doc().state().name;
+            }
+        }
+    }
+}
+
 TEST_F(WindowTest, ANewPlanCanBeBuiltFromNothing) {
     doc().open(empty_plan("My van"), {});
     for (const char* what : {"Alternator", "Feed, with the key at ignition", "Ground point", "Second battery",
