@@ -11,11 +11,42 @@
 namespace yr::cli {
 namespace {
 
-constexpr const char* kKindNames[] = {"drop_over_limit",      "no_operating_point",  "load_dead",
-                                      "constant_on_key_rail", "cable_over_ampacity", "cable_over_temperature",
-                                      "fuse_above_cable",     "fuse_missing",        "fuse_far",
-                                      "supply_short",         "battery_drains",      "source_at_limit",
-                                      "converter_dead",       "return_thinner",      "rests_on_assumption"};
+constexpr const char* kKindNames[] = {"drop_over_limit",
+                                      "no_operating_point",
+                                      "load_dead",
+                                      "constant_on_key_rail",
+                                      "cable_over_ampacity",
+                                      "cable_over_temperature",
+                                      "fuse_above_cable",
+                                      "fuse_missing",
+                                      "fuse_far",
+                                      "supply_short",
+                                      "battery_drains",
+                                      "source_at_limit",
+                                      "converter_dead",
+                                      "return_thinner",
+                                      "rests_on_assumption",
+                                      "no_charge_left",
+                                      "never_charged",
+                                      "charged_too_high",
+                                      "charged_too_cold",
+                                      "battery_cranks",
+                                      "shares_unequally",
+                                      "will_not_crank",
+                                      "cranks_for",
+                                      "volts_outside",
+                                      "inverter_over",
+                                      "inverter_surge",
+                                      "converter_surge",
+                                      "modified_sine",
+                                      "stays_charged",
+                                      "interrupt_low",
+                                      "start_up",
+                                      "chatters",
+                                      "stands_as_it_came",
+                                      "alive_with_master_open",
+                                      "relay_defeated"};
+static_assert(std::size(kKindNames) == static_cast<std::size_t>(FindingKind::relay_defeated) + 1);
 
 Json finding_json(const Finding& f, const Plan& plan) {
     const words::Rule rule = words::rule_of(f, plan);
@@ -35,8 +66,8 @@ Json finding_json(const Finding& f, const Plan& plan) {
     return out;
 }
 
-int run_check(const std::string& path, bool json) {
-    const auto plan = load_plan(path);
+int run_check(const std::string& path, const std::string& variant, bool json) {
+    const auto plan = load_shown(path, variant);
     if (!plan) return refuse(plan.error());
     const Inspection result = inspect(*plan);
     const auto count = [&](Severity s) {
@@ -81,14 +112,15 @@ int run_check(const std::string& path, bool json) {
 
 void add_check(CLI::App& app, Action& action) {
     struct Options {
-        std::string plan;
+        std::string plan, variant;
         bool json = false;
     };
     auto o = std::make_shared<Options>();
     CLI::App* c = app.add_subcommand("check", "Findings over all states; exit 1 if any is 'stop' or 'fix'");
     c->add_option("PLAN", o->plan, "plan file")->required();
+    add_variant_option(*c, o->variant);
     c->add_flag("--json", o->json, "JSON");
-    c->callback([o, &action] { action = [o] { return run_check(o->plan, o->json); }; });
+    c->callback([o, &action] { action = [o] { return run_check(o->plan, o->variant, o->json); }; });
 }
 
 }  // namespace yr::cli

@@ -13,7 +13,7 @@ namespace yr::cli {
 namespace {
 
 struct Options {
-    std::string plan, out, name = "New vehicle", state;
+    std::string plan, out, name = "New vehicle", state, variant;
     bool json = false, force = false;
 };
 
@@ -65,7 +65,7 @@ int run_validate(const Options& o) {
 }
 
 int run_spice(const Options& o) {
-    const auto plan = load_plan(o.plan);
+    const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
     const State* state = find_state(*plan, o.state.empty() ? "Idling" : o.state);
     if (!state && !o.state.empty())
@@ -130,6 +130,7 @@ void add_plan(CLI::App& app, Action& action) {
     c->add_option("PLAN", o->plan, "plan file")->required();
     c->add_option("-o,--output", o->out, "file to write, - for standard output")->required();
     c->add_option("--state", o->state, "name of the state; Idling, or the first, if left out");
+    add_variant_option(*c, o->variant);
     common(c);
     c->callback([o, &action] { action = [o] { return run_spice(*o); }; });
 }

@@ -13,7 +13,7 @@ namespace yr::cli {
 namespace {
 
 struct Options {
-    std::string plan, state;
+    std::string plan, state, variant;
     bool all = false, json = false;
 };
 
@@ -61,7 +61,8 @@ Json state_json(const Plan& plan, const State& state, const Solution& s) {
                                   {"voltage_V", r.voltage_V},
                                   {"current_A", r.current_A},
                                   {"limit_A", r.limit_A},
-                                  {"input_A", r.input_A}});
+                                  {"input_A", r.input_A},
+                                  {"shaft_W", r.shaft_W}});
     }
     for (std::size_t k = 0; k < plan.batteries.size(); ++k) {
         const BatteryResult& r = s.point.batteries[k];
@@ -71,6 +72,24 @@ Json state_json(const Plan& plan, const State& state, const Solution& s) {
                                     {"current_A", r.current_A},
                                     {"charging", r.current_A < 0}});
     }
+    for (std::size_t k = 0; k < plan.inverters.size(); ++k) {
+        const LoadResult& r = s.point.loads[s.network.plan_loads + k];
+        out["inverters"].push_back({{"id", plan.inverters[k].id},
+                                    {"name", plan.inverters[k].name},
+                                    {"status", status_word(r.status)},
+                                    {"voltage_V", r.voltage_V},
+                                    {"current_A", r.current_A},
+                                    {"input_W", r.power_W},
+                                    {"mains_W", inverter_ac_W(plan, plan.inverters[k], state)}});
+    }
+    for (std::size_t k = 0; k < s.memories.size(); ++k)
+        out["relays"].push_back({{"id", s.network.memories[k].id},
+                                 {"name", name_of(plan, s.network.memories[k].id)},
+                                 {"closed", s.memories[k].closed},
+                                 {"sensed_V", s.memories[k].sensed_V},
+                                 {"close_V", s.network.memories[k].close_V},
+                                 {"open_V", s.network.memories[k].open_V},
+                                 {"chatters", s.memories[k].chatters}});
     out["loads"] = Json::array();
     for (std::size_t k = 0; k < plan.loads.size(); ++k) {
         const LoadResult& r = s.point.loads[k];
@@ -131,19 +150,33 @@ void print_state(const Plan& plan, const State& state, const Solution& s) {
         const double nominal = plan.vehicle.nominal_V;
         if (r.status != LoadStatus::on)
             rows.push_back({plan.loads[k].name, status_word(r.status)});
+        else if (s.network.loads[k].inverter >= 0)
+            rows.push_back(
+                {plan.loads[k].name, words::quantity(r.power_W, Dimension::power), V(r.voltage_V), "mains"});
         else
             rows.push_back(
                 {plan.loads[k].name, A(r.current_A), V(r.voltage_V),
                  "drop " + words::quantity(r.drop_V / nominal, Dimension::fraction),
                  "of " + words::quantity(drop_limit_V(plan, plan.loads[k]) / nominal, Dimension::fraction)});
     }
+    for (std::size_t k = 0; k < plan.inverters.size(); ++k) {
+        const LoadResult& r = s.point.loads[s.network.plan_loads + k];
+        if (r.status == LoadStatus::off) continue;
+        rows.push_back({plan.inverters[k].name, A(r.current_A), V(r.voltage_V), status_word(r.status)});
+    }
+    for (std::size_t k = 0; k < s.memories.size(); ++k)
+        rows.push_back({name_of(plan, s.network.memories[k].id),
+                        s.memories[k].chatters ? "chatters"
+                        : s.memories[k].closed ? "closed"
+                                               : "open",
+                        V(s.memories[k].sensed_V)});
     print_table(rows);
     fmt::print("  currents agree to {:.1e} A, energy to {:.1e} W\n\n", s.point.residuals.node_A,
                s.point.residuals.energy_W);
 }
 
 int run_solve(const Options& o) {
-    const auto plan = load_plan(o.plan);
+    const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
     std::vector<State> states;
     if (o.all) {
@@ -192,6 +225,7 @@ void add_solve(CLI::App& app, Action& action) {
     c->add_option("PLAN", o->plan, "plan file")->required();
     auto* state = c->add_option("--state", o->state, "name of the state; Idling, or the first, if left out");
     c->add_flag("--all-states", o->all, "every state of the plan")->excludes(state);
+    add_variant_option(*c, o->variant);
     c->add_flag("--json", o->json, "JSON with SI units");
     c->callback([o, &action] { action = [o] { return run_solve(*o); }; });
 }

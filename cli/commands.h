@@ -9,6 +9,7 @@
 
 #include "plan/plan.h"
 #include "units/quantity.h"
+#include "units/result.h"
 
 namespace yr::cli {
 
@@ -18,7 +19,13 @@ using Action = std::function<int()>;
 void add_solve(CLI::App& app, Action& action);
 void add_check(CLI::App& app, Action& action);
 void add_sizing(CLI::App& app, Action& action);  // size, cable, fuse
-void add_plan(CLI::App& app, Action& action);    // plan new|validate|convert, export spice
+void add_compare(CLI::App& app, Action& action);
+void add_plan(CLI::App& app, Action& action);  // plan new|validate|convert, export spice
+
+// The plan of a file as one of its variants: by name or id, "none" for the plan as it stands, empty for the
+// one that the file shows.
+[[nodiscard]] Result<Plan> load_shown(const std::string& path, const std::string& variant);
+void add_variant_option(CLI::App& command, std::string& variant);
 
 // Prints the error's sentence and returns 2.
 int refuse(const Error& error);

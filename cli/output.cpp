@@ -3,6 +3,8 @@
 #include <cstdio>
 
 #include "commands.h"
+#include "plan/plan_json.h"
+#include "plan/variant.h"
 #include "words/sentences.h"
 
 namespace yr::cli {
@@ -47,6 +49,22 @@ void print_table(const std::vector<std::vector<std::string>>& rows) {
         }
         fmt::print("{}\n", line);
     }
+}
+
+Result<Plan> load_shown(const std::string& path, const std::string& variant) {
+    auto plan = load_plan(path);
+    if (!plan) return plan;
+    if (variant.empty()) return shown_plan(*plan);
+    if (variant == "none") return with_variant(*plan, {});
+    for (const Variant& v : plan->variants)
+        if (v.name == variant || v.id == variant) return with_variant(*plan, v.id);
+    return fail(ErrorCode::unknown_name, "--variant", variant,
+                "the name of one of the plan's variants, or none");
+}
+
+void add_variant_option(CLI::App& command, std::string& variant) {
+    command.add_option("--variant", variant,
+                       "name of a variant of the plan, or none; left out: as the file shows it");
 }
 
 Json assumptions_json(const std::vector<std::string>& lines) {

@@ -2,9 +2,11 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 #include "catalog/assumptions.h"
+#include "words/supply_words.h"
 
 namespace yr::words {
 namespace {
@@ -149,8 +151,9 @@ std::string sentence(const Finding& f, const Plan& plan, const Style& style) {
                                    who);
             return fmt::format("{} ground bonds and body joints are assumed, {} among them. Measure them.",
                                number(f.value), yr::name_of(plan, f.id));
+        default:
+            return supply_sentence(f, plan, style);
     }
-    return {};
 }
 
 std::string mend_label(const Finding& f, const Plan& plan) {
@@ -179,6 +182,10 @@ std::string mend_label(const Finding& f, const Plan& plan) {
             return "Move to the source";
         case MendKind::move_load:
             return "Hang on " + yr::name_of(plan, m.to_point);
+        case MendKind::fuse_type:
+            return "High-interrupt fuse";
+        case MendKind::waveform:
+            return "Pure sine";
     }
     return {};
 }
@@ -202,6 +209,10 @@ std::string mend_name(const Finding& f, const Plan& plan) {
             return what + " to its source";
         case MendKind::move_load:
             return what + " to " + yr::name_of(plan, m.to_point);
+        case MendKind::fuse_type:
+            return what + " of high-interrupt kind";
+        case MendKind::waveform:
+            return what + " with pure sine";
     }
     return {};
 }
@@ -237,7 +248,7 @@ Rule rule_of(const Finding& f, const Plan& plan) {
         case FindingKind::supply_short:
             return {"balance", "Kirchhoff's current law on this state"};
         case FindingKind::battery_drains:
-            return {"parked", "charge to half, capacity held flat below the 20 h rate"};
+            return {"parked", "charge to half; Peukert above the 20 h rate, flat below it"};
         case FindingKind::source_at_limit:
             return {"balance", "ISO 8854 output points and temperature derating (from memory)"};
         case FindingKind::converter_dead:
@@ -246,8 +257,9 @@ Rule rule_of(const Finding& f, const Plan& plan) {
             return {"return", "common practice, no source"};
         case FindingKind::rests_on_assumption:
             return {"assumption", "common practice, no source"};
+        default:
+            return supply_rule(f, plan);
     }
-    return {};
 }
 
 const char* mark(Severity severity) {
@@ -292,15 +304,19 @@ std::string condition(const Condition& c) {
 
 std::string assumption_text(const AssumptionUse& use, const Plan& plan) {
     std::string what = use.key, unit;
-    if (const auto at = what.rfind('_'); at != std::string::npos) unit = what.substr(at + 1), what.resize(at);
+    static constexpr std::string_view units[] = {"A", "V", "W", "ohm", "mohm", "m", "C", "Ah", "rpm", "awg"};
+    if (const auto at = what.rfind('_'); at != std::string::npos)
+        if (std::find(std::begin(units), std::end(units), what.substr(at + 1)) != std::end(units))
+            unit = what.substr(at + 1), what.resize(at);
     if (use.key == "joint_mohm_mm2")
         what = "each joint", unit = "mohm";  // the key's rule, already divided by the copper
     for (char& ch : what)
         if (ch == '_') ch = ' ';
     if (unit == "mohm") unit = "m\xCE\xA9";
     if (unit == "ohm") unit = "\xCE\xA9";
-    return fmt::format("{} of {}: {} {} assumed ({})", what, yr::name_of(plan, use.id), number(use.value),
-                       unit, assumption(use.key).source);
+    const std::string amount = number(use.value) + (unit.empty() ? "" : " " + unit);
+    return fmt::format("{} of {}: {} assumed ({})", what, yr::name_of(plan, use.id), amount,
+                       assumption(use.key).source);
 }
 
 const char* caution() {

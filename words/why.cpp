@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "words/supply_words.h"
 #include "words/why_parts.h"
 
 namespace yr::words {
@@ -136,7 +137,9 @@ void resistance_steps(Explanation& e, const WhyContext& c, const Run& run, std::
                            : p.kind == PartKind::metal ? "body metal or given"
                                                        : "contact";
         std::string name = p.device >= 0 ? run.devices[at(p.device)].name : std::string(what);
-        e.steps.push_back(fmt::format("{}: {}", name, c.ohm(p.fixed_ohm)));
+        e.steps.push_back(p.forward_V > 0
+                              ? fmt::format("{}: {} and {}", name, c.V(p.forward_V), c.ohm(p.fixed_ohm))
+                              : fmt::format("{}: {}", name, c.ohm(p.fixed_ohm)));
     }
 }
 
@@ -232,9 +235,10 @@ Explanation why_run(const ValueRef& ref, const WhyContext& c) {
             const double part_ohm = part.kind == PartKind::cable ? r.cable_ohm : part.fixed_ohm;
             const std::string name = part.device >= 0 ? run.devices[at(part.device)].name : "joint";
             e.title = "Volts lost in " + name + " of " + run.name;
-            e.value = c.V(amps * part_ohm);
-            e.steps.push_back(
-                fmt::format("ΔV = {} × {} = {}", c.A(amps), c.ohm(part_ohm), c.V(amps * part_ohm)));
+            e.value = c.V(amps * part_ohm + part.forward_V);
+            e.steps.push_back(fmt::format("ΔV = {} × {}{} = {}", c.A(amps), c.ohm(part_ohm),
+                                          part.forward_V > 0 ? " + " + c.V(part.forward_V) : std::string(),
+                                          e.value));
             if (part.kind == PartKind::fuse) {
                 const Device& d = run.devices[at(part.device)];
                 e.steps.push_back(fmt::format("R = rated drop / rating = {} / {}",
@@ -322,6 +326,13 @@ Explanation explain(const Finding& f, const Plan& plan, const std::vector<Soluti
         case FindingKind::source_at_limit:
             from_value(ValueKind::source_limit);
             break;
+        case FindingKind::no_charge_left:
+        case FindingKind::battery_cranks:
+            from_value(ValueKind::battery_current);
+            break;
+        case FindingKind::volts_outside:
+            from_value(ValueKind::load_voltage);
+            break;
         default:
             break;
     }
@@ -347,6 +358,7 @@ Explanation explain(const Finding& f, const Plan& plan, const std::vector<Soluti
              solutions.empty() ? std::vector<AssumptionUse>{} : solutions.front().network.assumptions)
             if (f.other == "length" ? use.id == f.id : use.key == "bond_mohm" || use.key == "metal_mohm")
                 e.assumptions.push_back(assumption_text(use, plan));
+    for (std::string& reason : supply_reasons(f, plan, style)) e.steps.push_back(std::move(reason));
     e.title = sentence(f, plan, style);
     e.value.clear();
     const Rule rule = rule_of(f, plan);

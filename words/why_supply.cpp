@@ -23,8 +23,14 @@ Explanation why_source(const ValueRef& ref, const WhyContext& c) {
     if (ref.kind == ValueKind::source_limit) {
         e.title = "Most it can give" + of;
         e.value = c.A(r.limit_A);
-        if (s.kind == SourceKind::converter) {
+        if (s.kind == SourceKind::converter || s.kind == SourceKind::shore) {
             e.steps.push_back("its stated limit");
+        } else if (s.kind == SourceKind::solar) {
+            e.steps.push_back(fmt::format("panel {} × sun {} × {} = {} at {}",
+                                          c.W(s.panel_W.value_or(assumption("solar_panel_W").value)),
+                                          c.pc(c.state.sun),
+                                          c.pc(s.efficiency.value_or(assumption("solar_efficiency").value)),
+                                          c.W(el.power_W), c.V(r.voltage_V)));
         } else if (c.state.rpm <= 0) {
             e.steps.push_back("the engine stands");
         } else {
@@ -96,11 +102,19 @@ Explanation why_battery(const ValueRef& ref, const WhyContext& c) {
     }
     if (ref.kind == ValueKind::battery_hours) {
         if (r.current_A > 0) {
-            const double hours = std::max(0.0, el.charge - 0.5) * el.capacity_Ah / r.current_A;
+            const double hours =
+                hours_for_share(std::max(0.0, el.charge - 0.5), el.capacity_Ah, r.current_A, el.peukert);
+            const bool bent = r.current_A > el.capacity_Ah / 20;
             e.value = duration_h(hours);
-            e.steps.push_back(fmt::format(
-                "(charge − 50 %) × capacity / amps = ({} − 50 %) × {} / {} = {}", c.pc(el.charge),
-                quantity(el.capacity_Ah, Dimension::charge, c.style), c.A(r.current_A), duration_h(hours)));
+            e.steps.push_back(
+                fmt::format("(charge − 50 %) × capacity / amps{} = ({} − 50 %) × {} / {}{} = {}",
+                            bent ? " × (20 h rate / amps)^(n − 1)" : "", c.pc(el.charge),
+                            quantity(el.capacity_Ah, Dimension::charge, c.style), c.A(r.current_A),
+                            bent ? fmt::format(" × ({} / {})^{}", c.A(el.capacity_Ah / 20), c.A(r.current_A),
+                                               number(el.peukert - 1))
+                                 : "",
+                            duration_h(hours)));
+            e.sources.push_back("Peukert's law; exponent: " + chemistry_data(b.chemistry).more);
         } else {
             e.value = "it does not empty";
         }

@@ -125,7 +125,10 @@ class Painter {
         QColor mark = t_.on(fill);
         for (const SceneBand& b : i.bands) {
             if (b.part == PartKind::cable || b.part == PartKind::metal || b.rect.height() < 0.8) continue;
-            mark.setAlphaF(b.part == PartKind::fuse ? 0.30F : b.part == PartKind::switching ? 0.22F : 0.13F);
+            mark.setAlphaF(b.part == PartKind::fuse        ? 0.30F
+                           : b.part == PartKind::switching ? 0.22F
+                           : b.part == PartKind::diode     ? 0.34F
+                                                           : 0.13F);
             p_.fillRect(b.rect, mark);
             if (b.part == PartKind::fuse && b.rect.height() >= 3) {
                 QColor hatch = t_.on(fill);

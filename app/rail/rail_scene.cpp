@@ -150,13 +150,14 @@ class SceneBuilder {
     // The parts of a run stand in the order in which the current passes them, from the piece's upper edge
     // down.
     static void add_bands(SceneItem& i, const ConductorElement& c, const ConductorResult& r) {
-        const double total = c.fixed_ohm + r.cable_ohm;
+        const double total = std::max(std::abs(r.drop_V), 1e-12);
         const bool forward = r.current_A >= 0;
         double y = i.rect.top();
         for (std::size_t n = 0; n < c.parts.size(); ++n) {
             const std::size_t k = forward ? n : c.parts.size() - 1 - n;
             const double ohm = c.parts[k].kind == PartKind::cable ? r.cable_ohm : c.parts[k].fixed_ohm;
-            const double h = i.rect.height() * ohm / total;
+            const double volts = std::abs(r.current_A) * ohm + c.parts[k].forward_V;
+            const double h = i.rect.height() * std::min(1.0, volts / total);
             i.bands.push_back(
                 {QRectF(i.rect.left(), y, i.rect.width(), h), c.parts[k].kind, static_cast<int>(k)});
             y += h;
@@ -214,10 +215,25 @@ class SceneBuilder {
                            V(sol_.point.node_V[at_(e.in)] - sol_.point.node_V[at_(e.neg)]);
                 break;
             }
+            case ChartThing::inverter: {
+                const std::size_t k = at_(i.ref.index);
+                const LoadResult& r = sol_.point.loads[sol_.network.plan_loads + k];
+                i.id = plan_.inverters[k].id;
+                i.label = q(plan_.inverters[k].name);
+                for (const Load& l : plan_.loads)  // they have no place on the rail but this
+                    if (l.inverter == i.id) i.members.push_back(l.id);
+                i.detail = A(r.current_A) + QStringLiteral("   ") + V(r.voltage_V);
+                const double ac_W = inverter_ac_W(plan_, plan_.inverters[k], d_.state());
+                i.share = ac_W > 0 ? q(words::quantity(ac_W, Dimension::power, d_.style())) +
+                                         QStringLiteral(" mains")
+                                   : QStringLiteral("standing by");
+                break;
+            }
             case ChartThing::conductor:
                 break;
         }
-        if (i.ref.thing == ChartThing::load) i.severity = d_.severity_of(i.id);
+        if (i.ref.thing == ChartThing::load || i.ref.thing == ChartThing::inverter)
+            i.severity = d_.severity_of(i.id);
     }
 
     std::pair<double, double> gap_of(const SceneItem& load) const {

@@ -141,6 +141,12 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
     refresh_title();
 }
 
+// A field that loses its focus while the window goes would still hand in what stands in it, to members that
+// are gone.
+MainWindow::~MainWindow() {
+    for (QLineEdit* edit : findChildren<QLineEdit*>()) edit->blockSignals(true);
+}
+
 QWidget* MainWindow::make_top() {
     auto* top = new QWidget;
     auto* row = new QHBoxLayout(top);

@@ -21,6 +21,7 @@ class MainWindow : public QMainWindow {
   public:
     // `autosave_folder` empty: no autosave (pictures, some tests).
     explicit MainWindow(const QString& autosave_folder, QWidget* parent = nullptr);
+    ~MainWindow() override;
 
     [[nodiscard]] PlanDocument* document() { return &document_; }
     [[nodiscard]] RailChart* chart() { return chart_; }

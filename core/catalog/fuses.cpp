@@ -5,7 +5,8 @@
 namespace yr {
 namespace {
 
-constexpr FuseType kTypes[] = {FuseType::blade, FuseType::blade_large, FuseType::bolt};
+constexpr FuseType kTypes[] = {FuseType::blade, FuseType::blade_large, FuseType::bolt,
+                               FuseType::strip, FuseType::stud,        FuseType::high};
 
 std::vector<FuseKind> read_kinds() {
     std::vector<FuseKind> kinds;

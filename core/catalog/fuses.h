@@ -8,7 +8,9 @@
 
 namespace yr {
 
-enum class FuseType { blade, blade_large, bolt };
+// blade, blade_large, bolt: ISO 8820-3 and -5; strip: bolted strip of 6 kA; stud: block on the battery's own
+// stud, 10 kA; high: cartridge of 20 kA, for lithium banks
+enum class FuseType { blade, blade_large, bolt, strip, stud, high };
 
 struct FusePoint {
     double multiple = 1;             // of the rating

@@ -30,8 +30,14 @@ FlowGraph read_flow(const Network& net, const OperatingPoint& point, double leas
         else
             add(ChartThing::conductor, k, c.to, c.from, -amps);
     }
-    for (std::size_t k = 0; k < net.loads.size(); ++k)
-        add(ChartThing::load, k, net.loads[k].pos, net.loads[k].neg, point.loads[k].current_A);
+    for (std::size_t k = 0; k < net.loads.size(); ++k) {
+        const LoadElement& l = net.loads[k];
+        if (l.inverter >= 0) continue;  // on mains
+        if (k < net.plan_loads)
+            add(ChartThing::load, k, l.pos, l.neg, point.loads[k].current_A);
+        else
+            add(ChartThing::inverter, k - net.plan_loads, l.pos, l.neg, point.loads[k].current_A);
+    }
     for (std::size_t k = 0; k < net.batteries.size(); ++k) {
         const double amps = point.batteries[k].current_A;
         add(ChartThing::charging, k, net.batteries[k].pos, net.batteries[k].neg, -amps);

@@ -15,7 +15,8 @@
 
 namespace yr {
 
-enum class ChartThing { conductor, load, charging, converter };  // charging: a battery that takes current
+// charging: a battery that takes current; converter, inverter: what theirs takes from its rail
+enum class ChartThing { conductor, load, charging, converter, inverter };
 enum class ChartSide { supply, gap, ret };
 
 struct ChartRef {

@@ -23,7 +23,11 @@ Inspection inspect(const Plan& plan, bool with_mends) {
     auto& f = result.findings;
     inspect_protection(c, f);
     inspect_cables(c, f);
+    inspect_switching(c, f);
     inspect_supply(c, f);
+    inspect_batteries(c, f);
+    inspect_mains(c, f);
+    inspect_starting(c, f);
     inspect_drops(c, f);
     std::stable_sort(f.begin(), f.end(),
                      [](const Finding& a, const Finding& b) { return a.severity < b.severity; });

@@ -21,18 +21,49 @@ enum class FindingKind {
     cable_over_ampacity,     // id run; value A, limit A
     cable_over_temperature,  // id run; value C, limit C
     fuse_above_cable,        // id run, other: device; value A, limit A
-    fuse_missing,        // id run, other: terminal of the end; value: what the feed there could carry, A (0:
-                         // unfused)
-    fuse_far,            // id run, other: device; value, limit m
-    supply_short,        // id battery; value A it gives while the engine runs; hours until half
-    battery_drains,      // id battery; value A with the engine off; hours until half
-    source_at_limit,     // id source; value A
-    converter_dead,      // id source: wanted, its input is dead
-    return_thinner,      // id return run, other: supply run; value, limit mm2
-    rests_on_assumption  // id thing; value: how many
+    fuse_missing,         // id run, other: terminal of the end; value: what the feed there could carry, A (0:
+                          // unfused)
+    fuse_far,             // id run, other: device; value, limit m
+    supply_short,         // id battery; value A it gives while the engine runs; hours until half
+    battery_drains,       // id battery; value A with the engine off; hours until half
+    source_at_limit,      // id source; value A
+    converter_dead,       // id source: wanted, its input is dead
+    return_thinner,       // id return run, other: supply run; value, limit mm2
+    rests_on_assumption,  // id thing; value: how many
+    no_charge_left,       // id battery; other: source at its limit; value A it takes, limit A it would
+    never_charged,        // id battery
+    charged_too_high,     // id battery; value, limit V
+    charged_too_cold,     // id battery; value C
+    battery_cranks,       // id battery that is not for cranking; value A it gives the starter
+    shares_unequally,     // id, other: batteries joined, or regulators of one winding; value, limit: shares
+    will_not_crank,       // id battery; value, limit V at its posts while cranking
+    cranks_for,         // id battery; hours until it no longer cranks; limit: the charge at which it does not
+    volts_outside,      // id load; value V, limit V: its own window
+    inverter_over,      // id inverter; value W, limit W
+    inverter_surge,     // id inverter; value W, limit W
+    converter_surge,    // id source; value A, limit A
+    modified_sine,      // id load; other: inverter
+    stays_charged,      // id source; value s
+    interrupt_low,      // id run; other: fuse; value: the battery's short-circuit A, limit: what the fuse
+                        // interrupts
+    start_up,           // id run; other: fuse that would see it; value A, limit A; everything starts at once
+    chatters,           // id device
+    stands_as_it_came,  // id device; both positions are settled
+    alive_with_master_open,  // id device; other: first thing alive; value: how many
+    relay_defeated           // id device; other: source whose least volts are below closing; value, limit V
 };
 
-enum class MendKind { none, size, two_sizes, fuse_rating, add_fuse, move_fuse, move_load };
+enum class MendKind {
+    none,
+    size,
+    two_sizes,
+    fuse_rating,
+    fuse_type,
+    add_fuse,
+    move_fuse,
+    move_load,
+    waveform
+};
 
 // The smallest change found that clears the finding; verified by solving the changed plan.
 struct Mend {

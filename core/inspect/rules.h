@@ -16,6 +16,25 @@ void inspect_cables(const Case& c, std::vector<Finding>& out);  // ampacity, tem
 void inspect_protection(const Case& c, std::vector<Finding>& out);  // fuses
 void inspect_supply(const Case& c, std::vector<Finding>& out);      // sources, batteries, assumptions
 
+void inspect_batteries(const Case& c, std::vector<Finding>& out);  // charged, cranked, shared, interrupted
+void inspect_mains(const Case& c, std::vector<Finding>& out);      // inverters, converters' surge and lines
+void inspect_starting(const Case& c, std::vector<Finding>& out);   // windows of volts, all inrush at once
+void inspect_switching(const Case& c, std::vector<Finding>& out);  // chatter, memory, master disconnects
+
+[[nodiscard]] inline Finding make_finding(FindingKind kind, Severity severity, const Id& id,
+                                          const std::string& other, const Id& state, double value = 0,
+                                          double limit = 0) {
+    Finding f;
+    f.kind = kind;
+    f.severity = severity;
+    f.id = id;
+    f.other = other;
+    f.state = state;
+    f.value = value;
+    f.limit = limit;
+    return f;
+}
+
 // Adds `finding`, or replaces the one of the same kind and place when this one is worse (larger value /
 // limit).
 void keep_worst(std::vector<Finding>& out, std::size_t from, Finding finding);

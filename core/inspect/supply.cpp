@@ -13,9 +13,7 @@ constexpr double kNight_h = 12;  // a parked vehicle that is half empty sooner d
 
 std::optional<double> hours_to_half(const BatteryElement& b, double gives_A) {
     if (b.charge <= 0.5) return 0.0;
-    // Capacity held flat: at 20 h rate and below that is what it is rated for; above, Peukert would shorten
-    // it.
-    return (b.charge - 0.5) * b.capacity_Ah / gives_A;
+    return hours_for_share(b.charge - 0.5, b.capacity_Ah, gives_A, b.peukert);
 }
 
 void batteries(const Case& c, std::size_t s, std::vector<Finding>& out) {

@@ -32,8 +32,13 @@ std::string spice_netlist(const Plan& plan, const Solution& solution, const std:
     for (std::size_t k = 0; k < net.conductors.size(); ++k) {
         const ConductorElement& c = net.conductors[k];
         if (!c.closed) continue;
-        out += fmt::format("R{} {} {} {:.12g}\n", k, node(c.from), node(c.to),
-                           c.fixed_ohm + point.conductors[k].cable_ohm);
+        const double ohm = c.fixed_ohm + point.conductors[k].cable_ohm;
+        const std::string a = node(c.from), b = node(c.to);
+        if (c.forward_V > 0)
+            out += fmt::format("Bdiode{} {} {} I = v({},{})*{:.3g} + max(v({},{}) - {:.12g}, 0)/{:.12g}\n", k,
+                               a, b, a, b, kDiodeLeak_S, a, b, c.forward_V, ohm);
+        else
+            out += fmt::format("R{} {} {} {:.12g}\n", k, a, b, ohm);
     }
     for (std::size_t k = 0; k < net.batteries.size(); ++k) {
         const BatteryElement& b = net.batteries[k];
@@ -45,8 +50,11 @@ std::string spice_netlist(const Plan& plan, const Solution& solution, const std:
         const SourceElement& s = net.sources[k];
         if (point.sources[k].mode == DeviceMode::off) continue;
         const std::string p = node(s.out), n = node(s.neg);
-        const std::string law = fmt::format("min(max(({:.12g} - v({},{}))/{:.12g}, 0), {:.12g})", s.set_V, p,
-                                            n, std::max(s.droop_ohm, 1e-6), s.limit_A);
+        const std::string most =
+            s.power_W > 0 ? fmt::format("min({:.12g}, {:.12g}/max(v({},{}), 1))", s.limit_A, s.power_W, p, n)
+                          : fmt::format("{:.12g}", s.limit_A);
+        const std::string law = fmt::format("min(max(({:.12g} - v({},{}))/{:.12g}, 0), {})", s.set_V, p, n,
+                                            std::max(s.droop_ohm, 1e-6), most);
         const std::string sense = fmt::format("min({:.12g} - v({},{}), 0)*{:.3g}", s.set_V, p, n, kSense_S);
         out += fmt::format("Bsrc{} {} {} I = {} + {}\n", k, n, p, law, sense);
         if (s.in != kNoNode)
@@ -55,7 +63,7 @@ std::string spice_netlist(const Plan& plan, const Solution& solution, const std:
     }
     for (std::size_t k = 0; k < net.loads.size(); ++k) {
         const LoadElement& l = net.loads[k];
-        if (point.loads[k].status != LoadStatus::on) continue;
+        if (point.loads[k].status != LoadStatus::on || l.inverter >= 0) continue;
         const std::string p = node(l.pos), n = node(l.neg);
         switch (l.kind) {
             case DrawKind::current:

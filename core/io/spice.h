@@ -3,7 +3,7 @@
 
 #include <string>
 
-#include "solve/operating_point.h"
+#include "solve/settle.h"
 
 namespace yr {
 

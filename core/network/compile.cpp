@@ -31,6 +31,8 @@ class Compiler {
         for (const Battery& b : plan_.batteries) add_battery(b);
         for (const Source& s : plan_.sources) add_source(s);
         for (const Load& l : plan_.loads) add_load(l);
+        net_.plan_loads = plan_.loads.size();
+        for (std::size_t k = 0; k < plan_.inverters.size(); ++k) add_inverter(static_cast<int>(k));
         for (std::size_t k = 0; k < plan_.runs.size(); ++k) add_run(static_cast<int>(k));
         for (std::size_t k = 0; k < plan_.points.size(); ++k) add_bond(static_cast<int>(k));
         if (!net_.batteries.empty())
@@ -39,6 +41,9 @@ class Compiler {
             net_.reference = net_.sources.front().neg;
         else if (net_.nodes.empty())
             node("nothing");
+        for (MemoryElement& m : net_.memories)
+            if (m.against == kNoNode) m.against = net_.reference;
+        place_mains_loads();
         return std::move(net_);
     }
 
@@ -54,23 +59,33 @@ class Compiler {
         const ChemistryData& chemistry = chemistry_data(b.chemistry);
         const double cells = b.nominal_V.value_or(plan_.vehicle.nominal_V) / 12;  // in blocks of 12 V
         const double temperature = air_at(plan_, b.place, state_);
+        const double health = b.health.value_or(1);
         BatteryElement e;
         e.pos = node(b.id + ".pos");
         e.neg = node(b.id + ".neg");
-        e.capacity_Ah = or_assumed(b.capacity_Ah, "battery_capacity_Ah", b.id, uses);
+        e.peukert = b.peukert.value_or(chemistry.peukert);
+        e.temperature_C = temperature;
+        const double stated_Ah = b.capacity_Ah   ? *b.capacity_Ah
+                                 : b.reserve_min ? capacity_from_reserve_Ah(*b.reserve_min, e.peukert)
+                                                 : or_assumed({}, "battery_capacity_Ah", b.id, uses);
+        e.capacity_Ah = stated_Ah * health;
         e.charge = state_.charge ? *state_.charge : or_assumed(b.charge, "battery_charge", b.id, uses);
-        e.open_V = interpolate(chemistry.ocv_V, e.charge) * cells;
-        e.R0_ohm = warm_R0(b, e.capacity_Ah, cells) * cold_factor(temperature);
-        e.accept_A = interpolate(chemistry.acceptance_per_Ah, e.charge) * e.capacity_Ah;
-        if (!chemistry.charges_below_0C && temperature < 0) e.accept_A = 0;
+        e.open_V =
+            (interpolate(chemistry.ocv_V, e.charge) + chemistry.ocv_V_per_K * (temperature - 25)) * cells;
+        e.R0_ohm = warm_R0(b, stated_Ah, cells) / health * cold_factor(temperature);
+        e.accept_A = interpolate(chemistry.acceptance_per_Ah, e.charge) * e.capacity_Ah *
+                     cold_acceptance(chemistry, temperature);
         net_.batteries.push_back(e);
     }
 
     double warm_R0(const Battery& b, double capacity_Ah, double cells) {
         if (b.R0_ohm) return *b.R0_ohm;
         auto& uses = net_.assumptions;
-        if (b.cranking_A) {  // the cold resistance that SAE J537's end voltage implies, warmed
-            const double cold = or_assumed({}, "battery_cranking_V", b.id, uses) / *b.cranking_A * cells;
+        if (b.cranking_A) {  // the cold resistance that the standard's end voltage implies, warmed
+            const bool en = b.cranking_standard == CrankingStandard::en;
+            const double cold =
+                or_assumed({}, en ? "battery_cranking_en_V" : "battery_cranking_V", b.id, uses) /
+                *b.cranking_A * cells;
             return cold / or_assumed({}, "battery_cold_factor", b.id, uses);
         }
         return or_assumed({}, "battery_R0_V", b.id, uses) / capacity_Ah * cells;
@@ -97,6 +112,18 @@ class Compiler {
             if (!s.rated_A) uses.push_back({"converter_limit_A", s.id, 20});
             e.efficiency = or_assumed(s.efficiency, "converter_efficiency", s.id, uses);
             e.standby_W = s.standby_W.value_or(0);
+            add_enable(s, e);
+        } else if (s.kind == SourceKind::shore || s.kind == SourceKind::solar) {
+            e.set_V = or_assumed(s.regulated_V, "regulated_V", s.id, uses, scale);
+            e.droop_ohm = or_assumed(s.droop_ohm, "converter_droop_ohm", s.id, uses);
+            if (s.kind == SourceKind::shore) {
+                e.limit_A = or_assumed(s.rated_A, "shore_rated_A", s.id, uses);
+            } else {
+                e.power_W = or_assumed(s.panel_W, "solar_panel_W", s.id, uses) * state_.sun *
+                            or_assumed(s.efficiency, "solar_efficiency", s.id, uses);
+                e.limit_A = s.rated_A.value_or(1e3);
+                if (e.power_W <= 0) e.works = false;
+            }
         } else {
             const double temperature = air_at(plan_, s.place, state_);
             e.works = e.works && state_.rpm > 0;
@@ -106,19 +133,91 @@ class Compiler {
             e.set_V = or_assumed(s.regulated_V, "regulated_V", s.id, uses, scale) +
                       scale * tempco * (temperature - at);
             e.droop_ohm = or_assumed(s.droop_ohm, "alternator_droop_ohm", s.id, uses);
+            e.efficiency = or_assumed(s.efficiency, "alternator_efficiency", s.id, uses);
             e.limit_A = source_limit_A(s, state_.rpm, temperature, uses);
         }
+        if (s.float_V && is_full(s)) e.set_V = *s.float_V;
         if (e.limit_A <= 0) e.works = false;
         net_.sources.push_back(e);
     }
 
+    // Whether the battery that a charger serves has reached the charge at which it falls back to float.
+    bool is_full(const Source& s) {
+        for (std::size_t k = 0; k < plan_.batteries.size(); ++k)
+            if (s.charges == plan_.batteries[k].id)
+                return net_.batteries[k].charge >= or_assumed({}, "float_at_charge", s.id, net_.assumptions);
+        return false;
+    }
+
+    // A converter that starts and stops by its input volts.
+    void add_enable(const Source& s, const SourceElement& e) {
+        if (!e.works || (!s.enable_on_V && !s.enable_off_V)) return;
+        MemoryElement m;
+        m.kind = MemoryKind::enable;
+        m.id = s.id;
+        m.source = static_cast<int>(net_.sources.size());
+        m.sense = e.in;
+        m.against = e.neg;
+        m.close_V = s.enable_on_V.value_or(s.enable_off_V.value_or(0) + 0.5);
+        m.open_V = s.enable_off_V.value_or(m.close_V - 0.5);
+        m.closed = comes_closed(s.id, false);
+        net_.memories.push_back(m);
+    }
+
+    bool comes_closed(const Id& id, bool usual) const {
+        const auto has = [&](const std::vector<Id>& list) {
+            return std::find(list.begin(), list.end(), id) != list.end();
+        };
+        return has(state_.closed) || (usual && !has(state_.opened));
+    }
+
+    void add_inverter(int index) {
+        const Inverter& i = plan_.inverters[static_cast<std::size_t>(index)];
+        LoadElement e;
+        e.pos = node(i.id + ".pos");
+        e.neg = node(i.id + ".neg");
+        e.kind = DrawKind::power;
+        e.value = inverter_input_W(i, inverter_ac_W(plan_, i, state_), net_.assumptions);
+        e.wanted = holds(i.works_when, state_);
+        if (e.wanted && i.cutoff_V) {
+            MemoryElement m;
+            m.kind = MemoryKind::inverter;
+            m.id = i.id;
+            m.load = static_cast<int>(net_.loads.size());
+            m.sense = e.pos;
+            m.against = e.neg;
+            m.open_V = *i.cutoff_V;
+            m.close_V = i.recover_V ? *i.recover_V
+                                    : m.open_V + or_assumed({}, "inverter_recover_V", i.id, net_.assumptions,
+                                                            plan_.vehicle.nominal_V / 12);
+            m.closed = comes_closed(i.id, true);
+            net_.memories.push_back(m);
+        }
+        net_.loads.push_back(e);
+    }
+
+    // A load on mains has no terminals on the rail; in the matrix it stands where it moves nothing.
+    void place_mains_loads() {
+        for (LoadElement& l : net_.loads)
+            if (l.inverter >= 0) l.pos = l.neg = net_.reference;
+    }
+
     void add_load(const Load& l) {
         LoadElement e;
-        e.pos = node(l.id + ".pos");
-        e.neg = node(l.id + ".neg");
-        e.kind = l.draw.kind;
-        e.value = l.draw.kind == DrawKind::resistance ? l.draw.value / l.count : l.draw.value * l.count;
-        e.wanted = holds(l.live_when, state_);
+        const Draw draw = draw_in(l, state_);
+        e.kind = draw.kind;
+        e.value = draw.value;
+        if (!l.inverter.empty()) {
+            e.inverter = static_cast<int>(find(plan_.inverters, l.inverter) - plan_.inverters.data());
+            const Inverter& mains = plan_.inverters[static_cast<std::size_t>(e.inverter)];
+            e.mains_wanted = holds(l.live_when, state_) && e.value > 0;
+            e.mains_V = mains.mains_V;
+            e.power_factor = l.power_factor.value_or(1);
+        } else {
+            e.pos = node(l.id + ".pos");
+            e.neg = node(l.id + ".neg");
+            e.wanted = holds(l.live_when, state_) && e.value > 0;
+        }
         net_.loads.push_back(e);
     }
 
@@ -139,12 +238,50 @@ class Compiler {
             e.cable20_ohm = 0;
             e.fixed_ohm = ohm;
             e.parts = {{PartKind::metal, -1, ohm}};
+            for (std::size_t k = 0; k < r.devices.size(); ++k)
+                if (r.devices[k].kind == DeviceKind::diode) {
+                    const double forward =
+                        or_assumed(r.devices[k].forward_V, "diode_V", r.devices[k].id, uses);
+                    e.forward_V += forward;
+                    e.parts.push_back({PartKind::diode, static_cast<int>(k), 0, forward});
+                }
         } else {
             add_parts(e, r, cable.size);
         }
-        for (const Device& d : r.devices)
-            if (d.kind == DeviceKind::switching && !holds(d.closed_when, state_)) e.closed = false;
+        for (const Device& d : r.devices) {
+            if (d.kind == DeviceKind::fuse || d.kind == DeviceKind::diode) continue;
+            if (!holds(d.closed_when, state_))
+                e.closed = false;
+            else if (d.kind != DeviceKind::switching || !d.coil.empty())
+                add_memory(d, e);
+        }
         net_.conductors.push_back(std::move(e));
+    }
+
+    void add_memory(const Device& d, const ConductorElement& e) {
+        MemoryElement m;
+        m.id = d.id;
+        m.conductor = static_cast<int>(net_.conductors.size());
+        m.delay_s = d.delay_s.value_or(0);
+        const double scale = plan_.vehicle.nominal_V / 12;
+        auto& uses = net_.assumptions;
+        if (d.kind == DeviceKind::switching) {
+            m.kind = MemoryKind::coil;
+            m.coil_load = static_cast<int>(find(plan_.loads, d.coil) - plan_.loads.data());
+            m.close_V = or_assumed({}, "coil_pull_share", d.id, uses) * plan_.vehicle.nominal_V;
+            m.open_V = or_assumed({}, "coil_release_share", d.id, uses) * plan_.vehicle.nominal_V;
+            m.closed = comes_closed(d.id, false);
+        } else {
+            const bool guard = d.kind == DeviceKind::cutoff;
+            m.kind = guard ? MemoryKind::cutoff : MemoryKind::sensing_relay;
+            m.close_V = or_assumed(d.close_V, guard ? "cutoff_close_V" : "relay_close_V", d.id, uses, scale);
+            m.open_V = or_assumed(d.open_V, guard ? "cutoff_open_V" : "relay_open_V", d.id, uses, scale);
+            m.open_V = std::min(m.open_V, m.close_V - 0.01);  // one given, the other assumed: never crossed
+            m.sense = d.senses == Senses::to ? e.to : e.from;
+            if (d.senses == Senses::either) m.other = e.to;
+            m.closed = comes_closed(d.id, guard);
+        }
+        net_.memories.push_back(m);
     }
 
     void add_parts(ConductorElement& e, const Run& r, const WireSize& size) {
@@ -158,11 +295,16 @@ class Compiler {
         e.parts.push_back({PartKind::joint, -1, joint});
         const auto add_device = [&](int index) {
             const Device& d = r.devices[static_cast<std::size_t>(index)];
-            const bool fuse = d.kind == DeviceKind::fuse;
+            const bool fuse = d.kind == DeviceKind::fuse, diode = d.kind == DeviceKind::diode;
             const double ohm = d.resistance_ohm ? *d.resistance_ohm
                                : fuse           ? fuse_resistance_ohm(d.fuse, d.rating_A)
                                                 : or_assumed({}, "contact_mohm", d.id, uses) * 1e-3;
-            e.parts.push_back({fuse ? PartKind::fuse : PartKind::switching, index, ohm});
+            const double forward = diode ? or_assumed(d.forward_V, "diode_V", d.id, uses) : 0;
+            e.forward_V += forward;
+            e.parts.push_back({fuse    ? PartKind::fuse
+                               : diode ? PartKind::diode
+                                       : PartKind::switching,
+                               index, ohm, forward});
         };
         // devices in the near half come before the cable, the others after it
         const double length = r.length_m.value_or(assumption("run_length_m").value);
@@ -231,6 +373,8 @@ CableValues cable_values(const Plan& plan, const Run& run, const State& state,
 double source_limit_A(const Source& source, double rpm, double temperature_C,
                       std::vector<AssumptionUse>& assumptions) {
     if (rpm <= 0) return 0;
+    double share = 1;  // of the winding, where regulators share one
+    if (source.kind == SourceKind::stator && source.share) share = *source.share;
     const double rated = source.rated_A.value_or(90);
     if (!source.rated_A && source.curve.empty()) assumptions.push_back({"alternator_rated_A", source.id, 90});
     const double shaft =
@@ -252,7 +396,36 @@ double source_limit_A(const Source& source, double rpm, double temperature_C,
     if (shaft < curve.front().first) return 0;
     const double derating = assumption("alternator_derating_per_K").value;
     const double hot = std::max(0.0, 1 - derating * std::max(0.0, temperature_C - 25));
-    return interpolate(curve, shaft) * hot;
+    return std::min(interpolate(curve, shaft) * hot * share, source.regulator_A.value_or(1e9));
+}
+
+double inverter_ac_W(const Plan& plan, const Inverter& inverter, const State& state) {
+    double watts = 0;
+    for (const Load& l : plan.loads)
+        if (l.inverter == inverter.id && holds(l.live_when, state)) watts += l.draw.value * l.count;
+    return watts;
+}
+
+double inverter_input_W(const Inverter& inverter, double ac_W, std::vector<AssumptionUse>& assumptions) {
+    const double standby = or_assumed(inverter.standby_W, "inverter_standby_W", inverter.id, assumptions);
+    if (ac_W <= 0) return standby;
+    if (!inverter.curve.empty()) {
+        const double full =
+            or_assumed(inverter.continuous_W, "inverter_continuous_W", inverter.id, assumptions);
+        const Table curve(inverter.curve.begin(), inverter.curve.end());
+        return std::max(standby, ac_W / interpolate(curve, ac_W / full));
+    }
+    return standby + ac_W / or_assumed(inverter.efficiency, "inverter_efficiency", inverter.id, assumptions);
+}
+
+Draw draw_in(const Load& l, const State& state) {
+    Draw d = l.draw;
+    if (!l.line_curve.empty()) {  // amps of a winch or hoist follow its pull
+        const double pull = state.line_load.value_or(l.line_load.value_or(1));
+        d = {DrawKind::current, interpolate(Table(l.line_curve.begin(), l.line_curve.end()), pull)};
+    }
+    d.value = d.kind == DrawKind::resistance ? d.value / l.count : d.value * l.count;
+    return d;
 }
 
 }  // namespace yr

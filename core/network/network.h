@@ -21,13 +21,14 @@ struct AssumptionUse {
     double value = 0;  // in the key's unit
 };
 
-enum class PartKind { joint, fuse, switching, cable, metal, bond };
+enum class PartKind { joint, fuse, switching, cable, metal, bond, diode };
 
 // One piece of a run, in the order of the run; the rail chart draws each as a band.
 struct SeriesPart {
     PartKind kind{};
     int device = -1;       // index in Run::devices for fuse and switch
     double fixed_ohm = 0;  // all but the cable
+    double forward_V = 0;  // diode
 };
 
 struct ConductorElement {
@@ -35,6 +36,7 @@ struct ConductorElement {
     int run = -1;            // index in Plan::runs, or
     int ground_point = -1;   // index in Plan::points for a ground point's bond
     bool closed = true;      // all switches in it
+    double forward_V = 0;    // diodes in it, from -> to only; 0: none
     double fixed_ohm = 0;    // joints, fuses, contacts, given resistances
     double cable20_ohm = 0;  // copper at 20 C over its whole length and parallel count
     int parallel = 1;
@@ -49,6 +51,8 @@ struct BatteryElement {
     double accept_A = 0;  // the most it takes while charging
     double capacity_Ah = 0;
     double charge = 0;
+    double peukert = 1.1;
+    double temperature_C = 25;
 };
 
 struct SourceElement {
@@ -59,6 +63,7 @@ struct SourceElement {
     double limit_A = 0;
     double efficiency = 1;
     double standby_W = 0;
+    double power_W = 0;  // solar: gives no more than this power; 0: no such limit
 };
 
 // A source that blocks still senses its terminal: 1 Mohm to its set voltage. It decides where a terminal
@@ -66,11 +71,36 @@ struct SourceElement {
 // measured.
 inline constexpr double kSense_S = 1e-6;
 
+// What a diode lets through the wrong way: nothing that can be measured, but it keeps a node behind it from
+// floating.
+inline constexpr double kDiodeLeak_S = 1e-6;
+
 struct LoadElement {
     NodeIndex pos = kNoNode, neg = kNoNode;
     DrawKind kind = DrawKind::power;
     double value = 0;     // A, W or ohm of all pieces together
     bool wanted = false;  // live_when holds in this state
+    int inverter =
+        -1;  // a load on mains: index of its inverter, which draws for it; it has no nodes of its own
+    bool mains_wanted = false;
+    double mains_V = 0, power_factor = 1;
+};
+
+// What decides by what it measures and remembers what it decided. It closes when the volts reach close_V,
+// opens when they fall below open_V, and between the two stays as it is.
+enum class MemoryKind { sensing_relay, cutoff, coil, enable, inverter };
+
+struct MemoryElement {
+    MemoryKind kind{};
+    Id id;                                       // of the device, source or inverter
+    int conductor = -1, source = -1, load = -1;  // what it closes or starts; index in the network's list
+    NodeIndex sense = kNoNode,
+              other = kNoNode;  // where it measures, against `against`; `other`: the higher counts
+    NodeIndex against = kNoNode;
+    int coil_load = -1;  // coil: the load across which it measures, 0 V while that is off
+    double close_V = 0, open_V = 0;
+    double delay_s = 0;
+    bool closed = false;  // as it comes into this state
 };
 
 struct Network {
@@ -78,7 +108,9 @@ struct Network {
     std::vector<ConductorElement> conductors;  // runs first, in the plan's order, then bonds
     std::vector<BatteryElement> batteries;     // in the plan's order, as are sources and loads
     std::vector<SourceElement> sources;
-    std::vector<LoadElement> loads;
+    std::vector<LoadElement> loads;  // the plan's, then one for the input of each inverter
+    std::size_t plan_loads = 0;
+    std::vector<MemoryElement> memories;
     NodeIndex reference = 0;  // 0 V: negative post of the first battery
     double nominal_V = 12;
     std::vector<AssumptionUse> assumptions;
@@ -100,6 +132,16 @@ struct CableValues {
 // Current limit of an alternator or stator at this engine speed and temperature, A.
 [[nodiscard]] double source_limit_A(const Source& source, double rpm, double temperature_C,
                                     std::vector<AssumptionUse>& assumptions);
+
+// What an inverter takes from its rail for that many watts of AC, W.
+[[nodiscard]] double inverter_input_W(const Inverter& inverter, double ac_W,
+                                      std::vector<AssumptionUse>& assumptions);
+
+// AC watts wanted of an inverter in this state.
+[[nodiscard]] double inverter_ac_W(const Plan& plan, const Inverter& inverter, const State& state);
+
+// Draw of one load in this state, all pieces together, A, W or ohm by its kind; a winch's follows its pull.
+[[nodiscard]] Draw draw_in(const Load& load, const State& state);
 
 // Hottest air along a run in this state, and whether the run passes an engine space.
 struct RunAir {

@@ -13,6 +13,8 @@ std::vector<T>& list_of(Plan& plan) {
     if constexpr (std::is_same_v<T, Point>) return plan.points;
     if constexpr (std::is_same_v<T, Source>) return plan.sources;
     if constexpr (std::is_same_v<T, Battery>) return plan.batteries;
+    if constexpr (std::is_same_v<T, Inverter>) return plan.inverters;
+    if constexpr (std::is_same_v<T, Variant>) return plan.variants;
     if constexpr (std::is_same_v<T, Run>) return plan.runs;
     if constexpr (std::is_same_v<T, Load>) return plan.loads;
     if constexpr (std::is_same_v<T, State>) return plan.states;
@@ -57,6 +59,18 @@ Result<Edit> apply_one(Plan& plan, const SetPolicy& set) {
     return inverse;
 }
 
+Result<Edit> apply_one(Plan& plan, const SetSurvey& set) {
+    Edit inverse = SetSurvey{plan.survey};
+    plan.survey = set.survey;
+    return inverse;
+}
+
+Result<Edit> apply_one(Plan& plan, const SetActive& set) {
+    Edit inverse = SetActive{plan.active};
+    plan.active = set.variant;
+    return inverse;
+}
+
 Result<Edit> apply_one(Plan& plan, const Batch& batch) {
     Batch inverse;
     for (const Edit& e : batch.edits) {
@@ -85,6 +99,9 @@ Result<Edit> apply(Plan& plan, const Edit& edit) {
 
 Edit remove_with_runs(const Plan& plan, const Id& id) {
     Batch batch;
+    if (find(plan.inverters, id))  // its AC loads have nothing left to hang on
+        for (const Load& l : plan.loads)
+            if (l.inverter == id) batch.edits.emplace_back(Remove<Load>{l.id});
     for (const Run& r : plan.runs)
         if (owner_of(r.from) == id || owner_of(r.to) == id) batch.edits.emplace_back(Remove<Run>{r.id});
     if (find(plan.loads, id))
@@ -95,6 +112,8 @@ Edit remove_with_runs(const Plan& plan, const Id& id) {
         batch.edits.emplace_back(Remove<Battery>{id});
     else if (find(plan.sources, id))
         batch.edits.emplace_back(Remove<Source>{id});
+    else if (find(plan.inverters, id))
+        batch.edits.emplace_back(Remove<Inverter>{id});
     else if (find(plan.runs, id))
         batch.edits.emplace_back(Remove<Run>{id});
     else if (find(plan.states, id))

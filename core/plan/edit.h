@@ -31,11 +31,19 @@ struct SetPolicy {
     Policy policy;
 };
 
+struct SetSurvey {
+    Survey survey;
+};
+struct SetActive {  // which variant is shown; empty: none
+    Id variant;
+};
+
 struct Batch;  // several edits as one
 
-using Edit = std::variant<Put<Place>, Put<Point>, Put<Source>, Put<Battery>, Put<Run>, Put<Load>, Put<State>,
-                          Remove<Place>, Remove<Point>, Remove<Source>, Remove<Battery>, Remove<Run>,
-                          Remove<Load>, Remove<State>, SetVehicle, SetPolicy, Batch>;
+using Edit = std::variant<Put<Place>, Put<Point>, Put<Source>, Put<Battery>, Put<Inverter>, Put<Run>,
+                          Put<Load>, Put<State>, Put<Variant>, Remove<Place>, Remove<Point>, Remove<Source>,
+                          Remove<Battery>, Remove<Inverter>, Remove<Run>, Remove<Load>, Remove<State>,
+                          Remove<Variant>, SetVehicle, SetPolicy, SetSurvey, SetActive, Batch>;
 
 struct Batch {
     std::vector<Edit> edits;
@@ -45,7 +53,7 @@ struct Batch {
 // validate()'s codes for what the edit broke; the plan is then as it was.
 [[nodiscard]] Result<Edit> apply(Plan& plan, const Edit& edit);
 
-// Removing a load, point, battery or source takes the runs that end on it along.
+// Removing a load, point, battery, source or inverter takes the runs that end on it along.
 [[nodiscard]] Edit remove_with_runs(const Plan& plan, const Id& id);
 
 }  // namespace yr

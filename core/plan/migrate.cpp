@@ -3,8 +3,11 @@
 namespace yr {
 
 const MigrationSteps& migration_steps() {
-    static const MigrationSteps none;  // version 1 is the first that was ever written
-    return none;
+    static const MigrationSteps steps{
+        // Version 2 brought inverters, devices with a memory, variants and the survey: all of them additions.
+        {1, [](nlohmann::ordered_json&) {}},
+    };
+    return steps;
 }
 
 Result<bool> migrate(nlohmann::ordered_json& file, int present, const MigrationSteps& steps) {

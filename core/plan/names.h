@@ -32,14 +32,27 @@ YR_ENUM_NAMES(Chassis, {Chassis::steel, "steel"}, {Chassis::aluminium, "aluminiu
 YR_ENUM_NAMES(PointKind, {PointKind::stud, "stud"}, {PointKind::bus, "bus"}, {PointKind::box, "box"},
               {PointKind::chassis, "chassis"}, {PointKind::ground, "ground"})
 YR_ENUM_NAMES(SourceKind, {SourceKind::alternator, "alternator"}, {SourceKind::stator, "stator"},
-              {SourceKind::converter, "converter"})
+              {SourceKind::converter, "converter"}, {SourceKind::shore, "shore"},
+              {SourceKind::solar, "solar"})
+YR_ENUM_NAMES(CrankingStandard, {CrankingStandard::sae, "sae"}, {CrankingStandard::en, "en"})
+YR_ENUM_NAMES(Waveform, {Waveform::pure, "pure"}, {Waveform::modified, "modified"})
+YR_ENUM_NAMES(SupplyCode, {SupplyCode::none, "none"}, {SupplyCode::a, "a"}, {SupplyCode::b, "b"},
+              {SupplyCode::c, "c"}, {SupplyCode::d, "d"})
+YR_ENUM_NAMES(Senses, {Senses::from, "from"}, {Senses::to, "to"}, {Senses::either, "either"})
+YR_ENUM_NAMES(SurveyKind, {SurveyKind::battery, "battery"}, {SurveyKind::outlet, "outlet"},
+              {SurveyKind::alternator, "alternator"})
+YR_ENUM_NAMES(SurveyKey, {SurveyKey::off, "off"}, {SurveyKey::accessory, "accessory"},
+              {SurveyKey::running, "running"}, {SurveyKey::after, "after"})
 YR_ENUM_NAMES(Chemistry, {Chemistry::flooded, "flooded"}, {Chemistry::agm, "agm"}, {Chemistry::gel, "gel"},
               {Chemistry::lifepo4, "lifepo4"})
 YR_ENUM_NAMES(DrawKind, {DrawKind::current, "current"}, {DrawKind::power, "power"},
               {DrawKind::resistance, "resistance"})
-YR_ENUM_NAMES(DeviceKind, {DeviceKind::fuse, "fuse"}, {DeviceKind::switching, "switch"})
+YR_ENUM_NAMES(DeviceKind, {DeviceKind::fuse, "fuse"}, {DeviceKind::switching, "switch"},
+              {DeviceKind::sensing_relay, "sensing_relay"}, {DeviceKind::cutoff, "cutoff"},
+              {DeviceKind::diode, "diode"})
 YR_ENUM_NAMES(FuseType, {FuseType::blade, "blade"}, {FuseType::blade_large, "blade_large"},
-              {FuseType::bolt, "bolt"})
+              {FuseType::bolt, "bolt"}, {FuseType::strip, "strip"}, {FuseType::stud, "stud"},
+              {FuseType::high, "high"})
 YR_ENUM_NAMES(Material, {Material::copper, "copper"}, {Material::tinned, "tinned"}, {Material::cca, "cca"})
 YR_ENUM_NAMES(FuseSchool, {FuseSchool::load150, "load150"}, {FuseSchool::inrush, "inrush"},
               {FuseSchool::wire, "wire"})

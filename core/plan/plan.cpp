@@ -29,8 +29,11 @@ void each_id(const Plan& plan, F&& use) {
     for (const auto& x : plan.points) use(x.id, x.name);
     for (const auto& x : plan.sources) use(x.id, x.name);
     for (const auto& x : plan.batteries) use(x.id, x.name);
+    for (const auto& x : plan.inverters) use(x.id, x.name);
     for (const auto& x : plan.loads) use(x.id, x.name);
     for (const auto& x : plan.states) use(x.id, x.name);
+    for (const auto& x : plan.variants) use(x.id, x.name);
+    for (const auto& x : plan.survey.points) use(x.id, x.name);
     for (const auto& x : plan.runs) {
         use(x.id, x.name);
         for (const auto& d : x.devices) use(d.id, d.name);

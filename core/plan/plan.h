@@ -4,6 +4,7 @@
 //     "<point id>"       a stud, bus bar, box, chassis part or ground point
 //     "<battery id>.pos" and ".neg"
 //     "<source id>.out", and ".in" where it is a converter; its negative is `return_at`
+//     "<inverter id>.pos" and ".neg"
 //     "<load id>.pos" and ".neg"
 // Anything unknown is an empty optional; what is taken instead is in data/catalog/assumptions.json and every
 // result names it. Ids are stable and unique over the whole plan; names are free text.
@@ -46,6 +47,10 @@ struct State {
     double engine_bay_C = 25;
     std::optional<double> charge;       // 0..1, for every battery; empty: each battery's own
     std::vector<std::string> switches;  // those that are on
+    double sun = 0;                     // on solar panels, share of 1000 W/m2
+    std::optional<double> line_load{};  // pull on winches and hoists, share of rated; empty: each load's own
+    std::vector<Id> closed{};           // relays with a memory that come into this state closed ...
+    std::vector<Id> opened{};           // ... and open; others come as their kind usually does
     friend bool operator==(const State&, const State&) = default;
 };
 
@@ -82,7 +87,9 @@ struct Point {
     friend bool operator==(const Point&, const Point&) = default;
 };
 
-enum class SourceKind { alternator, stator, converter };
+// alternator and stator are turned by the engine; a converter takes its amps from another rail; shore is a
+// charger on mains, solar a panel with its controller
+enum class SourceKind { alternator, stator, converter, shore, solar };
 
 // Regulated behind a droop until its limit, then a current source; blocks reverse current.
 struct Source {
@@ -100,8 +107,22 @@ struct Source {
     std::optional<double> efficiency;  // converter, 0..1
     std::optional<double> standby_W;   // converter
     Condition works_when;
+    std::optional<double> least_V{};          // regulated by a control unit down to this
+    std::string winding{};                    // stator: regulators with the same word hang on one winding
+    std::optional<double> share{};            // stator: of its winding's output, 0..1
+    std::optional<double> regulator_A{};      // stator: the most its regulator passes
+    std::optional<double> panel_W{};          // solar, at 1000 W/m2
+    Id charges{};                             // battery whose charge decides between absorption and float
+    std::optional<double> float_V{};          // regulated once that battery is full; empty: no float stage
+    std::optional<double> enable_on_V{};      // converter: input volts at which it starts ...
+    std::optional<double> enable_off_V{};     // ... and below which it stops
+    std::optional<double> surge_A{};          // converter: for a few seconds
+    std::optional<double> stays_charged_s{};  // its lines hold a charge this long after switch-off
+    std::optional<double> price{};
     friend bool operator==(const Source&, const Source&) = default;
 };
+
+enum class CrankingStandard { sae, en };  // SAE J537 (7.2 V at 30 s) or EN 50342-1 (7.5 V at 10 s), -18 C
 
 struct Battery {
     Id id;
@@ -110,10 +131,37 @@ struct Battery {
     Id place;
     std::optional<double> nominal_V;    // empty: the vehicle's
     std::optional<double> capacity_Ah;  // at 20 h
-    std::optional<double> cranking_A;   // SAE J537
+    std::optional<double> cranking_A;   // by `cranking_standard`
     std::optional<double> R0_ohm;       // at 25 C
     std::optional<double> charge;       // 0..1
+    CrankingStandard cranking_standard = CrankingStandard::sae;
+    std::optional<double> reserve_min{};    // minutes at 25 A; gives the capacity where that is unknown
+    std::optional<double> health{};         // 0..1: share of its capacity left; resistance grows by as much
+    std::optional<double> peukert{};        // exponent; empty: by chemistry
+    std::optional<double> charge_most_V{};  // highest charging volts it bears; empty: by chemistry
+    std::optional<double> price{};
     friend bool operator==(const Battery&, const Battery&) = default;
+};
+
+enum class Waveform { pure, modified };
+
+// Mains from the rail. What it takes follows from the AC loads behind it.
+struct Inverter {
+    Id id;
+    std::string name;
+    Id place;
+    std::optional<double> continuous_W;
+    std::optional<double> surge_W;
+    Waveform waveform = Waveform::pure;
+    std::optional<double> efficiency;  // near full load, 0..1
+    std::vector<std::pair<double, double>>
+        curve;  // share of continuous, efficiency; empty: standby and efficiency
+    std::optional<double> standby_W;
+    std::optional<double> cutoff_V, recover_V;  // stops below, starts again above; empty: never stops
+    double mains_V = 230;
+    Condition works_when;
+    std::optional<double> price;
+    friend bool operator==(const Inverter&, const Inverter&) = default;
 };
 
 enum class DrawKind { current, power, resistance };
@@ -123,6 +171,10 @@ struct Draw {
     double value = 0;  // A, W or ohm of one piece, above 0
     friend bool operator==(const Draw&, const Draw&) = default;
 };
+
+// Supply range of a control unit, ISO 16750-2 table for 12 V: A 6..16, B 8..16, C 9..16, D 10.5..16 V (from
+// memory).
+enum class SupplyCode { none, a, b, c, d };
 
 struct Load {
     Id id;
@@ -136,10 +188,25 @@ struct Load {
     bool starter = false;              // its cable goes unfused, as is usual for cranking
     Id place;
     std::string note;
+    Id inverter{};                         // AC load behind that inverter; its draw is then AC watts
+    std::optional<double> power_factor{};  // AC
+    std::optional<double> start_W{};       // AC, of one piece, for a few seconds
+    bool needs_pure_sine = false;          // motors, compressors, chargers
+    std::optional<double> least_V{};       // lowest volts at its terminals at which it works
+    std::optional<double> most_V{};
+    SupplyCode supply_code = SupplyCode::none;
+    std::vector<std::pair<double, double>>
+        line_curve{};                   // winch or hoist: share of rated pull, amps of one piece
+    std::optional<double> line_load{};  // its pull, share of rated
     friend bool operator==(const Load&, const Load&) = default;
 };
 
-enum class DeviceKind { fuse, switching };
+// fuse; switching: follows the plan's conditions and, where it has one, its coil; sensing_relay: closes above
+// and opens below a voltage, after a delay; cutoff: the same guarding a battery against being emptied; diode:
+// one way only, from -> to, with its forward drop (a FET isolator has a small one)
+enum class DeviceKind { fuse, switching, sensing_relay, cutoff, diode };
+
+enum class Senses { from, to, either };
 
 // Something in line in a run.
 struct Device {
@@ -151,6 +218,12 @@ struct Device {
     double rating_A = 0;    // fuse
     Condition closed_when;  // switch, relay, contactor, disconnect
     std::optional<double> resistance_ohm;
+    std::optional<double> close_V{}, open_V{};  // sensing relay, cutoff
+    std::optional<double> delay_s{};            // before it acts
+    Senses senses = Senses::from;               // sensing relay
+    std::optional<double> forward_V{};          // diode
+    Id coil{};                                  // load that is its coil: closed only while that pulls
+    bool master = false;                        // meant to make the vehicle dead
     friend bool operator==(const Device&, const Device&) = default;
 };
 
@@ -185,7 +258,50 @@ struct Policy {
     std::optional<double> fuse_distance_m;
     SizeSystem sizes = SizeSystem::awg;
     LeadUnits units = LeadUnits::metric;
+    std::optional<double> copper_price_per_kg{};
     friend bool operator==(const Policy&, const Policy&) = default;
+};
+
+// A named other way to do it: what differs from the plan as it stands. Vehicle and policy are shared.
+struct Variant {
+    Id id;
+    std::string name;
+    std::vector<Place> places;  // put in place of those with the same id, or added
+    std::vector<Point> points;
+    std::vector<Source> sources;
+    std::vector<Battery> batteries;
+    std::vector<Inverter> inverters;
+    std::vector<Run> runs;
+    std::vector<Load> loads;
+    std::vector<State> states;
+    std::vector<Id> removed;
+    friend bool operator==(const Variant&, const Variant&) = default;
+};
+
+enum class SurveyKind { battery, outlet, alternator };
+enum class SurveyKey { off, accessory, running, after };  // after: within a minute of switching off
+
+// A place where a meter was held on a vehicle that somebody else has modified.
+struct SurveyPoint {
+    Id id;
+    std::string name;
+    SurveyKind kind = SurveyKind::outlet;
+    friend bool operator==(const SurveyPoint&, const SurveyPoint&) = default;
+};
+
+// Volts read there. `drawn_at`: a point at which a known heavy draw (headlamps, a heater) was on meanwhile.
+struct SurveyReading {
+    Id point;
+    SurveyKey key = SurveyKey::off;
+    Id drawn_at;
+    double volts_V = 0;
+    friend bool operator==(const SurveyReading&, const SurveyReading&) = default;
+};
+
+struct Survey {
+    std::vector<SurveyPoint> points;
+    std::vector<SurveyReading> readings;
+    friend bool operator==(const Survey&, const Survey&) = default;
 };
 
 struct Plan {
@@ -195,9 +311,13 @@ struct Plan {
     std::vector<Point> points;
     std::vector<Source> sources;
     std::vector<Battery> batteries;
+    std::vector<Inverter> inverters;
     std::vector<Run> runs;
     std::vector<Load> loads;
     std::vector<State> states;
+    std::vector<Variant> variants;
+    Id active;  // the variant that is shown; empty: the plan as it stands
+    Survey survey;
     friend bool operator==(const Plan&, const Plan&) = default;
 };
 

@@ -37,6 +37,7 @@ void fields(V&& v, T& x) {
     v("fuse_distance_m", x.fuse_distance_m);
     v("sizes", x.sizes);
     v("units", x.units);
+    v("copper_price_per_kg", x.copper_price_per_kg);
 }
 
 template <class V, Part<Place> T>
@@ -74,6 +75,36 @@ void fields(V&& v, T& x) {
     v("efficiency", x.efficiency);
     v("standby_W", x.standby_W);
     v("works_when", x.works_when);
+    v("least_V", x.least_V);
+    v("winding", x.winding);
+    v("share", x.share);
+    v("regulator_A", x.regulator_A);
+    v("panel_W", x.panel_W);
+    v("charges", x.charges);
+    v("float_V", x.float_V);
+    v("enable_on_V", x.enable_on_V);
+    v("enable_off_V", x.enable_off_V);
+    v("surge_A", x.surge_A);
+    v("stays_charged_s", x.stays_charged_s);
+    v("price", x.price);
+}
+
+template <class V, Part<Inverter> T>
+void fields(V&& v, T& x) {
+    v("id", x.id);
+    v("name", x.name);
+    v("place", x.place);
+    v("continuous_W", x.continuous_W);
+    v("surge_W", x.surge_W);
+    v("waveform", x.waveform);
+    v("efficiency", x.efficiency);
+    v("curve", x.curve);
+    v("standby_W", x.standby_W);
+    v("cutoff_V", x.cutoff_V);
+    v("recover_V", x.recover_V);
+    v("mains_V", x.mains_V);
+    v("works_when", x.works_when);
+    v("price", x.price);
 }
 
 template <class V, Part<Battery> T>
@@ -87,6 +118,12 @@ void fields(V&& v, T& x) {
     v("cranking_A", x.cranking_A);
     v("R0_ohm", x.R0_ohm);
     v("charge", x.charge);
+    v("cranking_standard", x.cranking_standard);
+    v("reserve_min", x.reserve_min);
+    v("health", x.health);
+    v("peukert", x.peukert);
+    v("charge_most_V", x.charge_most_V);
+    v("price", x.price);
 }
 
 template <class V, Part<Draw> T>
@@ -108,6 +145,15 @@ void fields(V&& v, T& x) {
     v("starter", x.starter);
     v("place", x.place);
     v("note", x.note);
+    v("inverter", x.inverter);
+    v("power_factor", x.power_factor);
+    v("start_W", x.start_W);
+    v("needs_pure_sine", x.needs_pure_sine);
+    v("least_V", x.least_V);
+    v("most_V", x.most_V);
+    v("supply_code", x.supply_code);
+    v("line_curve", x.line_curve);
+    v("line_load", x.line_load);
 }
 
 template <class V, Part<Device> T>
@@ -119,8 +165,16 @@ void fields(V&& v, T& x) {
     if (x.kind == DeviceKind::fuse) {
         v("fuse", x.fuse);
         v("rating_A", x.rating_A);
+    } else if (x.kind == DeviceKind::diode) {
+        v("forward_V", x.forward_V);
     } else {
         v("closed_when", x.closed_when);
+        v("close_V", x.close_V);
+        v("open_V", x.open_V);
+        v("delay_s", x.delay_s);
+        v("senses", x.senses);
+        v("coil", x.coil);
+        v("master", x.master);
     }
     v("resistance_ohm", x.resistance_ohm);
 }
@@ -153,6 +207,46 @@ void fields(V&& v, T& x) {
     v("engine_bay_C", x.engine_bay_C);
     v("charge", x.charge);
     v("switches", x.switches);
+    v("sun", x.sun);
+    v("line_load", x.line_load);
+    v("closed", x.closed);
+    v("opened", x.opened);
+}
+
+template <class V, Part<Variant> T>
+void fields(V&& v, T& x) {
+    v("id", x.id);
+    v("name", x.name);
+    v("places", x.places);
+    v("points", x.points);
+    v("sources", x.sources);
+    v("batteries", x.batteries);
+    v("inverters", x.inverters);
+    v("runs", x.runs);
+    v("loads", x.loads);
+    v("states", x.states);
+    v("removed", x.removed);
+}
+
+template <class V, Part<SurveyPoint> T>
+void fields(V&& v, T& x) {
+    v("id", x.id);
+    v("name", x.name);
+    v("kind", x.kind);
+}
+
+template <class V, Part<SurveyReading> T>
+void fields(V&& v, T& x) {
+    v("point", x.point);
+    v("key", x.key);
+    v("drawn_at", x.drawn_at);
+    v("volts_V", x.volts_V);
+}
+
+template <class V, Part<Survey> T>
+void fields(V&& v, T& x) {
+    v("points", x.points);
+    v("readings", x.readings);
 }
 
 template <class V, Part<Plan> T>
@@ -163,9 +257,13 @@ void fields(V&& v, T& x) {
     v("points", x.points);
     v("sources", x.sources);
     v("batteries", x.batteries);
+    v("inverters", x.inverters);
     v("runs", x.runs);
     v("loads", x.loads);
     v("states", x.states);
+    v("variants", x.variants);
+    v("active", x.active);
+    v("survey", x.survey);
 }
 
 }  // namespace yr

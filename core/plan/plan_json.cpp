@@ -27,6 +27,8 @@ concept HasFields = requires(T& x) {
 
 template <class T>
 Json written(const T& value);
+template <class T>
+void leave_out_defaults(Json& object);
 
 struct Writer {
     Json& out;
@@ -49,6 +51,30 @@ struct Writer {
     }
 };
 
+// What says nothing is left out of the file: empty lists, a false that is usual, words for "as usual".
+template <class T>
+void leave_out_defaults(Json& object) {
+    static const Json usual = [] {
+        Json o = Json::object();
+        const T plain{};
+        fields(Writer{o}, plain);
+        return o;
+    }();
+    for (auto at = object.begin(); at != object.end();) {
+        const std::string& key = at.key();
+        const bool quiet = at->is_boolean() || ((at->is_array() || at->is_object()) && at->empty()) ||
+                           key == "supply_code" || key == "cranking_standard" || key == "senses" ||
+                           key == "sun";
+        const auto found = usual.find(key);
+        const bool nothing =
+            found == usual.end() ? *at == Json(false) || *at == "from" || at->empty() : *found == *at;
+        if (quiet && nothing)
+            at = object.erase(at);
+        else
+            ++at;
+    }
+}
+
 template <class T>
 Json written(const T& value) {
     if constexpr (std::is_enum_v<T>) {
@@ -58,6 +84,7 @@ Json written(const T& value) {
     } else if constexpr (HasFields<const T>) {
         Json object = Json::object();
         fields(Writer{object}, value);
+        leave_out_defaults<std::remove_const_t<T>>(object);
         return object;
     } else if constexpr (std::is_same_v<T, std::pair<double, double>>) {
         return Json::array({value.first, value.second});
@@ -121,14 +148,16 @@ std::string line_and_column(std::string_view text, std::size_t byte) {
 }
 
 // A wire size is text in the file; the schema can only ask for text.
-std::optional<Error> bad_size(const Json& file) {
-    for (const Json& run : file.value("runs", Json::array()))
+std::optional<Error> bad_size(const Json& holder, const std::string& within = {}) {
+    for (const Json& run : holder.value("runs", Json::array()))
         if (run.contains("size"))
             if (auto size = parse_wire_size(run["size"].get<std::string>()); !size) {
                 Error e = size.error();
-                e.place = "runs, " + run.value("name", std::string()) + ", size";
+                e.place = within + "runs, " + run.value("name", std::string()) + ", size";
                 return e;
             }
+    for (const Json& variant : holder.value("variants", Json::array()))
+        if (auto e = bad_size(variant, "variants, " + variant.value("name", std::string()) + ", ")) return e;
     return std::nullopt;
 }
 

@@ -1,6 +1,9 @@
 #include "plan/validate.h"
 
+#include <map>
 #include <unordered_set>
+
+#include "plan/variant.h"
 
 namespace yr {
 namespace {
@@ -14,6 +17,10 @@ class Checker {
         for (const Point& p : plan_.points) check_point(p);
         for (const Source& s : plan_.sources) check_source(s);
         for (const Battery& b : plan_.batteries) check_place("batteries, " + b.name, b.place);
+        for (const Inverter& i : plan_.inverters) check_inverter(i);
+        check_windings();
+        check_survey();
+        check_variants();
         for (const Run& r : plan_.runs) check_run(r);
         for (const Load& l : plan_.loads) check_load(l);
         if (plan_.states.empty()) add(ErrorCode::empty, "states", {}, "at least one state");
@@ -41,6 +48,9 @@ class Checker {
         collect_ids("points", plan_.points);
         collect_ids("sources", plan_.sources);
         collect_ids("batteries", plan_.batteries);
+        collect_ids("inverters", plan_.inverters);
+        collect_ids("variants", plan_.variants);
+        collect_ids("survey points", plan_.survey.points);
         collect_ids("runs", plan_.runs);
         collect_ids("loads", plan_.loads);
         collect_ids("states", plan_.states);
@@ -51,7 +61,9 @@ class Checker {
             if (p.kind == PointKind::chassis) chassis_.insert(p.id);
         }
         for (const Battery& b : plan_.batteries) terminals_.insert({b.id + ".pos", b.id + ".neg"});
-        for (const Load& l : plan_.loads) terminals_.insert({l.id + ".pos", l.id + ".neg"});
+        for (const Inverter& i : plan_.inverters) terminals_.insert({i.id + ".pos", i.id + ".neg"});
+        for (const Load& l : plan_.loads)
+            if (l.inverter.empty()) terminals_.insert({l.id + ".pos", l.id + ".neg"});
         for (const Source& s : plan_.sources) {
             terminals_.insert(s.id + ".out");
             if (s.kind == SourceKind::converter) terminals_.insert(s.id + ".in");
@@ -87,6 +99,64 @@ class Checker {
             if (s.curve[k].first <= s.curve[k - 1].first)
                 add(ErrorCode::out_of_range, where + ", curve", std::to_string(s.curve[k].first),
                     "rising rpm");
+        if (!s.charges.empty() && !find(plan_.batteries, s.charges))
+            add(ErrorCode::missing_reference, where + ", charges", s.charges, "a battery of this plan");
+        check_thresholds(where, "enable_off_V", s.enable_off_V, "enable_on_V", s.enable_on_V);
+    }
+
+    // The lower of two thresholds must stand below the upper: between them lies the memory.
+    void check_thresholds(const std::string& where, const char* low_name, const std::optional<double>& low,
+                          const char* high_name, const std::optional<double>& high) {
+        if (low && high && *low >= *high)
+            add(ErrorCode::out_of_range, where + ", " + low_name, std::to_string(*low),
+                std::string("less than ") + high_name);
+    }
+
+    void check_rising(const std::string& where, const std::vector<std::pair<double, double>>& curve) {
+        for (std::size_t k = 1; k < curve.size(); ++k)
+            if (curve[k].first <= curve[k - 1].first)
+                add(ErrorCode::out_of_range, where, std::to_string(curve[k].first), "rising shares");
+    }
+
+    void check_inverter(const Inverter& i) {
+        const std::string where = "inverters, " + i.name;
+        check_place(where, i.place);
+        check_thresholds(where, "cutoff_V", i.cutoff_V, "recover_V", i.recover_V);
+        check_rising(where + ", curve", i.curve);
+        for (const auto& [share, efficiency] : i.curve)
+            if (!(efficiency > 0 && efficiency <= 1))
+                add(ErrorCode::out_of_range, where + ", curve", std::to_string(efficiency),
+                    "an efficiency from 0 to 1");
+    }
+
+    // The shares of regulators on one winding are of one current.
+    void check_windings() {
+        std::map<std::string, double> sums;
+        for (const Source& s : plan_.sources)
+            if (!s.winding.empty()) sums[s.winding] += s.share.value_or(0);
+        for (const auto& [winding, sum] : sums)
+            if (sum > 1 + 1e-9)
+                add(ErrorCode::out_of_range, "sources, winding " + winding + ", share", std::to_string(sum),
+                    "shares of 1 in all");
+    }
+
+    void check_survey() {
+        for (const SurveyReading& r : plan_.survey.readings)
+            for (const Id* id : {&r.point, &r.drawn_at})
+                if (!(id == &r.drawn_at && id->empty()) && !find(plan_.survey.points, *id))
+                    add(ErrorCode::missing_reference, "survey, readings", *id, "a point of the survey");
+    }
+
+    void check_variants() {
+        if (!plan_.active.empty() && !find(plan_.variants, plan_.active))
+            add(ErrorCode::missing_reference, "active", plan_.active, "a variant of this plan");
+        for (const Variant& v : plan_.variants) {
+            auto errors = validate(with_variant(plan_, v.id));
+            for (Error& e : errors) {
+                e.place = "variants, " + v.name + ": " + e.place;
+                errors_.push_back(std::move(e));
+            }
+        }
     }
 
     void check_run(const Run& r) {
@@ -105,6 +175,10 @@ class Checker {
             if (d.at_m && r.length_m && *d.at_m > *r.length_m + 1e-9)
                 add(ErrorCode::out_of_range, where + ", " + d.name + ", at_m", std::to_string(*d.at_m),
                     "no more than the run's length");
+            check_thresholds(where + ", " + d.name, "open_V", d.open_V, "close_V", d.close_V);
+            if (!d.coil.empty() && !find(plan_.loads, d.coil))
+                add(ErrorCode::missing_reference, where + ", " + d.name + ", coil", d.coil,
+                    "a load of this plan");
         }
     }
 
@@ -115,6 +189,13 @@ class Checker {
             add(ErrorCode::out_of_range, where + ", draw", std::to_string(l.draw.value), "more than 0");
         if (l.count < 1)
             add(ErrorCode::out_of_range, where + ", count", std::to_string(l.count), "1 or more");
+        if (!l.inverter.empty() && !find(plan_.inverters, l.inverter))
+            add(ErrorCode::missing_reference, where + ", inverter", l.inverter, "an inverter of this plan");
+        if (!l.inverter.empty() && l.draw.kind != DrawKind::power)
+            add(ErrorCode::out_of_range, where + ", draw", std::to_string(l.draw.value),
+                "watts, since it runs on mains");
+        check_thresholds(where, "least_V", l.least_V, "most_V", l.most_V);
+        check_rising(where + ", line_curve", l.line_curve);
     }
 
     const Plan& plan_;

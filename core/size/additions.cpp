@@ -20,7 +20,7 @@ class Builder {
     Id id(std::string_view head) const { return new_id(scratch_, head); }
 
     void run(const std::string& name, const Terminal& from, const Terminal& to, double length_m, int awg,
-             double fuse_A, const Condition& closed_when = {}) {
+             double fuse_A, const Condition& closed_when = {}, bool lithium = false) {
         Run r;
         r.id = id("run");
         r.name = name;
@@ -33,7 +33,9 @@ class Builder {
                                  name + " fuse",
                                  DeviceKind::fuse,
                                  std::min(0.15, length_m / 4),
-                                 fuse_A > 40 ? FuseType::bolt : FuseType::blade,
+                                 lithium       ? FuseType::high  // a short there is thousands of amps
+                                 : fuse_A > 40 ? FuseType::bolt
+                                               : FuseType::blade,
                                  fuse_A,
                                  {},
                                  {}});
@@ -101,7 +103,7 @@ Result<Addition> add_second_battery(const Plan& plan) {
     b.put(&Plan::batteries, battery);
     Point bus{b.id("feed"), "second battery bus", PointKind::bus, {}, {}, {}, battery.id + ".neg", true};
     b.put(&Plan::points, bus);
-    b.run("second battery cable", battery.id + ".pos", bus.id, 0.5, 2, 125);
+    b.run("second battery cable", battery.id + ".pos", bus.id, 0.5, 2, 125, {}, true);
     b.run("second battery return", battery.id + ".neg", plan.batteries.front().id + ".neg", 3.0, 2, 0);
     return b.finish(battery.id);
 }
@@ -120,7 +122,8 @@ Result<Addition> add_charger(const Plan& plan) {
     const Id id = s.id;
     b.put(&Plan::sources, s);
     b.run("charger feed", plan.batteries.front().id + ".pos", id + ".in", 3.0, 6, 50);
-    b.run("charger output", plan.batteries.back().id + ".pos", id + ".out", 0.8, 8, 40);
+    b.run("charger output", plan.batteries.back().id + ".pos", id + ".out", 0.8, 8, 40, {},
+          plan.batteries.back().chemistry == Chemistry::lifepo4);
     return b.finish(id);
 }
 

@@ -5,7 +5,7 @@
 #include <vector>
 
 #include "plan/plan.h"
-#include "solve/operating_point.h"
+#include "solve/settle.h"
 
 namespace yr {
 

@@ -60,7 +60,7 @@ struct OperatingPointSolver::Impl {
         for (std::size_t k = 0; k < net->conductors.size(); ++k) {
             const ConductorElement& c = net->conductors[k];
             if (c.cable20_ohm <= 0 || !c.closed) continue;
-            const double amps = across(c.from, c.to) / (c.fixed_ohm + cable_ohm[k]);
+            const double amps = conductor_current_A(c, cable_ohm[k], across(c.from, c.to));
             if (temperature_move_K[k] < 1e-9 &&
                 std::abs(amps - temperature_at_A[k]) <= 1e-11 * std::abs(amps) + 1e-12)
                 continue;
@@ -101,7 +101,12 @@ struct OperatingPointSolver::Impl {
             const ConductorElement& c = net->conductors[k];
             if (!c.closed) continue;
             const double g = 1 / (c.fixed_ohm + cable_ohm[k]);
-            use(k, c.from, c.to, g * u_of(c.from, c.to), g, false);
+            const double u = u_of(c.from, c.to);
+            if (c.forward_V > 0)
+                use(k, c.from, c.to, conductor_current_A(c, cable_ohm[k], u),
+                    kDiodeLeak_S + (u > c.forward_V ? g : 0), false);
+            else
+                use(k, c.from, c.to, g * u, g, false);
         }
         for (std::size_t k = 0; k < net->batteries.size(); ++k) {
             const BatteryElement& b = net->batteries[k];
@@ -140,6 +145,8 @@ struct OperatingPointSolver::Impl {
 
     static Law source_law(const SourceElement& s, double u) {
         if (u > s.set_V) return {(s.set_V - u) * kSense_S, kSense_S};
+        if (s.power_W > 0 && u > 1 && s.power_W / u < std::min(s.limit_A, (s.set_V - u) / droop(s)))
+            return {s.power_W / u, s.power_W / (u * u)};
         return clamped(u, s.set_V, droop(s), 0, s.limit_A);
     }
 
@@ -387,9 +394,10 @@ struct OperatingPointSolver::Impl {
         point.node_V.assign(v.data(), v.data() + v.size());
         for (std::size_t k = 0; k < net->conductors.size(); ++k) {
             const ConductorElement& c = net->conductors[k];
-            const double amps = c.closed ? across(c.from, c.to) / (c.fixed_ohm + cable_ohm[k]) : 0;
-            point.conductors.push_back(
-                {amps, cable_ohm[k], temperature_C[k], amps * (c.fixed_ohm + cable_ohm[k])});
+            const double u = across(c.from, c.to);
+            const double amps = c.closed ? conductor_current_A(c, cable_ohm[k], u) : 0;
+            const double drop = !c.closed ? 0 : c.forward_V > 0 ? u : amps * (c.fixed_ohm + cable_ohm[k]);
+            point.conductors.push_back({amps, cable_ohm[k], temperature_C[k], drop});
         }
         for (const BatteryElement& b : net->batteries) {
             const double u = across(b.pos, b.neg);
@@ -430,7 +438,10 @@ struct OperatingPointSolver::Impl {
         r.input_dead = s.works && !source_on[k];
         if (!source_on[k]) return r;
         r.current_A = source_A(k);
-        r.mode = r.current_A >= s.limit_A ? DeviceMode::limited
+        if (s.power_W > 0) r.limit_A = std::min(s.limit_A, s.power_W / std::max(r.voltage_V, 1.0));
+        if (s.in == kNoNode && s.power_W <= 0)
+            r.shaft_W = r.voltage_V * std::max(0.0, r.current_A) / s.efficiency;
+        r.mode = r.current_A >= r.limit_A ? DeviceMode::limited
                  : r.current_A <= 0       ? DeviceMode::blocking
                                           : DeviceMode::regulating;
         if (s.in != kNoNode && input_W[k] > 0) r.input_A = input_W[k] / across(s.in, s.neg);
@@ -451,15 +462,10 @@ OperatingPoint solve(const Network& network) {
     return OperatingPointSolver().solve(network);
 }
 
-Solution solve(const Plan& plan, const State& state, OperatingPointSolver& solver) {
-    Solution s{compile(plan, state), {}};
-    s.point = solver.solve(s.network);
-    return s;
-}
-
-Solution solve(const Plan& plan, const State& state) {
-    OperatingPointSolver solver;
-    return solve(plan, state, solver);
+double conductor_current_A(const ConductorElement& c, double cable_ohm, double u_V) {
+    const double g = 1 / (c.fixed_ohm + cable_ohm);
+    if (c.forward_V <= 0) return g * u_V;
+    return kDiodeLeak_S * u_V + std::max(0.0, g * (u_V - c.forward_V));
 }
 
 }  // namespace yr

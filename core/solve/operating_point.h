@@ -43,6 +43,7 @@ struct SourceResult {
     double current_A = 0;  // negative only by what its sense lead takes while it blocks, microamps
     double limit_A = 0;
     double input_A = 0;  // converter
+    double shaft_W = 0;  // alternator, stator: what the engine gives for it
     bool input_dead = false;
 };
 
@@ -77,7 +78,7 @@ struct OperatingPoint {
     std::vector<ConductorResult> conductors;
     std::vector<BatteryResult> batteries;
     std::vector<SourceResult> sources;
-    std::vector<LoadResult> loads;
+    std::vector<LoadResult> loads;  // as the network's: the plan's, then the inputs of inverters
     std::vector<double>
         collapsed_at;  // per load: share of its power that could be served, where it collapsed; else 1
     Residuals residuals;
@@ -100,12 +101,8 @@ class OperatingPointSolver {
 
 [[nodiscard]] OperatingPoint solve(const Network& network);
 
-// One plan in one state, with the network it was solved on.
-struct Solution {
-    Network network;
-    OperatingPoint point;
-};
-[[nodiscard]] Solution solve(const Plan& plan, const State& state, OperatingPointSolver& solver);
-[[nodiscard]] Solution solve(const Plan& plan, const State& state);
+// Volts across a diode's own path, and the current through a conductor at `u_V` from its `from` to its `to`
+// end.
+[[nodiscard]] double conductor_current_A(const ConductorElement& conductor, double cable_ohm, double u_V);
 
 }  // namespace yr

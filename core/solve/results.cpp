@@ -65,7 +65,8 @@ Residuals residuals_of(const Network& network, const OperatingPoint& point) {
         const ConductorResult& c = point.conductors[k];
         const ConductorElement& e = network.conductors[k];
         flow(e.from, e.to, c.current_A);
-        taken += c.current_A * c.current_A * (e.closed ? e.fixed_ohm + c.cable_ohm : 0);
+        taken += e.forward_V > 0 ? c.current_A * c.drop_V
+                                 : c.current_A * c.current_A * (e.closed ? e.fixed_ohm + c.cable_ohm : 0);
     }
     for (std::size_t k = 0; k < network.batteries.size(); ++k) {
         const BatteryElement& e = network.batteries[k];
@@ -84,6 +85,7 @@ Residuals residuals_of(const Network& network, const OperatingPoint& point) {
     }
     for (std::size_t k = 0; k < network.loads.size(); ++k) {
         const LoadElement& e = network.loads[k];
+        if (e.inverter >= 0) continue;  // its inverter's input stands for it
         flow(e.pos, e.neg, point.loads[k].current_A);
         taken += point.loads[k].power_W;
     }

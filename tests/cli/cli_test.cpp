@@ -68,7 +68,7 @@ TEST(Cli, SolveGivesEveryNumberWithItsUnit) {
     const json j = answer("solve " + truck() + " --state Idling");
     EXPECT_EQ(j["state"], "Idling");
     EXPECT_TRUE(j["residuals"]["good"].get<bool>());
-    EXPECT_EQ(j["loads"].size(), 27U);
+    EXPECT_EQ(j["loads"].size(), 26U);
     EXPECT_TRUE(j["loads"][1].contains("drop_V"));
     EXPECT_TRUE(j["runs"][0].contains("ampacity_A"));
     EXPECT_FALSE(j["assumptions"].empty());

@@ -6,6 +6,7 @@
 
 #include "chart/rail_layout.h"
 #include "plan/plan_json.h"
+#include "solve/settle.h"
 #include "support/random_plan.h"
 
 namespace yr::test {

@@ -9,7 +9,7 @@
 #include "plan/validate.h"
 #include "size/additions.h"
 #include "size/circuit.h"
-#include "solve/operating_point.h"
+#include "solve/settle.h"
 #include "support/random_plan.h"
 
 namespace yr::test {

@@ -55,7 +55,7 @@ TEST(PlanFile, DamageIsRefusedWithItsPlace) {
     EXPECT_EQ(error_of("[1,2]").code, ErrorCode::not_a_plan);
     EXPECT_EQ(error_of(replaced(truck_text(), "your-rail-plan", "shopping-list")).code,
               ErrorCode::not_a_plan);
-    EXPECT_EQ(error_of(replaced(truck_text(), "\"version\": 1", "\"version\": 99")).code,
+    EXPECT_EQ(error_of(replaced(truck_text(), "\"version\": 2", "\"version\": 99")).code,
               ErrorCode::newer_version);
     const Error draw = error_of(replaced(truck_text(), "\"kind\": \"current\",\n        \"value\": 13",
                                          "\"kind\": \"current\",\n        \"value\": -13"));

@@ -10,7 +10,7 @@
 #include "catalog/fuses.h"
 #include "size/cable_size.h"
 #include "size/fuse_size.h"
-#include "solve/operating_point.h"
+#include "solve/settle.h"
 
 namespace yr::test {
 namespace {

@@ -28,9 +28,13 @@ class Maker {
         add_run("chassis", "battery-1.neg");
         if (!shape_.resistive && chance(0.7)) add_alternator();
         for (int k = 0; k < shape_.feeds; ++k) add_feed(k);
-        if (!shape_.resistive && chance(0.4)) add_second_battery();
+        if (shape_.devices)
+            add_devices();
+        else if (!shape_.resistive && chance(0.4))
+            add_second_battery();
         for (int k = 0; k < shape_.loads; ++k) add_load(k);
         if (shape_.loops) add_loops();
+        if (shape_.devices) add_states();
         return plan_;
     }
 
@@ -108,6 +112,152 @@ class Maker {
         add_run("charger.out", "battery-2.pos");
     }
 
+    Device device(DeviceKind kind, const Id& id) {
+        Device d;
+        d.id = id;
+        d.name = id;
+        d.kind = kind;
+        return d;
+    }
+
+    void join_second_battery() {
+        Run& r = add_run(chance(0.5) ? Terminal("battery-1.pos") : feeds_[0], "battery-2.pos");
+        switch (pick(3)) {
+            case 0: {
+                Device d = device(DeviceKind::sensing_relay, "relay");
+                if (chance(0.5)) d.close_V = between(12.9, 13.6), d.open_V = *d.close_V - between(0.3, 0.9);
+                d.senses = chance(0.5) ? Senses::either : Senses::from;
+                r.devices.push_back(d);
+                break;
+            }
+            case 1: {
+                Device d = device(DeviceKind::diode, "isolator");
+                if (chance(0.5)) d.forward_V = between(0.03, 0.8);
+                r.devices.push_back(d);
+                break;
+            }
+            default: {
+                Device d = device(DeviceKind::switching, "contactor");
+                d.closed_when.engine = Engine::running;
+                r.devices.push_back(d);
+            }
+        }
+    }
+
+    Source& add_source(const Id& id, SourceKind kind) {
+        Source s;
+        s.id = id;
+        s.name = id;
+        s.kind = kind;
+        s.return_at = "chassis";
+        s.regulated_V = between(13.5, 14.6);
+        return plan_.sources.emplace_back(s);
+    }
+
+    void add_inverter() {
+        Inverter i;
+        i.id = "inverter";
+        i.name = i.id;
+        i.continuous_W = between(300, 1500);
+        if (chance(0.5)) i.efficiency = between(0.8, 0.95);
+        if (chance(0.4)) i.curve = {{0, 0.5}, {0.1, 0.85}, {0.4, 0.93}, {1, 0.88}};
+        if (chance(0.5)) i.cutoff_V = between(10.0, 10.8);
+        plan_.inverters.push_back(i);
+        add_run("battery-1.pos", "inverter.pos");
+        add_run("inverter.neg", "battery-1.neg");
+        for (int k = 0; k < 2; ++k) {
+            Load l;
+            l.id = "mains" + std::to_string(k);
+            l.name = l.id;
+            l.inverter = i.id;
+            l.draw = {DrawKind::power, between(20, 150)};
+            plan_.loads.push_back(l);
+        }
+    }
+
+    void add_devices() {
+        Battery b;
+        b.id = "battery-2";
+        b.name = b.id;
+        const Chemistry kinds[] = {Chemistry::flooded, Chemistry::agm, Chemistry::gel, Chemistry::lifepo4};
+        b.chemistry = kinds[pick(4)];
+        if (chance(0.6))
+            b.capacity_Ah = between(50, 200);
+        else
+            b.reserve_min = between(80, 200);
+        if (chance(0.4)) b.health = between(0.5, 1);
+        if (chance(0.4)) b.cranking_A = between(400, 800), b.cranking_standard = CrankingStandard::en;
+        plan_.batteries.push_back(b);
+        add_run("battery-2.neg", "chassis");
+        join_second_battery();
+        if (chance(0.5)) {
+            Source& s = add_source("sun", SourceKind::solar);
+            s.panel_W = between(50, 300);
+            s.charges = "battery-2";
+            s.float_V = 13.4;
+            add_run("sun.out", "battery-2.pos");
+        }
+        if (chance(0.4)) {
+            Source& s = add_source("shore", SourceKind::shore);
+            s.works_when.switches = {"plugged in"};
+            add_run("shore.out", chance(0.5) ? Terminal("battery-2.pos") : feeds_[0]);
+        }
+        if (chance(0.5)) {
+            Source& s = add_source("booster", SourceKind::converter);
+            s.return_at = "battery-2.neg";
+            s.rated_A = between(8, 25);
+            s.enable_on_V = between(12.9, 13.4);
+            s.enable_off_V = *s.enable_on_V - between(0.3, 0.8);
+            add_run(feeds_[0], "booster.in");
+            add_run("booster.out", "battery-2.pos");
+        }
+        if (chance(0.5)) add_inverter();
+        if (chance(0.3)) {  // a second alternator, or a stator with a regulator of its own
+            Source& s = add_source("second", chance(0.5) ? SourceKind::alternator : SourceKind::stator);
+            s.rated_A = between(20, 80);
+            s.works_when.engine = Engine::running;
+            if (s.kind == SourceKind::stator) s.winding = "w", s.share = 0.5, s.regulator_A = between(8, 40);
+            add_run("second.out", feeds_[0]);
+        }
+        const Id guarded = "guarded";
+        plan_.points.push_back({guarded, guarded, PointKind::bus, {}, {}, {}, {}, true});
+        feeds_.push_back(guarded);
+        ++shape_.feeds;
+        add_run("battery-2.pos", guarded).devices.push_back(device(DeviceKind::cutoff, "guard"));
+        plan_.loads.push_back({});
+        Load& winch = plan_.loads.back();
+        winch.id = "winch";
+        winch.name = winch.id;
+        winch.draw = {DrawKind::current, 60};
+        winch.line_curve = {{0, 15}, {0.5, 40}, {1, 70}};
+        winch.line_load = between(0, 1);
+        Load coil;
+        coil.id = "coil";
+        coil.name = coil.id;
+        coil.draw = {DrawKind::resistance, 11};
+        plan_.loads.push_back(coil);
+        add_run(feeds_[0], "coil.pos", 0);
+        add_run("coil.neg", "chassis", 0);
+        Run& feed = add_run("battery-1.pos", "winch.pos");
+        Device contactor = device(DeviceKind::switching, "winch contactor");
+        contactor.id = "winch-contactor";
+        contactor.coil = "coil";
+        feed.devices.push_back(contactor);
+        add_run("winch.neg", "battery-1.neg");
+    }
+
+    void add_states() {
+        State parked = plan_.states.front();
+        parked.id = "p", parked.name = "Parked", parked.rpm = 0, parked.key = Key::off,
+        parked.sun = between(0, 1);
+        State plugged = parked;
+        plugged.id = "m", plugged.name = "Plugged in", plugged.switches = {"plugged in"}, plugged.sun = 0;
+        plugged.charge = between(0.5, 1);
+        plan_.states.front().sun = between(0, 1);
+        plan_.states.push_back(parked);
+        plan_.states.push_back(plugged);
+    }
+
     void add_load(int k) {
         Load l;
         l.id = "load" + std::to_string(k);
@@ -143,6 +293,51 @@ class Maker {
 
 Plan random_plan(std::uint32_t seed, const RandomShape& shape) {
     return Maker(seed, shape).make();
+}
+
+Plan nervous_plan(std::uint32_t seed) {
+    std::mt19937 random(seed);
+    const auto between = [&](double a, double b) {
+        return std::uniform_real_distribution<double>(a, b)(random);
+    };
+    Plan plan = empty_plan("nervous");
+    plan.states = {{"s", "Idling", Key::ignition, between(700, 2500), 25, 60, between(0.3, 0.95), {}}};
+    plan.batteries[0].capacity_Ah = between(20, 100);
+    plan.batteries[0].R0_ohm = between(0.005, 0.05);
+    Source s;
+    s.id = "alternator", s.name = s.id, s.return_at = "point-body", s.rated_A = between(10, 80),
+    s.regulated_V = 14.2;
+    s.works_when.engine = Engine::running;
+    plan.sources.push_back(s);
+    int count = 0;
+    const auto add_run = [&](const Terminal& a, const Terminal& b) -> Run& {
+        Run r;
+        r.id = "n" + std::to_string(count++), r.name = r.id, r.from = a, r.to = b;
+        r.resistance_ohm = between(0.002, 0.06);
+        return plan.runs.emplace_back(r);
+    };
+    add_run("alternator.out", "battery-1.pos");
+    const int devices = 1 + static_cast<int>(random() % 4);
+    for (int k = 0; k < devices; ++k) {
+        Load l;
+        l.id = "load" + std::to_string(k), l.name = l.id;
+        l.draw = {DrawKind::resistance, between(0.2, 2)};
+        plan.loads.push_back(l);
+        Device d;
+        d.id = "d" + std::to_string(k), d.name = d.id;
+        d.kind = random() % 2 ? DeviceKind::sensing_relay : DeviceKind::cutoff;
+        d.close_V = between(11.0, 13.9);
+        d.open_V = *d.close_V - between(0.02, 0.8);
+        d.senses = random() % 3 == 0 ? Senses::to : Senses::from;
+        d.delay_s = between(0, 5);
+        Run& feed =
+            add_run(k > 0 && random() % 2 ? Terminal("load" + std::to_string(k - 1) + ".pos") : "point-bus",
+                    l.id + ".pos");
+        feed.devices.push_back(d);
+        add_run(l.id + ".neg", "point-body");
+        if (random() % 2) plan.states[0].closed.push_back(d.id);
+    }
+    return plan;
 }
 
 Plan wide_plan(int loads) {

@@ -18,7 +18,8 @@ std::string num(double v) {
 
 class Writer {
   public:
-    Writer(const Plan& plan, const State& state) : plan_(plan), state_(state) {}
+    Writer(const Plan& plan, const State& state, const std::map<std::string, bool>& closed)
+        : plan_(plan), state_(state), closed_(closed) {}
 
     SpiceCircuit write(const std::vector<double>& temperature_C, const std::map<std::string, double>& start_V,
                        const std::vector<char>& load_on) {
@@ -29,15 +30,16 @@ class Writer {
         for (const Battery& b : plan_.batteries) battery(b);
         for (const Source& s : plan_.sources) source(s);
         for (std::size_t k = 0; k < plan_.loads.size(); ++k)
-            if (load_on[k]) load(plan_.loads[k]);
+            if (load_on[k] && plan_.loads[k].inverter.empty()) load(plan_.loads[k]);
+        for (std::size_t k = 0; k < plan_.inverters.size(); ++k)
+            if (load_on[plan_.loads.size() + k]) inverter(plan_.inverters[k]);
         // every island has a point of reference; a megohm moves nothing at this accuracy
         for (const auto& [terminal, n] : circuit_.node_of)
             if (n != "0") body_ += "Rleak" + n + " " + n + " 0 1e12\n";
         std::string head = "* plan\n";
         for (const auto& [terminal, volts] : start_V)
             if (circuit_.node_of.contains(terminal) && circuit_.node_of[terminal] != "0")
-                head += ".nodeset v(" + circuit_.node_of[terminal] +
-                        ")=" + num(std::round(volts * 1000) / 1000) + "\n";
+                head += ".nodeset v(" + circuit_.node_of[terminal] + ")=" + num(volts) + "\n";
         circuit_.deck = head + body_ +
                         ".options reltol=1e-10 abstol=1e-13 vntol=1e-11 gmin=1e-16 itl1=5000\n.control\nset "
                         "numdgt=14\nop\nprint all\n.endc\n.end\n";
@@ -57,8 +59,12 @@ class Writer {
     }
 
     void run(const Run& r, double temperature_C) {
-        for (const Device& d : r.devices)
-            if (d.kind == DeviceKind::switching && !holds(d.closed_when, state_)) return;
+        double forward = 0;
+        for (const Device& d : r.devices) {
+            if (d.kind == DeviceKind::diode) forward += d.forward_V.value_or(0.7);
+            if (d.kind == DeviceKind::fuse || d.kind == DeviceKind::diode) continue;
+            if (!holds(d.closed_when, state_) || (closed_.contains(d.id) && !closed_.at(d.id))) return;
+        }
         if (r.body_metal || r.resistance_ohm) {
             resistor(r.id, r.from, r.to, r.resistance_ohm.value_or(0.3e-3));
             return;
@@ -71,11 +77,34 @@ class Writer {
             if (d.resistance_ohm)
                 ohm += *d.resistance_ohm;
             else if (d.kind == DeviceKind::fuse)
-                ohm += (d.fuse == FuseType::bolt ? 0.075 : 0.1) / d.rating_A;
+                ohm +=
+                    (d.fuse == FuseType::blade || d.fuse == FuseType::blade_large ? 0.1 : 0.075) / d.rating_A;
             else
                 ohm += 0.5e-3;
         }
-        resistor(r.id, r.from, r.to, ohm);
+        if (forward <= 0) {
+            resistor(r.id, r.from, r.to, ohm);
+            return;
+        }
+        circuit_.ohm_of_run[r.id] = ohm;
+        circuit_.forward_V[r.id] = forward;
+        const std::string u = "v(" + node(r.from) + "," + node(r.to) + ")";
+        body_ += "B" + std::to_string(++count_) + " " + node(r.from) + " " + node(r.to) + " I=" + u +
+                 "*1e-6+max(" + u + "-" + num(forward) + ",0)/" + num(ohm) + "\n";
+    }
+
+    void inverter(const Inverter& i) {
+        double ac = 0;
+        for (const Load& l : plan_.loads)
+            if (l.inverter == i.id && holds(l.live_when, state_)) ac += l.draw.value * l.count;
+        const double standby = i.standby_W.value_or(8);
+        const double watts = ac <= 0 ? standby
+                             : i.curve.empty()
+                                 ? standby + ac / i.efficiency.value_or(0.88)
+                                 : std::max(standby, ac / line(i.curve, ac / i.continuous_W.value_or(1000)));
+        const std::string p = node(i.id + ".pos"), n = node(i.id + ".neg");
+        body_ += "B" + std::to_string(++count_) + " " + p + " " + n + " I=" + num(watts) + "/max(v(" + p +
+                 "," + n + "),6)\n";
     }
 
     double air(const Id& place) const {
@@ -107,26 +136,42 @@ class Writer {
 
     void battery(const Battery& b) {
         const double blocks = b.nominal_V.value_or(plan_.vehicle.nominal_V) / 12;
-        const double ah = b.capacity_Ah.value_or(70), charge = state_.charge.value_or(b.charge.value_or(0.8)),
+        const bool lithium = b.chemistry == Chemistry::lifepo4;
+        const double peukert = b.peukert.value_or(b.chemistry == Chemistry::flooded ? 1.2
+                                                  : b.chemistry == Chemistry::agm   ? 1.12
+                                                  : lithium                         ? 1.03
+                                                                                    : 1.15);
+        double ah = b.capacity_Ah.value_or(70);
+        if (!b.capacity_Ah && b.reserve_min) ah = 500 * std::pow(*b.reserve_min / 1200, 1 / peukert);
+        const double health = b.health.value_or(1), charge = state_.charge.value_or(b.charge.value_or(0.8)),
                      t = air(b.place);
         const ChemistryData& data = chemistry_data(b.chemistry);
         const double cold = t < 25 ? std::exp2((25 - t) / 43) : 1;
+        const double end_V = b.cranking_standard == CrankingStandard::en ? 5.1 : 5.4;
         const double warm = b.R0_ohm       ? *b.R0_ohm
-                            : b.cranking_A ? 5.4 / *b.cranking_A / 2 * blocks
+                            : b.cranking_A ? end_V / *b.cranking_A / 2 * blocks
                                            : 0.4 / ah * blocks;
-        double accept = line(data.acceptance_per_Ah, charge) * ah;
-        if (b.chemistry == Chemistry::lifepo4 && t < 0) accept = 0;
-        clamped(node(b.id + ".pos"), node(b.id + ".neg"), line(data.ocv_V, charge) * blocks, warm * cold,
-                num(-accept), "1e9");
+        double accept = line(data.acceptance_per_Ah, charge) * ah * health;
+        if (lithium)
+            accept = t < 0 ? 0 : accept;
+        else if (t < 25)
+            accept *= std::exp2((t - 25) / 20);
+        const double open = line(data.ocv_V, charge) + (lithium ? 0 : 0.0012) * (t - 25);
+        clamped(node(b.id + ".pos"), node(b.id + ".neg"), open * blocks, warm / health * cold, num(-accept),
+                "1e9");
     }
 
     void source(const Source& s) {
         const std::string p = node(s.id + ".out"), n = node(s.return_at);
+        if (closed_.contains(s.id) && !closed_.at(s.id)) return;
+        if (s.kind == SourceKind::shore || s.kind == SourceKind::solar) {
+            mains_or_sun(s, p, n);
+            return;
+        }
         if (s.kind == SourceKind::converter) {
             if (!holds(s.works_when, state_)) return;
-            clamped(p, n, s.regulated_V.value_or(14.2 * plan_.vehicle.nominal_V / 12),
-                    s.droop_ohm.value_or(0.004), "0", num(s.rated_A.value_or(20)));
-            sense(p, n, s.regulated_V.value_or(14.2 * plan_.vehicle.nominal_V / 12));
+            clamped(p, n, charger_V(s), s.droop_ohm.value_or(0.004), "0", num(s.rated_A.value_or(20)));
+            sense(p, n, charger_V(s));
             const std::string in = node(s.id + ".in");
             body_ += "B" + std::to_string(++count_) + " " + in + " " + n + " I=(v(" + p + "," + n + ")*" +
                      law_ + "/" + num(s.efficiency.value_or(0.9)) + "+" + num(s.standby_W.value_or(0)) +
@@ -139,8 +184,10 @@ class Writer {
         auto curve = s.curve;
         if (curve.empty())
             curve = {{1000, 0}, {1500, idle}, {3000, idle + (rated - idle) * 2 / 3}, {6000, rated}};
-        const double limit =
+        double limit =
             shaft < curve.front().first ? 0 : line(curve, shaft) * (1 - 0.0025 * std::max(0.0, t - 25));
+        if (s.share) limit *= *s.share;
+        if (s.regulator_A) limit = std::min(limit, *s.regulator_A);
         if (limit <= 0) return;
         const double scale = plan_.vehicle.nominal_V / 12;
         clamped(p, n, s.regulated_V.value_or(14.2 * scale) - scale * 0.007 * (t - 25),
@@ -148,9 +195,34 @@ class Writer {
         sense(p, n, s.regulated_V.value_or(14.2 * scale) - scale * 0.007 * (t - 25));
     }
 
+    // Absorption volts, or float once the battery it serves is full.
+    double charger_V(const Source& s) const {
+        for (const Battery& b : plan_.batteries)
+            if (b.id == s.charges && s.float_V && state_.charge.value_or(b.charge.value_or(0.8)) >= 0.98)
+                return *s.float_V;
+        return s.regulated_V.value_or(14.2 * plan_.vehicle.nominal_V / 12);
+    }
+
+    void mains_or_sun(const Source& s, const std::string& p, const std::string& n) {
+        if (!holds(s.works_when, state_)) return;
+        std::string most = num(s.rated_A.value_or(s.kind == SourceKind::shore ? 20 : 1000));
+        if (s.kind == SourceKind::solar) {
+            const double watts = s.panel_W.value_or(100) * state_.sun * s.efficiency.value_or(0.9);
+            if (watts <= 0) return;
+            most = "min(" + most + "," + num(watts) + "/max(v(" + p + "," + n + "),1))";
+        }
+        clamped(p, n, charger_V(s), s.droop_ohm.value_or(0.004), "0", most);
+        sense(p, n, charger_V(s));
+    }
+
     void load(const Load& l) {
         const std::string p = node(l.id + ".pos"), n = node(l.id + ".neg");
         const double many = l.count;
+        if (!l.line_curve.empty()) {
+            const double amps = line(l.line_curve, state_.line_load.value_or(l.line_load.value_or(1))) * many;
+            body_ += "I" + std::to_string(++count_) + " " + p + " " + n + " " + num(amps) + "\n";
+            return;
+        }
         switch (l.draw.kind) {
             case DrawKind::current:
                 body_ += "I" + std::to_string(++count_) + " " + p + " " + n + " " + num(l.draw.value * many) +
@@ -169,6 +241,7 @@ class Writer {
 
     const Plan& plan_;
     const State& state_;
+    const std::map<std::string, bool>& closed_;
     SpiceCircuit circuit_;
     std::string body_, law_;
     int count_ = 0;
@@ -177,8 +250,15 @@ class Writer {
 }  // namespace
 
 SpiceCircuit write_spice(const Plan& plan, const State& state, const std::vector<double>& temperature_C,
-                         const std::map<std::string, double>& start_V, const std::vector<char>& load_on) {
-    return Writer(plan, state).write(temperature_C, start_V, load_on);
+                         const std::map<std::string, double>& start_V, const std::vector<char>& load_on,
+                         const std::map<std::string, bool>& stands_closed) {
+    return Writer(plan, state, stands_closed).write(temperature_C, start_V, load_on);
+}
+
+double SpiceCircuit::current_A(const std::string& run, double u_V) const {
+    const double ohm = ohm_of_run.at(run);
+    const auto forward = forward_V.find(run);
+    return forward == forward_V.end() ? u_V / ohm : u_V * 1e-6 + std::max(0.0, u_V - forward->second) / ohm;
 }
 
 std::map<std::string, double> run_spice(const SpiceCircuit& circuit) {

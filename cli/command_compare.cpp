@@ -1,0 +1,75 @@
+#include <fmt/format.h>
+
+#include <memory>
+
+#include "commands.h"
+#include "inspect/compare.h"
+#include "plan/plan_json.h"
+#include "words/format.h"
+
+namespace yr::cli {
+namespace {
+
+Json option_json(const OptionResult& r) {
+    Json out = {{"name", r.name}, {"id", r.variant}};
+    const auto put = [&](const char* key, const std::optional<double>& v) {
+        out[key] = v ? Json(*v) : Json(nullptr);
+    };
+    put("idle_balance_A", r.idle_A);
+    put("drive_balance_A", r.drive_A);
+    put("parked_hours_to_half", r.parked_h);
+    put("cranking_V", r.cranking_V);
+    out["copper_kg"] = r.copper_kg;
+    out["added_copper_kg"] = r.added_copper_kg;
+    put("added_cost", r.added_cost);
+    out["stop"] = r.stops;
+    out["fix"] = r.fixes;
+    return out;
+}
+
+int run_compare(const std::string& path, bool json) {
+    const auto plan = load_plan(path);
+    if (!plan) return refuse(plan.error());
+    const auto options = compare_options(*plan);
+    if (json) {
+        Json out;
+        out["plan"] = plan->vehicle.name;
+        out["options"] = Json::array();
+        for (const OptionResult& r : options) out["options"].push_back(option_json(r));
+        out["source"] = "each option solved in every state; docs/method.md";
+        out["assumptions"] = Json::array();
+        print(out);
+        return 0;
+    }
+    const auto text = [](const std::optional<double>& v, Dimension d) {
+        return v ? words::quantity(*v, d) : std::string("–");
+    };
+    std::vector<std::vector<std::string>> rows{
+        {"", "idling", "driving", "parked to half", "cranking", "copper", "cost", "stop", "fix"}};
+    for (const OptionResult& r : options)
+        rows.push_back({r.name, text(r.idle_A, Dimension::current), text(r.drive_A, Dimension::current),
+                        r.parked_h ? words::duration_h(*r.parked_h) : "–",
+                        text(r.cranking_V, Dimension::voltage),
+                        words::number(r.variant.empty() ? r.copper_kg : r.added_copper_kg) + " kg",
+                        r.added_cost ? words::number(*r.added_cost, 4) : "–", std::to_string(r.stops),
+                        std::to_string(r.fixes)});
+    print_table(rows);
+    return 0;
+}
+
+}  // namespace
+
+void add_compare(CLI::App& app, Action& action) {
+    struct Options {
+        std::string plan;
+        bool json = false;
+    };
+    auto o = std::make_shared<Options>();
+    CLI::App* c =
+        app.add_subcommand("compare", "The plan and its variants side by side on what decides between them");
+    c->add_option("PLAN", o->plan, "plan file")->required();
+    c->add_flag("--json", o->json, "JSON");
+    c->callback([o, &action] { action = [o] { return run_compare(o->plan, o->json); }; });
+}
+
+}  // namespace yr::cli

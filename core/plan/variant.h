@@ -1,0 +1,20 @@
+// Variants: named other ways to do the same vehicle, stored as what differs from the plan as it stands.
+#pragma once
+
+#include "plan/plan.h"
+
+namespace yr {
+
+// The plan with that variant's things put in and its removed ones gone; with `id` empty, or of no variant,
+// the plan as it stands. The result holds no variants of its own and its `active` says which it is.
+[[nodiscard]] Plan with_variant(const Plan& base, const Id& id);
+
+// The plan that is shown: with_variant(base, base.active), variants kept beside it.
+[[nodiscard]] Plan shown_plan(const Plan& base);
+
+// What must be stored so that with_variant(base, ...) gives `changed` again. Vehicle, policy and survey are
+// shared and not looked at. The order of things that both have is the base's.
+[[nodiscard]] Variant difference(const Plan& base, const Plan& changed, const Id& id,
+                                 const std::string& name);
+
+}  // namespace yr

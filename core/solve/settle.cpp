@@ -1,0 +1,177 @@
+#include "solve/settle.h"
+
+#include <algorithm>
+#include <functional>
+#include <numeric>
+#include <set>
+
+namespace yr {
+namespace {
+
+std::size_t at(int k) {
+    return static_cast<std::size_t>(k);
+}
+
+// What the state's own conditions allow, before any device with a memory has its say.
+struct Unrestrained {
+    std::vector<char> conductor, source, load;
+    explicit Unrestrained(const Network& n) {
+        for (const auto& c : n.conductors) conductor.push_back(c.closed);
+        for (const auto& s : n.sources) source.push_back(s.works);
+        for (const auto& l : n.loads) load.push_back(l.wanted);
+    }
+};
+
+void put_in_place(Network& n, const Unrestrained& free, const Positions& positions) {
+    for (std::size_t k = 0; k < n.conductors.size(); ++k) n.conductors[k].closed = free.conductor[k];
+    for (std::size_t k = 0; k < n.sources.size(); ++k) n.sources[k].works = free.source[k];
+    for (std::size_t k = 0; k < n.loads.size(); ++k) n.loads[k].wanted = free.load[k];
+    for (std::size_t k = 0; k < n.memories.size(); ++k) {
+        if (positions[k]) continue;
+        const MemoryElement& m = n.memories[k];
+        if (m.conductor >= 0) n.conductors[at(m.conductor)].closed = false;
+        if (m.source >= 0) n.sources[at(m.source)].works = false;
+        if (m.load >= 0) n.loads[at(m.load)].wanted = false;
+    }
+}
+
+double sensed_V(const MemoryElement& m, const OperatingPoint& p) {
+    if (m.coil_load >= 0) {
+        const LoadResult& coil = p.loads[at(m.coil_load)];
+        return coil.status == LoadStatus::on ? coil.voltage_V : 0;
+    }
+    double v = p.node_V[at(m.sense)];
+    if (m.other != kNoNode) v = std::max(v, p.node_V[at(m.other)]);
+    return v - p.node_V[at(m.against)];
+}
+
+bool wants_to_move(const MemoryElement& m, bool closed, double volts) {
+    return closed ? volts < m.open_V : volts >= m.close_V;
+}
+
+// A load on mains runs while its inverter does.
+void run_mains_loads(Network& n, OperatingPoint& p) {
+    for (std::size_t k = 0; k < n.plan_loads; ++k) {
+        const LoadElement& l = n.loads[k];
+        if (l.inverter < 0) continue;
+        if (!l.mains_wanted) continue;
+        const LoadStatus inverter = p.loads[n.plan_loads + at(l.inverter)].status;
+        LoadResult& r = p.loads[k];
+        r.status = inverter == LoadStatus::on ? LoadStatus::on : LoadStatus::dead;
+        if (r.status != LoadStatus::on) continue;
+        r.voltage_V = l.mains_V;
+        r.power_W = l.value;
+        r.current_A = l.value / (l.mains_V * l.power_factor);
+    }
+}
+
+class Settling {
+  public:
+    Settling(Network network, OperatingPointSolver& solver)
+        : network_(std::move(network)), free_(network_), solver_(solver) {}
+
+    [[nodiscard]] Solution at_positions(const Positions& positions) {
+        put_in_place(network_, free_, positions);
+        Solution s{network_, solver_.solve(network_), {}, false, false};
+        for (std::size_t k = 0; k < network_.memories.size(); ++k)
+            s.memories.push_back({positions[k] != 0, sensed_V(network_.memories[k], s.point), false});
+        run_mains_loads(s.network, s.point);
+        return s;
+    }
+
+    [[nodiscard]] Solution from_memory() {
+        Positions positions;
+        for (const MemoryElement& m : network_.memories) positions.push_back(m.closed);
+        const Positions remembered = positions;
+        std::set<Positions> seen;
+        std::vector<char> moved(positions.size(), 0);
+        while (true) {
+            Solution s = at_positions(positions);
+            const int first = first_to_move(s);
+            if (first < 0) return s;
+            if (!seen.insert(positions).second) return search(std::move(s), remembered, moved);
+            positions[at(first)] = !positions[at(first)];
+            moved[at(first)] = 1;
+        }
+    }
+
+    [[nodiscard]] std::vector<Positions> all_settled() {
+        std::vector<Positions> found;
+        const std::size_t n = network_.memories.size();
+        if (n > kMostSearched) return found;
+        for (std::size_t bits = 0; bits < (std::size_t{1} << n); ++bits) {
+            Positions p(n);
+            for (std::size_t k = 0; k < n; ++k) p[k] = (bits >> k) & 1;
+            if (is_settled(at_positions(p))) found.push_back(std::move(p));
+        }
+        return found;
+    }
+
+  private:
+    // The device that acts soonest of those that want to; -1: none does.
+    static int first_to_move(const Solution& s) {
+        int first = -1;
+        for (std::size_t k = 0; k < s.memories.size(); ++k) {
+            const MemoryElement& m = s.network.memories[k];
+            if (!wants_to_move(m, s.memories[k].closed, s.memories[k].sensed_V)) continue;
+            if (first < 0 || m.delay_s < s.network.memories[at(first)].delay_s) first = static_cast<int>(k);
+        }
+        return first;
+    }
+
+    [[nodiscard]] Solution search(Solution last, const Positions& remembered,
+                                  const std::vector<char>& moved) {
+        const auto distance = [&](const Positions& p) {
+            return std::inner_product(p.begin(), p.end(), remembered.begin(), 0, std::plus<>(),
+                                      [](char a, char b) { return a != b ? 1 : 0; });
+        };
+        const auto found = all_settled();
+        const auto nearest = std::min_element(found.begin(), found.end(), [&](const auto& a, const auto& b) {
+            return distance(a) < distance(b);
+        });
+        if (nearest != found.end()) return at_positions(*nearest);
+        last.chatter = true;
+        last.searched = last.memories.size() <= kMostSearched;
+        for (std::size_t k = 0; k < moved.size(); ++k) last.memories[k].chatters = moved[k] != 0;
+        return last;
+    }
+
+    Network network_;
+    Unrestrained free_;
+    OperatingPointSolver& solver_;
+};
+
+}  // namespace
+
+bool is_settled(const Solution& s) {
+    for (std::size_t k = 0; k < s.memories.size(); ++k)
+        if (wants_to_move(s.network.memories[k], s.memories[k].closed, s.memories[k].sensed_V)) return false;
+    return true;
+}
+
+Solution settle(Network network, OperatingPointSolver& solver) {
+    if (!network.memories.empty()) return Settling(std::move(network), solver).from_memory();
+    Solution s{std::move(network), {}, {}, false, false};
+    s.point = solver.solve(s.network);
+    run_mains_loads(s.network, s.point);
+    return s;
+}
+
+std::vector<Positions> settled_positions(const Network& network, OperatingPointSolver& solver) {
+    return Settling(network, solver).all_settled();
+}
+
+Solution solve_at(Network network, const Positions& positions, OperatingPointSolver& solver) {
+    return Settling(std::move(network), solver).at_positions(positions);
+}
+
+Solution solve(const Plan& plan, const State& state, OperatingPointSolver& solver) {
+    return settle(compile(plan, state), solver);
+}
+
+Solution solve(const Plan& plan, const State& state) {
+    OperatingPointSolver solver;
+    return solve(plan, state, solver);
+}
+
+}  // namespace yr
