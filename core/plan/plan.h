@@ -286,6 +286,7 @@ struct SurveyPoint {
     Id id;
     std::string name;
     SurveyKind kind = SurveyKind::outlet;
+    Terminal terminal{};  // where it is on this plan, if it is known
     friend bool operator==(const SurveyPoint&, const SurveyPoint&) = default;
 };
 

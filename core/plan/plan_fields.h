@@ -233,6 +233,7 @@ void fields(V&& v, T& x) {
     v("id", x.id);
     v("name", x.name);
     v("kind", x.kind);
+    v("terminal", x.terminal);
 }
 
 template <class V, Part<SurveyReading> T>
