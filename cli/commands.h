@@ -19,6 +19,7 @@ using Action = std::function<int()>;
 void add_solve(CLI::App& app, Action& action);
 void add_check(CLI::App& app, Action& action);
 void add_sizing(CLI::App& app, Action& action);  // size, cable, fuse
+void add_survey(CLI::App& app, Action& action);
 void add_compare(CLI::App& app, Action& action);
 void add_plan(CLI::App& app, Action& action);  // plan new|validate|convert, export spice
 

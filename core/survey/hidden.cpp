@@ -57,7 +57,8 @@ class Hider {
         s.works_when.engine = Engine::running;
         plan_.sources.push_back(s);
         join("charge", "alternator.out", "battery-1.pos", between(0.001, 0.003));
-        if (chance(0.7)) add_point("alternator-stud", "alternator stud", SurveyKind::alternator, "alternator.out");
+        if (chance(0.7))
+            add_point("alternator-stud", "alternator stud", SurveyKind::alternator, "alternator.out");
     }
 
     void add_battery(int k) {
@@ -85,7 +86,8 @@ class Hider {
                 return;
             case 2:
                 join("link-" + n, from, to, ohm)
-                    .devices.push_back(device("c-" + n, DeviceKind::switching, {Key::ignition, Engine::any, {}}));
+                    .devices.push_back(
+                        device("c-" + n, DeviceKind::switching, {Key::ignition, Engine::any, {}}));
                 return;
             case 3: {
                 Device d = device("r-" + n, DeviceKind::sensing_relay);
@@ -101,7 +103,8 @@ class Hider {
             }
             default: {
                 Source s;
-                s.id = "charger-" + n, s.name = s.id, s.kind = SourceKind::converter, s.return_at = battery + ".neg";
+                s.id = "charger-" + n, s.name = s.id, s.kind = SourceKind::converter,
+                s.return_at = battery + ".neg";
                 s.rated_A = between(10, 40), s.regulated_V = between(13.8, 14.5);
                 s.works_when.engine = Engine::running;
                 if (chance(0.5)) s.enable_on_V = 13.2, s.enable_off_V = 12.7;
@@ -127,9 +130,11 @@ class Hider {
         plan_.loads.push_back(l);
         join("in-" + id, id, l.id + ".pos", 0.01);
         join("out-" + id, l.id + ".neg", "point-body", 0.01);
-        add_point("socket-" + std::to_string(k + 1), "outlet " + std::to_string(k + 1), SurveyKind::outlet, id);
+        add_point("socket-" + std::to_string(k + 1), "outlet " + std::to_string(k + 1), SurveyKind::outlet,
+                  id);
         for (const SurveyPoint& s : plan_.survey.points)
-            if (s.terminal == plan_.batteries[battery].id + ".pos") feeds_.emplace_back("socket-" + std::to_string(k + 1), s.id);
+            if (s.terminal == plan_.batteries[battery].id + ".pos")
+                feeds_.emplace_back("socket-" + std::to_string(k + 1), s.id);
     }
 
     std::mt19937 random_;

@@ -9,13 +9,14 @@ namespace {
 // A link of cable, fuse and contact drops this much at most while it joins two posts (common practice): 100 A
 // of equalising current over 5 mohm at rest, more while charging.
 constexpr double kMostLinkRest_V = 0.50, kMostLinkRunning_V = 0.70;
-constexpr double kDrawn_V = 0.10;        // a draw must pull its own post down this far to tell anything
-constexpr double kAlongRest = 0.20;      // share of that sag which a joined post shows at rest
-constexpr double kAlongRunning = 0.30;   // and with the engine running, both ways
+constexpr double kDrawn_V = 0.10;          // a draw must pull its own post down this far to tell anything
+constexpr double kStill_V = 0.20;          // and this far before standing still means something
+constexpr double kAlongRest = 0.20;        // share of that sag which a joined post shows at rest
+constexpr double kAlongRunning = 0.30;     // and with the engine running, both ways
 constexpr double kSharedRunning_V = 0.40;  // joined posts stand this near while running
-constexpr double kForward_V = 0.45;      // an isolator keeps at least this
-constexpr double kRise_V = 0.25;         // volts rise this much from rest: it is being charged
-constexpr double kOutlet_V = 0.10;       // an outlet without load stands this near its battery
+constexpr double kForward_V = 0.45;        // an isolator keeps at least this
+constexpr double kRise_V = 0.25;           // volts rise this much from rest: it is being charged
+constexpr double kOutlet_V = 0.10;         // an outlet without load stands this near its battery
 constexpr double kLive_V = 6;
 constexpr SurveyKey kKeys[] = {SurveyKey::off, SurveyKey::accessory, SurveyKey::running, SurveyKey::after};
 
@@ -57,19 +58,21 @@ class Inference {
 
     struct Sag {
         double own_V, along_V;  // of the drawn post, of the other
+        double gap_V;  // the drawn post below the other, drawn: an isolator conducts across its forward drop
     };
 
-    // Draw at `drawn`; how does `other` follow? Empty where it was not read or the draw was too small to tell.
+    // Draw at `drawn`; how does `other` follow? Empty where it was not read or the draw was too small to
+    // tell.
     std::optional<Sag> sag(const Id& drawn, const Id& other, SurveyKey key) const {
         const auto d0 = volts(drawn, key), d1 = volts(drawn, key, drawn), o0 = volts(other, key),
                    o1 = volts(other, key, drawn);
         if (!d0 || !d1 || !o0 || !o1 || *d0 - *d1 < kDrawn_V) return std::nullopt;
-        return Sag{*d0 - *d1, *o0 - *o1};
+        return Sag{*d0 - *d1, *o0 - *o1, *o1 - *d1};
     }
 
     static bool follows(const Sag& s, double share) { return s.along_V > share * s.own_V + kMeterDoubt_V; }
     static bool stands_still(const Sag& s) {
-        return s.along_V < kMeterDoubt_V + 0.02 * s.own_V && s.along_V > -kMeterDoubt_V;
+        return s.own_V > kStill_V && s.along_V < kMeterDoubt_V + 0.02 * s.own_V && s.along_V > -kMeterDoubt_V;
     }
 
     JoinFact join(const SurveyPoint& a, const SurveyPoint& b, SurveyKey key) {
@@ -100,7 +103,7 @@ class Inference {
             if (!s) continue;
             f.sag_V = s->own_V, f.along_V = s->along_V;
             if (stands_still(*s)) f.verdict = JoinVerdict::apart;
-            if (follows(*s, kAlongRest)) f.verdict = JoinVerdict::joined;
+            if (follows(*s, kAlongRest) && s->gap_V < kForward_V) f.verdict = JoinVerdict::joined;
             if (f.verdict != JoinVerdict::open) return;
         }
     }
@@ -117,7 +120,8 @@ class Inference {
             f.sag_V = ba->own_V, f.along_V = ba->along_V;
         } else if (apart_V < kSharedRunning_V &&
                    ((ab && ba && follows(*ab, kAlongRunning) && follows(*ba, kAlongRunning)) ||
-                    (only_one && ((ab && follows(*ab, kAlongRunning)) || (ba && follows(*ba, kAlongRunning)))))) {
+                    (only_one &&
+                     ((ab && follows(*ab, kAlongRunning)) || (ba && follows(*ba, kAlongRunning)))))) {
             f.verdict = JoinVerdict::joined;
         } else if (f.a_V - f.b_V > kForward_V && f.a_V - f.b_V < 1.2 && ab && follows(*ab, kAlongRunning)) {
             f.verdict = JoinVerdict::one_way;
@@ -131,7 +135,8 @@ class Inference {
             if (drawn->kind != SurveyKind::battery) continue;
             ask(drawn->id, key, drawn->id);
             ask(drawn == &a ? b.id : a.id, key, drawn->id);
-            if (key != SurveyKey::running) break;  // at rest one way is enough
+            const auto s = sag(a.id, b.id, key);
+            if (key != SurveyKey::running && !s) break;  // at rest one way is enough, if it tells
         }
     }
 
@@ -150,7 +155,8 @@ class Inference {
                 const JoinFact *ca = fact(c.id, f.a, f.key), *cb = fact(c.id, f.b, f.key);
                 const auto may_be_isolated = [&c](const JoinFact* g) {  // from c, which then stands above
                     const double above_V = g->a == c.id ? g->a_V - g->b_V : g->b_V - g->a_V;
-                    return above_V > 0 && (g->verdict == JoinVerdict::one_way || g->verdict == JoinVerdict::open);
+                    return above_V > 0 &&
+                           (g->verdict == JoinVerdict::one_way || g->verdict == JoinVerdict::open);
                 };
                 if (c.id != f.a && c.id != f.b && ca && cb && may_be_isolated(ca) && may_be_isolated(cb))
                     f.verdict = JoinVerdict::open;

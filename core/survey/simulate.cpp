@@ -8,8 +8,8 @@
 namespace yr {
 namespace {
 
-// Just after charging a battery's surface stands about 0.4 V above its rest (common practice): the same battery with
-// cells that much higher.
+// Just after charging a battery's surface stands about 0.4 V above its rest (common practice): the same
+// battery with cells that much higher.
 constexpr double kSurfaceCharge = 1.033;
 
 Plan with_surface_charge(Plan plan) {
@@ -72,17 +72,22 @@ State state_of(const Plan& plan, SurveyKey key) {
         }
         return false;
     };
+    const State* best = nullptr;  // running: the fastest, so that the supply is not at its limit
     for (const State& s : plan.states)
-        if (wanted(s)) return s;
+        if (wanted(s) && (!best || (key == SurveyKey::running && s.rpm > best->rpm))) best = &s;
+    if (best) return *best;
     State made = plan.states.front();  // the plan has no such state: its first, at that key
-    made.key = key == SurveyKey::accessory ? Key::accessory : key == SurveyKey::running ? Key::ignition : Key::off;
+    made.key = key == SurveyKey::accessory ? Key::accessory
+               : key == SurveyKey::running ? Key::ignition
+                                           : Key::off;
     made.rpm = key == SurveyKey::running ? 1200 : 0;
     return made;
 }
 
 Result<double> read_volts(const Plan& plan, const Probe& probe) {
     Plan held = plan;
-    if (held.batteries.empty()) return fail(ErrorCode::missing_reference, "battery", {}, "a plan with a battery");
+    if (held.batteries.empty())
+        return fail(ErrorCode::missing_reference, "battery", {}, "a plan with a battery");
     const Terminal black = probe.black.empty() ? held.batteries.front().id + ".neg" : probe.black;
     const Network net = compile(plan, plan.states.front());
     for (const Terminal* t : {&probe.red, &black, &probe.drawn_at})
@@ -95,7 +100,8 @@ Result<double> read_volts(const Plan& plan, const Probe& probe) {
     const Solution s = solve_key(held, probe.key);
     const auto volts = [&](const Terminal& t) {
         const auto& nodes = s.network.nodes;
-        return s.point.node_V[static_cast<std::size_t>(std::find(nodes.begin(), nodes.end(), t) - nodes.begin())];
+        return s.point
+            .node_V[static_cast<std::size_t>(std::find(nodes.begin(), nodes.end(), t) - nodes.begin())];
     };
     return volts(probe.red) - volts(black);
 }

@@ -1,5 +1,5 @@
-// A vehicle that answers a meter: the solved plan, read at a terminal in a key position, with or without a heavy draw.
-// Serves the bench-meter stand-in and the tests of the survey.
+// A vehicle that answers a meter: the solved plan, read at a terminal in a key position, with or without a
+// heavy draw. Serves the bench-meter stand-in and the tests of the survey.
 #pragma once
 
 #include <cstdint>
@@ -11,11 +11,11 @@
 namespace yr {
 
 struct Probe {
-    Terminal red;            // where it is read
-    Terminal black;          // against; empty: the first battery's negative post
+    Terminal red;    // where it is read
+    Terminal black;  // against; empty: the first battery's negative post
     SurveyKey key{};
-    Terminal drawn_at;       // positive post with a heavy draw; empty: none
-    double draw_A = 50;
+    Terminal drawn_at;  // positive post with a heavy draw; empty: none
+    double draw_A = 100;
 };
 
 // True volts there. Failure: missing_reference for a terminal that the plan does not have.
@@ -24,8 +24,8 @@ struct Probe {
 // The state of a plan that a key position stands for.
 [[nodiscard]] State state_of(const Plan& plan, SurveyKey key);
 
-// A made-up vehicle from a seed: one or two further batteries behind joiners of any kind, a few outlets; with the
-// points where a meter would be held (SurveyPoint::terminal).
+// A made-up vehicle from a seed: one or two further batteries behind joiners of any kind, a few outlets; with
+// the points where a meter would be held (SurveyPoint::terminal).
 struct HiddenVehicle {
     Plan plan;
     // by outlet id of the survey: the battery's survey id that feeds it

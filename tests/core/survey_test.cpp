@@ -1,5 +1,5 @@
-// The survey against hidden vehicles: what it says is joined is never wrong, and with the readings it asks for it
-// settles nearly everything.
+// The survey against hidden vehicles: what it says is joined is never wrong, and with the readings it asks
+// for it settles nearly everything.
 #include <gtest/gtest.h>
 
 #include <random>
@@ -21,7 +21,7 @@ class Hand {
         const auto terminal = [&](const Id& point) {
             return point.empty() ? Terminal() : find(plan_.survey.points, point)->terminal;
         };
-        const auto volts = read_volts(plan_, {terminal(ask.point), {}, ask.key, terminal(ask.drawn_at), 50});
+        const auto volts = read_volts(plan_, {terminal(ask.point), {}, ask.key, terminal(ask.drawn_at), 100});
         EXPECT_TRUE(volts.has_value());
         const double noise = std::clamp(std::normal_distribution<double>(0, 0.003)(random_), -0.008, 0.008);
         return {ask.point, ask.key, ask.drawn_at, *volts * gain_ + noise};
@@ -46,8 +46,8 @@ void judge(const HiddenVehicle& hidden, const SurveyProof& proof, std::uint32_t 
         const bool joined = truly_joined(hidden.plan, terminal(f.a), terminal(f.b), f.key);
         const bool right = joined == (f.verdict == JoinVerdict::joined);
         EXPECT_TRUE(right) << "vehicle " << seed << ": " << f.a << " and " << f.b << ", key "
-                           << static_cast<int>(f.key) << ": " << f.a_V << " V, " << f.b_V << " V, sag " << f.sag_V
-                           << ", along " << f.along_V;
+                           << static_cast<int>(f.key) << ": " << f.a_V << " V, " << f.b_V << " V, sag "
+                           << f.sag_V << ", along " << f.along_V;
         tally.wrong += !right;
     }
     for (const auto& [outlet, battery] : hidden.outlet_feeds) {
@@ -70,7 +70,8 @@ TEST(Survey, TwoHundredHiddenVehiclesNeverWrongAndMostlySettled) {
         Survey survey{hidden.plan.survey.points, {}};
         SurveyProof proof = infer(survey);
         for (int round = 0; round < 8 && !proof.asks.empty(); ++round) {
-            for (const SurveyAsk& ask : proof.asks) survey.readings.push_back(hand.read(ask)), ++tally.readings;
+            for (const SurveyAsk& ask : proof.asks)
+                survey.readings.push_back(hand.read(ask)), ++tally.readings;
             proof = infer(survey);
         }
         judge(hidden, proof, seed, tally);
@@ -89,14 +90,15 @@ TEST(Survey, EqualVoltsAloneProveNothing) {
     const SurveyProof p = infer(s);
     EXPECT_EQ(p.joins[0].verdict, JoinVerdict::open);
     const SurveyAsk wanted{"b", SurveyKey::off, "a"};
-    EXPECT_NE(std::find(p.asks.begin(), p.asks.end(), wanted), p.asks.end()) << "a draw at the front is asked for";
+    EXPECT_NE(std::find(p.asks.begin(), p.asks.end(), wanted), p.asks.end())
+        << "a draw at the front is asked for";
 }
 
 TEST(Survey, SagTellsAndFarApartIsApart) {
     Survey s;
     s.points = {{"a", "front", SurveyKind::battery, {}}, {"b", "rear", SurveyKind::battery, {}}};
-    s.readings = {{"a", SurveyKey::off, {}, 12.60}, {"b", SurveyKey::off, {}, 12.58},
-                  {"a", SurveyKey::off, "a", 12.25}, {"b", SurveyKey::off, "a", 12.38},
+    s.readings = {{"a", SurveyKey::off, {}, 12.60},      {"b", SurveyKey::off, {}, 12.58},
+                  {"a", SurveyKey::off, "a", 12.25},     {"b", SurveyKey::off, "a", 12.38},
                   {"a", SurveyKey::accessory, {}, 12.4}, {"b", SurveyKey::accessory, {}, 13.3}};
     const SurveyProof p = infer(s);
     EXPECT_EQ(p.joins[0].verdict, JoinVerdict::joined);
@@ -108,9 +110,10 @@ TEST(Survey, AnOutletHangsWhereItsVoltsAre) {
     s.points = {{"a", "front", SurveyKind::battery, {}},
                 {"b", "rear", SurveyKind::battery, {}},
                 {"o", "socket", SurveyKind::outlet, {}}};
-    s.readings = {{"a", SurveyKey::off, {}, 12.60},       {"b", SurveyKey::off, {}, 13.25}, {"o", SurveyKey::off, {}, 0.02},
-                  {"a", SurveyKey::accessory, {}, 12.45}, {"b", SurveyKey::accessory, {}, 13.24},
-                  {"o", SurveyKey::accessory, {}, 13.22}, {"o", SurveyKey::running, {}, 13.9}};
+    s.readings = {{"a", SurveyKey::off, {}, 12.60},       {"b", SurveyKey::off, {}, 13.25},
+                  {"o", SurveyKey::off, {}, 0.02},        {"a", SurveyKey::accessory, {}, 12.45},
+                  {"b", SurveyKey::accessory, {}, 13.24}, {"o", SurveyKey::accessory, {}, 13.22},
+                  {"o", SurveyKey::running, {}, 13.9}};
     const SurveyProof p = infer(s);
     EXPECT_EQ(p.outlets[0].battery, Id("b"));
     EXPECT_EQ(p.outlets[0].live, OutletLive::accessory);

@@ -1,0 +1,45 @@
+// bench-meter: the stand-in by hand.
+#include <CLI/CLI.hpp>
+#include <QCoreApplication>
+#include <cstdio>
+
+#include "plan/plan_json.h"
+#include "plan/variant.h"
+#include "sim/bench_meter.h"
+#include "words/sentences.h"
+
+int main(int argc, char** argv) {
+    QCoreApplication qt(argc, argv);
+    CLI::App app{"bench-meter: answers SCPI on the loopback for a hidden vehicle; docs/bench-meter.md"};
+    std::string plan_file;
+    unsigned port = 5025;
+    std::uint32_t vehicle = 1;
+    yr::sim::MeterSettings settings;
+    app.add_option("--plan", plan_file, "read this plan; left out: a made-up vehicle");
+    app.add_option("--vehicle", vehicle, "which made-up vehicle");
+    app.add_option("--port", port, "TCP port on 127.0.0.1; 0 takes a free one")->check(CLI::Range(0, 65535));
+    app.add_option("--noise", settings.noise_V, "standard deviation of a reading, V")
+        ->check(CLI::Range(0.0, 1.0));
+    app.add_option("--lead", settings.lead_ohm, "resistance of the leads, ohm")
+        ->check(CLI::Range(0.0, 100.0));
+    CLI11_PARSE(app, argc, argv);
+    yr::Plan plan = yr::hidden_vehicle(vehicle).plan;
+    if (!plan_file.empty()) {
+        const auto loaded = yr::load_plan(plan_file);
+        if (!loaded) {
+            std::fprintf(stderr, "%s\n", yr::words::sentence(loaded.error()).c_str());
+            return 2;
+        }
+        plan = yr::shown_plan(*loaded);
+    }
+    for (const yr::SurveyPoint& p : plan.survey.points)
+        std::printf("%s: %s\n", p.terminal.c_str(), p.name.c_str());
+    yr::sim::BenchMeter meter(plan, settings);
+    if (!meter.start(static_cast<quint16>(port))) {
+        std::fprintf(stderr, "Port %u on 127.0.0.1 is taken.\n", port);
+        return 2;
+    }
+    std::printf("listening on 127.0.0.1:%u\n", meter.serverPort());
+    std::fflush(stdout);
+    return QCoreApplication::exec();
+}
