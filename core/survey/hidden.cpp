@@ -24,7 +24,7 @@ class Hider {
         for (int k = 0; k < more; ++k) add_battery(k);
         const int outlets = 1 + pick(3);
         for (int k = 0; k < outlets; ++k) add_outlet(k);
-        return {plan_, feeds_};
+        return {plan_, feeds_, joiners_};
     }
 
   private:
@@ -78,7 +78,11 @@ class Hider {
     void add_joiner(const std::string& n, const Id& battery) {
         const double ohm = between(0.002, 0.006);
         const Terminal from = "battery-1.pos", to = battery + ".pos";
-        switch (pick(6)) {
+        const int kind = pick(6);
+        const Joiner kinds[] = {Joiner::none,          Joiner::permanent, Joiner::contactor,
+                                Joiner::sensing_relay, Joiner::isolator,  Joiner::converter};
+        joiners_.emplace_back("more-" + n, kinds[kind]);
+        switch (kind) {
             case 0:
                 return;  // not joined at all
             case 1:
@@ -140,6 +144,7 @@ class Hider {
     std::mt19937 random_;
     Plan plan_;
     std::vector<std::pair<Id, Id>> feeds_;
+    std::vector<std::pair<Id, Joiner>> joiners_;
 };
 
 }  // namespace

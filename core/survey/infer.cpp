@@ -15,7 +15,7 @@ constexpr double kAlongRest = 0.20;        // share of that sag which a joined p
 constexpr double kAlongRunning = 0.30;     // and with the engine running, both ways
 constexpr double kSharedRunning_V = 0.40;  // joined posts stand this near while running
 constexpr double kForward_V = 0.45;        // an isolator keeps at least this
-constexpr double kRise_V = 0.25;           // volts rise this much from rest: it is being charged
+constexpr double kRise_V = 0.06;  // volts rise this much from rest: it is charged; lithium rises little
 constexpr double kOutlet_V = 0.10;         // an outlet without load stands this near its battery
 constexpr double kLive_V = 6;
 constexpr SurveyKey kKeys[] = {SurveyKey::off, SurveyKey::accessory, SurveyKey::running, SurveyKey::after};
@@ -184,7 +184,8 @@ class Inference {
     BatteryFact battery(const Id& a, const Id& b) {
         BatteryFact f{b, a, Joiner::open, std::nullopt};
         const auto rest = volts(b, SurveyKey::off), run = volts(b, SurveyKey::running);
-        if (rest && run) f.charges = *run - *rest > kRise_V;
+        if (rest && run && *run - *rest > kRise_V) f.charges = true;
+        if (rest && run && *run - *rest < kMeterDoubt_V) f.charges = false;
         using V = JoinVerdict;
         const V off = verdict(a, b, SurveyKey::off), key = verdict(a, b, SurveyKey::accessory),
                 running = verdict(a, b, SurveyKey::running), after = verdict(a, b, SurveyKey::after);

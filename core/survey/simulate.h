@@ -6,6 +6,7 @@
 #include <optional>
 
 #include "plan/plan.h"
+#include "survey/infer.h"
 #include "units/result.h"
 
 namespace yr {
@@ -30,6 +31,7 @@ struct HiddenVehicle {
     Plan plan;
     // by outlet id of the survey: the battery's survey id that feeds it
     std::vector<std::pair<Id, Id>> outlet_feeds;
+    std::vector<std::pair<Id, Joiner>> joiners;  // by survey id of a further battery: what joins it to the first
 };
 [[nodiscard]] HiddenVehicle hidden_vehicle(std::uint32_t seed);
 

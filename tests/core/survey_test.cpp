@@ -34,7 +34,7 @@ class Hand {
 };
 
 struct Tally {
-    int questions = 0, settled = 0, wrong = 0, readings = 0;
+    int questions = 0, settled = 0, wrong = 0, readings = 0, joiners = 0, joiners_told = 0;
 };
 
 void judge(const HiddenVehicle& hidden, const SurveyProof& proof, std::uint32_t seed, Tally& tally) {
@@ -50,6 +50,17 @@ void judge(const HiddenVehicle& hidden, const SurveyProof& proof, std::uint32_t 
                            << f.sag_V << ", along " << f.along_V;
         tally.wrong += !right;
     }
+    for (const auto& [battery, joiner] : hidden.joiners)
+        for (const BatteryFact& f : proof.batteries) {
+            if (f.battery != battery || f.other != "front") continue;
+            ++tally.joiners;
+            if (f.joiner != Joiner::open) ++tally.joiners_told;
+            // an isolator below a battery that stands higher passes nothing: not joined and not charged is true of it
+            const bool passes_nothing = f.joiner == Joiner::none && joiner == Joiner::isolator;
+            EXPECT_TRUE(f.joiner == Joiner::open || f.joiner == joiner || passes_nothing)
+                << "vehicle " << seed << ": " << battery << " told " << static_cast<int>(f.joiner) << ", is "
+                << static_cast<int>(joiner);
+        }
     for (const auto& [outlet, battery] : hidden.outlet_feeds) {
         ++tally.questions;
         for (const OutletFact& f : proof.outlets) {
@@ -78,6 +89,9 @@ TEST(Survey, TwoHundredHiddenVehiclesNeverWrongAndMostlySettled) {
     }
     EXPECT_EQ(tally.wrong, 0);
     EXPECT_GE(tally.settled, 0.9 * tally.questions) << tally.settled << " of " << tally.questions;
+    EXPECT_GE(tally.joiners_told, 0.8 * tally.joiners) << tally.joiners_told << " of " << tally.joiners;
+    RecordProperty("told", tally.joiners_told);
+    RecordProperty("joiners", tally.joiners);
     RecordProperty("settled", tally.settled);
     RecordProperty("questions", tally.questions);
     RecordProperty("readings", tally.readings);
