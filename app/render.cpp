@@ -63,6 +63,13 @@ std::vector<View> views() {
              w.type_line()->edit()->setText(
                  QStringLiteral("bank light 2x 45 W on ignition, 5.5 m, cargo roof, wobbly"));
          }},
+        {"survey.png", [](MainWindow& w) { w.show_page(MainWindow::Page::survey); }},
+        {"compare.png",
+         [](MainWindow& w) {
+             w.show_page(MainWindow::Page::compare);
+             w.compare()->choose({}, "variant-relay");
+         }},
+        {"all-states.png", [](MainWindow& w) { w.show_page(MainWindow::Page::all_states); }},
         {"buggy.png",
          [](MainWindow& w) {
              w.open_demo(demo_plans()[1].resource);

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <map>
+
 #include "words/sentences.h"
 
 namespace yr::words {
@@ -125,6 +127,51 @@ std::string reason(const JoinFact& f, const Survey& survey, const Style& style) 
         default:
             return volts + ": equal volts alone prove nothing; a draw would.";
     }
+}
+
+std::string assumption_brief(const AssumptionUse& use) {
+    static const std::map<std::string, std::pair<const char*, Dimension>> words{
+        {"battery_capacity_Ah", {"capacity", Dimension::charge}},
+        {"battery_charge", {"charge", Dimension::fraction}},
+        {"battery_R0_V", {"resistance from capacity", Dimension::number}},
+        {"battery_cranking_V", {"resistance from cranking amps", Dimension::number}},
+        {"battery_cranking_en_V", {"resistance from cranking amps", Dimension::number}},
+        {"alternator_rated_A", {"rating", Dimension::current}},
+        {"alternator_idle_share", {"idle share", Dimension::fraction}},
+        {"alternator_pulley_ratio", {"pulley ratio", Dimension::number}},
+        {"regulated_V", {"regulated volts", Dimension::voltage}},
+        {"converter_limit_A", {"limit", Dimension::current}},
+        {"bond_mohm", {"bond", Dimension::resistance}},
+        {"metal_mohm", {"joint", Dimension::resistance}},
+        {"run_length_m", {"length", Dimension::length}},
+        {"run_size_awg", {"size", Dimension::number}},
+    };
+    const auto at = words.find(use.key);
+    if (at == words.end()) return use.key;
+    const auto [name, dimension] = at->second;
+    if (use.key == "run_size_awg") return "size 14 AWG";
+    if (use.key == "battery_R0_V" || use.key.starts_with("battery_cranking")) return name;
+    const bool milli = use.key.ends_with("_mohm");
+    return std::string(name) + " " + quantity(milli ? use.value * 1e-3 : use.value, dimension);
+}
+
+std::string how_to_find(const std::string& key) {
+    static const std::map<std::string, const char*> words{
+        {"battery_capacity_Ah", "read the label: Ah, or reserve minutes"},
+        {"battery_charge", "rest it an hour and read its volts"},
+        {"battery_R0_V", "read cranking amps on the label"},
+        {"alternator_rated_A", "read the plate, or the part's number"},
+        {"alternator_idle_share", "load it at idle, clamp the amps"},
+        {"alternator_pulley_ratio", "measure both pulleys"},
+        {"regulated_V", "volts at its stud, fast, battery full"},
+        {"converter_limit_A", "read the plate"},
+        {"bond_mohm", "millivolts across it under a draw"},
+        {"metal_mohm", "millivolts across it under a draw"},
+        {"run_length_m", "measure along its way"},
+        {"run_size_awg", "read the print, or gauge the strands"},
+    };
+    const auto at = words.find(key);
+    return at == words.end() ? std::string() : at->second;
 }
 
 const char* how_to_draw() {

@@ -4,6 +4,7 @@
 #include <string>
 #include <vector>
 
+#include "network/network.h"
 #include "survey/infer.h"
 #include "words/format.h"
 
@@ -27,6 +28,11 @@ struct SurveyLine {
 
 // Why a pair is said to be joined or apart, with the volts that say so.
 [[nodiscard]] std::string reason(const JoinFact& fact, const Survey& survey, const Style& style = {});
+
+// "battery capacity 70 Ah" of an assumption, without its source; and how one finds the true value at the vehicle. Empty
+// where that is no matter for a survey.
+[[nodiscard]] std::string assumption_brief(const AssumptionUse& use);
+[[nodiscard]] std::string how_to_find(const std::string& assumption_key);
 
 // How to read a draw, said once above the table.
 [[nodiscard]] const char* how_to_draw();

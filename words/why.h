@@ -29,6 +29,7 @@ enum class ValueKind {
     battery_voltage,
     battery_hours,
     feed_current,  // id point: what it hands on
+    inverter_current,
     finding        // number: index among the findings
 };
 

@@ -142,6 +142,35 @@ Explanation why_feed(const ValueRef& ref, const WhyContext& c) {
     return e;
 }
 
+Explanation why_inverter(const ValueRef& ref, const WhyContext& c) {
+    Explanation e;
+    const auto k = index_of(c.plan.inverters, ref.id);
+    if (!k) return e;
+    const Inverter& i = c.plan.inverters[*k];
+    const LoadResult& r = c.solution.point.loads[c.solution.network.plan_loads + *k];
+    const double ac_W = inverter_ac_W(c.plan, i, c.state);
+    e.title = "Current into " + i.name + " in " + c.state.name;
+    e.value = c.A(r.current_A);
+    for (const Load& l : c.plan.loads)
+        if (l.inverter == i.id && holds(l.live_when, c.state))
+            e.steps.push_back(fmt::format("{}: {}", l.name, c.W(l.draw.value * l.count)));
+    std::vector<AssumptionUse> uses;
+    const double in_W = inverter_input_W(i, ac_W, uses);
+    if (ac_W <= 0)
+        e.steps.push_back(fmt::format("nothing is on behind it: standby {}", c.W(in_W)));
+    else if (i.curve.empty())
+        e.steps.push_back(fmt::format("{} / {} + {} standby = {}", c.W(ac_W),
+                                      c.pc(i.efficiency.value_or(assumption("inverter_efficiency").value)),
+                                      c.W(i.standby_W.value_or(assumption("inverter_standby_W").value)), c.W(in_W)));
+    else
+        e.steps.push_back(fmt::format("{} / {} by its curve = {}", c.W(ac_W), c.pc(ac_W / in_W), c.W(in_W)));
+    if (r.status == LoadStatus::on)
+        e.steps.push_back(fmt::format("I = P / V = {} / {} = {}", c.W(in_W), c.V(r.voltage_V), c.A(r.current_A)));
+    for (const AssumptionUse& use : uses) e.assumptions.push_back(assumption_text(use, c.plan));
+    e.sources.push_back("the inverter's own data; power is kept");
+    return e;
+}
+
 }  // namespace
 
 Explanation why_supply(const ValueRef& ref, const WhyContext& c) {
@@ -156,6 +185,8 @@ Explanation why_supply(const ValueRef& ref, const WhyContext& c) {
             return why_battery(ref, c);
         case ValueKind::feed_current:
             return why_feed(ref, c);
+        case ValueKind::inverter_current:
+            return why_inverter(ref, c);
         default:
             return {};
     }

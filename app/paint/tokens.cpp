@@ -70,6 +70,16 @@ QComboBox::drop-down { border: none; width: 16px; }
 QComboBox QAbstractItemView { background: @paper; selection-background-color: @ink; selection-color: @paper; }
 QCheckBox { min-height: 24px; background: transparent; }
 QTreeWidget { background: @panel; border: none; outline: none; }
+QTreeWidget#table { background: @paper; }
+QTreeWidget#table::item { padding: 3px 5px; border: none; }
+QTreeWidget#table::item:selected { background: @line; color: @ink; }
+QTableWidget { background: @paper; border: none; outline: none; gridline-color: @line; }
+QTableWidget::item { padding: 2px 6px; border-bottom: 1px solid @line; }
+QTableWidget::item:selected { background: @line; color: @ink; }
+QHeaderView { background: transparent; border: none; }
+QHeaderView::section { background: @paper; color: @soft; border: none; border-bottom: 1px solid @line; padding: 3px 5px; }
+QToolButton#state { padding: 4px 5px; }
+QLineEdit#rpm, QLineEdit#ambient, QLineEdit#bay, QLineEdit#charge { padding: 2px 4px; }
 QScrollBar:vertical { background: transparent; width: 10px; margin: 0; }
 QScrollBar::handle:vertical { background: @line; border-radius: 4px; min-height: 28px; }
 QScrollBar::add-line, QScrollBar::sub-line, QScrollBar::add-page, QScrollBar::sub-page { height: 0; background: none; }

@@ -38,12 +38,17 @@ void RailChart::refresh(bool animate) {
                         style()->styleHint(QStyle::SH_Widget_Animation_Duration, nullptr, this) > 0;
     if (!window_.whole() && window_.left_A >= document_->layout().width_A) window_ = {};
     if (glides) before_ = scene_;
-    scene_ = build_scene(*document_, size(), window_);
+    scene_ = build_scene(*document_, size(), window_, scale_);
     if (glides) {
         glide_.stop();
         glide_.start();
     }
     update();
+}
+
+void RailChart::set_scale(const SceneScale& scale) {
+    scale_ = scale;
+    refresh(false);
 }
 
 void RailChart::resizeEvent(QResizeEvent*) {
@@ -100,7 +105,7 @@ void RailChart::set_hover(const QPointF& point) {
 
 void RailChart::mouseMoveEvent(QMouseEvent* event) {
     mouse_ = event->position();
-    if (press_.x() >= 0 && dragged_.empty() && (mouse_ - press_).manhattanLength() > kDrag_px) {
+    if (!read_only_ && press_.x() >= 0 && dragged_.empty() && (mouse_ - press_).manhattanLength() > kDrag_px) {
         if (on_item_ && pressed_.kind == SceneKind::load && pressed_.ref.thing == ChartThing::load) {
             dragged_ = pressed_.id;
             setCursor(Qt::ClosedHandCursor);
@@ -171,7 +176,7 @@ void RailChart::wheelEvent(QWheelEvent* event) {
 }
 
 void RailChart::step(const SceneItem* item, int steps) {
-    if (!item) return;
+    if (!item || read_only_) return;
     Id run = item->id;
     if (item->kind == SceneKind::load && item->ref.thing == ChartThing::load)
         for (const Run& r : document_->plan().runs)
@@ -242,7 +247,7 @@ void RailChart::keyPressEvent(QKeyEvent* event) {
             look_at_all();
             break;
         case Qt::Key_Delete:
-            if (const SceneItem* i = target(); i && i->kind == SceneKind::load) emit remove_asked(i->id);
+            if (const SceneItem* i = target(); i && !read_only_ && i->kind == SceneKind::load) emit remove_asked(i->id);
             break;
         case Qt::Key_F1: {
             const SceneItem* i = target();
@@ -276,6 +281,7 @@ std::vector<words::ValueRef> RailChart::questions() const {
         case SceneKind::load:
             if (i->ref.thing == ChartThing::load)
                 return {{K::load_drop, i->id, 0}, {K::load_current, i->id, 0}, {K::load_voltage, i->id, 0}};
+            if (i->ref.thing == ChartThing::inverter) return {{K::inverter_current, i->id, 0}};
             if (i->ref.thing == ChartThing::charging)
                 return {{K::battery_current, i->id, 0}, {K::battery_voltage, i->id, 0}};
             return {{K::source_current, i->id, 0}, {K::source_limit, i->id, 0}};

@@ -22,6 +22,9 @@ class RailChart : public QWidget {
     void look_into(const SceneItem& item);
     void look_at_all();
     void set_animated(bool on) { animated_ = on; }
+    // Shows and answers, but changes nothing.
+    void set_read_only(bool on) { read_only_ = on; }
+    void set_scale(const SceneScale& scale);
     void set_hover(const QPointF& point);  // for pictures and tests; the mouse does the same
     // The values that F1 explains for the thing under the mouse or, failing that, the selected one.
     [[nodiscard]] std::vector<words::ValueRef> questions() const;
@@ -56,7 +59,8 @@ class RailChart : public QWidget {
     RailScene scene_, before_;
     SceneWindow window_;
     QPointF mouse_{-1, -1};
-    bool animated_ = true;
+    bool animated_ = true, read_only_ = false;
+    SceneScale scale_;
     QVariantAnimation glide_;
     QPointF press_{-1, -1};
     SceneItem pressed_;  // what the button went down on: selecting opens the details, and the picture moves

@@ -17,8 +17,8 @@ std::size_t at_(int k) {
 
 class SceneBuilder {
   public:
-    SceneBuilder(const PlanDocument& d, const QSizeF& size, const SceneWindow& window)
-        : d_(d), plan_(d.plan()), sol_(d.solution()), layout_(d.layout()), size_(size), window_(window) {}
+    SceneBuilder(const PlanDocument& d, const QSizeF& size, const SceneWindow& window, const SceneScale& scale)
+        : scale_(scale), d_(d), plan_(d.plan()), sol_(d.solution()), layout_(d.layout()), size_(size), window_(window) {}
 
     RailScene build() {
         if (layout_.width_A <= 0) {
@@ -58,9 +58,10 @@ class SceneBuilder {
         // headroom keeps the scale of amps where there is room for it, and never takes more than a sixth
         headroom_px_ = spare > 0 ? std::min(width / 6, width * spare / (amps + spare)) : 0;
         scene_.px_per_A = (width - headroom_px_) / amps;
+        if (scale_.px_per_A > 0) scene_.px_per_A = std::min(scene_.px_per_A, scale_.px_per_A);
         const double top = kTop + kStrip + kUnderStrip;
         scene_.plot =
-            QRectF(kLeft, top, width - headroom_px_, std::max(120.0, size_.height() - top - kBottom));
+            QRectF(kLeft, top, amps * scene_.px_per_A, std::max(120.0, size_.height() - top - kBottom));
         double supply = 0, ret = 0;
         for (const ChartPiece& p : layout_.pieces) {
             if (!seen(p.left_A, p.right_A)) continue;
@@ -70,6 +71,7 @@ class SceneBuilder {
         const double gap = std::max(150.0, 0.36 * scene_.plot.height());
         scene_.px_per_V =
             std::min(kMostPxPerV, std::max(20.0, scene_.plot.height() - gap) / std::max(supply + ret, 1e-3));
+        if (scale_.px_per_V > 0) scene_.px_per_V = std::min(scene_.px_per_V, scale_.px_per_V);
     }
 
     SceneItem source_item(const ChartSource& s) const {
@@ -344,6 +346,7 @@ class SceneBuilder {
         scene_.ticks.push_back({scene_.plot.bottom(), QStringLiteral("0 V")});
     }
 
+    SceneScale scale_;
     const PlanDocument& d_;
     const Plan& plan_;
     const Solution& sol_;
@@ -372,8 +375,9 @@ const SceneItem* RailScene::of(const Id& id) const {
     return nullptr;
 }
 
-RailScene build_scene(const PlanDocument& document, const QSizeF& size, const SceneWindow& window) {
-    return SceneBuilder(document, size, window).build();
+RailScene build_scene(const PlanDocument& document, const QSizeF& size, const SceneWindow& window,
+                      const SceneScale& scale) {
+    return SceneBuilder(document, size, window, scale).build();
 }
 
 }  // namespace yr::app

@@ -4,57 +4,13 @@
 #include <algorithm>
 #include <cmath>
 
-#include "plan/names.h"
 #include "shell/details_panel.h"
+#include "shell/details_part.h"
 
 namespace yr::app {
 namespace {
 
 using K = words::ValueKind;
-
-// Changes one part of a thing of the plan through the document: the thing is looked up anew each time.
-template <class T>
-struct Part {
-    PlanDocument* document;
-    std::vector<T> Plan::*list;
-    Id id;
-
-    const T& get() const { return *yr::find(document->plan().*list, id); }
-    bool alive() const { return yr::find(document->plan().*list, id) != nullptr; }
-    bool set(const QString& what, const std::function<void(T&)>& change) const {
-        if (!alive()) return false;
-        T changed = get();
-        change(changed);
-        if (changed == get()) return true;
-        return document->apply(Put<T>{changed, {}}, q(changed.name) + QStringLiteral(": ") + what);
-    }
-};
-
-QString text_of(double v, Dimension d, const PlanDocument* doc) {
-    return q(words::quantity(v, d, doc->style()));
-}
-
-std::vector<Choice> places_of(const Plan& plan) {
-    std::vector<Choice> list{{QStringLiteral("not said"), {}}};
-    for (const Place& p : plan.places) list.push_back({q(p.name), p.id});
-    return list;
-}
-
-std::string live_key(const Condition& c) {
-    if (c.engine == Engine::running) return "running";
-    return std::string(enum_name(c.key));
-}
-
-template <class T>
-void name_field(FieldForm& form, const Part<T>& part) {
-    form.text(
-        QStringLiteral("Name"), [part] { return part.alive() ? q(part.get().name) : QString(); },
-        [part](const QString& typed) {
-            if (typed.trimmed().isEmpty()) return QStringLiteral("A name is needed.");
-            part.set(QStringLiteral("named ") + typed, [&](T& x) { x.name = typed.trimmed().toStdString(); });
-            return QString();
-        });
-}
 
 void draw_field(FieldForm& form, const Part<Load>& load) {
     form.text(
@@ -116,7 +72,7 @@ void size_field(FieldForm& form, const Part<Run>& run) {
         QStringLiteral("assumed 14 AWG"));
 }
 
-void device_fields(FieldForm& form, const Part<Run>& run) {
+void fuse_and_device_fields(FieldForm& form, const Part<Run>& run) {
     PlanDocument* doc = run.document;
     for (std::size_t k = 0; k < run.get().devices.size(); ++k) {
         const Device& d = run.get().devices[k];
@@ -152,7 +108,7 @@ void device_fields(FieldForm& form, const Part<Run>& run) {
                 },
                 true, {}, -1e-9, 200);
         } else {
-            form.words(q(words::capital(d.name) + ": closed when " + words::condition(d.closed_when)));
+            device_fields(form, run, device);
         }
     }
     if (std::none_of(run.get().devices.begin(), run.get().devices.end(),
@@ -279,7 +235,7 @@ void fill_run(FieldForm& form, PlanDocument* doc, const Id& id, bool whole) {
         for (const Id& p : now.places) places << q(yr::name_of(doc->plan(), p));
         if (!places.isEmpty()) form.words(QStringLiteral("passes ") + places.join(QStringLiteral(", ")));
     }
-    if (cable) device_fields(form, run);
+    if (cable) fuse_and_device_fields(form, run);
     const auto amps = [result] { return std::abs(result().current_A); };
     const auto alive = [run](const std::function<QString()>& f) {
         return [run, f] { return run.alive() ? f() : QString(); };
@@ -355,35 +311,9 @@ void fill_load(FieldForm& form, PlanDocument* doc, const Id& id) {
             return load.set(QStringLiteral("inrush"), [&](Load& l) { l.inrush_A = v; });
         },
         true, QStringLiteral("not measured"));
-    form.choice(
-        QStringLiteral("Live"),
-        {{QStringLiteral("always"), "off"},
-         {QStringLiteral("key at accessory"), "accessory"},
-         {QStringLiteral("key at ignition"), "ignition"},
-         {QStringLiteral("engine running"), "running"},
-         {QStringLiteral("cranking"), "crank"}},
-        [load] { return load.alive() ? live_key(load.get().live_when) : Id(); },
-        [load](const Id& v) {
-            load.set(QStringLiteral("live when ") + q(v), [&](Load& l) {
-                l.live_when.engine = v == "running" ? Engine::running : Engine::any;
-                l.live_when.key = v == "running" ? Key::ignition : enum_named<Key>(v).value_or(Key::off);
-            });
-        });
-    form.text(
-        QStringLiteral("and switch"),
-        [load] {
-            return load.alive() && !load.get().live_when.switches.empty()
-                       ? q(load.get().live_when.switches.front())
-                       : QString();
-        },
-        [load](const QString& typed) {
-            load.set(QStringLiteral("switch ") + typed, [&](Load& l) {
-                l.live_when.switches.clear();
-                if (!typed.trimmed().isEmpty()) l.live_when.switches.push_back(typed.trimmed().toStdString());
-            });
-            return QString();
-        },
-        QStringLiteral("none"));
+    condition_fields(
+        form, QStringLiteral("Live"), [load] { return load.alive() ? load.get().live_when : Condition{}; },
+        [load](const QString& what, const Condition& c) { load.set(what, [&](Load& l) { l.live_when = c; }); });
     form.check(
         QStringLiteral("critical: held to the tighter drop"),
         [load] { return load.alive() && load.get().critical; },
@@ -391,13 +321,8 @@ void fill_load(FieldForm& form, PlanDocument* doc, const Id& id) {
             load.set(on ? QStringLiteral("critical") : QStringLiteral("not critical"),
                      [&](Load& l) { l.critical = on; });
         });
-    form.quantity(
-        QStringLiteral("Own drop limit"), Dimension::fraction,
-        [load] { return load.alive() ? load.get().drop_limit : std::nullopt; },
-        [load](std::optional<double> v) {
-            return load.set(QStringLiteral("drop limit"), [&](Load& l) { l.drop_limit = v; });
-        },
-        true, QStringLiteral("by policy"), 1e-4, 0.5);
+    number_field(form, load, QStringLiteral("Own drop limit"), Dimension::fraction, &Load::drop_limit,
+                 QStringLiteral("by policy"), 1e-4, 0.5);
     form.choice(
         QStringLiteral("Place"), places_of(doc->plan()),
         [load] { return load.alive() ? load.get().place : Id(); },
@@ -421,6 +346,7 @@ void fill_load(FieldForm& form, PlanDocument* doc, const Id& id) {
         form.heading(q("Return to " + words::terminal(doc->plan(), ret->to)));
         fill_run(form, doc, ret->id, false);
     }
+    fill_load_more(form, doc, id);
     form.text(
         QStringLiteral("Note"), [load] { return load.alive() ? q(load.get().note) : QString(); },
         [load](const QString& typed) {

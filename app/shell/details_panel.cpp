@@ -47,6 +47,8 @@ QString DetailsPanel::shape() const {
         s += QStringLiteral("|") + q(r.id);
         for (const Device& d : r.devices) s += QStringLiteral(",") + q(d.id);
     }
+    if (const Load* l = yr::find(plan.loads, id))
+        s += q(l->inverter) + (l->line_curve.empty() ? QString() : QStringLiteral("~"));
     return s + QStringLiteral("/%1/%2").arg(plan.places.size()).arg(plan.points.size());
 }
 
@@ -54,7 +56,7 @@ void DetailsPanel::refresh() {
     const Plan& plan = document_->plan();
     const Id& id = document_->selection();
     const bool known = yr::find(plan.loads, id) || yr::find(plan.runs, id) || yr::find(plan.sources, id) ||
-                       yr::find(plan.batteries, id) || yr::find(plan.points, id) ||
+                       yr::find(plan.batteries, id) || yr::find(plan.inverters, id) || yr::find(plan.points, id) ||
                        yr::find(plan.states, id) || id == kRulesId;
     setVisible(known);
     if (!known) {
@@ -82,13 +84,16 @@ void DetailsPanel::rebuild() {
         fill_source(*form_, document_, id);
     else if (yr::find(plan.batteries, id))
         fill_battery(*form_, document_, id);
+    else if (yr::find(plan.inverters, id))
+        fill_inverter(*form_, document_, id);
     else if (yr::find(plan.states, id))
         fill_state(*form_, document_, id);
     else if (id == kRulesId)
         fill_policy(*form_, document_);
     else
         fill_point(*form_, document_, id);
-    if (yr::find(plan.loads, id))
+    if (yr::find(plan.loads, id) || yr::find(plan.sources, id) || yr::find(plan.batteries, id) ||
+        yr::find(plan.inverters, id) || (yr::find(plan.runs, id) && plan.runs.size() > 1))
         form_->button(QStringLiteral("Take out"), [this, id] { emit remove_asked(id); });
     form_->finish();
     if (QWidget* old = scroll_->takeWidget()) old->deleteLater();

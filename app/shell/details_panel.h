@@ -39,6 +39,8 @@ void fill_run(FieldForm& form, PlanDocument* document, const Id& id, bool whole)
 void fill_source(FieldForm& form, PlanDocument* document, const Id& id);
 void fill_battery(FieldForm& form, PlanDocument* document, const Id& id);
 void fill_point(FieldForm& form, PlanDocument* document, const Id& id);
+void fill_inverter(FieldForm& form, PlanDocument* document, const Id& id);
+void fill_load_more(FieldForm& form, PlanDocument* document, const Id& id);  // what it needs, for fill_load
 void fill_state(FieldForm& form, PlanDocument* document, const Id& id);
 void fill_policy(FieldForm& form, PlanDocument* document);
 

@@ -15,7 +15,38 @@ std::set<std::string> known_switches(const Plan& plan) {
     for (const Run& r : plan.runs)
         for (const Device& d : r.devices)
             names.insert(d.closed_when.switches.begin(), d.closed_when.switches.end());
+    for (const Source& s : plan.sources) names.insert(s.works_when.switches.begin(), s.works_when.switches.end());
+    for (const Inverter& i : plan.inverters) names.insert(i.works_when.switches.begin(), i.works_when.switches.end());
     return names;
+}
+
+// Relays that remember: as they come into this state.
+template <class Get, class Set>
+void memory_fields(FieldForm& form, PlanDocument* doc, const Get& get, const Set& set) {
+    const auto has = [](const std::vector<Id>& list, const Id& id) {
+        return std::find(list.begin(), list.end(), id) != list.end();
+    };
+    bool headed = false;
+    for (const MemoryElement& m : doc->solution().network.memories) {
+        if (m.kind == MemoryKind::coil) continue;
+        if (!headed) form.heading(QStringLiteral("Relays come into it"));
+        headed = true;
+        form.choice(
+            q(yr::name_of(doc->plan(), m.id)),
+            {{QStringLiteral("as usual"), {}}, {QStringLiteral("closed"), "closed"}, {QStringLiteral("open"), "open"}},
+            [get, has, id = m.id] {
+                if (!get()) return Id();
+                return has(get()->closed, id) ? Id("closed") : has(get()->opened, id) ? Id("open") : Id();
+            },
+            [set, id = m.id](const Id& v) {
+                set(QStringLiteral("relay"), [&](State& s) {
+                    std::erase(s.closed, id);
+                    std::erase(s.opened, id);
+                    if (v == "closed") s.closed.push_back(id);
+                    if (v == "open") s.opened.push_back(id);
+                });
+            });
+    }
 }
 
 }  // namespace
@@ -45,6 +76,21 @@ void fill_state(FieldForm& form, PlanDocument* doc, const Id& id) {
         [set](const Id& v) {
             set(QStringLiteral("key ") + q(v), [&](State& s) { s.key = *enum_named<Key>(v); });
         });
+    form.quantity(
+        QStringLiteral("Sun on panels"), Dimension::fraction,
+        [get] { return get() ? std::optional(get()->sun) : std::nullopt; },
+        [set](std::optional<double> v) {
+            return set(QStringLiteral("sun"), [&](State& s) { s.sun = v.value_or(0); });
+        },
+        true, QStringLiteral("none"), 0, 1.5);
+    form.quantity(
+        QStringLiteral("Winch pull"), Dimension::fraction,
+        [get] { return get() ? get()->line_load : std::nullopt; },
+        [set](std::optional<double> v) {
+            return set(QStringLiteral("pull"), [&](State& s) { s.line_load = v; });
+        },
+        true, QStringLiteral("each its own"), 0, 2);
+    memory_fields(form, doc, get, set);
     form.heading(QStringLiteral("Switches that are on"));
     for (const std::string& name : known_switches(doc->plan()))
         form.check(
@@ -121,6 +167,13 @@ void fill_policy(FieldForm& form, PlanDocument* doc) {
             return set(QStringLiteral("fuse distance"), [&](Policy& p) { p.fuse_distance_m = v; });
         },
         true, QStringLiteral("45.7 cm of its source"), 1e-3, 10);
+    form.quantity(
+        QStringLiteral("Copper, per kg"), Dimension::number,
+        [doc] { return doc->plan().policy.copper_price_per_kg; },
+        [set](std::optional<double> v) {
+            return set(QStringLiteral("price of copper"), [&](Policy& p) { p.copper_price_per_kg = v; });
+        },
+        true, QStringLiteral("no price"), 0, 1e5);
     form.choice(
         QStringLiteral("New cables in"),
         {{QStringLiteral("AWG"), "awg"}, {QStringLiteral("SAE"), "sae"}, {QStringLiteral("mm²"), "metric"}},

@@ -4,6 +4,8 @@
 #include <QtConcurrent/QtConcurrentRun>
 #include <algorithm>
 
+#include "plan/variant.h"
+
 namespace yr::app {
 
 // One change on the undo stack. It holds the edit that does it and, once done, the edit that takes it back.
@@ -35,7 +37,7 @@ class EditCommand : public QUndoCommand {
 
   private:
     void swap_with_plan(const Edit& forward, Edit& backward) {
-        if (auto inverse = yr::apply(document_->plan_, forward)) backward = std::move(*inverse);
+        if (auto inverse = yr::apply(document_->stored_, forward)) backward = std::move(*inverse);
         document_->after_change();
     }
 
@@ -45,7 +47,8 @@ class EditCommand : public QUndoCommand {
     bool first_ = true;
 };
 
-PlanDocument::PlanDocument(QObject* parent) : QObject(parent), plan_(empty_plan("New vehicle")) {
+PlanDocument::PlanDocument(QObject* parent)
+    : QObject(parent), stored_(empty_plan("New vehicle")), plan_(stored_) {
     connect(&watcher_, &QFutureWatcher<Inspected>::finished, this, [this] {
         const Inspected result = watcher_.result();
         if (findings_current()) return;
@@ -66,7 +69,8 @@ PlanDocument::~PlanDocument() {
 }
 
 void PlanDocument::open(Plan plan, const QString& path) {
-    plan_ = std::move(plan);
+    stored_ = std::move(plan);
+    plan_ = shown_plan(stored_);
     path_ = path;
     recovered_ = false;
     undo_.clear();
@@ -80,18 +84,48 @@ void PlanDocument::open(Plan plan, const QString& path) {
 }
 
 bool PlanDocument::apply(const Edit& edit, const QString& name, const QString& merge_key) {
-    auto inverse = yr::apply(plan_, edit);
+    const auto stored = edit_of_stored(edit);
+    auto inverse = stored ? yr::apply(stored_, *stored) : Result<Edit>(tl::unexpected(stored.error()));
     if (!inverse) {
         emit refused(q(words::sentence(inverse.error())));
         return false;
     }
-    undo_.push(new EditCommand(this, std::move(*inverse), edit, name, merge_key));
+    undo_.push(new EditCommand(this, std::move(*inverse), *stored, name, merge_key));
     after_change();
     return true;
 }
 
+namespace {
+
+bool is_shared(const Edit& edit) {
+    return std::holds_alternative<SetVehicle>(edit) || std::holds_alternative<SetPolicy>(edit) ||
+           std::holds_alternative<SetSurvey>(edit) || std::holds_alternative<SetActive>(edit) ||
+           std::holds_alternative<Put<Variant>>(edit) || std::holds_alternative<Remove<Variant>>(edit);
+}
+
+}  // namespace
+
+Result<Edit> PlanDocument::edit_of_stored(const Edit& edit) const {
+    if (stored_.active.empty() || is_shared(edit)) return edit;
+    if (const auto* whole = std::get_if<Batch>(&edit))  // one that leaves the variant speaks of the stored plan itself
+        for (const Edit& e : whole->edits)
+            if (std::holds_alternative<SetActive>(e)) return edit;
+    Batch shared, own;
+    if (const auto* batch = std::get_if<Batch>(&edit))
+        for (const Edit& e : batch->edits) (is_shared(e) ? shared : own).edits.push_back(e);
+    else
+        own.edits.push_back(edit);
+    Plan changed = with_variant(stored_, stored_.active);
+    if (auto done = yr::apply(changed, own); !done) return done;
+    const Variant* shown = yr::find(stored_.variants, stored_.active);
+    shared.edits.emplace_back(
+        Put<Variant>{difference(with_variant(stored_, {}), changed, shown->id, shown->name), std::nullopt});
+    return Edit(std::move(shared));
+}
+
 void PlanDocument::after_change() {
     ++generation_;
+    plan_ = shown_plan(stored_);
     state_ = std::clamp(state_, 0, static_cast<int>(plan_.states.size()) - 1);
     solve_now();
     emit changed();
@@ -123,7 +157,7 @@ std::optional<Severity> PlanDocument::severity_of(const Id& id, bool here_only) 
     for (const Finding& f : inspection_.findings) {
         const Run* run = yr::find(plan_.runs, f.id);
         const bool about =
-            f.id == id || f.other == id ||
+            f.id == id || (f.other == id && f.kind != FindingKind::alive_with_master_open) ||
             (run && (owner_of(run->to) == id || owner_of(run->from) == id) && yr::find(plan_.loads, id));
         if (here_only && !f.state.empty() && f.state != state().id) continue;
         if (about && f.severity <= Severity::check && (!worst || f.severity < *worst)) worst = f.severity;

@@ -21,12 +21,16 @@ class PlanDocument : public QObject {
     explicit PlanDocument(QObject* parent = nullptr);
     ~PlanDocument() override;
 
+    // The plan that is shown: as it stands, or as its active variant has it.
     [[nodiscard]] const Plan& plan() const { return plan_; }
+    // The plan that is saved: as it stands, with its variants beside it.
+    [[nodiscard]] const Plan& stored() const { return stored_; }
     // Another plan becomes the open one; undo starts anew. `path` empty: never saved.
     void open(Plan plan, const QString& path);
 
     // Applies and can undo by `name`. Edits of the same `merge_key` (not empty) in a row become one step.
-    // False when the plan refuses it: refused() then says why in a sentence and nothing has changed.
+    // With a variant shown, what differs from the plan as it stands goes into that variant; vehicle, rules and survey
+    // are shared. False when the plan refuses it: refused() then says why in a sentence and nothing has changed.
     bool apply(const Edit& edit, const QString& name, const QString& merge_key = {});
     [[nodiscard]] QUndoStack* undo_stack() { return &undo_; }
 
@@ -77,7 +81,9 @@ class PlanDocument : public QObject {
     void solve_now();
     void start_inspection();
 
-    Plan plan_;
+    [[nodiscard]] Result<Edit> edit_of_stored(const Edit& edit) const;
+
+    Plan stored_, plan_;
     QUndoStack undo_;
     QString path_;
     bool recovered_ = false;

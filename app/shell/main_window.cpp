@@ -4,14 +4,17 @@
 #include <QCloseEvent>
 #include <QFileDialog>
 #include <QFileInfo>
+#include <QInputDialog>
 #include <QMenu>
 #include <QMessageBox>
 #include <QPainter>
 #include <QPushButton>
 #include <QSettings>
 #include <QSplitter>
+#include <QStyle>
 
 #include "paint/tokens.h"
+#include "plan/variant.h"
 #include "shell/dialogs.h"
 #include "shell/plan_files.h"
 #include "size/additions.h"
@@ -21,25 +24,26 @@ namespace {
 
 const QString kFilter = QStringLiteral("Your Rail plans (*.yourrail.json);;All files (*)");
 
-// The word of the open workspace, on a bar.
-class PlaceWord : public QWidget {
+// A workspace's word; a bar stands under the open one.
+class PlaceWord : public QToolButton {
   public:
-    explicit PlaceWord(QString text) : text_(std::move(text)) {
-        setFixedSize(QFontMetrics(type_font(Type::bold)).horizontalAdvance(text_) + 6, 32);
-        setAccessibleName(text_);
+    explicit PlaceWord(const QString& text) {
+        setText(text);
+        setCheckable(true);
+        setFont(type_font(Type::bold));
+        setFixedSize(QFontMetrics(font()).horizontalAdvance(text) + 16, 32);
+        setAccessibleName(text);
     }
 
   protected:
     void paintEvent(QPaintEvent*) override {
         QPainter p(this);
-        p.setFont(type_font(Type::bold));
-        p.setPen(tokens().ink);
-        p.drawText(rect(), Qt::AlignCenter, text_);
-        p.fillRect(QRect(0, height() - 4, width(), 3), tokens().source);
+        p.setFont(font());
+        p.setPen(isChecked() ? tokens().ink : tokens().soft);
+        p.drawText(rect(), Qt::AlignCenter, text());
+        if (isChecked()) p.fillRect(QRect(0, height() - 4, width(), 3), tokens().source);
+        if (hasFocus()) p.setPen(QPen(tokens().soft, 1, Qt::DotLine)), p.drawRect(rect().adjusted(1, 1, -2, -2));
     }
-
-  private:
-    QString text_;
 };
 
 QToolButton* tool(const QString& text, const QString& tip, const QString& name) {
@@ -66,6 +70,14 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
     setWindowIcon(QIcon(QStringLiteral(":/icons/your-rail.svg")));
     messages_ = new MessageBar;
     chart_ = new RailChart(&document_);
+    survey_ = new SurveyPage(&document_);
+    compare_ = new CompareView(&document_);
+    worst_ = new WorstView(&document_);
+    states_ = new StateBar(&document_);
+    pages_ = new QStackedWidget;
+    for (QWidget* p : {static_cast<QWidget*>(chart_), static_cast<QWidget*>(worst_), static_cast<QWidget*>(compare_),
+                       static_cast<QWidget*>(survey_)})
+        pages_->addWidget(p);
     type_line_ = new TypeLine(&document_);
     list_ = new PlanList(&document_);
     findings_ = new FindingsStrip(&document_);
@@ -87,7 +99,7 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
     auto* picture_row = new QHBoxLayout(picture);
     picture_row->setContentsMargins(0, 0, 0, 0);
     picture_row->setSpacing(0);
-    picture_row->addWidget(chart_, 1);
+    picture_row->addWidget(pages_, 1);
     picture_row->addWidget(details_);
     auto* split = new QSplitter(Qt::Vertical);
     split->addWidget(picture);
@@ -101,7 +113,7 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
     auto* middle_column = new QVBoxLayout(middle);
     middle_column->setContentsMargins(0, 0, 0, 0);
     middle_column->setSpacing(0);
-    middle_column->addWidget(new StateBar(&document_));
+    middle_column->addWidget(states_);
     middle_column->addWidget(messages_);
     middle_column->addWidget(split, 1);
 
@@ -130,8 +142,18 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
     connect(chart_, &RailChart::remove_asked, this, &MainWindow::remove_load);
     connect(list_, &PlanList::remove_asked, this, &MainWindow::remove_load);
     connect(details_, &DetailsPanel::remove_asked, this, &MainWindow::remove_load);
+    connect(states_, &StateBar::all_states_changed, this, [this](bool on) {
+        if (on != (page_ == Page::all_states)) show_page(on ? Page::all_states : Page::rail);
+    });
+    connect(worst_, &WorstView::state_asked, this, [this](int index) {
+        document_.set_state(index);
+        show_page(Page::rail);
+    });
+    connect(survey_, &SurveyPage::said, this, [this](const QString& text) { messages_->say(text); });
+    connect(compare_->left(), &RailChart::why, this, &MainWindow::ask_why);
+    connect(compare_->right(), &RailChart::why, this, &MainWindow::ask_why);
     connect(chart_, &RailChart::window_changed, this,
-            [this] { whole_->setVisible(!chart_->window_A().whole()); });
+            [this] { whole_->setVisible(page_ == Page::rail && !chart_->window_A().whole()); });
     connect(findings_, &FindingsStrip::why_finding, this, [this](const Finding& f, const QPoint& where) {
         why_->show_answers(
             {words::explain(f, document_.plan(), document_.inspection().solutions, document_.style())},
@@ -167,7 +189,11 @@ QWidget* MainWindow::make_top() {
         if (!v.name.empty()) document_.apply(SetVehicle{v}, QStringLiteral("vehicle named ") + q(v.name));
         refresh_title();
     });
-    auto* place = new PlaceWord(QStringLiteral("Rail"));
+    survey_word_ = new PlaceWord(QStringLiteral("Survey"));
+    rail_word_ = new PlaceWord(QStringLiteral("Rail"));
+    rail_word_->setChecked(true);
+    connect(survey_word_, &QToolButton::clicked, this, [this] { show_page(Page::survey); });
+    connect(rail_word_, &QToolButton::clicked, this, [this] { show_page(Page::rail); });
     whole_ = tool(QStringLiteral("Whole rail"), QStringLiteral("Back from this feed (Escape)"),
                   QStringLiteral("Back to the whole rail"));
     whole_->setObjectName(QStringLiteral("mend"));
@@ -181,6 +207,10 @@ QWidget* MainWindow::make_top() {
     connect(units_, &QToolButton::clicked, this, &MainWindow::switch_units);
     auto* plan_menu = new QMenu(this);
     connect(plan_menu, &QMenu::aboutToShow, this, [this, plan_menu] { fill_plan_menu(plan_menu); });
+    auto* options_menu = new QMenu(this);
+    connect(options_menu, &QMenu::aboutToShow, this, [this, options_menu] { fill_options_menu(options_menu); });
+    options_ = menu_button(QStringLiteral("as planned"), options_menu);
+    options_->setAccessibleName(QStringLiteral("Option that is shown"));
     auto* add_menu = new QMenu(this);
     fill_add_menu(add_menu);
     auto* help_menu = new QMenu(this);
@@ -189,10 +219,12 @@ QWidget* MainWindow::make_top() {
     help_menu->addAction(QStringLiteral("Bench or night\tCtrl+D"), this, &MainWindow::switch_look);
     help_menu->addAction(QStringLiteral("About and cautions"), this, [this] { show_about(this); });
     row->addWidget(title_);
-    row->addWidget(place);
+    row->addWidget(survey_word_);
+    row->addWidget(rail_word_);
     row->addSpacing(16);
     row->addWidget(whole_);
     row->addStretch();
+    row->addWidget(options_);
     row->addWidget(menu_button(QStringLiteral("Plan"), plan_menu));
     row->addWidget(menu_button(QStringLiteral("Add"), add_menu));
     row->addWidget(menu_button(QStringLiteral("More"), help_menu));
@@ -223,6 +255,9 @@ void MainWindow::make_actions() {
     act(QStringLiteral("Ctrl+U"), [this] { switch_units(); });
     act(QStringLiteral("Ctrl+D"), [this] { switch_look(); });
     act(QStringLiteral("Ctrl+Q"), [this] { close(); });
+    act(QStringLiteral("Alt+1"), [this] { show_page(Page::survey); });
+    act(QStringLiteral("Alt+2"), [this] { show_page(Page::rail); });
+    act(QStringLiteral("Alt+3"), [this] { show_page(Page::compare); });
     act(QStringLiteral("?"), [this] { show_shortcuts(this); });
 }
 
@@ -275,11 +310,86 @@ void MainWindow::fill_add_menu(QMenu* menu) {
         [this] { return add_ground(document_.plan()); });
     add(QStringLiteral("Second battery with its own bus"), QStringLiteral("second battery"),
         [this] { return add_second_battery(document_.plan()); });
+    add(QStringLiteral("Sensing relay between the batteries"), QStringLiteral("sensing relay"),
+        [this] { return add_link(document_.plan(), Link::sensing_relay); });
+    add(QStringLiteral("Ignition contactor between the batteries"), QStringLiteral("contactor"),
+        [this] { return add_link(document_.plan(), Link::contactor); });
+    add(QStringLiteral("Isolator between the batteries"), QStringLiteral("isolator"),
+        [this] { return add_link(document_.plan(), Link::isolator); });
+    add(QStringLiteral("Inverter"), QStringLiteral("inverter"), [this] { return add_inverter(document_.plan()); });
+    add(QStringLiteral("Shore charger"), QStringLiteral("shore charger"),
+        [this] { return add_shore(document_.plan()); });
+    add(QStringLiteral("Solar panel with its controller"), QStringLiteral("solar panel"),
+        [this] { return add_solar(document_.plan()); });
     add(QStringLiteral("DC-DC charger to the second battery"), QStringLiteral("charger"),
         [this] { return add_charger(document_.plan()); });
 }
 
+void MainWindow::show_page(Page page) {
+    page_ = page;
+    pages_->setCurrentIndex(page == Page::rail ? 0 : page == Page::all_states ? 1 : page == Page::compare ? 2 : 3);
+    survey_word_->setChecked(page == Page::survey);
+    rail_word_->setChecked(page != Page::survey);
+    states_->setVisible(page != Page::survey);
+    states_->set_all_states(page == Page::all_states);
+    whole_->setVisible(page == Page::rail && !chart_->window_A().whole());
+    if (page == Page::rail) chart_->setFocus();
+    if (page == Page::survey) survey_->table()->setFocus();
+}
+
+void MainWindow::fill_options_menu(QMenu* menu) {
+    menu->clear();
+    const auto show = [this, menu](const QString& name, const Id& id) {
+        QAction* a = menu->addAction(name, this, [this, id, name] {
+            if (document_.stored().active != id) document_.apply(SetActive{id}, QStringLiteral("show ") + name);
+        });
+        a->setCheckable(true);
+        a->setChecked(document_.stored().active == id);
+    };
+    show(QStringLiteral("as planned"), {});
+    for (const Variant& v : document_.stored().variants) show(q(v.name), v.id);
+    menu->addSeparator();
+    menu->addAction(QStringLiteral("New option from what is shown …"), this, [this] {
+        bool given = false;
+        const QString name = QInputDialog::getText(this, QStringLiteral("New option"),
+                                                   QStringLiteral("What is it called? What you change from here on stays "
+                                                                  "in it; the plan as it stands stays as it is."),
+                                                   QLineEdit::Normal, {}, &given);
+        if (given && !name.trimmed().isEmpty()) new_option(name.trimmed());
+    });
+    if (const Variant* v = yr::find(document_.stored().variants, document_.stored().active)) {
+        menu->addAction(QStringLiteral("Take “%1” out").arg(q(v->name)), this, [this, id = v->id, name = v->name] {
+            document_.apply(Batch{{SetActive{{}}, Remove<Variant>{id}}}, q("take out option " + name));
+        });
+        menu->addAction(QStringLiteral("Make “%1” the plan").arg(q(v->name)), this, [this, name = v->name] {
+            const Plan chosen = with_variant(document_.stored(), document_.stored().active);
+            document_.apply(plan_becomes(document_.stored(), chosen), q(name + " becomes the plan"));
+        });
+    }
+    if (!document_.stored().variants.empty())
+        menu->addAction(QStringLiteral("Compare side by side"), this, [this] { show_page(Page::compare); });
+}
+
+void MainWindow::new_option(const QString& name) {
+    const Id id = new_id(document_.stored(), "variant");
+    const Plan shown = with_variant(document_.stored(), document_.stored().active);
+    Variant v = difference(with_variant(document_.stored(), {}), shown, id, name.toStdString());
+    document_.apply(Batch{{Put<Variant>{v, {}}, SetActive{id}}}, QStringLiteral("new option ") + name);
+}
+
+void MainWindow::refresh_options() {
+    const Variant* v = yr::find(document_.stored().variants, document_.stored().active);
+    const QString name = v ? q(v->name) : QStringLiteral("as planned");
+    options_->setText(QFontMetrics(options_->font()).elidedText(name, Qt::ElideRight, 170) + QStringLiteral(" ▾"));
+    options_->setToolTip(v ? QStringLiteral("Shown: %1. Changes stay in this option.").arg(name)
+                           : QStringLiteral("Shown: the plan as it stands. Other ways to do it are kept here."));
+    options_->setObjectName(v ? QStringLiteral("mend") : QString());
+    options_->style()->unpolish(options_);
+    options_->style()->polish(options_);
+}
+
 void MainWindow::refresh_title() {
+    refresh_options();
     const Plan& plan = document_.plan();
     if (!title_->isModified()) title_->setText(q(plan.vehicle.name)), title_->setCursorPosition(0);
     const QString file =
@@ -314,7 +424,7 @@ void MainWindow::open_demo(const QString& resource) {
 }
 
 bool MainWindow::save_to(const QString& path) {
-    const auto saved = write_plan_file(document_.plan(), path);
+    const auto saved = write_plan_file(document_.stored(), path);
     if (!saved) {
         messages_->say(q(words::sentence(saved.error())));
         return false;

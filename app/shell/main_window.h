@@ -2,16 +2,21 @@
 #pragma once
 
 #include <QMainWindow>
+#include <QStackedWidget>
 
+#include "rail/compare_view.h"
 #include "rail/rail_chart.h"
+#include "rail/worst_view.h"
 #include "shell/details_panel.h"
 #include "shell/findings_strip.h"
 #include "shell/message_bar.h"
 #include "shell/plan_list.h"
 #include "shell/recovery.h"
 #include "shell/state_bar.h"
+#include "shell/state_bar.h"
 #include "shell/type_line.h"
 #include "shell/why_popup.h"
+#include "survey/survey_page.h"
 
 namespace yr::app {
 
@@ -31,6 +36,15 @@ class MainWindow : public QMainWindow {
     [[nodiscard]] DetailsPanel* details() { return details_; }
     [[nodiscard]] WhyPopup* why_popup() { return why_; }
     [[nodiscard]] MessageBar* messages() { return messages_; }
+    [[nodiscard]] SurveyPage* survey() { return survey_; }
+    [[nodiscard]] CompareView* compare() { return compare_; }
+    [[nodiscard]] WorstView* worst() { return worst_; }
+    [[nodiscard]] StateBar* states() { return states_; }
+    enum class Page { rail, all_states, compare, survey };
+    void show_page(Page page);
+    [[nodiscard]] Page page() const { return page_; }
+    // The plan as it is shown becomes a new option, and is shown.
+    void new_option(const QString& name);
     [[nodiscard]] Recovery* recovery() { return recovery_.get(); }
 
     bool open_file(const QString& path);
@@ -47,6 +61,8 @@ class MainWindow : public QMainWindow {
     void make_actions();
     void fill_plan_menu(QMenu* menu);
     void fill_add_menu(QMenu* menu);
+    void fill_options_menu(QMenu* menu);
+    void refresh_options();
     bool may_leave();
     bool save();
     bool save_as();
@@ -60,6 +76,13 @@ class MainWindow : public QMainWindow {
     std::unique_ptr<Recovery> recovery_;
     QLineEdit* title_ = nullptr;
     QToolButton *undo_ = nullptr, *redo_ = nullptr, *units_ = nullptr, *whole_ = nullptr;
+    QToolButton *options_ = nullptr, *survey_word_ = nullptr, *rail_word_ = nullptr;
+    QStackedWidget* pages_ = nullptr;
+    SurveyPage* survey_ = nullptr;
+    CompareView* compare_ = nullptr;
+    WorstView* worst_ = nullptr;
+    StateBar* states_ = nullptr;
+    Page page_ = Page::rail;
     RailChart* chart_ = nullptr;
     TypeLine* type_line_ = nullptr;
     PlanList* list_ = nullptr;

@@ -93,7 +93,8 @@ PlanList::Row PlanList::load_row(std::size_t k) const {
     Row row{l.id, q(l.name), {}, q(words::condition(l.live_when)), false};
     switch (r.status) {
         case LoadStatus::on:
-            row.amount = q(words::quantity(r.current_A, Dimension::current, document_->style()));
+            row.amount = l.inverter.empty() ? q(words::quantity(r.current_A, Dimension::current, document_->style()))
+                                            : q(words::quantity(r.power_W, Dimension::power, document_->style()));
             break;
         case LoadStatus::off:
             row.amount = QStringLiteral("off");
@@ -141,6 +142,13 @@ std::vector<PlanList::Row> PlanList::rows() const {
         }
         rows.push_back({p.id, q(p.name), A(total), {}, true});
         for (std::size_t k : by_feed[p.id]) rows.push_back(load_row(k));
+    }
+    for (std::size_t k = 0; k < plan.inverters.size(); ++k) {
+        const LoadResult& r = point.loads[document_->solution().network.plan_loads + k];
+        rows.push_back({plan.inverters[k].id, q(plan.inverters[k].name),
+                        r.status == LoadStatus::on ? A(r.current_A) : QStringLiteral("off"), {}, true});
+        for (std::size_t n = 0; n < plan.loads.size(); ++n)
+            if (plan.loads[n].inverter == plan.inverters[k].id) rows.push_back(load_row(n)), placed[n] = 1;
     }
     bool others = false;
     for (std::size_t k = 0; k < plan.loads.size(); ++k) {
@@ -208,6 +216,7 @@ std::vector<words::ValueRef> PlanList::questions(const Id& id) const {
     if (yr::find(plan.sources, id)) return {{K::source_current, id, 0}, {K::source_limit, id, 0}};
     if (yr::find(plan.batteries, id)) return {{K::battery_current, id, 0}, {K::battery_hours, id, 0}};
     if (yr::find(plan.points, id)) return {{K::feed_current, id, 0}};
+    if (yr::find(plan.inverters, id)) return {{K::inverter_current, id, 0}};
     return {};
 }
 

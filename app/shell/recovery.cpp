@@ -58,7 +58,7 @@ void Recovery::write_now() {
     QJsonObject o;
     o[QStringLiteral("plan_path")] = document_->path();
     o[QStringLiteral("vehicle")] = q(document_->plan().vehicle.name);
-    o[QStringLiteral("plan")] = q(to_json_text(document_->plan()));
+    o[QStringLiteral("plan")] = q(to_json_text(document_->stored()));
     QSaveFile file(file_);
     if (file.open(QIODevice::WriteOnly)) {
         file.write(QJsonDocument(o).toJson(QJsonDocument::Compact));

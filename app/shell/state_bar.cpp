@@ -10,23 +10,39 @@ namespace yr::app {
 StateBar::StateBar(PlanDocument* document, QWidget* parent) : QWidget(parent), document_(document) {
     setAccessibleName(QStringLiteral("States and conditions"));
     group_ = new QButtonGroup(this);
-    auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(12, 6, 12, 2);
-    row->setSpacing(2);
+    outer_ = new QBoxLayout(QBoxLayout::LeftToRight, this);
+    outer_->setContentsMargins(12, 6, 12, 2);
+    outer_->setSpacing(4);
+    auto* row = new QHBoxLayout;
+    row->setSpacing(0);
     buttons_ = new QHBoxLayout;
-    buttons_->setSpacing(2);
+    buttons_->setSpacing(0);
     conditions_ = new QHBoxLayout;
-    conditions_->setSpacing(4);
+    conditions_->setSpacing(3);
     row->addLayout(buttons_);
+    all_ = new QToolButton;
+    all_->setText(QStringLiteral("All states"));
+    all_->setCheckable(true);
+    all_->setMinimumHeight(32);
+    all_->setObjectName(QStringLiteral("state"));
+    all_->setSizePolicy(QSizePolicy::Minimum, QSizePolicy::Fixed);
+    all_->setToolTip(QStringLiteral("Every load and run in its worst state (Ctrl+0)"));
+    connect(all_, &QToolButton::clicked, this, &StateBar::set_all_states);
+    connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+0")), this), &QShortcut::activated, this,
+            [this] { set_all_states(!all_states()); });
+    row->addWidget(all_);
     auto* more = new QToolButton;
     more->setText(QStringLiteral("…"));
     more->setMinimumHeight(32);
+    more->setObjectName(QStringLiteral("state"));
     more->setToolTip(QStringLiteral("Key and switches of this state; new states"));
     more->setAccessibleName(QStringLiteral("Edit this state"));
     connect(more, &QToolButton::clicked, this, [this] { document_->select(document_->state().id); });
     row->addWidget(more);
     row->addStretch();
-    row->addLayout(conditions_);
+    outer_->addLayout(row, 1);
+    outer_->addLayout(conditions_);
+    conditions_->setAlignment(Qt::AlignRight);
     add_condition(
         QStringLiteral("rpm"), QStringLiteral("Engine speed; 0 is stopped"), Dimension::speed, 0, 20000,
         [](const State& s) { return std::optional(s.rpm); }, [](State& s, double v) { s.rpm = v; });
@@ -47,7 +63,10 @@ StateBar::StateBar(PlanDocument* document, QWidget* parent) : QWidget(parent), d
         connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+%1").arg(k + 1)), this),
                 &QShortcut::activated, this, [this, k] { document_->set_state(k); });
     connect(document_, &PlanDocument::changed, this, &StateBar::refresh);
-    connect(group_, &QButtonGroup::idClicked, this, [this](int id) { document_->set_state(id); });
+    connect(group_, &QButtonGroup::idClicked, this, [this](int id) {
+        set_all_states(false);
+        document_->set_state(id);
+    });
     refresh();
 }
 
@@ -58,8 +77,9 @@ void StateBar::add_condition(const QString& object_name, const QString& tip, Dim
     edit->setObjectName(object_name);
     edit->setToolTip(tip);
     edit->setAccessibleName(tip);
-    edit->setFixedWidth(object_name == QStringLiteral("bay") || object_name == QStringLiteral("charge") ? 104
-                                                                                                        : 82);
+    edit->setFixedWidth(object_name == QStringLiteral("charge") ? 94
+                        : object_name == QStringLiteral("bay")  ? 78
+                                                               : 70);
     edit->setAlignment(Qt::AlignRight);
     const QString suffix = object_name == QStringLiteral("bay")       ? QStringLiteral(" bay")
                            : object_name == QStringLiteral("charge")  ? QStringLiteral(" charge")
@@ -106,6 +126,20 @@ void StateBar::add_condition(const QString& object_name, const QString& tip, Dim
             });
 }
 
+// Where the window is too narrow for both, the conditions take a line of their own.
+void StateBar::resizeEvent(QResizeEvent*) {
+    const int wanted = outer_->itemAt(0)->minimumSize().width() + conditions_->minimumSize().width() + 30;
+    outer_->setDirection(wanted > width() ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight);
+}
+
+void StateBar::set_all_states(bool on) {
+    const bool was = shown_all_;
+    shown_all_ = on;
+    all_->setChecked(on);
+    refresh();
+    if (was != on) emit all_states_changed(on);
+}
+
 void StateBar::rebuild_buttons() {
     for (QAbstractButton* b : group_->buttons()) {
         group_->removeButton(b);
@@ -116,6 +150,8 @@ void StateBar::rebuild_buttons() {
         b->setCheckable(true);
         b->setText(q(document_->plan().states[k].name));
         b->setMinimumHeight(32);
+        b->setObjectName(QStringLiteral("state"));
+        b->setSizePolicy(QSizePolicy::Minimum, QSizePolicy::Fixed);
         b->setToolTip(QStringLiteral("Ctrl+%1").arg(k + 1));
         group_->addButton(b, static_cast<int>(k));
         buttons_->addWidget(b);
@@ -128,7 +164,10 @@ void StateBar::refresh() {
     for (std::size_t k = 0; same && k < states.size(); ++k)
         same = group_->button(static_cast<int>(k))->text() == q(states[k].name);
     if (!same) rebuild_buttons();
-    if (QAbstractButton* b = group_->button(document_->state_index())) b->setChecked(true);
+    group_->setExclusive(false);
+    for (QAbstractButton* b : group_->buttons())
+        b->setChecked(!all_states() && group_->id(b) == document_->state_index());
+    group_->setExclusive(!all_states());
     for (const Condition& c : fields_)
         if (!c.edit->isModified()) c.edit->setText(c.show(document_->state()));
 }

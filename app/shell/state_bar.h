@@ -4,6 +4,7 @@
 #include <QButtonGroup>
 #include <QHBoxLayout>
 #include <QLineEdit>
+#include <QToolButton>
 #include <QWidget>
 #include <functional>
 
@@ -16,6 +17,15 @@ class StateBar : public QWidget {
 
   public:
     explicit StateBar(PlanDocument* document, QWidget* parent = nullptr);
+    // Whether `All states` is on; the states' own buttons are then off.
+    [[nodiscard]] bool all_states() const { return all_->isChecked(); }
+    void set_all_states(bool on);
+
+  signals:
+    void all_states_changed(bool on);
+
+  protected:
+    void resizeEvent(QResizeEvent* event) override;
 
   private:
     struct Condition {
@@ -30,6 +40,9 @@ class StateBar : public QWidget {
 
     PlanDocument* document_;
     QButtonGroup* group_;
+    QToolButton* all_ = nullptr;
+    bool shown_all_ = false;
+    QBoxLayout* outer_;
     QHBoxLayout* buttons_;
     QHBoxLayout* conditions_;
     std::vector<Condition> fields_;

@@ -50,6 +50,43 @@ Plan shown_plan(const Plan& base) {
     return plan;
 }
 
+namespace {
+
+template <class T>
+void take_over(const std::vector<T>& before, const std::vector<T>& after, std::vector<Edit>& edits) {
+    for (const T& x : after) {
+        const T* old = find(before, x.id);
+        if (!old || !(*old == x)) edits.emplace_back(Put<T>{x, std::nullopt});
+    }
+    for (const T& x : before)
+        if (!find(after, x.id)) edits.emplace_back(Remove<T>{x.id});
+}
+
+}  // namespace
+
+Edit plan_becomes(const Plan& stored, const Plan& chosen) {
+    Batch batch;
+    const Plan before = with_variant(stored, {});
+    for (const Variant& v : stored.variants) {
+        if (v.id == stored.active) continue;  // it is the plan now
+        batch.edits.emplace_back(Put<Variant>{difference(chosen, with_variant(stored, v.id), v.id, v.name), {}});
+    }
+    if (const Variant* v = find(stored.variants, stored.active)) {
+        batch.edits.emplace_back(SetActive{});
+        // the plan as it stood stays as an option under the chosen one's id
+        batch.edits.emplace_back(Put<Variant>{difference(chosen, before, v->id, "as it was planned"), {}});
+    }
+    take_over(before.places, chosen.places, batch.edits);
+    take_over(before.points, chosen.points, batch.edits);
+    take_over(before.sources, chosen.sources, batch.edits);
+    take_over(before.batteries, chosen.batteries, batch.edits);
+    take_over(before.inverters, chosen.inverters, batch.edits);
+    take_over(before.runs, chosen.runs, batch.edits);
+    take_over(before.loads, chosen.loads, batch.edits);
+    take_over(before.states, chosen.states, batch.edits);
+    return batch;
+}
+
 Variant difference(const Plan& base, const Plan& changed, const Id& id, const std::string& name) {
     Variant v;
     v.id = id;

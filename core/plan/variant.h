@@ -1,7 +1,7 @@
 // Variants: named other ways to do the same vehicle, stored as what differs from the plan as it stands.
 #pragma once
 
-#include "plan/plan.h"
+#include "plan/edit.h"
 
 namespace yr {
 
@@ -16,5 +16,9 @@ namespace yr {
 // shared and not looked at. The order of things that both have is the base's.
 [[nodiscard]] Variant difference(const Plan& base, const Plan& changed, const Id& id,
                                  const std::string& name);
+
+// The edit by which the stored plan takes the content of `chosen` (one of its variants) and shows it as the plan itself.
+// The other variants stay as they differ: each keeps what it had in place of the plan's own.
+[[nodiscard]] Edit plan_becomes(const Plan& stored, const Plan& chosen);
 
 }  // namespace yr

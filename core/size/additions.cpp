@@ -64,6 +64,12 @@ auto no_battery() {
 
 }  // namespace
 
+namespace {
+auto no_second_battery() {
+    return fail(ErrorCode::missing_reference, "second battery", {}, "a plan with two batteries");
+}
+}  // namespace
+
 Result<Addition> add_alternator(const Plan& plan) {
     if (plan.batteries.empty()) return no_battery();
     Builder b(plan);
@@ -109,8 +115,7 @@ Result<Addition> add_second_battery(const Plan& plan) {
 }
 
 Result<Addition> add_charger(const Plan& plan) {
-    if (plan.batteries.size() < 2)
-        return fail(ErrorCode::missing_reference, "second battery", {}, "a plan with two batteries");
+    if (plan.batteries.size() < 2) return no_second_battery();
     Builder b(plan);
     Source s;
     s.id = b.id("charger");
@@ -124,6 +129,129 @@ Result<Addition> add_charger(const Plan& plan) {
     b.run("charger feed", plan.batteries.front().id + ".pos", id + ".in", 3.0, 6, 50);
     b.run("charger output", plan.batteries.back().id + ".pos", id + ".out", 0.8, 8, 40, {},
           plan.batteries.back().chemistry == Chemistry::lifepo4);
+    return b.finish(id);
+}
+
+Result<Addition> add_inverter(const Plan& plan) {
+    if (plan.batteries.empty()) return no_battery();
+    Builder b(plan);
+    const Battery& battery = plan.batteries.back();
+    Inverter i;
+    i.id = b.id("inverter");
+    i.name = "inverter 1000 W";
+    i.place = battery.place;
+    i.continuous_W = 1000;
+    i.surge_W = 2000;
+    i.cutoff_V = 10.5 * plan.vehicle.nominal_V / 12;
+    b.put(&Plan::inverters, i);
+    const bool lithium = battery.chemistry == Chemistry::lifepo4;
+    b.run("inverter feed", battery.id + ".pos", i.id + ".pos", 0.8, 0, 125, {}, lithium);
+    b.run("inverter return", i.id + ".neg", battery.id + ".neg", 0.8, 0, 0);
+    return b.finish(i.id);
+}
+
+Result<Addition> add_link(const Plan& plan, Link link) {
+    if (plan.batteries.size() < 2) return no_second_battery();
+    Builder b(plan);
+    const Battery &first = plan.batteries.front(), &last = plan.batteries.back();
+    Run r;
+    r.id = b.id("run");
+    r.name = "battery link";
+    r.from = first.id + ".pos";
+    r.to = last.id + ".pos";
+    r.length_m = 3;
+    r.size = WireSize::awg(0);
+    const auto fuse = [&](const char* name, double at_m, const Battery& at) {
+        const FuseType type = at.chemistry == Chemistry::lifepo4 ? FuseType::high : FuseType::bolt;
+        Device d;
+        d.id = new_id(plan, name);
+        d.name = std::string("link ") + name;
+        d.at_m = at_m;
+        d.fuse = type;
+        d.rating_A = 150;
+        r.devices.push_back(d);
+    };
+    fuse("fuse-front", 0.15, first);
+    Device d;
+    d.id = new_id(plan, "joiner");
+    d.at_m = 0.4;
+    switch (link) {
+        case Link::sensing_relay:
+            d.kind = DeviceKind::sensing_relay;
+            d.name = "sensing relay";
+            break;
+        case Link::contactor:
+            d.kind = DeviceKind::switching;
+            d.name = "ignition contactor";
+            d.closed_when.engine = Engine::running;
+            break;
+        case Link::isolator:
+            d.kind = DeviceKind::diode;
+            d.name = "isolator";
+            break;
+    }
+    r.devices.push_back(d);
+    fuse("fuse-rear", 2.85, last);
+    const Id id = r.id;
+    b.put(&Plan::runs, r);
+    return b.finish(id);
+}
+
+namespace {
+
+Result<Addition> add_charging_source(const Plan& plan, Source s, const char* head, const char* cable, int awg,
+                                     double fuse_A) {
+    if (plan.batteries.empty()) return no_battery();
+    Builder b(plan);
+    const Battery& battery = plan.batteries.back();
+    s.id = b.id(head);
+    s.return_at = battery.id + ".neg";
+    s.charges = battery.id;
+    s.place = battery.place;
+    const Id id = s.id;
+    b.put(&Plan::sources, s);
+    b.run(cable, battery.id + ".pos", id + ".out", 1.0, awg, fuse_A, {}, battery.chemistry == Chemistry::lifepo4);
+    return b.finish(id);
+}
+
+}  // namespace
+
+Result<Addition> add_shore(const Plan& plan) {
+    Source s;
+    s.name = "shore charger";
+    s.kind = SourceKind::shore;
+    s.rated_A = 20;
+    s.works_when.switches = {"plugged in"};
+    return add_charging_source(plan, s, "shore", "shore charger cable", 8, 40);
+}
+
+Result<Addition> add_solar(const Plan& plan) {
+    Source s;
+    s.name = "solar panel";
+    s.kind = SourceKind::solar;
+    s.panel_W = 100;
+    return add_charging_source(plan, s, "solar", "solar cable", 10, 30);
+}
+
+Result<Addition> add_starter(const Plan& plan, const std::string& name, double ohm) {
+    if (plan.batteries.empty()) return no_battery();
+    for (Load l : plan.loads) {
+        if (!l.starter) continue;
+        l.draw = {DrawKind::resistance, ohm};
+        return Addition{Put<Load>{l, std::nullopt}, l.id};
+    }
+    Builder b(plan);
+    Load l;
+    l.id = b.id("load");
+    l.name = name;
+    l.draw = {DrawKind::resistance, ohm};
+    l.live_when.key = Key::crank;
+    l.starter = true;
+    const Id id = l.id;
+    b.put(&Plan::loads, l);
+    const Point* block = first_chassis(plan);
+    b.run("starter cable", plan.batteries.front().id + ".pos", id + ".pos", 1.2, -1, 0);
+    b.run("starter return", id + ".neg", block ? block->id : plan.batteries.front().id + ".neg", 0.2, -1, 0);
     return b.finish(id);
 }
 

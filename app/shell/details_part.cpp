@@ -1,0 +1,146 @@
+#include "shell/details_part.h"
+
+namespace yr::app {
+namespace {
+
+std::string key_word(const Condition& c) {
+    if (c.engine == Engine::running) return "running";
+    if (c.engine == Engine::stopped) return "stopped";
+    return std::string(enum_name(c.key));
+}
+
+Condition with_key_word(Condition c, const Id& word) {
+    c.engine = word == "running" ? Engine::running : word == "stopped" ? Engine::stopped : Engine::any;
+    c.key = c.engine == Engine::any ? enum_named<Key>(word).value_or(Key::off)
+            : word == "running"     ? Key::ignition
+                                    : Key::off;
+    return c;
+}
+
+}  // namespace
+
+QString text_of(double v, Dimension d, const PlanDocument* doc) {
+    return q(words::quantity(v, d, doc->style()));
+}
+
+std::vector<Choice> places_of(const Plan& plan) {
+    std::vector<Choice> list{{QStringLiteral("not said"), {}}};
+    for (const Place& p : plan.places) list.push_back({q(p.name), p.id});
+    return list;
+}
+
+void condition_fields(FieldForm& form, const QString& label, const std::function<Condition()>& get,
+                      const std::function<void(const QString& what, const Condition&)>& set) {
+    form.choice(
+        label,
+        {{QStringLiteral("always"), "off"},
+         {QStringLiteral("key at accessory"), "accessory"},
+         {QStringLiteral("key at ignition"), "ignition"},
+         {QStringLiteral("engine running"), "running"},
+         {QStringLiteral("engine stopped"), "stopped"},
+         {QStringLiteral("cranking"), "crank"}},
+        [get] { return key_word(get()); },
+        [set, get, label](const Id& v) { set(label.toLower() + QLatin1Char(' ') + q(v), with_key_word(get(), v)); });
+    form.text(
+        QStringLiteral("and switch"),
+        [get] { return get().switches.empty() ? QString() : q(get().switches.front()); },
+        [set, get](const QString& typed) {
+            Condition c = get();
+            c.switches.clear();
+            if (!typed.trimmed().isEmpty()) c.switches.push_back(typed.trimmed().toStdString());
+            set(QStringLiteral("switch ") + typed.trimmed(), c);
+            return QString();
+        },
+        QStringLiteral("none"));
+}
+
+QString curve_text(const std::vector<std::pair<double, double>>& curve, bool shares) {
+    QStringList parts;
+    for (const auto& [x, y] : curve)
+        parts << (shares ? q(words::number(100 * x, 6)) + QStringLiteral(" %: ")
+                         : q(words::number(x, 6)) + QStringLiteral(": ")) +
+                     q(words::number(y, 6));
+    return parts.join(QStringLiteral(", "));
+}
+
+std::optional<std::vector<std::pair<double, double>>> read_curve(const QString& text, bool shares) {
+    std::vector<std::pair<double, double>> curve;
+    if (text.trimmed().isEmpty()) return curve;
+    for (const QString& part : text.split(QLatin1Char(','))) {
+        const QStringList two = part.split(QLatin1Char(':'));
+        if (two.size() != 2) return std::nullopt;
+        QString first = two[0].trimmed();
+        if (shares && !first.endsWith(QLatin1Char('%'))) first += QStringLiteral(" %");
+        const auto x = parse_value(first.toStdString(), shares ? Dimension::fraction : Dimension::number);
+        const auto y = parse_value(two[1].trimmed().toStdString(), Dimension::number);
+        if (!x || !y) return std::nullopt;
+        curve.emplace_back(*x, *y);
+    }
+    return curve;
+}
+
+void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
+    const auto of = [run, device]() -> const Device* {
+        return run.alive() ? yr::find(run.get().devices, device) : nullptr;
+    };
+    const auto change = [run, device](const QString& what, const std::function<void(Device&)>& f) {
+        return run.set(what, [&](Run& r) {
+            for (Device& x : r.devices)
+                if (x.id == device) f(x);
+        });
+    };
+    const auto number = [&](const char* label, Dimension d, std::optional<double> Device::*m, const QString& assumed,
+                            double low, double high) {
+        const QString text = QString::fromUtf8(label);
+        form.quantity(
+            text, d, [of, m] { return of() ? of()->*m : std::nullopt; },
+            [change, m, text](std::optional<double> v) {
+                return change(text.toLower(), [&](Device& x) { x.*m = v; });
+            },
+            true, assumed, low, high);
+    };
+    const Device& now = *of();
+    const char* what = now.kind == DeviceKind::sensing_relay ? "closes and opens by volts"
+                       : now.kind == DeviceKind::cutoff      ? "cuts off by volts"
+                       : now.kind == DeviceKind::diode       ? "passes one way only"
+                                                             : "switches";
+    form.heading(q(words::capital(now.name) + ", " + what));
+    if (now.kind == DeviceKind::diode) {
+        number("Forward volts", Dimension::voltage, &Device::forward_V, QStringLiteral("assumed 0.7 V"), 0.001, 5);
+        number("Resistance", Dimension::resistance, &Device::resistance_ohm, QStringLiteral("assumed 0.5 mΩ"), 1e-7, 10);
+        return;
+    }
+    if (now.kind != DeviceKind::switching) {
+        const bool guard = now.kind == DeviceKind::cutoff;
+        number("Closes from", Dimension::voltage, &Device::close_V,
+               guard ? QStringLiteral("assumed 12.6 V") : QStringLiteral("assumed 13.3 V"), 1, 100);
+        number("Opens below", Dimension::voltage, &Device::open_V,
+               guard ? QStringLiteral("assumed 11.5 V") : QStringLiteral("assumed 12.8 V"), 1, 100);
+        number("Waits", Dimension::time, &Device::delay_s, QStringLiteral("not at all"), 1e-3, 86400);
+        if (!guard)
+            form.choice(
+                QStringLiteral("Senses"),
+                {{QStringLiteral("where it begins"), "from"},
+                 {QStringLiteral("where it ends"), "to"},
+                 {QStringLiteral("either end"), "either"}},
+                [of] { return of() ? Id(enum_name(of()->senses)) : Id(); },
+                [change](const Id& v) {
+                    change(QStringLiteral("senses ") + q(v), [&](Device& x) { x.senses = *enum_named<Senses>(v); });
+                });
+    }
+    condition_fields(
+        form, QStringLiteral("May close"), [of] { return of() ? of()->closed_when : Condition{}; },
+        [change](const QString& text, const Condition& c) { change(text, [&](Device& x) { x.closed_when = c; }); });
+    if (now.kind != DeviceKind::switching) return;
+    std::vector<Choice> coils{{QStringLiteral("none: by hand or key"), {}}};
+    for (const Load& l : run.document->plan().loads)
+        if (l.inverter.empty()) coils.push_back({q(l.name), l.id});
+    form.choice(
+        QStringLiteral("Coil"), coils, [of] { return of() ? of()->coil : Id(); },
+        [change](const Id& v) { change(QStringLiteral("coil"), [&](Device& x) { x.coil = v; }); });
+    form.check(
+        QStringLiteral("master: meant to make all dead"), [of] { return of() && of()->master; },
+        [change](bool on) { change(QStringLiteral("master"), [&](Device& x) { x.master = on; }); });
+}
+
+}  // namespace yr::app
