@@ -15,6 +15,7 @@ struct ChemistryData {
     Table ocv_V;              // charge 0..1 -> volts of a 12 V battery at rest
     Table acceptance_per_Ah;  // charge 0..1 -> amps it takes per amp hour of capacity
     bool charges_below_0C = true;
+    Table R0_factor;                     // charge 0..1 -> resistance against the full battery's
     double ocv_V_per_K = 0;              // of a 12 V battery, from 25 C
     double acceptance_halves_per_K = 0;  // below 25 C; 0: it does not shrink
     double peukert = 1.1;

@@ -83,13 +83,14 @@ double starter_A(const Case& c, std::size_t s) {
     return amps;
 }
 
-// The battery that carries the cranking: the one that gives most.
+// The battery that is there for cranking: of those with cranking amps the one that gives most; failing any, the
+// plan's first.
 std::optional<std::size_t> cranking_battery(const Case& c, std::size_t s) {
     std::optional<std::size_t> best;
+    const auto& given = c.solutions[s].point.batteries;
     for (std::size_t k = 0; k < c.plan.batteries.size(); ++k)
-        if (!best ||
-            c.solutions[s].point.batteries[k].current_A > c.solutions[s].point.batteries[*best].current_A)
-            best = k;
+        if (c.plan.batteries[k].cranking_A && (!best || given[k].current_A > given[*best].current_A)) best = k;
+    if (!best && !c.plan.batteries.empty()) best = 0;
     return best;
 }
 
@@ -160,7 +161,7 @@ void cranking_reserve(const Case& c, std::size_t crank, std::vector<Finding>& ou
             (cranking_V(c.plan, state, battery, (low + high) / 2, solver) < least_V ? low : high) =
                 (low + high) / 2;
     else
-        high = 0;
+        high = 0;  // even empty
     for (std::size_t s = 0; s < c.solutions.size(); ++s) {
         const State& parked = c.plan.states[s];
         if (parked.key != Key::off || parked.rpm > 0) continue;

@@ -72,7 +72,8 @@ class Compiler {
         e.charge = state_.charge ? *state_.charge : or_assumed(b.charge, "battery_charge", b.id, uses);
         e.open_V =
             (interpolate(chemistry.ocv_V, e.charge) + chemistry.ocv_V_per_K * (temperature - 25)) * cells;
-        e.R0_ohm = warm_R0(b, stated_Ah, cells) / health * cold_factor(temperature);
+        e.R0_ohm = warm_R0(b, stated_Ah, cells) / health * cold_factor(temperature) *
+                   interpolate(chemistry.R0_factor, e.charge);
         e.accept_A = interpolate(chemistry.acceptance_per_Ah, e.charge) * e.capacity_Ah *
                      cold_acceptance(chemistry, temperature);
         net_.batteries.push_back(e);

@@ -1,0 +1,76 @@
+// Tables of readings as people paste them.
+#include <gtest/gtest.h>
+
+#include <random>
+
+#include "io/readings_csv.h"
+#include "plan/plan_json.h"
+#include "support/random_plan.h"
+
+namespace yr::test {
+namespace {
+
+Survey read(const std::string& text) {
+    const auto s = read_readings_csv(text, {}, empty_plan("x"));
+    EXPECT_TRUE(s.has_value()) << (s ? "" : s.error().place);
+    return s ? *s : Survey{};
+}
+
+TEST(ReadingsCsv, OneRowAPoint) {
+    const Survey s = read("point,key off,accessory,running,after\nfront battery,12.6,12.5,14.1,12.9\n\"cab, left\",0,12.4,,\n");
+    ASSERT_EQ(s.points.size(), 2U);
+    EXPECT_EQ(s.points[0].kind, SurveyKind::battery);
+    EXPECT_EQ(s.points[1].name, "cab, left");
+    EXPECT_EQ(s.readings.size(), 6U) << "an empty cell is not read";
+    EXPECT_DOUBLE_EQ(s.readings[2].volts_V, 14.1);
+}
+
+TEST(ReadingsCsv, SemicolonsDecimalCommasUnitsAndAMark) {
+    const Survey s = read("\xEF\xBB\xBFpoint;running\nbattery;14,12 V\n");
+    ASSERT_EQ(s.readings.size(), 1U);
+    EXPECT_DOUBLE_EQ(s.readings[0].volts_V, 14.12);
+}
+
+TEST(ReadingsCsv, OneRowAReadingWithItsDraw) {
+    const Survey s = read("point,key,drawn at,volts\na battery,running,,14.1\na battery,running,a battery,13.8\n");
+    ASSERT_EQ(s.readings.size(), 2U);
+    EXPECT_TRUE(s.readings[0].drawn_at.empty());
+    EXPECT_EQ(s.readings[1].drawn_at, s.points[0].id);
+}
+
+TEST(ReadingsCsv, WhatCannotBeReadIsNamedByItsPlace) {
+    const auto place = [](const std::string& text) {
+        const auto s = read_readings_csv(text, {}, empty_plan("x"));
+        return s ? std::string("taken") : s.error().place;
+    };
+    EXPECT_EQ(place("point,key off\nbattery,twelve\n"), "line 2, column 2");
+    EXPECT_EQ(place("point,key off\n,12\n"), "line 2, column 1");
+    EXPECT_EQ(place("point,key,drawn at,volts\nbattery,sideways,,12\n"), "line 2, column 2");
+    EXPECT_EQ(place("point,key off\nbattery,1200\n"), "line 2, column 2");
+    EXPECT_EQ(place(""), "line 1");
+}
+
+TEST(ReadingsCsv, OutAndInIsTheSame) {
+    const Survey s = load_plan(demo_path(kDemos[0]))->survey;
+    const auto back = read_readings_csv(readings_csv(s), {s.points, {}}, empty_plan("x"));
+    ASSERT_TRUE(back.has_value());
+    EXPECT_EQ(back->points, s.points);
+    ASSERT_EQ(back->readings.size(), s.readings.size());
+    for (std::size_t k = 0; k < s.readings.size(); ++k) {
+        EXPECT_EQ(back->readings[k].point, s.readings[k].point);
+        EXPECT_NEAR(back->readings[k].volts_V, s.readings[k].volts_V, 1e-6);
+    }
+}
+
+TEST(ReadingsCsv, AnyBytesComeBack) {
+    std::mt19937 random(7);
+    for (int k = 0; k < 2000; ++k) {
+        std::string text;
+        const char* bits[] = {"point", ",", ";", "\n", "\"", "12.6", "running", "\t", "\xFF", "off", "-", "\r"};
+        for (auto n = random() % 20; n > 0; --n) text += bits[random() % 12];
+        (void)read_readings_csv(text, {}, empty_plan("x"));
+    }
+}
+
+}  // namespace
+}  // namespace yr::test
