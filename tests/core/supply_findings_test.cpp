@@ -201,7 +201,8 @@ TEST(Starting, EverythingAtOnce) {
     const auto f = found(plan, FindingKind::start_up);
     ASSERT_TRUE(f) << "3 x 60 A through a 60 A fuse";
     EXPECT_NEAR(f->value, 180, 1);
-    plan.loads.back().inrush_A = 10;
+    for (Load& l : plan.loads)
+        if (l.inrush_A) l.inrush_A = 30;  // 90 A for a moment: a 60 A fuse holds that
     EXPECT_FALSE(found(plan, FindingKind::start_up));
 }
 

@@ -1,0 +1,146 @@
+// Options of a plan and `All states` in the real window.
+#include <QAction>
+#include <QMenu>
+#include <QTreeWidget>
+#include <random>
+
+#include "app/window_fixture.h"
+#include "plan/plan_json.h"
+#include "plan/variant.h"
+
+namespace yr::test {
+namespace {
+
+using Page = app::MainWindow::Page;
+
+TEST_F(WindowTest, ChangesInAnOptionStayInItAndUndoAndSaveKeepThem) {
+    const Plan standing = doc().stored();
+    const Id feed = run_named("echo sounder feed");
+    window.new_option(QStringLiteral("thick sounder"));
+    ASSERT_FALSE(doc().stored().active.empty());
+    EXPECT_TRUE(doc().step_run(feed, 3));
+    EXPECT_FALSE(*find(plan().runs, feed)->size == *find(standing.runs, feed)->size) << "shown";
+    EXPECT_EQ(*find(doc().stored().runs, feed)->size, *find(standing.runs, feed)->size) << "the plan itself is as it was";
+    EXPECT_EQ(doc().stored().variants.back().runs.size(), 1U);
+    const std::string file = folder.file("options.yourrail.json");
+    ASSERT_TRUE(window.save_to(QString::fromStdString(file)));
+    EXPECT_EQ(*load_plan(file), doc().stored());
+    doc().undo_stack()->undo();
+    doc().undo_stack()->undo();
+    EXPECT_EQ(doc().stored(), standing);
+    doc().undo_stack()->redo();
+    doc().undo_stack()->redo();
+    EXPECT_FALSE(*find(plan().runs, feed)->size == *find(standing.runs, feed)->size);
+}
+
+TEST_F(WindowTest, SwitchingAnOptionIsOneClickAndEveryNumberFollows) {
+    state("Idling");
+    const double before = doc().solution().point.sources[0].limit_A;
+    bool clicked = false;
+    for (QMenu* menu : window.findChildren<QMenu*>()) {
+        emit menu->aboutToShow();
+        for (QAction* a : menu->actions())
+            if (!clicked && a->text() == QStringLiteral("bigger alternator")) a->trigger(), clicked = true;
+    }
+    ASSERT_TRUE(clicked);
+    EXPECT_EQ(doc().stored().active, Id("variant-alternator"));
+    EXPECT_GT(doc().solution().point.sources[0].limit_A, before + 20);
+    EXPECT_EQ(count(FindingKind::supply_short, "battery-1"), 1) << "only hoisting is still short";
+}
+
+TEST_F(WindowTest, AnEditThatTheOptionCannotTakeIsRefusedWhole) {
+    window.new_option(QStringLiteral("other"));
+    const Plan before = doc().stored();
+    yr::Run r = plan().runs.front();
+    r.to = "nowhere";
+    EXPECT_FALSE(doc().apply(Put<yr::Run>{r, {}}, QStringLiteral("bad")));
+    EXPECT_EQ(doc().stored(), before);
+    EXPECT_TRUE(window.messages()->isVisible());
+}
+
+TEST_F(WindowTest, RandomEditsInAndOutOfOptionsUndoToWhereTheyBegan) {
+    const Plan begun = doc().stored();
+    std::mt19937 random(3);
+    for (int k = 0; k < 40; ++k) {
+        const auto& variants = doc().stored().variants;
+        switch (random() % 4) {
+            case 0:
+                doc().apply(SetActive{random() % 2 ? Id() : variants[random() % variants.size()].id}, QStringLiteral("show"));
+                break;
+            case 1:
+                doc().step_run(plan().runs[random() % plan().runs.size()].id, random() % 2 ? 1 : -1);
+                break;
+            case 2: {
+                Load l = plan().loads[random() % plan().loads.size()];
+                l.count += 1;
+                doc().apply(Put<Load>{l, {}}, QStringLiteral("one more"));
+                break;
+            }
+            default: {
+                Vehicle v = plan().vehicle;
+                v.name += "x";
+                doc().apply(SetVehicle{v}, QStringLiteral("named"));
+            }
+        }
+    }
+    const Plan end = doc().stored();
+    const int steps = doc().undo_stack()->count();
+    for (int k = 0; k < steps; ++k) doc().undo_stack()->undo();
+    EXPECT_EQ(doc().stored(), begun);
+    for (int k = 0; k < steps; ++k) doc().undo_stack()->redo();
+    EXPECT_EQ(doc().stored(), end);
+}
+
+TEST_F(WindowTest, ComparedChartsStandOnOneScale) {
+    state("Idling");
+    window.show_page(Page::compare);
+    window.compare()->choose({}, "variant-relay");
+    const auto &left = window.compare()->left()->scene(), &right = window.compare()->right()->scene();
+    EXPECT_DOUBLE_EQ(left.px_per_A, right.px_per_A);
+    EXPECT_DOUBLE_EQ(left.px_per_V, right.px_per_V);
+    EXPECT_NE(left.of("dcdc"), nullptr);
+    EXPECT_EQ(right.of("dcdc"), nullptr) << "that option has no charger";
+    EXPECT_EQ(window.compare()->table()->topLevelItemCount(), static_cast<int>(doc().stored().variants.size()) + 1);
+    EXPECT_TRUE(window.compare()->table()->topLevelItem(0)->text(1).startsWith(QStringLiteral("−"))) << "short at idle";
+    const Plan before = doc().stored();
+    QWheelEvent e(QPointF(100, 60), window.compare()->left()->mapToGlobal(QPoint(100, 60)), {}, {0, 120}, Qt::NoButton,
+                  Qt::NoModifier, Qt::NoScrollPhase, false);
+    QCoreApplication::sendEvent(window.compare()->left(), &e);
+    EXPECT_EQ(doc().stored(), before) << "a compared chart changes nothing";
+}
+
+TEST_F(WindowTest, AllStatesNamesTheWorstAndGoesThere) {
+    window.states()->set_all_states(true);
+    EXPECT_EQ(window.page(), Page::all_states);
+    QTreeWidget* loads = window.worst()->loads();
+    ASSERT_EQ(loads->topLevelItemCount(), static_cast<int>(plan().loads.size()));
+    bool seen = false;
+    for (int k = 0; k < loads->topLevelItemCount(); ++k) {
+        QTreeWidgetItem* item = loads->topLevelItem(k);
+        if (!item->text(0).contains(QStringLiteral("echo sounder"))) continue;
+        seen = true;
+        EXPECT_TRUE(item->text(0).startsWith(QStringLiteral("▲"))) << "marked, not by colour alone";
+        EXPECT_EQ(item->text(4), QStringLiteral("Hoisting"));
+        emit loads->itemDoubleClicked(item, 0);
+    }
+    EXPECT_TRUE(seen);
+    EXPECT_EQ(window.page(), Page::rail);
+    EXPECT_EQ(doc().state().name, "Hoisting");
+    press(Qt::Key_0, Qt::ControlModifier);
+    EXPECT_EQ(window.page(), Page::all_states);
+}
+
+TEST_F(WindowTest, AnInverterCarriesItsLoadsInListChartAndWhy) {
+    state("Hoisting");
+    EXPECT_TRUE(window.list()->row_text("inverter").endsWith(QStringLiteral("A")));
+    EXPECT_TRUE(window.list()->row_text("load-25").contains(QStringLiteral("W"))) << "mains loads in watts";
+    const app::SceneItem* i = window.chart()->scene().of("inverter");
+    ASSERT_NE(i, nullptr);
+    EXPECT_EQ(window.chart()->scene().of("load-25"), i) << "a mains load stands where its inverter stands";
+    const auto why = doc().why({words::ValueKind::inverter_current, "inverter", 0});
+    EXPECT_FALSE(why.title.empty());
+    EXPECT_NE(words::text(why).find("400"), std::string::npos);
+}
+
+}  // namespace
+}  // namespace yr::test
