@@ -93,6 +93,7 @@ void fuse_and_device_fields(FieldForm& form, const Part<Run>& run) {
                 [change](std::optional<double> v) {
                     return change(q("fuse " + words::number(*v) + " A"), [&](Device& x) {
                         x.rating_A = *v;
+                        if (x.fuse > FuseType::bolt) return;  // strips, studs and cartridges stay what they are
                         x.fuse = *v <= 40 && x.fuse != FuseType::blade_large ? FuseType::blade
                                  : *v > 80                                   ? FuseType::bolt
                                  : x.fuse == FuseType::blade                 ? FuseType::bolt
@@ -100,6 +101,18 @@ void fuse_and_device_fields(FieldForm& form, const Part<Run>& run) {
                     });
                 },
                 false, {}, 0, 2000);
+            form.choice(
+                QStringLiteral("of kind"),
+                {{QStringLiteral("blade"), "blade"},
+                 {QStringLiteral("large blade"), "blade_large"},
+                 {QStringLiteral("bolt-down, 2 kA"), "bolt"},
+                 {QStringLiteral("bolted strip, 6 kA"), "strip"},
+                 {QStringLiteral("on the stud, 10 kA"), "stud"},
+                 {QStringLiteral("high-interrupt, 20 kA"), "high"}},
+                [of] { return of() ? Id(enum_name(of()->fuse)) : Id(); },
+                [change](const Id& v) {
+                    change(QStringLiteral("fuse ") + q(v), [&](Device& x) { x.fuse = *enum_named<FuseType>(v); });
+                });
             form.quantity(
                 QStringLiteral("at, along cable"), Dimension::length,
                 [of] { return of() ? std::optional(of()->at_m.value_or(0)) : std::nullopt; },
@@ -236,6 +249,7 @@ void fill_run(FieldForm& form, PlanDocument* doc, const Id& id, bool whole) {
         if (!places.isEmpty()) form.words(QStringLiteral("passes ") + places.join(QStringLiteral(", ")));
     }
     if (cable) fuse_and_device_fields(form, run);
+    if (cable && whole) add_device_choice(form, run);
     const auto amps = [result] { return std::abs(result().current_A); };
     const auto alive = [run](const std::function<QString()>& f) {
         return [run, f] { return run.alive() ? f() : QString(); };

@@ -59,6 +59,11 @@ void fill_load_more(FieldForm& form, PlanDocument* doc, const Id& id) {
     };
     form.heading(QStringLiteral("What it needs"));
     if (!load.get().inverter.empty()) {
+        std::vector<Choice> inverters;
+        for (const Inverter& i : doc->plan().inverters) inverters.push_back({q(i.name), i.id});
+        form.choice(
+            QStringLiteral("Mains from"), inverters, [load] { return load.alive() ? load.get().inverter : Id(); },
+            [load](const Id& v) { load.set(QStringLiteral("mains from"), [&](Load& l) { l.inverter = v; }); });
         field("Power factor", Dimension::number, &Load::power_factor, "assumed 1", 0.05, 1);
         field("At start, each", Dimension::power, &Load::start_W, "no more", 1, 100000);
     } else {

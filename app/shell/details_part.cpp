@@ -79,6 +79,33 @@ std::optional<std::vector<std::pair<double, double>>> read_curve(const QString& 
     return curve;
 }
 
+void add_device_choice(FieldForm& form, const Part<Run>& run) {
+    form.choice(
+        QStringLiteral("Put in line"),
+        {{QStringLiteral("choose …"), {}},
+         {QStringLiteral("switch or contactor"), "switch"},
+         {QStringLiteral("sensing relay"), "sensing_relay"},
+         {QStringLiteral("low-voltage cut-off"), "cutoff"},
+         {QStringLiteral("isolator, one way"), "diode"},
+         {QStringLiteral("one more fuse"), "fuse"}},
+        [] { return Id(); },
+        [run](const Id& v) {
+            const auto kind = enum_named<DeviceKind>(v);
+            if (!kind || !run.alive()) return;
+            Device d;
+            d.id = new_id(run.document->plan(), *kind == DeviceKind::fuse ? "fuse" : "device");
+            d.kind = *kind;
+            d.at_m = *kind == DeviceKind::fuse ? std::optional<double>(run.get().length_m.value_or(3.0)) : std::nullopt;
+            d.rating_A = *kind == DeviceKind::fuse ? 30 : 0;
+            d.name = *kind == DeviceKind::sensing_relay ? "sensing relay"
+                     : *kind == DeviceKind::cutoff      ? "low-voltage cut-off"
+                     : *kind == DeviceKind::diode       ? "isolator"
+                     : *kind == DeviceKind::fuse        ? run.get().name + " second fuse"
+                                                        : "switch";
+            run.set(q(d.name), [&](Run& r) { r.devices.push_back(d); });
+        });
+}
+
 void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
     const auto of = [run, device]() -> const Device* {
         return run.alive() ? yr::find(run.get().devices, device) : nullptr;
@@ -105,6 +132,11 @@ void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
                        : now.kind == DeviceKind::diode       ? "passes one way only"
                                                              : "switches";
     form.heading(q(words::capital(now.name) + ", " + what));
+    form.button(QStringLiteral("Take it out of the line"), [run, device] {
+        run.set(QStringLiteral("device out"), [&](Run& r) {
+            std::erase_if(r.devices, [&](const Device& d) { return d.id == device; });
+        });
+    });
     if (now.kind == DeviceKind::diode) {
         number("Forward volts", Dimension::voltage, &Device::forward_V, QStringLiteral("assumed 0.7 V"), 0.001, 5);
         number("Resistance", Dimension::resistance, &Device::resistance_ohm, QStringLiteral("assumed 0.5 mΩ"), 1e-7, 10);

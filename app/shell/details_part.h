@@ -88,6 +88,9 @@ void condition_fields(FieldForm& form, const QString& label, const std::function
 [[nodiscard]] std::vector<Choice> places_of(const Plan& plan);
 [[nodiscard]] QString text_of(double value, Dimension dimension, const PlanDocument* document);
 
+// A choice of what to put in line in a run.
+void add_device_choice(FieldForm& form, const Part<Run>& run);
+
 // The parts of a run that switch, sense or pass one way.
 void device_fields(FieldForm& form, const Part<Run>& run, const Id& device);
 

@@ -26,6 +26,8 @@ QString understood_text(const TypedLine& line, const Plan& plan, const words::St
     if (line.size) parts << q(words::short_size(*line.size));
     if (!line.place.empty()) parts << q(yr::name_of(plan, line.place));
     if (!line.feed.empty()) parts << QStringLiteral("from ") + q(yr::name_of(plan, line.feed));
+    if (!line.inverter.empty()) parts << QStringLiteral("mains from ") + q(yr::name_of(plan, line.inverter));
+    if (line.start_W) parts << quantity(*line.start_W, Dimension::power) + QStringLiteral(" at start");
     if (line.critical) parts << QStringLiteral("critical");
     if (line.drop_limit) parts << quantity(*line.drop_limit, Dimension::fraction) + QStringLiteral(" drop");
     if (line.chassis)

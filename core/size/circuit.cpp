@@ -120,9 +120,31 @@ Terminal choose_return(const Plan& plan, const TypedLine& line, const Point& fee
 
 }  // namespace
 
+namespace {
+
+// A load on mains hangs on its inverter by a plug: it brings no cable of ours.
+Result<NewCircuit> make_mains_load(const Plan& plan, const TypedLine& line) {
+    if (line.draw->kind != DrawKind::power)
+        return fail(ErrorCode::wrong_dimension, "draw", {}, "watts, since it runs on mains");
+    Load load;
+    load.id = new_id(plan, "load");
+    load.name = line.name;
+    load.count = line.count;
+    load.draw = *line.draw;
+    load.start_W = line.start_W;
+    load.live_when = line.live_when.value_or(Condition{});
+    load.place = line.place;
+    load.inverter = line.inverter;
+    for (const std::string& word : line.not_understood) load.note += (load.note.empty() ? "" : " ") + word;
+    return NewCircuit{Put<Load>{load, {}}, load.id, line.inverter, true};
+}
+
+}  // namespace
+
 Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line) {
     if (line.name.empty()) return fail(ErrorCode::empty, "name", {}, "a name for the load");
     if (!line.draw) return fail(ErrorCode::empty, "draw", {}, "a draw in W, A or ohm");
+    if (!line.inverter.empty()) return make_mains_load(plan, line);
     const FeedChoice feed = choose_feed(plan, line);
     if (!feed.point) return fail(ErrorCode::missing_reference, "feed", {}, "a feed that loads can hang on");
 

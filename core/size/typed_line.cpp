@@ -35,7 +35,7 @@ class LineReader {
 
     TypedLine read() {
         while (at_ < words_.size()) {
-            const bool known = read_feed() || read_condition() || read_inrush() || read_quantity() ||
+            const bool known = read_feed() || read_inverter() || read_condition() || read_inrush() || read_quantity() ||
                                read_size() || read_flag() || read_place();
             if (known) {
                 named_ = named_ || !line_.name.empty();
@@ -83,6 +83,22 @@ class LineReader {
         if (lower() != "from") return false;
         return match_name(
             plan_.points, 1, [](const Point& p) { return p.feeds_loads; }, line_.feed);
+    }
+
+    // "on mains", "on the inverter", "from inverter 1500 W": the first inverter unless it is named.
+    bool read_inverter() {
+        std::size_t ahead = 0;
+        for (const char* lead : {"on", "from", "behind"})
+            if (lower() == lead) ahead = 1;
+        if (ahead == 0 || plan_.inverters.empty()) return false;
+        if (lower(ahead) == "the") ++ahead;
+        if (match_name(
+                plan_.inverters, ahead, [](const Inverter&) { return true; }, line_.inverter))
+            return true;
+        if (lower(ahead) != "mains" && lower(ahead) != "inverter") return false;
+        line_.inverter = plan_.inverters.front().id;
+        at_ += ahead + 1;
+        return true;
     }
 
     bool read_place() {
@@ -136,14 +152,15 @@ class LineReader {
         std::size_t used = 0;
         if (is_word(lower())) {
             const auto q = quantity_here(1, used);
-            if (!q || q->dimension != Dimension::current) return false;
-            line_.inrush_A = q->value;
+            if (!q || (q->dimension != Dimension::current && q->dimension != Dimension::power)) return false;
+            (q->dimension == Dimension::current ? line_.inrush_A : line_.start_W) = q->value;
             at_ += 1 + used;
             return true;
         }
         const auto q = quantity_here(0, used);
-        if (!q || q->dimension != Dimension::current || !is_word(lower(used))) return false;
-        line_.inrush_A = q->value;
+        if (!q || (q->dimension != Dimension::current && q->dimension != Dimension::power) || !is_word(lower(used)))
+            return false;
+        (q->dimension == Dimension::current ? line_.inrush_A : line_.start_W) = q->value;
         at_ += used + 1;
         return true;
     }

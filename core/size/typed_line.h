@@ -21,7 +21,9 @@ struct TypedLine {
     std::optional<WireSize> size;
     std::optional<double> drop_limit;
     Id place;
-    Id feed;  // "from cab box"
+    Id feed;                          // "from cab box"
+    Id inverter;                      // "on the inverter", "on mains": an AC load
+    std::optional<double> start_W{};  // "start 900 W", of an AC load
     bool critical = false;
     std::optional<bool> chassis;  // "chassis" or "home-run"
     std::vector<std::string> not_understood;

@@ -130,5 +130,50 @@ TEST_F(DetailsTest, EveryThingOfThePlanOpens) {
     EXPECT_FALSE(window.details()->isVisible()) << "it folds away";
 }
 
+TEST_F(DetailsTest, InvertersRelaysCoilsAndWindowsAreEdited) {
+    doc().select("inverter");
+    enter("Stops below", "11 V");
+    EXPECT_DOUBLE_EQ(*yr::find(plan().inverters, "inverter")->cutoff_V, 11);
+    choose("Waveform", "pure sine");
+    EXPECT_EQ(yr::find(plan().inverters, "inverter")->waveform, Waveform::pure);
+    enter("By its load", "0 %: 0.5, 50 %: 0.93, 100 %: 0.88");
+    EXPECT_EQ(yr::find(plan().inverters, "inverter")->curve.size(), 3U);
+    doc().select(load_named("two-way radio"));
+    choose("ISO 16750-2", "C, 9 to 16 V");
+    EXPECT_EQ(yr::find(plan().loads, load_named("two-way radio"))->supply_code, SupplyCode::c);
+    doc().select(run_named("charger feed"));
+    choose("Put in line", "sensing relay");
+    const auto relay = [&]() -> const Device& { return yr::find(plan().runs, run_named("charger feed"))->devices.back(); };
+    EXPECT_EQ(relay().kind, DeviceKind::sensing_relay);
+    enter("Closes from", "13.4");
+    EXPECT_DOUBLE_EQ(*relay().close_V, 13.4);
+    enter("Opens below", "14 V");
+    EXPECT_FALSE(relay().open_V) << "it cannot open above where it closes";
+    doc().select(run_named("hoist feed"));
+    choose("Coil", "none: by hand or key");
+    for (const Device& d : yr::find(plan().runs, run_named("hoist feed"))->devices) EXPECT_TRUE(d.coil.empty());
+}
+
+TEST_F(DetailsTest, WinchCurvesAndBatteriesAreEdited) {
+    const Id hoist = load_named("davit hoist");
+    doc().select(hoist);
+    enter("Pull", "50 %");
+    state("Hoisting");
+    EXPECT_NEAR(doc().solution().point.loads[static_cast<std::size_t>(yr::find(plan().loads, hoist) - plan().loads.data())]
+                    .current_A,
+                58, 1e-9)
+        << "by its curve";
+    enter("Amps by pull", "0 %: 20, 0 %: 30");
+    EXPECT_EQ(yr::find(plan().loads, hoist)->line_curve.size(), 5U) << "shares must rise";
+    doc().select("battery-1");
+    enter("Left by age", "70 %");
+    choose("Cranking by", "EN 50342-1");
+    EXPECT_DOUBLE_EQ(*yr::find(plan().batteries, "battery-1")->health, 0.7);
+    EXPECT_EQ(yr::find(plan().batteries, "battery-1")->cranking_standard, CrankingStandard::en);
+    doc().select("alternator");
+    enter("Amps by rpm", "1500: 95, 3000: 150, 6000: 180");
+    EXPECT_EQ(yr::find(plan().sources, "alternator")->curve.size(), 3U);
+}
+
 }  // namespace
 }  // namespace yr::test

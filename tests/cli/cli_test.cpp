@@ -76,6 +76,42 @@ TEST(Cli, SolveGivesEveryNumberWithItsUnit) {
     EXPECT_THAT(rail("solve " + truck()).out, HasSubstr("alternator 180 A"));
 }
 
+TEST(Cli, SolveTellsInvertersRelaysAndTheEnginesShare) {
+    const json j = answer("solve " + truck() + " --state Hoisting");
+    EXPECT_EQ(j["inverters"][0]["status"], "on");
+    EXPECT_NEAR(j["inverters"][0]["mains_W"].get<double>(), 400, 1e-9);
+    EXPECT_NEAR(j["inverters"][0]["input_W"].get<double>(), 9 + 400 / 0.88, 1e-6);
+    EXPECT_GT(j["sources"][0]["shaft_W"].get<double>(), 2500) << "137 A at 12.6 V and 58 %";
+    bool coil = false;
+    for (const json& r : j["relays"]) coil = coil || (r["name"] == "hoist contactor" && r["closed"].get<bool>());
+    EXPECT_TRUE(coil);
+}
+
+TEST(Cli, VariantsAreSolvedCheckedAndCompared) {
+    const std::string relay = " --variant 'sensing relay, AGM second battery'";
+    const json j = answer("solve " + truck() + " --state Driving" + relay);
+    for (const json& r : j["relays"])
+        if (r["name"] == "sensing relay") EXPECT_TRUE(r["closed"].get<bool>()) << "it closes while charging";
+    EXPECT_GE(answer("check " + truck() + relay, 1)["findings"].size(), 5U);
+    const Ran bad = rail("solve " + truck() + " --variant nonsense");
+    EXPECT_EQ(bad.code, 2);
+    EXPECT_THAT(bad.err, HasSubstr("--variant"));
+    const json c = answer("compare " + truck());
+    ASSERT_EQ(c["options"].size(), 5U);
+    EXPECT_EQ(c["options"][0]["name"], "as planned");
+    EXPECT_LT(c["options"][0]["idle_balance_A"].get<double>(), 0);
+    EXPECT_GE(c["options"][1]["idle_balance_A"].get<double>(), 0);
+    EXPECT_THAT(rail("compare " + truck()).out, HasSubstr("bigger alternator"));
+}
+
+TEST(Cli, SurveySaysWhatIsProvedAndWhatToReadNext) {
+    const json j = answer("survey " + truck());
+    EXPECT_FALSE(j["asks"].empty());
+    EXPECT_EQ(j["conclusions"].size(), 3U);
+    for (const json& f : j["joins"]) EXPECT_FALSE(f["reason"].get<std::string>().empty());
+    EXPECT_THAT(rail("survey " + truck()).out, HasSubstr("Cab socket hangs on front battery"));
+}
+
 TEST(Cli, CheckExitsByWhatItFinds) {
     const json j = answer("check " + truck(), 1);
     EXPECT_GE(j["counts"]["stop"].get<int>(), 2);

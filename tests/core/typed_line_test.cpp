@@ -3,6 +3,7 @@
 #include <random>
 
 #include "plan/plan_json.h"
+#include "size/circuit.h"
 #include "size/typed_line.h"
 #include "support/random_plan.h"
 
@@ -48,6 +49,22 @@ TEST(TypedLine, ReadsOtherOrdersUnitsAndWords) {
     EXPECT_EQ(read_line(truck(), "hoist light 5 W").name, "hoist light")
         << "a bare switch name may belong to the load's name";
     EXPECT_EQ(read_line(truck(), "3x marker 4 W").count, 3);
+}
+
+TEST(TypedLine, AMainsLoadHangsOnItsInverter) {
+    const Plan plan = *load_plan(demo_path(kDemos[0]));
+    const TypedLine line = read_line(plan, "drill charger 120 W on the inverter, start 400 W, cab");
+    EXPECT_EQ(line.inverter, "inverter");
+    EXPECT_EQ(line.start_W, 400.0);
+    EXPECT_TRUE(line.not_understood.empty());
+    const auto made = make_circuit(plan, line);
+    ASSERT_TRUE(made);
+    Plan after = plan;
+    ASSERT_TRUE(yr::apply(after, made->edit));
+    EXPECT_EQ(after.runs.size(), plan.runs.size()) << "it brings no cable";
+    EXPECT_EQ(after.loads.back().inverter, "inverter");
+    EXPECT_EQ(read_line(plan, "kettle 900 W on mains").inverter, "inverter");
+    EXPECT_FALSE(make_circuit(plan, read_line(plan, "kettle 4 A on mains"))) << "amps of what volts?";
 }
 
 TEST(TypedLine, NoWordIsDroppedSilently) {

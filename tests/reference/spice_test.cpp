@@ -6,6 +6,7 @@
 #include "io/spice.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
+#include "plan/variant.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 #include "support/spice_writer.h"
@@ -71,6 +72,11 @@ TEST_P(DemoAgainstSpice, EveryStateAgrees) {
     const auto plan = load_plan(demo_path(GetParam()));
     ASSERT_TRUE(plan.has_value());
     for (const State& state : plan->states) compare(*plan, state);
+    for (const Variant& v : plan->variants) {
+        SCOPED_TRACE(v.name);
+        const Plan other = with_variant(*plan, v.id);
+        for (const State& state : other.states) compare(other, state);
+    }
 }
 
 INSTANTIATE_TEST_SUITE_P(All, DemoAgainstSpice, testing::ValuesIn(kDemos), [](const auto& i) {
