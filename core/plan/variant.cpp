@@ -1,6 +1,7 @@
 #include "plan/variant.h"
 
 #include <algorithm>
+#include <unordered_set>
 
 namespace yr {
 namespace {
@@ -16,6 +17,19 @@ void each_list(P& plan, V& variant, F&& use) {
     use(plan.runs, variant.runs);
     use(plan.loads, variant.loads);
     use(plan.states, variant.states);
+}
+
+// What hung on something that the variant takes away goes with it: loads behind a removed inverter, runs to a removed
+// terminal. A load added to the plan later must not make an older variant impossible.
+void drop_what_hangs_loose(Plan& plan) {
+    std::erase_if(plan.loads, [&](const Load& l) { return !l.inverter.empty() && !find(plan.inverters, l.inverter); });
+    std::unordered_set<std::string> terminals;
+    for (const Point& p : plan.points) terminals.insert(p.id);
+    for (const Battery& b : plan.batteries) terminals.insert({b.id + ".pos", b.id + ".neg"});
+    for (const Inverter& i : plan.inverters) terminals.insert({i.id + ".pos", i.id + ".neg"});
+    for (const Source& s : plan.sources) terminals.insert({s.id + ".out", s.id + ".in"});
+    for (const Load& l : plan.loads) terminals.insert({l.id + ".pos", l.id + ".neg"});
+    std::erase_if(plan.runs, [&](const Run& r) { return !terminals.contains(r.from) || !terminals.contains(r.to); });
 }
 
 }  // namespace
@@ -39,6 +53,7 @@ Plan with_variant(const Plan& base, const Id& id) {
                 *at = x;
         }
     });
+    drop_what_hangs_loose(plan);
     return plan;
 }
 

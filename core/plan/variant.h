@@ -5,7 +5,7 @@
 
 namespace yr {
 
-// The plan with that variant's things put in and its removed ones gone; with `id` empty, or of no variant,
+// The plan with that variant's things put in and its removed ones gone, with what hung on those; with `id` empty, or of no variant,
 // the plan as it stands. The result holds no variants of its own and its `active` says which it is.
 [[nodiscard]] Plan with_variant(const Plan& base, const Id& id);
 

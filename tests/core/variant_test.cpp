@@ -87,11 +87,20 @@ TEST(Variants, AVariantThatCannotBeIsRefusedByName) {
     Plan stored = truck();
     Variant v;
     v.id = "bad", v.name = "no battery";
-    v.removed = {"battery-1"};
+    v.removed = {"engine"};  // the alternator is bolted to it
     const auto error = yr::apply(stored, Put<Variant>{v, {}});
     ASSERT_FALSE(error);
     EXPECT_NE(error.error().place.find("no battery"), std::string::npos) << error.error().place;
     EXPECT_EQ(stored, truck());
+}
+
+TEST(Variants, ALoadAddedLaterDoesNotMakeAnOlderVariantImpossible) {
+    Plan stored = truck();
+    Load l;
+    l.id = "kettle", l.name = l.id, l.inverter = "inverter", l.draw = {DrawKind::power, 900};
+    ASSERT_TRUE(yr::apply(stored, Put<Load>{l, {}}));
+    EXPECT_EQ(find(with_variant(stored, "variant-native").loads, "kettle"), nullptr) << "it has no inverter there";
+    EXPECT_NE(find(with_variant(stored, {}).loads, "kettle"), nullptr);
 }
 
 TEST(Variants, AreKeptInTheFileAndRunThroughTheSolver) {
