@@ -15,6 +15,7 @@ constexpr double kHold = 1e-6;  // S; holds a node still where a limited device 
                                 // the change since the last step, so it is gone from the converged answer.
 constexpr double kAliveShare = 0.1;  // of nominal volts: below that at light load a feed counts as dead
 constexpr double kCollapseShare = 0.02;
+constexpr double kWarmGuess_C = 150;  // hotter cables of the last solve are no guess to begin from
 
 }  // namespace
 
@@ -26,6 +27,7 @@ struct OperatingPointSolver::Impl {
     std::vector<double> temperature_C, cable_ohm, temperature_at_A, temperature_move_K;
     std::vector<char> load_on, source_on;
     std::vector<double> input_W;
+    bool cold_ = false;  // while light load is searched
     double scale =
         1;  // of the constant currents and powers, for the search of the largest that can be served
 
@@ -36,12 +38,14 @@ struct OperatingPointSolver::Impl {
         net = &network;
         system.prepare(network);
         v = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(network.nodes.size()));
-        temperature_C.assign(network.conductors.size(), 0);
+        const bool again = temperature_C.size() == network.conductors.size();  // the last answer is a good guess
+        temperature_C.resize(network.conductors.size());
         temperature_at_A.assign(network.conductors.size(), 0);
         temperature_move_K.assign(network.conductors.size(), 0);
         cable_ohm.assign(network.conductors.size(), 0);
         for (std::size_t k = 0; k < network.conductors.size(); ++k) {
-            temperature_C[k] = network.conductors[k].cable.ambient_C;
+            const double ambient = network.conductors[k].cable.ambient_C;
+            if (!again || !(temperature_C[k] >= ambient && temperature_C[k] < kWarmGuess_C)) temperature_C[k] = ambient;
             cable_ohm[k] = at_temperature(network.conductors[k], temperature_C[k]);
         }
         load_on.assign(network.loads.size(), 0);
@@ -272,7 +276,7 @@ struct OperatingPointSolver::Impl {
             v += length * step;
             change *= length;
             if (fell()) return out;
-            const double heated = heat_cables();
+            const double heated = cold_ ? 0 : heat_cables();
             const double fed = feed_converters();
             last = change;
             if (change < 1e-11 && heated < 1e-7 && fed < 1e-11) {
@@ -286,7 +290,9 @@ struct OperatingPointSolver::Impl {
     }
 
     // All loads but plain resistances off: finds which feeds are alive at all.
+    // Cables keep their temperatures here: which feeds are alive does not hang on a few per cent of resistance.
     void light_load() {
+        cold_ = true;
         for (std::size_t k = 0; k < net->loads.size(); ++k)
             load_on[k] = net->loads[k].wanted && !stiff(net->loads[k]);
         for (int round = 0; round < 3; ++round) {  // a converter fed by a converter needs a round each
@@ -307,6 +313,7 @@ struct OperatingPointSolver::Impl {
             load_on[k] = system.island(l.pos) == system.island(l.neg) &&
                          across(l.pos, l.neg) > kAliveShare * net->nominal_V;
         }
+        cold_ = false;
     }
 
     // What cannot be served: the stiff loads that are worst off against their light-load voltage at the
