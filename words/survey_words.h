@@ -29,8 +29,8 @@ struct SurveyLine {
 // Why a pair is said to be joined or apart, with the volts that say so.
 [[nodiscard]] std::string reason(const JoinFact& fact, const Survey& survey, const Style& style = {});
 
-// "battery capacity 70 Ah" of an assumption, without its source; and how one finds the true value at the vehicle. Empty
-// where that is no matter for a survey.
+// "battery capacity 70 Ah" of an assumption, without its source; and how one finds the true value at the
+// vehicle. Empty where that is no matter for a survey.
 [[nodiscard]] std::string assumption_brief(const AssumptionUse& use);
 [[nodiscard]] std::string how_to_find(const std::string& assumption_key);
 

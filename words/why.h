@@ -30,7 +30,7 @@ enum class ValueKind {
     battery_hours,
     feed_current,  // id point: what it hands on
     inverter_current,
-    finding        // number: index among the findings
+    finding  // number: index among the findings
 };
 
 // One number on the screen.

@@ -161,11 +161,13 @@ Explanation why_inverter(const ValueRef& ref, const WhyContext& c) {
     else if (i.curve.empty())
         e.steps.push_back(fmt::format("{} / {} + {} standby = {}", c.W(ac_W),
                                       c.pc(i.efficiency.value_or(assumption("inverter_efficiency").value)),
-                                      c.W(i.standby_W.value_or(assumption("inverter_standby_W").value)), c.W(in_W)));
+                                      c.W(i.standby_W.value_or(assumption("inverter_standby_W").value)),
+                                      c.W(in_W)));
     else
         e.steps.push_back(fmt::format("{} / {} by its curve = {}", c.W(ac_W), c.pc(ac_W / in_W), c.W(in_W)));
     if (r.status == LoadStatus::on)
-        e.steps.push_back(fmt::format("I = P / V = {} / {} = {}", c.W(in_W), c.V(r.voltage_V), c.A(r.current_A)));
+        e.steps.push_back(
+            fmt::format("I = P / V = {} / {} = {}", c.W(in_W), c.V(r.voltage_V), c.A(r.current_A)));
     for (const AssumptionUse& use : uses) e.assumptions.push_back(assumption_text(use, c.plan));
     e.sources.push_back("the inverter's own data; power is kept");
     return e;

@@ -35,8 +35,8 @@ CompareView::CompareView(PlanDocument* document, QWidget* parent) : QWidget(pare
     table_ = new QTreeWidget;
     table_->setObjectName(QStringLiteral("table"));
     table_->setHeaderLabels({QStringLiteral("option"), QStringLiteral("idling"), QStringLiteral("driving"),
-                             QStringLiteral("parked to half"), QStringLiteral("cranking"), QStringLiteral("copper"),
-                             QStringLiteral("cost"), QStringLiteral("stop, fix")});
+                             QStringLiteral("parked to half"), QStringLiteral("cranking"),
+                             QStringLiteral("copper"), QStringLiteral("cost"), QStringLiteral("stop, fix")});
     table_->setRootIsDecorated(false);
     table_->setIndentation(0);
     table_->setAllColumnsShowFocus(true);
@@ -120,8 +120,9 @@ void CompareView::fill_table() {
         item->setText(1, A(r.idle_A));
         item->setText(2, A(r.drive_A));
         item->setText(3, r.parked_h ? q(words::duration_h(*r.parked_h)) : QStringLiteral("–"));
-        item->setText(4, r.cranking_V ? q(words::quantity(*r.cranking_V, Dimension::voltage, document_->style()))
-                                      : QStringLiteral("–"));
+        item->setText(4, r.cranking_V
+                             ? q(words::quantity(*r.cranking_V, Dimension::voltage, document_->style()))
+                             : QStringLiteral("–"));
         item->setText(5, r.variant.empty() ? q(words::number(r.copper_kg)) + QStringLiteral(" kg")
                                            : signed_number(r.added_copper_kg, QStringLiteral(" kg")));
         item->setText(6, !r.added_cost       ? QStringLiteral("no prices")

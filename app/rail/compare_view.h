@@ -1,4 +1,5 @@
-// Two options of the plan side by side: their rail charts on one scale, and all options on the numbers that decide.
+// Two options of the plan side by side: their rail charts on one scale, and all options on the numbers that
+// decide.
 #pragma once
 
 #include <QComboBox>

@@ -105,7 +105,8 @@ void RailChart::set_hover(const QPointF& point) {
 
 void RailChart::mouseMoveEvent(QMouseEvent* event) {
     mouse_ = event->position();
-    if (!read_only_ && press_.x() >= 0 && dragged_.empty() && (mouse_ - press_).manhattanLength() > kDrag_px) {
+    if (!read_only_ && press_.x() >= 0 && dragged_.empty() &&
+        (mouse_ - press_).manhattanLength() > kDrag_px) {
         if (on_item_ && pressed_.kind == SceneKind::load && pressed_.ref.thing == ChartThing::load) {
             dragged_ = pressed_.id;
             setCursor(Qt::ClosedHandCursor);
@@ -247,7 +248,8 @@ void RailChart::keyPressEvent(QKeyEvent* event) {
             look_at_all();
             break;
         case Qt::Key_Delete:
-            if (const SceneItem* i = target(); i && !read_only_ && i->kind == SceneKind::load) emit remove_asked(i->id);
+            if (const SceneItem* i = target(); i && !read_only_ && i->kind == SceneKind::load)
+                emit remove_asked(i->id);
             break;
         case Qt::Key_F1: {
             const SceneItem* i = target();

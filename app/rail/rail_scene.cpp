@@ -17,8 +17,15 @@ std::size_t at_(int k) {
 
 class SceneBuilder {
   public:
-    SceneBuilder(const PlanDocument& d, const QSizeF& size, const SceneWindow& window, const SceneScale& scale)
-        : scale_(scale), d_(d), plan_(d.plan()), sol_(d.solution()), layout_(d.layout()), size_(size), window_(window) {}
+    SceneBuilder(const PlanDocument& d, const QSizeF& size, const SceneWindow& window,
+                 const SceneScale& scale)
+        : scale_(scale),
+          d_(d),
+          plan_(d.plan()),
+          sol_(d.solution()),
+          layout_(d.layout()),
+          size_(size),
+          window_(window) {}
 
     RailScene build() {
         if (layout_.width_A <= 0) {

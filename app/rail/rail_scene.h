@@ -62,13 +62,14 @@ struct SceneWindow {  // the stretch of amps that is shown; empty shows all
     [[nodiscard]] bool whole() const { return right_A <= left_A; }
 };
 
-// Largest pixels an amp and a volt may take, so that two charts stand on one scale; 0: as much as there is room for.
+// Largest pixels an amp and a volt may take, so that two charts stand on one scale; 0: as much as there is
+// room for.
 struct SceneScale {
     double px_per_A = 0, px_per_V = 0;
 };
 
-[[nodiscard]] RailScene build_scene(const PlanDocument& document, const QSizeF& size, const SceneWindow& window,
-                                    const SceneScale& scale = {});
+[[nodiscard]] RailScene build_scene(const PlanDocument& document, const QSizeF& size,
+                                    const SceneWindow& window, const SceneScale& scale = {});
 
 inline constexpr double kThinLoad_px = 17;  // a load narrower than this cannot carry its name
 

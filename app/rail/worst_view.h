@@ -1,5 +1,5 @@
-// `All states`: each load and each run in its worst state, as two short tables. A click selects; a double click goes to
-// that state.
+// `All states`: each load and each run in its worst state, as two short tables. A click selects; a double
+// click goes to that state.
 #pragma once
 
 #include <QTreeWidget>

@@ -93,7 +93,8 @@ void fuse_and_device_fields(FieldForm& form, const Part<Run>& run) {
                 [change](std::optional<double> v) {
                     return change(q("fuse " + words::number(*v) + " A"), [&](Device& x) {
                         x.rating_A = *v;
-                        if (x.fuse > FuseType::bolt) return;  // strips, studs and cartridges stay what they are
+                        if (x.fuse > FuseType::bolt)
+                            return;  // strips, studs and cartridges stay what they are
                         x.fuse = *v <= 40 && x.fuse != FuseType::blade_large ? FuseType::blade
                                  : *v > 80                                   ? FuseType::bolt
                                  : x.fuse == FuseType::blade                 ? FuseType::bolt
@@ -111,7 +112,8 @@ void fuse_and_device_fields(FieldForm& form, const Part<Run>& run) {
                  {QStringLiteral("high-interrupt, 20 kA"), "high"}},
                 [of] { return of() ? Id(enum_name(of()->fuse)) : Id(); },
                 [change](const Id& v) {
-                    change(QStringLiteral("fuse ") + q(v), [&](Device& x) { x.fuse = *enum_named<FuseType>(v); });
+                    change(QStringLiteral("fuse ") + q(v),
+                           [&](Device& x) { x.fuse = *enum_named<FuseType>(v); });
                 });
             form.quantity(
                 QStringLiteral("at, along cable"), Dimension::length,
@@ -327,7 +329,9 @@ void fill_load(FieldForm& form, PlanDocument* doc, const Id& id) {
         true, QStringLiteral("not measured"));
     condition_fields(
         form, QStringLiteral("Live"), [load] { return load.alive() ? load.get().live_when : Condition{}; },
-        [load](const QString& what, const Condition& c) { load.set(what, [&](Load& l) { l.live_when = c; }); });
+        [load](const QString& what, const Condition& c) {
+            load.set(what, [&](Load& l) { l.live_when = c; });
+        });
     form.check(
         QStringLiteral("critical: held to the tighter drop"),
         [load] { return load.alive() && load.get().critical; },

@@ -15,17 +15,17 @@ void fill_inverter(FieldForm& form, PlanDocument* doc, const Id& id) {
     };
     form.value(QStringLiteral("Takes"), [=] { return text_of(result().current_A, Dimension::current, doc); },
                {K::inverter_current, id, 0});
-    form.value(
-        QStringLiteral("Gives"),
-        [=] {
-            return part.alive() ? text_of(inverter_ac_W(doc->plan(), part.get(), doc->state()), Dimension::power, doc) +
-                                      QStringLiteral(" mains")
-                                : QString();
-        },
-        {K::inverter_current, id, 0});
+    form.value(QStringLiteral("Gives"),
+               [=] {
+                   return part.alive() ? text_of(inverter_ac_W(doc->plan(), part.get(), doc->state()),
+                                                 Dimension::power, doc) +
+                                             QStringLiteral(" mains")
+                                       : QString();
+               },
+               {K::inverter_current, id, 0});
     name_field(form, part);
-    const auto field = [&](const char* label, Dimension d, std::optional<double> Inverter::*m, const char* assumed,
-                           double low, double high) {
+    const auto field = [&](const char* label, Dimension d, std::optional<double> Inverter::*m,
+                           const char* assumed, double low, double high) {
         number_field(form, part, QString::fromUtf8(label), d, m, QString::fromUtf8(assumed), low, high);
     };
     field("For long", Dimension::power, &Inverter::continuous_W, "assumed 1000 W", 1, 50000);
@@ -34,16 +34,21 @@ void fill_inverter(FieldForm& form, PlanDocument* doc, const Id& id) {
                {{QStringLiteral("pure sine"), "pure"}, {QStringLiteral("modified sine"), "modified"}},
                &Inverter::waveform);
     field("Efficiency", Dimension::fraction, &Inverter::efficiency, "assumed 88 %", 0.3, 1);
-    curve_field(form, part, QStringLiteral("By its load"), &Inverter::curve, true, QStringLiteral("not known"));
+    curve_field(form, part, QStringLiteral("By its load"), &Inverter::curve, true,
+                QStringLiteral("not known"));
     field("Standby", Dimension::power, &Inverter::standby_W, "assumed 8 W", 0, 500);
     field("Stops below", Dimension::voltage, &Inverter::cutoff_V, "never", 1, 100);
     field("Starts again", Dimension::voltage, &Inverter::recover_V, "1 V above", 1, 100);
     condition_fields(
-        form, QStringLiteral("Switched on"), [part] { return part.alive() ? part.get().works_when : Condition{}; },
-        [part](const QString& what, const Condition& c) { part.set(what, [&](Inverter& i) { i.works_when = c; }); });
+        form, QStringLiteral("Switched on"),
+        [part] { return part.alive() ? part.get().works_when : Condition{}; },
+        [part](const QString& what, const Condition& c) {
+            part.set(what, [&](Inverter& i) { i.works_when = c; });
+        });
     field("Price", Dimension::number, &Inverter::price, "not set", 0, 1e7);
-    form.words(QStringLiteral("Mains from an inverter kill like any other: residual-current protection and the bond of "
-                              "neutral are for qualified hands."));
+    form.words(QStringLiteral(
+        "Mains from an inverter kill like any other: residual-current protection and the bond of "
+        "neutral are for qualified hands."));
     for (const Run& r : doc->plan().runs)
         if (owner_of(r.to) == id || owner_of(r.from) == id) {
             form.heading(q(words::capital(r.name)));
@@ -53,8 +58,8 @@ void fill_inverter(FieldForm& form, PlanDocument* doc, const Id& id) {
 
 void fill_load_more(FieldForm& form, PlanDocument* doc, const Id& id) {
     const Part<Load> load{doc, &Plan::loads, id};
-    const auto field = [&](const char* label, Dimension d, std::optional<double> Load::*m, const char* assumed,
-                           double low, double high) {
+    const auto field = [&](const char* label, Dimension d, std::optional<double> Load::*m,
+                           const char* assumed, double low, double high) {
         number_field(form, load, QString::fromUtf8(label), d, m, QString::fromUtf8(assumed), low, high);
     };
     form.heading(QStringLiteral("What it needs"));
@@ -62,8 +67,11 @@ void fill_load_more(FieldForm& form, PlanDocument* doc, const Id& id) {
         std::vector<Choice> inverters;
         for (const Inverter& i : doc->plan().inverters) inverters.push_back({q(i.name), i.id});
         form.choice(
-            QStringLiteral("Mains from"), inverters, [load] { return load.alive() ? load.get().inverter : Id(); },
-            [load](const Id& v) { load.set(QStringLiteral("mains from"), [&](Load& l) { l.inverter = v; }); });
+            QStringLiteral("Mains from"), inverters,
+            [load] { return load.alive() ? load.get().inverter : Id(); },
+            [load](const Id& v) {
+                load.set(QStringLiteral("mains from"), [&](Load& l) { l.inverter = v; });
+            });
         field("Power factor", Dimension::number, &Load::power_factor, "assumed 1", 0.05, 1);
         field("At start, each", Dimension::power, &Load::start_W, "no more", 1, 100000);
     } else {
@@ -76,7 +84,8 @@ void fill_load_more(FieldForm& form, PlanDocument* doc, const Id& id) {
                     {QStringLiteral("C, 9 to 16 V"), "c"},
                     {QStringLiteral("D, 10.5 to 16 V"), "d"}},
                    &Load::supply_code);
-        curve_field(form, load, QStringLiteral("Amps by pull"), &Load::line_curve, true, QStringLiteral("no winch"));
+        curve_field(form, load, QStringLiteral("Amps by pull"), &Load::line_curve, true,
+                    QStringLiteral("no winch"));
         if (!load.get().line_curve.empty())
             field("Pull", Dimension::fraction, &Load::line_load, "rated", 0, 2);
     }

@@ -56,8 +56,8 @@ void DetailsPanel::refresh() {
     const Plan& plan = document_->plan();
     const Id& id = document_->selection();
     const bool known = yr::find(plan.loads, id) || yr::find(plan.runs, id) || yr::find(plan.sources, id) ||
-                       yr::find(plan.batteries, id) || yr::find(plan.inverters, id) || yr::find(plan.points, id) ||
-                       yr::find(plan.states, id) || id == kRulesId;
+                       yr::find(plan.batteries, id) || yr::find(plan.inverters, id) ||
+                       yr::find(plan.points, id) || yr::find(plan.states, id) || id == kRulesId;
     setVisible(known);
     if (!known) {
         shape_.clear();

@@ -40,7 +40,9 @@ void condition_fields(FieldForm& form, const QString& label, const std::function
          {QStringLiteral("engine stopped"), "stopped"},
          {QStringLiteral("cranking"), "crank"}},
         [get] { return key_word(get()); },
-        [set, get, label](const Id& v) { set(label.toLower() + QLatin1Char(' ') + q(v), with_key_word(get(), v)); });
+        [set, get, label](const Id& v) {
+            set(label.toLower() + QLatin1Char(' ') + q(v), with_key_word(get(), v));
+        });
     form.text(
         QStringLiteral("and switch"),
         [get] { return get().switches.empty() ? QString() : q(get().switches.front()); },
@@ -95,7 +97,8 @@ void add_device_choice(FieldForm& form, const Part<Run>& run) {
             Device d;
             d.id = new_id(run.document->plan(), *kind == DeviceKind::fuse ? "fuse" : "device");
             d.kind = *kind;
-            d.at_m = *kind == DeviceKind::fuse ? std::optional<double>(run.get().length_m.value_or(3.0)) : std::nullopt;
+            d.at_m = *kind == DeviceKind::fuse ? std::optional<double>(run.get().length_m.value_or(3.0))
+                                               : std::nullopt;
             d.rating_A = *kind == DeviceKind::fuse ? 30 : 0;
             d.name = *kind == DeviceKind::sensing_relay ? "sensing relay"
                      : *kind == DeviceKind::cutoff      ? "low-voltage cut-off"
@@ -116,8 +119,8 @@ void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
                 if (x.id == device) f(x);
         });
     };
-    const auto number = [&](const char* label, Dimension d, std::optional<double> Device::*m, const QString& assumed,
-                            double low, double high) {
+    const auto number = [&](const char* label, Dimension d, std::optional<double> Device::*m,
+                            const QString& assumed, double low, double high) {
         const QString text = QString::fromUtf8(label);
         form.quantity(
             text, d, [of, m] { return of() ? of()->*m : std::nullopt; },
@@ -133,13 +136,14 @@ void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
                                                              : "switches";
     form.heading(q(words::capital(now.name) + ", " + what));
     form.button(QStringLiteral("Take it out of the line"), [run, device] {
-        run.set(QStringLiteral("device out"), [&](Run& r) {
-            std::erase_if(r.devices, [&](const Device& d) { return d.id == device; });
-        });
+        run.set(QStringLiteral("device out"),
+                [&](Run& r) { std::erase_if(r.devices, [&](const Device& d) { return d.id == device; }); });
     });
     if (now.kind == DeviceKind::diode) {
-        number("Forward volts", Dimension::voltage, &Device::forward_V, QStringLiteral("assumed 0.7 V"), 0.001, 5);
-        number("Resistance", Dimension::resistance, &Device::resistance_ohm, QStringLiteral("assumed 0.5 mΩ"), 1e-7, 10);
+        number("Forward volts", Dimension::voltage, &Device::forward_V, QStringLiteral("assumed 0.7 V"),
+               0.001, 5);
+        number("Resistance", Dimension::resistance, &Device::resistance_ohm, QStringLiteral("assumed 0.5 mΩ"),
+               1e-7, 10);
         return;
     }
     if (now.kind != DeviceKind::switching) {
@@ -157,12 +161,15 @@ void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
                  {QStringLiteral("either end"), "either"}},
                 [of] { return of() ? Id(enum_name(of()->senses)) : Id(); },
                 [change](const Id& v) {
-                    change(QStringLiteral("senses ") + q(v), [&](Device& x) { x.senses = *enum_named<Senses>(v); });
+                    change(QStringLiteral("senses ") + q(v),
+                           [&](Device& x) { x.senses = *enum_named<Senses>(v); });
                 });
     }
     condition_fields(
         form, QStringLiteral("May close"), [of] { return of() ? of()->closed_when : Condition{}; },
-        [change](const QString& text, const Condition& c) { change(text, [&](Device& x) { x.closed_when = c; }); });
+        [change](const QString& text, const Condition& c) {
+            change(text, [&](Device& x) { x.closed_when = c; });
+        });
     if (now.kind != DeviceKind::switching) return;
     std::vector<Choice> coils{{QStringLiteral("none: by hand or key"), {}}};
     for (const Load& l : run.document->plan().loads)

@@ -50,8 +50,8 @@ void number_field(FieldForm& form, const Part<T>& part, const QString& label, Di
 }
 
 template <class T, class E>
-void enum_field(FieldForm& form, const Part<T>& part, const QString& label, const std::vector<Choice>& choices,
-                E T::*member) {
+void enum_field(FieldForm& form, const Part<T>& part, const QString& label,
+                const std::vector<Choice>& choices, E T::*member) {
     form.choice(
         label, choices, [part, member] { return part.alive() ? Id(enum_name(part.get().*member)) : Id(); },
         [part, member, label](const Id& v) {
@@ -60,14 +60,17 @@ void enum_field(FieldForm& form, const Part<T>& part, const QString& label, cons
 }
 
 [[nodiscard]] QString curve_text(const std::vector<std::pair<double, double>>& curve, bool shares);
-[[nodiscard]] std::optional<std::vector<std::pair<double, double>>> read_curve(const QString& text, bool shares);
+[[nodiscard]] std::optional<std::vector<std::pair<double, double>>> read_curve(const QString& text,
+                                                                               bool shares);
 
-// "0: 20, 50 %: 58, 100 %: 96" for a curve of shares; the first numbers are shares where `shares`, else plain.
+// "0: 20, 50 %: 58, 100 %: 96" for a curve of shares; the first numbers are shares where `shares`, else
+// plain.
 template <class T>
 void curve_field(FieldForm& form, const Part<T>& part, const QString& label,
                  std::vector<std::pair<double, double>> T::*member, bool shares, const QString& assumed) {
     form.text(
-        label, [part, member, shares] { return part.alive() ? curve_text(part.get().*member, shares) : QString(); },
+        label,
+        [part, member, shares] { return part.alive() ? curve_text(part.get().*member, shares) : QString(); },
         [part, member, label, shares](const QString& typed) {
             const auto curve = read_curve(typed, shares);
             if (!curve)

@@ -15,8 +15,10 @@ std::set<std::string> known_switches(const Plan& plan) {
     for (const Run& r : plan.runs)
         for (const Device& d : r.devices)
             names.insert(d.closed_when.switches.begin(), d.closed_when.switches.end());
-    for (const Source& s : plan.sources) names.insert(s.works_when.switches.begin(), s.works_when.switches.end());
-    for (const Inverter& i : plan.inverters) names.insert(i.works_when.switches.begin(), i.works_when.switches.end());
+    for (const Source& s : plan.sources)
+        names.insert(s.works_when.switches.begin(), s.works_when.switches.end());
+    for (const Inverter& i : plan.inverters)
+        names.insert(i.works_when.switches.begin(), i.works_when.switches.end());
     return names;
 }
 
@@ -33,7 +35,9 @@ void memory_fields(FieldForm& form, PlanDocument* doc, const Get& get, const Set
         headed = true;
         form.choice(
             q(yr::name_of(doc->plan(), m.id)),
-            {{QStringLiteral("as usual"), {}}, {QStringLiteral("closed"), "closed"}, {QStringLiteral("open"), "open"}},
+            {{QStringLiteral("as usual"), {}},
+             {QStringLiteral("closed"), "closed"},
+             {QStringLiteral("open"), "open"}},
             [get, has, id = m.id] {
                 if (!get()) return Id();
                 return has(get()->closed, id) ? Id("closed") : has(get()->opened, id) ? Id("open") : Id();

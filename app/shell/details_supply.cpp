@@ -43,16 +43,18 @@ void fill_source(FieldForm& form, PlanDocument* doc, const Id& id) {
         number_field(form, part, QString::fromUtf8(label), d, m, QString::fromUtf8(assumed), low, high);
     };
     field(turned ? "Rated" : "Limit", Dimension::current, &Source::rated_A,
-          turned                       ? "assumed 90 A"
+          turned                      ? "assumed 90 A"
           : kind == SourceKind::solar ? "none"
-                                       : "assumed 20 A",
+                                      : "assumed 20 A",
           0.1, 2000);
     if (turned) {
         field("At idle speed", Dimension::current, &Source::idle_A, "half of rated", 0, 2000);
-        curve_field(form, part, QStringLiteral("Amps by rpm"), &Source::curve, false, QStringLiteral("from these two"));
+        curve_field(form, part, QStringLiteral("Amps by rpm"), &Source::curve, false,
+                    QStringLiteral("from these two"));
         field("Pulley ratio", Dimension::number, &Source::pulley_ratio, "assumed 2.7", 0.1, 20);
     }
-    if (kind == SourceKind::solar) field("Panel", Dimension::power, &Source::panel_W, "assumed 100 W", 1, 100000);
+    if (kind == SourceKind::solar)
+        field("Panel", Dimension::power, &Source::panel_W, "assumed 100 W", 1, 100000);
     field("Regulated to", Dimension::voltage, &Source::regulated_V, "assumed 14.2 V", 5, 70);
     if (turned) field("Down to", Dimension::voltage, &Source::least_V, "never less", 5, 70);
     field("Droop", Dimension::resistance, &Source::droop_ohm, "assumed 4 mΩ", 1e-7, 1);
@@ -61,13 +63,14 @@ void fill_source(FieldForm& form, PlanDocument* doc, const Id& id) {
         field("Regulator", Dimension::current, &Source::regulator_A, "passes all", 0.1, 2000);
     }
     field("Efficiency", Dimension::fraction, &Source::efficiency,
-          turned                       ? "assumed 55 %"
+          turned                      ? "assumed 55 %"
           : kind == SourceKind::solar ? "assumed 90 %"
-                                       : "assumed 90 %",
+                                      : "assumed 90 %",
           0.3, 1);
     if (turned)
         form.value(QStringLiteral("Engine gives"),
-                   [=] { return text_of(result().shaft_W, Dimension::power, doc); }, {K::source_current, id, 0});
+                   [=] { return text_of(result().shaft_W, Dimension::power, doc); },
+                   {K::source_current, id, 0});
     if (converter) {
         field("Standby", Dimension::power, &Source::standby_W, "none", 0, 500);
         field("For a moment", Dimension::current, &Source::surge_A, "no more", 0.1, 5000);
@@ -85,7 +88,9 @@ void fill_source(FieldForm& form, PlanDocument* doc, const Id& id) {
     }
     condition_fields(
         form, QStringLiteral("Works"), [part] { return part.alive() ? part.get().works_when : Condition{}; },
-        [part](const QString& what, const Condition& c) { part.set(what, [&](Source& s) { s.works_when = c; }); });
+        [part](const QString& what, const Condition& c) {
+            part.set(what, [&](Source& s) { s.works_when = c; });
+        });
     field("Price", Dimension::number, &Source::price, "not set", 0, 1e7);
 }
 
@@ -160,8 +165,8 @@ void fill_point(FieldForm& form, PlanDocument* doc, const Id& id) {
     const Part<Point> part{doc, &Plan::points, id};
     name_field(form, part);
     if (p.kind == PointKind::ground)
-        number_field(form, part, QStringLiteral("Bond"), Dimension::resistance,
-                     &Point::bond_ohm, QStringLiteral("assumed 1 mΩ"), 1e-7, 1000);
+        number_field(form, part, QStringLiteral("Bond"), Dimension::resistance, &Point::bond_ohm,
+                     QStringLiteral("assumed 1 mΩ"), 1e-7, 1000);
     if (!p.bonded_to.empty()) form.words(q("bonded to " + yr::name_of(doc->plan(), p.bonded_to)));
     if (!p.place.empty()) form.words(q("in " + yr::name_of(doc->plan(), p.place)));
     if (p.feeds_loads) {

@@ -107,7 +107,8 @@ bool is_shared(const Edit& edit) {
 
 Result<Edit> PlanDocument::edit_of_stored(const Edit& edit) const {
     if (stored_.active.empty() || is_shared(edit)) return edit;
-    if (const auto* whole = std::get_if<Batch>(&edit))  // one that leaves the variant speaks of the stored plan itself
+    if (const auto* whole =
+            std::get_if<Batch>(&edit))  // one that leaves the variant speaks of the stored plan itself
         for (const Edit& e : whole->edits)
             if (std::holds_alternative<SetActive>(e)) return edit;
     Batch shared, own;

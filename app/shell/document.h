@@ -29,8 +29,9 @@ class PlanDocument : public QObject {
     void open(Plan plan, const QString& path);
 
     // Applies and can undo by `name`. Edits of the same `merge_key` (not empty) in a row become one step.
-    // With a variant shown, what differs from the plan as it stands goes into that variant; vehicle, rules and survey
-    // are shared. False when the plan refuses it: refused() then says why in a sentence and nothing has changed.
+    // With a variant shown, what differs from the plan as it stands goes into that variant; vehicle, rules
+    // and survey are shared. False when the plan refuses it: refused() then says why in a sentence and
+    // nothing has changed.
     bool apply(const Edit& edit, const QString& name, const QString& merge_key = {});
     [[nodiscard]] QUndoStack* undo_stack() { return &undo_; }
 

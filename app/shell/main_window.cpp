@@ -42,7 +42,8 @@ class PlaceWord : public QToolButton {
         p.setPen(isChecked() ? tokens().ink : tokens().soft);
         p.drawText(rect(), Qt::AlignCenter, text());
         if (isChecked()) p.fillRect(QRect(0, height() - 4, width(), 3), tokens().source);
-        if (hasFocus()) p.setPen(QPen(tokens().soft, 1, Qt::DotLine)), p.drawRect(rect().adjusted(1, 1, -2, -2));
+        if (hasFocus())
+            p.setPen(QPen(tokens().soft, 1, Qt::DotLine)), p.drawRect(rect().adjusted(1, 1, -2, -2));
     }
 };
 
@@ -75,8 +76,8 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
     worst_ = new WorstView(&document_);
     states_ = new StateBar(&document_);
     pages_ = new QStackedWidget;
-    for (QWidget* p : {static_cast<QWidget*>(chart_), static_cast<QWidget*>(worst_), static_cast<QWidget*>(compare_),
-                       static_cast<QWidget*>(survey_)})
+    for (QWidget* p : {static_cast<QWidget*>(chart_), static_cast<QWidget*>(worst_),
+                       static_cast<QWidget*>(compare_), static_cast<QWidget*>(survey_)})
         pages_->addWidget(p);
     type_line_ = new TypeLine(&document_);
     list_ = new PlanList(&document_);
@@ -208,7 +209,8 @@ QWidget* MainWindow::make_top() {
     auto* plan_menu = new QMenu(this);
     connect(plan_menu, &QMenu::aboutToShow, this, [this, plan_menu] { fill_plan_menu(plan_menu); });
     auto* options_menu = new QMenu(this);
-    connect(options_menu, &QMenu::aboutToShow, this, [this, options_menu] { fill_options_menu(options_menu); });
+    connect(options_menu, &QMenu::aboutToShow, this,
+            [this, options_menu] { fill_options_menu(options_menu); });
     options_ = menu_button(QStringLiteral("as planned"), options_menu);
     options_->setAccessibleName(QStringLiteral("Option that is shown"));
     auto* add_menu = new QMenu(this);
@@ -316,7 +318,8 @@ void MainWindow::fill_add_menu(QMenu* menu) {
         [this] { return add_link(document_.plan(), Link::contactor); });
     add(QStringLiteral("Isolator between the batteries"), QStringLiteral("isolator"),
         [this] { return add_link(document_.plan(), Link::isolator); });
-    add(QStringLiteral("Inverter"), QStringLiteral("inverter"), [this] { return add_inverter(document_.plan()); });
+    add(QStringLiteral("Inverter"), QStringLiteral("inverter"),
+        [this] { return add_inverter(document_.plan()); });
     add(QStringLiteral("Shore charger"), QStringLiteral("shore charger"),
         [this] { return add_shore(document_.plan()); });
     add(QStringLiteral("Solar panel with its controller"), QStringLiteral("solar panel"),
@@ -327,7 +330,10 @@ void MainWindow::fill_add_menu(QMenu* menu) {
 
 void MainWindow::show_page(Page page) {
     page_ = page;
-    pages_->setCurrentIndex(page == Page::rail ? 0 : page == Page::all_states ? 1 : page == Page::compare ? 2 : 3);
+    pages_->setCurrentIndex(page == Page::rail         ? 0
+                            : page == Page::all_states ? 1
+                            : page == Page::compare    ? 2
+                                                       : 3);
     survey_word_->setChecked(page == Page::survey);
     rail_word_->setChecked(page != Page::survey);
     states_->setVisible(page != Page::survey);
@@ -341,7 +347,8 @@ void MainWindow::fill_options_menu(QMenu* menu) {
     menu->clear();
     const auto show = [this, menu](const QString& name, const Id& id) {
         QAction* a = menu->addAction(name, this, [this, id, name] {
-            if (document_.stored().active != id) document_.apply(SetActive{id}, QStringLiteral("show ") + name);
+            if (document_.stored().active != id)
+                document_.apply(SetActive{id}, QStringLiteral("show ") + name);
         });
         a->setCheckable(true);
         a->setChecked(document_.stored().active == id);
@@ -351,16 +358,18 @@ void MainWindow::fill_options_menu(QMenu* menu) {
     menu->addSeparator();
     menu->addAction(QStringLiteral("New option from what is shown …"), this, [this] {
         bool given = false;
-        const QString name = QInputDialog::getText(this, QStringLiteral("New option"),
-                                                   QStringLiteral("What is it called? What you change from here on stays "
-                                                                  "in it; the plan as it stands stays as it is."),
-                                                   QLineEdit::Normal, {}, &given);
+        const QString name =
+            QInputDialog::getText(this, QStringLiteral("New option"),
+                                  QStringLiteral("What is it called? What you change from here on stays "
+                                                 "in it; the plan as it stands stays as it is."),
+                                  QLineEdit::Normal, {}, &given);
         if (given && !name.trimmed().isEmpty()) new_option(name.trimmed());
     });
     if (const Variant* v = yr::find(document_.stored().variants, document_.stored().active)) {
-        menu->addAction(QStringLiteral("Take “%1” out").arg(q(v->name)), this, [this, id = v->id, name = v->name] {
-            document_.apply(Batch{{SetActive{{}}, Remove<Variant>{id}}}, q("take out option " + name));
-        });
+        menu->addAction(
+            QStringLiteral("Take “%1” out").arg(q(v->name)), this, [this, id = v->id, name = v->name] {
+                document_.apply(Batch{{SetActive{{}}, Remove<Variant>{id}}}, q("take out option " + name));
+            });
         menu->addAction(QStringLiteral("Make “%1” the plan").arg(q(v->name)), this, [this, name = v->name] {
             const Plan chosen = with_variant(document_.stored(), document_.stored().active);
             document_.apply(plan_becomes(document_.stored(), chosen), q(name + " becomes the plan"));
@@ -380,9 +389,11 @@ void MainWindow::new_option(const QString& name) {
 void MainWindow::refresh_options() {
     const Variant* v = yr::find(document_.stored().variants, document_.stored().active);
     const QString name = v ? q(v->name) : QStringLiteral("as planned");
-    options_->setText(QFontMetrics(options_->font()).elidedText(name, Qt::ElideRight, 170) + QStringLiteral(" ▾"));
-    options_->setToolTip(v ? QStringLiteral("Shown: %1. Changes stay in this option.").arg(name)
-                           : QStringLiteral("Shown: the plan as it stands. Other ways to do it are kept here."));
+    options_->setText(QFontMetrics(options_->font()).elidedText(name, Qt::ElideRight, 170) +
+                      QStringLiteral(" ▾"));
+    options_->setToolTip(
+        v ? QStringLiteral("Shown: %1. Changes stay in this option.").arg(name)
+          : QStringLiteral("Shown: the plan as it stands. Other ways to do it are kept here."));
     options_->setObjectName(v ? QStringLiteral("mend") : QString());
     options_->style()->unpolish(options_);
     options_->style()->polish(options_);

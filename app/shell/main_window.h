@@ -13,7 +13,6 @@
 #include "shell/plan_list.h"
 #include "shell/recovery.h"
 #include "shell/state_bar.h"
-#include "shell/state_bar.h"
 #include "shell/type_line.h"
 #include "shell/why_popup.h"
 #include "survey/survey_page.h"

@@ -93,8 +93,9 @@ PlanList::Row PlanList::load_row(std::size_t k) const {
     Row row{l.id, q(l.name), {}, q(words::condition(l.live_when)), false};
     switch (r.status) {
         case LoadStatus::on:
-            row.amount = l.inverter.empty() ? q(words::quantity(r.current_A, Dimension::current, document_->style()))
-                                            : q(words::quantity(r.power_W, Dimension::power, document_->style()));
+            row.amount = l.inverter.empty()
+                             ? q(words::quantity(r.current_A, Dimension::current, document_->style()))
+                             : q(words::quantity(r.power_W, Dimension::power, document_->style()));
             break;
         case LoadStatus::off:
             row.amount = QStringLiteral("off");
@@ -145,8 +146,11 @@ std::vector<PlanList::Row> PlanList::rows() const {
     }
     for (std::size_t k = 0; k < plan.inverters.size(); ++k) {
         const LoadResult& r = point.loads[document_->solution().network.plan_loads + k];
-        rows.push_back({plan.inverters[k].id, q(plan.inverters[k].name),
-                        r.status == LoadStatus::on ? A(r.current_A) : QStringLiteral("off"), {}, true});
+        rows.push_back({plan.inverters[k].id,
+                        q(plan.inverters[k].name),
+                        r.status == LoadStatus::on ? A(r.current_A) : QStringLiteral("off"),
+                        {},
+                        true});
         for (std::size_t n = 0; n < plan.loads.size(); ++n)
             if (plan.loads[n].inverter == plan.inverters[k].id) rows.push_back(load_row(n)), placed[n] = 1;
     }

@@ -79,7 +79,7 @@ void StateBar::add_condition(const QString& object_name, const QString& tip, Dim
     edit->setAccessibleName(tip);
     edit->setFixedWidth(object_name == QStringLiteral("charge") ? 94
                         : object_name == QStringLiteral("bay")  ? 78
-                                                               : 70);
+                                                                : 70);
     edit->setAlignment(Qt::AlignRight);
     const QString suffix = object_name == QStringLiteral("bay")       ? QStringLiteral(" bay")
                            : object_name == QStringLiteral("charge")  ? QStringLiteral(" charge")

@@ -18,13 +18,15 @@ const char* key_word(SurveyKey key) {
 MeterClient::MeterClient(QObject* parent) : QObject(parent) {
     connect(&process_, &QProcess::readyReadStandardOutput, this, &MeterClient::read_process);
     connect(&process_, &QProcess::errorOccurred, this, [this](QProcess::ProcessError e) {
-        if (e == QProcess::FailedToStart) emit failed(QStringLiteral("The bench meter could not be started."));
+        if (e == QProcess::FailedToStart)
+            emit failed(QStringLiteral("The bench meter could not be started."));
     });
     connect(&socket_, &QTcpSocket::connected, this, &MeterClient::ready);
     connect(&socket_, &QTcpSocket::readyRead, this, &MeterClient::take_line);
     connect(&socket_, &QTcpSocket::errorOccurred, this, [this] {
         tasks_.clear();
-        emit failed(QStringLiteral("The bench meter does not answer: ") + socket_.errorString() + QLatin1Char('.'));
+        emit failed(QStringLiteral("The bench meter does not answer: ") + socket_.errorString() +
+                    QLatin1Char('.'));
     });
 }
 
@@ -40,7 +42,8 @@ void MeterClient::start_stand_in(const QStringList& arguments) {
     process_.kill();
     process_.waitForFinished(2000);
     points_.clear();
-    const QString program = QDir(QCoreApplication::applicationDirPath()).filePath(QStringLiteral("bench-meter"));
+    const QString program =
+        QDir(QCoreApplication::applicationDirPath()).filePath(QStringLiteral("bench-meter"));
     QString found = qEnvironmentVariable("YR_BENCH_METER", program);  // tests run from elsewhere
     process_.start(found, arguments + QStringList{QStringLiteral("--port"), QStringLiteral("0")});
 }

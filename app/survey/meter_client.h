@@ -1,4 +1,5 @@
-// Talks SCPI to a bench meter on the loopback: starts the stand-in that ships, or takes one that listens already.
+// Talks SCPI to a bench meter on the loopback: starts the stand-in that ships, or takes one that listens
+// already.
 #pragma once
 
 #include <QProcess>

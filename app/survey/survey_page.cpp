@@ -62,7 +62,9 @@ SurveyPage::SurveyPage(PlanDocument* document, QWidget* parent) : QWidget(parent
     row->setSpacing(16);
     row->addLayout(left, 5);
     row->addWidget(make_readings(), 6);
-    connect(document_, &PlanDocument::changed, this, &SurveyPage::refresh);
+    connect(document_, &PlanDocument::changed, this, [this] {
+        if (isVisible()) refresh();  // else when it is shown
+    });
     connect(&meter_, &MeterClient::failed, this, &SurveyPage::said);
     connect(&meter_, &MeterClient::ready, this, [this] {
         if (hidden_asked_) {
@@ -71,7 +73,8 @@ SurveyPage::SurveyPage(PlanDocument* document, QWidget* parent) : QWidget(parent
                 const SurveyKind kind = terminal.starts_with("battery")      ? SurveyKind::battery
                                         : terminal.starts_with("alternator") ? SurveyKind::alternator
                                                                              : SurveyKind::outlet;
-                s.points.push_back({"hidden-" + std::to_string(s.points.size() + 1), name.toStdString(), kind, terminal});
+                s.points.push_back(
+                    {"hidden-" + std::to_string(s.points.size() + 1), name.toStdString(), kind, terminal});
             }
             hidden_asked_ = false;
             document_->apply(SetSurvey{s}, QStringLiteral("survey of a hidden vehicle"));
@@ -83,6 +86,10 @@ SurveyPage::SurveyPage(PlanDocument* document, QWidget* parent) : QWidget(parent
         put_readings(taken_, QStringLiteral("%1 readings from the meter").arg(taken_.size()));
         taken_.clear();
     });
+    refresh();
+}
+
+void SurveyPage::showEvent(QShowEvent*) {
     refresh();
 }
 
@@ -105,8 +112,10 @@ QWidget* SurveyPage::make_readings() {
     meter->setPopupMode(QToolButton::InstantPopup);
     auto* edit = tool(QStringLiteral("Table"), QStringLiteral("Points, paste and copy"));
     auto* edit_menu = new QMenu(this);
-    edit_menu->addAction(QStringLiteral("Add a battery to read"), this, [this] { add_point(SurveyKind::battery); });
-    edit_menu->addAction(QStringLiteral("Add an outlet or stud"), this, [this] { add_point(SurveyKind::outlet); });
+    edit_menu->addAction(QStringLiteral("Add a battery to read"), this,
+                         [this] { add_point(SurveyKind::battery); });
+    edit_menu->addAction(QStringLiteral("Add an outlet or stud"), this,
+                         [this] { add_point(SurveyKind::outlet); });
     edit_menu->addAction(QStringLiteral("Add the alternator's stud"), this,
                          [this] { add_point(SurveyKind::alternator); });
     edit_menu->addSeparator();
@@ -138,8 +147,9 @@ QWidget* SurveyPage::make_readings() {
 
     table_ = new QTableWidget;
     table_->setColumnCount(5);
-    table_->setHorizontalHeaderLabels({QStringLiteral("volts at"), QStringLiteral("key off"), QStringLiteral("accessory"),
-                                       QStringLiteral("running"), QStringLiteral("after")});
+    table_->setHorizontalHeaderLabels({QStringLiteral("volts at"), QStringLiteral("key off"),
+                                       QStringLiteral("accessory"), QStringLiteral("running"),
+                                       QStringLiteral("after")});
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Fixed);
     table_->horizontalHeader()->resizeSection(0, 160);
@@ -169,7 +179,8 @@ void SurveyPage::fill_meter_menu(QMenu* menu) {
     menu->addAction(QStringLiteral("Start the stand-in on this plan"), this, [this] { start_meter(false); });
     menu->addAction(QStringLiteral("Start the stand-in on a hidden vehicle (practice)"), this,
                     [this] { start_meter(true); });
-    menu->addAction(QStringLiteral("Connect to a meter on port 5025"), this, [this] { meter_.connect_to(5025); });
+    menu->addAction(QStringLiteral("Connect to a meter on port 5025"), this,
+                    [this] { meter_.connect_to(5025); });
     menu->addSeparator();
     menu->addAction(QStringLiteral("Read all that the table lacks"), this, &SurveyPage::read_missing);
     menu->addAction(QStringLiteral("Read what is asked for"), this, &SurveyPage::read_asked);
@@ -270,8 +281,8 @@ void SurveyPage::fill_table() {
         table_->setItem(row, 0, new QTableWidgetItem(q(p.name)));
         for (int k = 0; k < 4; ++k) {
             const auto v = volts(p.id, kKeys[k], drawn_at());
-            auto* cell = new QTableWidgetItem(
-                v ? q(words::number(*v, 5, document_->style().decimal_comma)) : QString());
+            auto* cell = new QTableWidgetItem(v ? q(words::number(*v, 5, document_->style().decimal_comma))
+                                                : QString());
             cell->setTextAlignment(Qt::AlignRight | Qt::AlignVCenter);
             table_->setItem(row, k + 1, cell);
         }
@@ -290,8 +301,9 @@ void SurveyPage::fill_conclusions() {
     lines_->addWidget(proved);
     if (s.points.empty())
         lines_->addWidget(line_label(
-            QStringLiteral("Nothing is read yet. Add each battery and outlet as a row, or paste a table, and type the "
-                           "volts you read with the key off, at accessory, running, and just after switching off."),
+            QStringLiteral(
+                "Nothing is read yet. Add each battery and outlet as a row, or paste a table, and type the "
+                "volts you read with the key off, at accessory, running, and just after switching off."),
             "soft"));
     const SurveyProof proof = infer(s);
     for (const words::SurveyLine& l : words::conclusions(proof, s, document_->style()))
@@ -320,10 +332,11 @@ void SurveyPage::fill_conclusions() {
         const SurveyPoint* drawn = yr::find(s.points, ask.drawn_at);
         const QString when = QString::fromUtf8(words::name_of(ask.key)) +
                              (drawn ? QStringLiteral(", draw at ") + q(drawn->name) : QString());
-        auto* l = line_label(QStringLiteral("<a href='x' style='color:%1;text-decoration:none'><b>%2</b></a>: %3")
-                                 .arg(tokens().supply[0].name(), when.toHtmlEscaped(),
-                                      names.join(QStringLiteral(", ")).toHtmlEscaped()),
-                             "soft");
+        auto* l =
+            line_label(QStringLiteral("<a href='x' style='color:%1;text-decoration:none'><b>%2</b></a>: %3")
+                           .arg(tokens().supply[0].name(), when.toHtmlEscaped(),
+                                names.join(QStringLiteral(", ")).toHtmlEscaped()),
+                       "soft");
         l->setTextInteractionFlags(Qt::LinksAccessibleByMouse | Qt::LinksAccessibleByKeyboard);
         connect(l, &QLabel::linkActivated, this, [this, first = ask] {
             show_draw(first.drawn_at);
@@ -384,7 +397,8 @@ void SurveyPage::take_cell(int row, int column) {
         return;
     }
     auto v = parse_value(typed.toStdString(), Dimension::voltage);
-    if (v && std::abs(*v) > 100) v = fail(ErrorCode::out_of_range, {}, typed.toStdString(), "volts from −100 to 100");
+    if (v && std::abs(*v) > 100)
+        v = fail(ErrorCode::out_of_range, {}, typed.toStdString(), "volts from −100 to 100");
     if (!v) {
         Error e = v.error();
         e.place = p.name + ", " + words::name_of(key);
@@ -406,7 +420,8 @@ bool SurveyPage::paste(const QString& text) {
 
 void SurveyPage::add_point(SurveyKind kind) {
     Survey s = document_->plan().survey;
-    const auto count = std::count_if(s.points.begin(), s.points.end(), [&](const auto& p) { return p.kind == kind; });
+    const auto count =
+        std::count_if(s.points.begin(), s.points.end(), [&](const auto& p) { return p.kind == kind; });
     SurveyPoint p;
     p.id = new_id(document_->plan(), "measured");
     p.kind = kind;

@@ -1,5 +1,5 @@
-// The Survey workspace: the vehicle card, the table of volts that were read by key position, what they prove, and
-// which reading to take next.
+// The Survey workspace: the vehicle card, the table of volts that were read by key position, what they prove,
+// and which reading to take next.
 #pragma once
 
 #include <QComboBox>
@@ -33,6 +33,9 @@ class SurveyPage : public QWidget {
     void start_meter(bool hidden);
     void show_draw(const Id& point);
     void add_point(SurveyKind kind);
+
+  protected:
+    void showEvent(QShowEvent* event) override;
 
   signals:
     void said(const QString& sentence);

@@ -18,7 +18,8 @@ class Teller {
   public:
     explicit Teller(const PlanDocument* d) : d_(d) {}
 
-    void add(QStringList& out, const std::optional<double>& v, Dimension dimension, const char* after = "") const {
+    void add(QStringList& out, const std::optional<double>& v, Dimension dimension,
+             const char* after = "") const {
         if (v) out << q(words::quantity(*v, dimension, d_->style())) + QString::fromUtf8(after);
     }
 
@@ -51,7 +52,8 @@ class Teller {
         add(out, r.resistance_ohm, Dimension::resistance);
         for (const Device& x : r.devices)
             if (x.kind == DeviceKind::fuse)
-                out << q(words::quantity(x.rating_A, Dimension::current, d_->style())) + QStringLiteral(" fuse");
+                out << q(words::quantity(x.rating_A, Dimension::current, d_->style())) +
+                           QStringLiteral(" fuse");
         return joined(out);
     }
 
@@ -82,10 +84,17 @@ VehicleCard::VehicleCard(PlanDocument* document, QWidget* parent) : QTreeWidget(
     header()->setStretchLastSection(true);
     header()->setFont(type_font(Type::small));
     setAccessibleName(QStringLiteral("Vehicle card: what is there and how well it is known"));
-    connect(document_, &PlanDocument::changed, this, &VehicleCard::refresh);
+    connect(document_, &PlanDocument::changed, this, [this] {
+        if (isVisible()) refresh();
+    });
     connect(this, &QTreeWidget::currentItemChanged, this, [this](QTreeWidgetItem* item) {
         if (!filling_ && item) document_->select(item->data(0, kIdRole).toString().toStdString());
     });
+    refresh();
+}
+
+void VehicleCard::showEvent(QShowEvent* event) {
+    QTreeWidget::showEvent(event);
     refresh();
 }
 
@@ -130,7 +139,8 @@ void VehicleCard::refresh() {
     for (const Point& p : plan.points)
         if (p.kind == PointKind::ground)
             add_row(p.id, q(p.name),
-                    p.bond_ohm ? q(words::quantity(*p.bond_ohm, Dimension::resistance, document_->style())) : QString());
+                    p.bond_ohm ? q(words::quantity(*p.bond_ohm, Dimension::resistance, document_->style()))
+                               : QString());
     add_heading(QStringLiteral("Feeds"));
     for (const Run& r : plan.runs) {
         const Point* p = yr::find(plan.points, r.to);

@@ -15,6 +15,9 @@ class VehicleCard : public QTreeWidget {
     // What a thing's row says, for tests: "known|assumed".
     [[nodiscard]] QString row_text(const Id& id) const;
 
+  protected:
+    void showEvent(QShowEvent* event) override;
+
   private:
     void refresh();
     void add_heading(const QString& text);

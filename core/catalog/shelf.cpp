@@ -14,7 +14,8 @@ Chemistry chemistry_named(const std::string& name) {
 Shelf read_shelf() {
     const nlohmann::json file = shipped_table("shelf.json");
     Shelf s;
-    for (const auto& x : file.at("alternators")) s.alternators.push_back({x.at("name"), x.at("rated_A"), x.at("idle_A")});
+    for (const auto& x : file.at("alternators"))
+        s.alternators.push_back({x.at("name"), x.at("rated_A"), x.at("idle_A")});
     for (const auto& x : file.at("batteries")) {
         ShelfBattery b{x.at("name"), chemistry_named(x.at("chemistry")), x.at("capacity_Ah"), {}, {}};
         if (x.contains("cranking_A")) b.cranking_A = x.at("cranking_A").get<double>();
@@ -23,7 +24,8 @@ Shelf read_shelf() {
     }
     for (const auto& x : file.at("starters")) s.starters.push_back({x.at("name"), x.at("ohm")});
     for (const auto& x : file.at("straps"))
-        s.straps.push_back({x.at("name"), *parse_wire_size(x.at("size").get<std::string>()), x.at("length_m")});
+        s.straps.push_back(
+            {x.at("name"), *parse_wire_size(x.at("size").get<std::string>()), x.at("length_m")});
     return s;
 }
 

@@ -1,4 +1,5 @@
-// Typical alternators, batteries, starters and straps without a brand, to begin from. data/catalog/shelf.json.
+// Typical alternators, batteries, starters and straps without a brand, to begin from.
+// data/catalog/shelf.json.
 #pragma once
 
 #include <optional>

@@ -83,13 +83,14 @@ double starter_A(const Case& c, std::size_t s) {
     return amps;
 }
 
-// The battery that is there for cranking: of those with cranking amps the one that gives most; failing any, the
-// plan's first.
+// The battery that is there for cranking: of those with cranking amps the one that gives most; failing any,
+// the plan's first.
 std::optional<std::size_t> cranking_battery(const Case& c, std::size_t s) {
     std::optional<std::size_t> best;
     const auto& given = c.solutions[s].point.batteries;
     for (std::size_t k = 0; k < c.plan.batteries.size(); ++k)
-        if (c.plan.batteries[k].cranking_A && (!best || given[k].current_A > given[*best].current_A)) best = k;
+        if (c.plan.batteries[k].cranking_A && (!best || given[k].current_A > given[*best].current_A))
+            best = k;
     if (!best && !c.plan.batteries.empty()) best = 0;
     return best;
 }

@@ -18,15 +18,15 @@ struct WorstLoad {
 
 struct WorstRun {
     std::size_t run = 0;
-    std::optional<std::size_t> state;  // empty: it carries nothing in any state
+    std::optional<std::size_t> state;     // empty: it carries nothing in any state
     double current_A = 0, allowed_A = 0;  // allowed 0: no table holds it
     double temperature_C = 0;
     double drop_V = 0;
 };
 
-// `solutions` by state of the plan. Loads by the share of their drop limit, failing ones first; a starter by its
-// volts. Runs by amps against what they may carry; cranking does not count, it lasts seconds. Each list is in the
-// plan's order.
+// `solutions` by state of the plan. Loads by the share of their drop limit, failing ones first; a starter by
+// its volts. Runs by amps against what they may carry; cranking does not count, it lasts seconds. Each list
+// is in the plan's order.
 [[nodiscard]] std::vector<WorstLoad> worst_loads(const Plan& plan, const std::vector<Solution>& solutions);
 [[nodiscard]] std::vector<WorstRun> worst_runs(const Plan& plan, const std::vector<Solution>& solutions);
 

@@ -19,7 +19,8 @@ std::string trimmed(const std::string& s) {
 }
 
 std::string lower(std::string s) {
-    std::transform(s.begin(), s.end(), s.begin(), [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
+    std::transform(s.begin(), s.end(), s.begin(),
+                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
     return s;
 }
 
@@ -40,7 +41,8 @@ std::vector<Row> split(std::string text) {
     csv_init(&parser, CSV_APPEND_NULL);
     csv_set_delim(&parser, static_cast<unsigned char>(separator_of(text)));
     const auto field = [](void* data, std::size_t size, void* out) {
-        static_cast<Sink*>(out)->row.emplace_back(data ? static_cast<const char*>(data) : "", data ? size : 0);
+        static_cast<Sink*>(out)->row.emplace_back(data ? static_cast<const char*>(data) : "",
+                                                  data ? size : 0);
     };
     const auto row = [](int, void* out) {
         auto* s = static_cast<Sink*>(out);
@@ -73,7 +75,8 @@ class Reader {
         const bool wide = std::any_of(keys.begin(), keys.end(), [](const auto& k) { return k.has_value(); });
         const bool heading = wide || lower(trimmed(rows[0].front())) == "point";
         for (std::size_t n = heading ? 1 : 0; n < rows.size(); ++n) {
-            if (std::all_of(rows[n].begin(), rows[n].end(), [](const auto& c) { return trimmed(c).empty(); })) continue;
+            if (std::all_of(rows[n].begin(), rows[n].end(), [](const auto& c) { return trimmed(c).empty(); }))
+                continue;
             const auto taken = wide ? wide_row(rows[n], keys, n + 1) : long_row(rows[n], n + 1);
             if (!taken) return tl::unexpected(taken.error());
         }
@@ -85,7 +88,8 @@ class Reader {
         return fmt::format("line {}, column {}", line, column + 1);
     }
 
-    Result<bool> wide_row(const Row& row, const std::vector<std::optional<SurveyKey>>& keys, std::size_t line) {
+    Result<bool> wide_row(const Row& row, const std::vector<std::optional<SurveyKey>>& keys,
+                          std::size_t line) {
         if (trimmed(row[0]).empty()) return fail(ErrorCode::empty, place(line, 0), {}, "the name of a point");
         const Id point = point_named(row[0]);
         for (std::size_t k = 1; k < row.size() && k < keys.size(); ++k) {
@@ -102,7 +106,8 @@ class Reader {
             return fail(ErrorCode::empty, fmt::format("line {}", line), {}, "point, key, drawn at and volts");
         const auto key = key_named(row[1]);
         if (!key)
-            return fail(ErrorCode::unknown_name, place(line, 1), row[1], "key off, accessory, running or after");
+            return fail(ErrorCode::unknown_name, place(line, 1), row[1],
+                        "key off, accessory, running or after");
         const bool four = row.size() > 3;
         const auto volts = read_V(row[four ? 3 : 2], place(line, four ? 3 : 2));
         if (!volts) return tl::unexpected(volts.error());
@@ -117,7 +122,8 @@ class Reader {
             volts.error().place = where;
             return volts;
         }
-        if (*volts < -100 || *volts > 100) return fail(ErrorCode::out_of_range, where, cell, "volts from -100 to 100");
+        if (*volts < -100 || *volts > 100)
+            return fail(ErrorCode::out_of_range, where, cell, "volts from -100 to 100");
         return volts;
     }
 
@@ -131,7 +137,7 @@ class Reader {
         p.id = new_id(ids, "measured");
         p.name = name;
         const std::string l = lower(name);
-        p.kind = l.find("batter") != std::string::npos      ? SurveyKind::battery
+        p.kind = l.find("batter") != std::string::npos       ? SurveyKind::battery
                  : l.find("alternator") != std::string::npos ? SurveyKind::alternator
                                                              : SurveyKind::outlet;
         survey_.points.push_back(p);

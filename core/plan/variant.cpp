@@ -19,17 +19,19 @@ void each_list(P& plan, V& variant, F&& use) {
     use(plan.states, variant.states);
 }
 
-// What hung on something that the variant takes away goes with it: loads behind a removed inverter, runs to a removed
-// terminal. A load added to the plan later must not make an older variant impossible.
+// What hung on something that the variant takes away goes with it: loads behind a removed inverter, runs to a
+// removed terminal. A load added to the plan later must not make an older variant impossible.
 void drop_what_hangs_loose(Plan& plan) {
-    std::erase_if(plan.loads, [&](const Load& l) { return !l.inverter.empty() && !find(plan.inverters, l.inverter); });
+    std::erase_if(plan.loads,
+                  [&](const Load& l) { return !l.inverter.empty() && !find(plan.inverters, l.inverter); });
     std::unordered_set<std::string> terminals;
     for (const Point& p : plan.points) terminals.insert(p.id);
     for (const Battery& b : plan.batteries) terminals.insert({b.id + ".pos", b.id + ".neg"});
     for (const Inverter& i : plan.inverters) terminals.insert({i.id + ".pos", i.id + ".neg"});
     for (const Source& s : plan.sources) terminals.insert({s.id + ".out", s.id + ".in"});
     for (const Load& l : plan.loads) terminals.insert({l.id + ".pos", l.id + ".neg"});
-    std::erase_if(plan.runs, [&](const Run& r) { return !terminals.contains(r.from) || !terminals.contains(r.to); });
+    std::erase_if(plan.runs,
+                  [&](const Run& r) { return !terminals.contains(r.from) || !terminals.contains(r.to); });
 }
 
 }  // namespace
@@ -84,7 +86,8 @@ Edit plan_becomes(const Plan& stored, const Plan& chosen) {
     const Plan before = with_variant(stored, {});
     for (const Variant& v : stored.variants) {
         if (v.id == stored.active) continue;  // it is the plan now
-        batch.edits.emplace_back(Put<Variant>{difference(chosen, with_variant(stored, v.id), v.id, v.name), {}});
+        batch.edits.emplace_back(
+            Put<Variant>{difference(chosen, with_variant(stored, v.id), v.id, v.name), {}});
     }
     if (const Variant* v = find(stored.variants, stored.active)) {
         batch.edits.emplace_back(SetActive{});

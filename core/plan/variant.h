@@ -5,8 +5,9 @@
 
 namespace yr {
 
-// The plan with that variant's things put in and its removed ones gone, with what hung on those; with `id` empty, or of no variant,
-// the plan as it stands. The result holds no variants of its own and its `active` says which it is.
+// The plan with that variant's things put in and its removed ones gone, with what hung on those; with `id`
+// empty, or of no variant, the plan as it stands. The result holds no variants of its own and its `active`
+// says which it is.
 [[nodiscard]] Plan with_variant(const Plan& base, const Id& id);
 
 // The plan that is shown: with_variant(base, base.active), variants kept beside it.
@@ -17,8 +18,8 @@ namespace yr {
 [[nodiscard]] Variant difference(const Plan& base, const Plan& changed, const Id& id,
                                  const std::string& name);
 
-// The edit by which the stored plan takes the content of `chosen` (one of its variants) and shows it as the plan itself.
-// The other variants stay as they differ: each keeps what it had in place of the plan's own.
+// The edit by which the stored plan takes the content of `chosen` (one of its variants) and shows it as the
+// plan itself. The other variants stay as they differ: each keeps what it had in place of the plan's own.
 [[nodiscard]] Edit plan_becomes(const Plan& stored, const Plan& chosen);
 
 }  // namespace yr

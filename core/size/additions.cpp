@@ -210,7 +210,8 @@ Result<Addition> add_charging_source(const Plan& plan, Source s, const char* hea
     s.place = battery.place;
     const Id id = s.id;
     b.put(&Plan::sources, s);
-    b.run(cable, battery.id + ".pos", id + ".out", 1.0, awg, fuse_A, {}, battery.chemistry == Chemistry::lifepo4);
+    b.run(cable, battery.id + ".pos", id + ".out", 1.0, awg, fuse_A, {},
+          battery.chemistry == Chemistry::lifepo4);
     return b.finish(id);
 }
 

@@ -27,15 +27,15 @@ struct Addition {
 // A ground stud on the first chassis part. Failure: missing_reference where there is none.
 // An inverter on the last battery's feed, with its fused cables.
 [[nodiscard]] Result<Addition> add_inverter(const Plan& plan);
-// Joins the last battery to the first: through a sensing relay, a contactor that closes while the engine runs, or an
-// isolator; a fuse at both ends, since both are fed.
+// Joins the last battery to the first: through a sensing relay, a contactor that closes while the engine
+// runs, or an isolator; a fuse at both ends, since both are fed.
 enum class Link { sensing_relay, contactor, isolator };
 [[nodiscard]] Result<Addition> add_link(const Plan& plan, Link link);
 // A charger on mains, and a solar panel with its controller, on the last battery.
 [[nodiscard]] Result<Addition> add_shore(const Plan& plan);
 [[nodiscard]] Result<Addition> add_solar(const Plan& plan);
-// A starter motor of that resistance between the first battery and the engine; put in place of the plan's own where it
-// has one.
+// A starter motor of that resistance between the first battery and the engine; put in place of the plan's own
+// where it has one.
 [[nodiscard]] Result<Addition> add_starter(const Plan& plan, const std::string& name, double ohm);
 [[nodiscard]] Result<Addition> add_ground(const Plan& plan);
 

@@ -35,8 +35,8 @@ class LineReader {
 
     TypedLine read() {
         while (at_ < words_.size()) {
-            const bool known = read_feed() || read_inverter() || read_condition() || read_inrush() || read_quantity() ||
-                               read_size() || read_flag() || read_place();
+            const bool known = read_feed() || read_inverter() || read_condition() || read_inrush() ||
+                               read_quantity() || read_size() || read_flag() || read_place();
             if (known) {
                 named_ = named_ || !line_.name.empty();
                 continue;
@@ -158,7 +158,8 @@ class LineReader {
             return true;
         }
         const auto q = quantity_here(0, used);
-        if (!q || (q->dimension != Dimension::current && q->dimension != Dimension::power) || !is_word(lower(used)))
+        if (!q || (q->dimension != Dimension::current && q->dimension != Dimension::power) ||
+            !is_word(lower(used)))
             return false;
         (q->dimension == Dimension::current ? line_.inrush_A : line_.start_W) = q->value;
         at_ += used + 1;

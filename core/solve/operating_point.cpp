@@ -38,14 +38,16 @@ struct OperatingPointSolver::Impl {
         net = &network;
         system.prepare(network);
         v = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(network.nodes.size()));
-        const bool again = temperature_C.size() == network.conductors.size();  // the last answer is a good guess
+        const bool again =
+            temperature_C.size() == network.conductors.size();  // the last answer is a good guess
         temperature_C.resize(network.conductors.size());
         temperature_at_A.assign(network.conductors.size(), 0);
         temperature_move_K.assign(network.conductors.size(), 0);
         cable_ohm.assign(network.conductors.size(), 0);
         for (std::size_t k = 0; k < network.conductors.size(); ++k) {
             const double ambient = network.conductors[k].cable.ambient_C;
-            if (!again || !(temperature_C[k] >= ambient && temperature_C[k] < kWarmGuess_C)) temperature_C[k] = ambient;
+            if (!again || !(temperature_C[k] >= ambient && temperature_C[k] < kWarmGuess_C))
+                temperature_C[k] = ambient;
             cable_ohm[k] = at_temperature(network.conductors[k], temperature_C[k]);
         }
         load_on.assign(network.loads.size(), 0);
@@ -290,7 +292,8 @@ struct OperatingPointSolver::Impl {
     }
 
     // All loads but plain resistances off: finds which feeds are alive at all.
-    // Cables keep their temperatures here: which feeds are alive does not hang on a few per cent of resistance.
+    // Cables keep their temperatures here: which feeds are alive does not hang on a few per cent of
+    // resistance.
     void light_load() {
         cold_ = true;
         for (std::size_t k = 0; k < net->loads.size(); ++k)

@@ -15,8 +15,8 @@ constexpr double kAlongRest = 0.20;        // share of that sag which a joined p
 constexpr double kAlongRunning = 0.30;     // and with the engine running, both ways
 constexpr double kSharedRunning_V = 0.40;  // joined posts stand this near while running
 constexpr double kForward_V = 0.45;        // an isolator keeps at least this
-constexpr double kRise_V = 0.06;  // volts rise this much from rest: it is charged; lithium rises little
-constexpr double kOutlet_V = 0.10;         // an outlet without load stands this near its battery
+constexpr double kRise_V = 0.06;    // volts rise this much from rest: it is charged; lithium rises little
+constexpr double kOutlet_V = 0.10;  // an outlet without load stands this near its battery
 constexpr double kLive_V = 6;
 constexpr SurveyKey kKeys[] = {SurveyKey::off, SurveyKey::accessory, SurveyKey::running, SurveyKey::after};
 

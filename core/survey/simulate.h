@@ -31,7 +31,8 @@ struct HiddenVehicle {
     Plan plan;
     // by outlet id of the survey: the battery's survey id that feeds it
     std::vector<std::pair<Id, Id>> outlet_feeds;
-    std::vector<std::pair<Id, Joiner>> joiners;  // by survey id of a further battery: what joins it to the first
+    std::vector<std::pair<Id, Joiner>>
+        joiners;  // by survey id of a further battery: what joins it to the first
 };
 [[nodiscard]] HiddenVehicle hidden_vehicle(std::uint32_t seed);
 

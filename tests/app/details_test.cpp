@@ -143,7 +143,9 @@ TEST_F(DetailsTest, InvertersRelaysCoilsAndWindowsAreEdited) {
     EXPECT_EQ(yr::find(plan().loads, load_named("two-way radio"))->supply_code, SupplyCode::c);
     doc().select(run_named("charger feed"));
     choose("Put in line", "sensing relay");
-    const auto relay = [&]() -> const Device& { return yr::find(plan().runs, run_named("charger feed"))->devices.back(); };
+    const auto relay = [&]() -> const Device& {
+        return yr::find(plan().runs, run_named("charger feed"))->devices.back();
+    };
     EXPECT_EQ(relay().kind, DeviceKind::sensing_relay);
     enter("Closes from", "13.4");
     EXPECT_DOUBLE_EQ(*relay().close_V, 13.4);
@@ -151,7 +153,8 @@ TEST_F(DetailsTest, InvertersRelaysCoilsAndWindowsAreEdited) {
     EXPECT_FALSE(relay().open_V) << "it cannot open above where it closes";
     doc().select(run_named("hoist feed"));
     choose("Coil", "none: by hand or key");
-    for (const Device& d : yr::find(plan().runs, run_named("hoist feed"))->devices) EXPECT_TRUE(d.coil.empty());
+    for (const Device& d : yr::find(plan().runs, run_named("hoist feed"))->devices)
+        EXPECT_TRUE(d.coil.empty());
 }
 
 TEST_F(DetailsTest, WinchCurvesAndBatteriesAreEdited) {
@@ -159,9 +162,12 @@ TEST_F(DetailsTest, WinchCurvesAndBatteriesAreEdited) {
     doc().select(hoist);
     enter("Pull", "50 %");
     state("Hoisting");
-    EXPECT_NEAR(doc().solution().point.loads[static_cast<std::size_t>(yr::find(plan().loads, hoist) - plan().loads.data())]
-                    .current_A,
-                58, 1e-9)
+    EXPECT_NEAR(
+        doc()
+            .solution()
+            .point.loads[static_cast<std::size_t>(yr::find(plan().loads, hoist) - plan().loads.data())]
+            .current_A,
+        58, 1e-9)
         << "by its curve";
     enter("Amps by pull", "0 %: 20, 0 %: 30");
     EXPECT_EQ(yr::find(plan().loads, hoist)->line_curve.size(), 5U) << "shares must rise";

@@ -20,7 +20,8 @@ TEST_F(WindowTest, ChangesInAnOptionStayInItAndUndoAndSaveKeepThem) {
     ASSERT_FALSE(doc().stored().active.empty());
     EXPECT_TRUE(doc().step_run(feed, 3));
     EXPECT_FALSE(*find(plan().runs, feed)->size == *find(standing.runs, feed)->size) << "shown";
-    EXPECT_EQ(*find(doc().stored().runs, feed)->size, *find(standing.runs, feed)->size) << "the plan itself is as it was";
+    EXPECT_EQ(*find(doc().stored().runs, feed)->size, *find(standing.runs, feed)->size)
+        << "the plan itself is as it was";
     EXPECT_EQ(doc().stored().variants.back().runs.size(), 1U);
     const std::string file = folder.file("options.yourrail.json");
     ASSERT_TRUE(window.save_to(QString::fromStdString(file)));
@@ -65,7 +66,8 @@ TEST_F(WindowTest, RandomEditsInAndOutOfOptionsUndoToWhereTheyBegan) {
         const auto& variants = doc().stored().variants;
         switch (random() % 4) {
             case 0:
-                doc().apply(SetActive{random() % 2 ? Id() : variants[random() % variants.size()].id}, QStringLiteral("show"));
+                doc().apply(SetActive{random() % 2 ? Id() : variants[random() % variants.size()].id},
+                            QStringLiteral("show"));
                 break;
             case 1:
                 doc().step_run(plan().runs[random() % plan().runs.size()].id, random() % 2 ? 1 : -1);
@@ -100,11 +102,13 @@ TEST_F(WindowTest, ComparedChartsStandOnOneScale) {
     EXPECT_DOUBLE_EQ(left.px_per_V, right.px_per_V);
     EXPECT_NE(left.of("dcdc"), nullptr);
     EXPECT_EQ(right.of("dcdc"), nullptr) << "that option has no charger";
-    EXPECT_EQ(window.compare()->table()->topLevelItemCount(), static_cast<int>(doc().stored().variants.size()) + 1);
-    EXPECT_TRUE(window.compare()->table()->topLevelItem(0)->text(1).startsWith(QStringLiteral("−"))) << "short at idle";
+    EXPECT_EQ(window.compare()->table()->topLevelItemCount(),
+              static_cast<int>(doc().stored().variants.size()) + 1);
+    EXPECT_TRUE(window.compare()->table()->topLevelItem(0)->text(1).startsWith(QStringLiteral("−")))
+        << "short at idle";
     const Plan before = doc().stored();
-    QWheelEvent e(QPointF(100, 60), window.compare()->left()->mapToGlobal(QPoint(100, 60)), {}, {0, 120}, Qt::NoButton,
-                  Qt::NoModifier, Qt::NoScrollPhase, false);
+    QWheelEvent e(QPointF(100, 60), window.compare()->left()->mapToGlobal(QPoint(100, 60)), {}, {0, 120},
+                  Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
     QCoreApplication::sendEvent(window.compare()->left(), &e);
     EXPECT_EQ(doc().stored(), before) << "a compared chart changes nothing";
 }

@@ -41,7 +41,8 @@ TEST_F(SurveyPageTest, WhatIsNoVoltageIsSaidAndNothingIsTaken) {
     type_cell(0, 1, "a lot");
     EXPECT_EQ(plan().survey, before);
     ASSERT_EQ(said.count(), 1);
-    EXPECT_TRUE(said[0][0].toString().contains(QStringLiteral("front battery"))) << said[0][0].toString().toStdString();
+    EXPECT_TRUE(said[0][0].toString().contains(QStringLiteral("front battery")))
+        << said[0][0].toString().toStdString();
     EXPECT_EQ(page()->table()->item(0, 1)->text(), QStringLiteral("12.66"));
 }
 
@@ -57,7 +58,8 @@ TEST_F(SurveyPageTest, ATableIsPastedWholeOrNotAtAll) {
 TEST_F(SurveyPageTest, TheCardTellsKnownFromAssumed) {
     EXPECT_TRUE(page()->card()->row_text("alternator").contains(QStringLiteral("180")));
     EXPECT_TRUE(page()->card()->row_text("gnd-cab").contains(QStringLiteral("assumed")));
-    EXPECT_TRUE(page()->card()->row_text("gnd-cab").contains(QStringLiteral("millivolts"))) << "and how to find out";
+    EXPECT_TRUE(page()->card()->row_text("gnd-cab").contains(QStringLiteral("millivolts")))
+        << "and how to find out";
     Point ground = *find(plan().points, "gnd-cab");
     ground.bond_ohm = 0.8e-3;
     doc().apply(Put<Point>{ground, {}}, QStringLiteral("measured"));
@@ -66,19 +68,23 @@ TEST_F(SurveyPageTest, TheCardTellsKnownFromAssumed) {
 
 TEST_F(SurveyPageTest, TheMeterOnThisPlanSettlesWhatWasOpen) {
     EXPECT_TRUE(page()->conclusions().contains(QStringLiteral("can't tell"))) << "before any draw";
-    QSignalSpy ready(page()->meter(), &app::MeterClient::ready), done(page()->meter(), &app::MeterClient::done);
+    QSignalSpy ready(page()->meter(), &app::MeterClient::ready),
+        done(page()->meter(), &app::MeterClient::done);
     page()->start_meter(false);
     ASSERT_TRUE(ready.wait(10000));
     for (int round = 0; round < 4; ++round) {
         page()->read_asked();
         if (done.count() <= round) ASSERT_TRUE(done.wait(20000));
     }
-    EXPECT_TRUE(page()->conclusions().contains(QStringLiteral("DC-DC charger"))) << page()->conclusions().toStdString();
-    EXPECT_FALSE(page()->conclusions().contains(QStringLiteral("can't tell"))) << page()->conclusions().toStdString();
+    EXPECT_TRUE(page()->conclusions().contains(QStringLiteral("DC-DC charger")))
+        << page()->conclusions().toStdString();
+    EXPECT_FALSE(page()->conclusions().contains(QStringLiteral("can't tell")))
+        << page()->conclusions().toStdString();
 }
 
 TEST_F(SurveyPageTest, AHiddenVehicleIsPracticeFromNothing) {
-    QSignalSpy ready(page()->meter(), &app::MeterClient::ready), done(page()->meter(), &app::MeterClient::done);
+    QSignalSpy ready(page()->meter(), &app::MeterClient::ready),
+        done(page()->meter(), &app::MeterClient::done);
     page()->start_meter(true);
     ASSERT_TRUE(ready.wait(10000));
     EXPECT_GE(plan().survey.points.size(), 3U);

@@ -83,7 +83,8 @@ TEST(Cli, SolveTellsInvertersRelaysAndTheEnginesShare) {
     EXPECT_NEAR(j["inverters"][0]["input_W"].get<double>(), 9 + 400 / 0.88, 1e-6);
     EXPECT_GT(j["sources"][0]["shaft_W"].get<double>(), 2500) << "137 A at 12.6 V and 58 %";
     bool coil = false;
-    for (const json& r : j["relays"]) coil = coil || (r["name"] == "hoist contactor" && r["closed"].get<bool>());
+    for (const json& r : j["relays"])
+        coil = coil || (r["name"] == "hoist contactor" && r["closed"].get<bool>());
     EXPECT_TRUE(coil);
 }
 

@@ -17,7 +17,8 @@ Survey read(const std::string& text) {
 }
 
 TEST(ReadingsCsv, OneRowAPoint) {
-    const Survey s = read("point,key off,accessory,running,after\nfront battery,12.6,12.5,14.1,12.9\n\"cab, left\",0,12.4,,\n");
+    const Survey s = read(
+        "point,key off,accessory,running,after\nfront battery,12.6,12.5,14.1,12.9\n\"cab, left\",0,12.4,,\n");
     ASSERT_EQ(s.points.size(), 2U);
     EXPECT_EQ(s.points[0].kind, SurveyKind::battery);
     EXPECT_EQ(s.points[1].name, "cab, left");
@@ -32,7 +33,8 @@ TEST(ReadingsCsv, SemicolonsDecimalCommasUnitsAndAMark) {
 }
 
 TEST(ReadingsCsv, OneRowAReadingWithItsDraw) {
-    const Survey s = read("point,key,drawn at,volts\na battery,running,,14.1\na battery,running,a battery,13.8\n");
+    const Survey s =
+        read("point,key,drawn at,volts\na battery,running,,14.1\na battery,running,a battery,13.8\n");
     ASSERT_EQ(s.readings.size(), 2U);
     EXPECT_TRUE(s.readings[0].drawn_at.empty());
     EXPECT_EQ(s.readings[1].drawn_at, s.points[0].id);
@@ -66,7 +68,8 @@ TEST(ReadingsCsv, AnyBytesComeBack) {
     std::mt19937 random(7);
     for (int k = 0; k < 2000; ++k) {
         std::string text;
-        const char* bits[] = {"point", ",", ";", "\n", "\"", "12.6", "running", "\t", "\xFF", "off", "-", "\r"};
+        const char* bits[] = {"point",   ",",  ";",    "\n",  "\"", "12.6",
+                              "running", "\t", "\xFF", "off", "-",  "\r"};
         for (auto n = random() % 20; n > 0; --n) text += bits[random() % 12];
         (void)read_readings_csv(text, {}, empty_plan("x"));
     }

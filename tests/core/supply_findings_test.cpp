@@ -1,4 +1,5 @@
-// Findings about the supply as a whole: each is made to appear by one mistake, and to go by its mend or its opposite.
+// Findings about the supply as a whole: each is made to appear by one mistake, and to go by its mend or its
+// opposite.
 #include <gtest/gtest.h>
 
 #include <algorithm>
@@ -57,7 +58,8 @@ TEST(BatteryFindings, ChargedBeyondWhatItBears) {
     EXPECT_FALSE(found(plan, FindingKind::charged_too_high));
     for (Source& s : plan.sources)
         if (s.kind == SourceKind::converter) s.regulated_V = 15.4;
-    for (State& s : plan.states) s.charge = 0.99;  // nearly full: it takes little and stands at the charger's volts
+    for (State& s : plan.states)
+        s.charge = 0.99;  // nearly full: it takes little and stands at the charger's volts
     const auto f = found(plan, FindingKind::charged_too_high, "battery-2");
     ASSERT_TRUE(f);
     EXPECT_GT(f->value, 15);
@@ -80,7 +82,8 @@ TEST(BatteryFindings, SecondBatteryThatCranksAlong) {
     ASSERT_TRUE(yr::apply(plan, add_link(plan, Link::contactor)->edit));
     for (yr::Run& r : plan.runs)
         for (Device& d : r.devices)
-            if (d.name == "ignition contactor") d.closed_when = {Key::ignition, Engine::any, {}};  // closed at the key
+            if (d.name == "ignition contactor")
+                d.closed_when = {Key::ignition, Engine::any, {}};  // closed at the key
     EXPECT_TRUE(found(plan, FindingKind::battery_cranks, "battery-2"));
 }
 
@@ -191,8 +194,8 @@ TEST(Starting, EverythingAtOnce) {
         l.id = "motor-" + std::to_string(k), l.name = l.id, l.draw = {DrawKind::current, 8}, l.inrush_A = 60;
         l.live_when.key = Key::ignition;
         plan.loads.push_back(l);
-        for (const auto& [id, from, to] :
-             {std::tuple{l.id + "-there", feed, l.id + ".pos"}, {l.id + "-back", l.id + ".neg", Id("battery-1.neg")}}) {
+        for (const auto& [id, from, to] : {std::tuple{l.id + "-there", feed, l.id + ".pos"},
+                                           {l.id + "-back", l.id + ".neg", Id("battery-1.neg")}}) {
             yr::Run r;
             r.id = id, r.name = id, r.from = from, r.to = to, r.length_m = 1, r.size = WireSize::awg(8);
             plan.runs.push_back(r);

@@ -55,7 +55,8 @@ void judge(const HiddenVehicle& hidden, const SurveyProof& proof, std::uint32_t 
             if (f.battery != battery || f.other != "front") continue;
             ++tally.joiners;
             if (f.joiner != Joiner::open) ++tally.joiners_told;
-            // an isolator below a battery that stands higher passes nothing: not joined and not charged is true of it
+            // an isolator below a battery that stands higher passes nothing: not joined and not charged is
+            // true of it
             const bool passes_nothing = f.joiner == Joiner::none && joiner == Joiner::isolator;
             EXPECT_TRUE(f.joiner == Joiner::open || f.joiner == joiner || passes_nothing)
                 << "vehicle " << seed << ": " << battery << " told " << static_cast<int>(f.joiner) << ", is "

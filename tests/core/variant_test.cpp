@@ -22,7 +22,9 @@ Plan truck() {
 Plan changed_at_random(Plan plan, std::uint32_t seed) {
     std::mt19937 random(seed);
     for (int k = 0; k < 6; ++k) {
-        const auto any = [&](auto& list) -> auto& { return list[random() % list.size()]; };
+        const auto any = [&](auto& list) -> auto& {
+            return list[random() % list.size()];
+        };
         switch (random() % 5) {
             case 0:
                 any(plan.runs).length_m = 0.5 + static_cast<double>(random() % 50) / 10;
@@ -41,7 +43,9 @@ Plan changed_at_random(Plan plan, std::uint32_t seed) {
             }
             default: {
                 const Id id = any(plan.loads).id;
-                std::erase_if(plan.runs, [&](const yr::Run& r) { return owner_of(r.from) == id || owner_of(r.to) == id; });
+                std::erase_if(plan.runs, [&](const yr::Run& r) {
+                    return owner_of(r.from) == id || owner_of(r.to) == id;
+                });
                 std::erase_if(plan.loads, [&](const Load& l) { return l.id == id; });
             }
         }
@@ -66,7 +70,8 @@ TEST(Variants, DifferenceGivesTheChangedPlanBack) {
         stored.variants = {difference(base, changed, "v", "other")};
         EXPECT_EQ(in_order(with_variant(stored, "v")), in_order(changed)) << seed;
         EXPECT_EQ(with_variant(stored, {}), base);
-        EXPECT_EQ(difference(base, base, "v", "same"), (Variant{"v", "same", {}, {}, {}, {}, {}, {}, {}, {}, {}}));
+        EXPECT_EQ(difference(base, base, "v", "same"),
+                  (Variant{"v", "same", {}, {}, {}, {}, {}, {}, {}, {}, {}}));
     }
 }
 
@@ -99,7 +104,8 @@ TEST(Variants, ALoadAddedLaterDoesNotMakeAnOlderVariantImpossible) {
     Load l;
     l.id = "kettle", l.name = l.id, l.inverter = "inverter", l.draw = {DrawKind::power, 900};
     ASSERT_TRUE(yr::apply(stored, Put<Load>{l, {}}));
-    EXPECT_EQ(find(with_variant(stored, "variant-native").loads, "kettle"), nullptr) << "it has no inverter there";
+    EXPECT_EQ(find(with_variant(stored, "variant-native").loads, "kettle"), nullptr)
+        << "it has no inverter there";
     EXPECT_NE(find(with_variant(stored, {}).loads, "kettle"), nullptr);
 }
 
@@ -124,8 +130,10 @@ TEST(Compare, ABiggerAlternatorAndHighIdleClearTheShortfall) {
     EXPECT_GE(*of("variant-alternator").idle_A, 0);
     EXPECT_GE(*of("variant-idle").idle_A, 0);
     EXPECT_GT(*of("variant-alternator").drive_A, *options[0].drive_A + 20);
-    EXPECT_NEAR(*of("variant-alternator").added_cost, 690 - 420, 1e-9) << "its own price against the old one's";
-    EXPECT_GT(of("variant-relay").added_copper_kg, 0.5) << "four metres of 1/0 against two thin chargers' cables";
+    EXPECT_NEAR(*of("variant-alternator").added_cost, 690 - 420, 1e-9)
+        << "its own price against the old one's";
+    EXPECT_GT(of("variant-relay").added_copper_kg, 0.5)
+        << "four metres of 1/0 against two thin chargers' cables";
     EXPECT_LT(of("variant-native").fixes, options[0].fixes) << "no inverter, no modified sine";
     // balance at idle by hand: what both batteries give
     const Solution s = solve(truck(), *find_state(truck(), "Idling"));

@@ -19,7 +19,8 @@ TEST(Batteries, PeukertsLaw) {
     EXPECT_NEAR(hours_for_share(1, 100, 40, 1.0), 2.5, 1e-9);
 }
 
-// SAE J537 reserve capacity: minutes at 25 A (from memory). A battery of that capacity lasts just so long at 25 A.
+// SAE J537 reserve capacity: minutes at 25 A (from memory). A battery of that capacity lasts just so long at
+// 25 A.
 TEST(Batteries, ReserveMinutesGiveTheCapacity) {
     for (double n : {1.05, 1.12, 1.2})
         for (double minutes : {60.0, 120.0, 180.0})
@@ -28,10 +29,11 @@ TEST(Batteries, ReserveMinutesGiveTheCapacity) {
     EXPECT_NEAR(capacity_from_reserve_Ah(120, 1.2), 73, 3);
 }
 
-// EN 50342-1 holds 7.5 V for 10 s at -18 C, SAE J537 7.2 V for 30 s (both from memory): each battery, at its own
-// cranking amps in that cold, stands at its own standard's volts behind 12.6 V.
+// EN 50342-1 holds 7.5 V for 10 s at -18 C, SAE J537 7.2 V for 30 s (both from memory): each battery, at its
+// own cranking amps in that cold, stands at its own standard's volts behind 12.6 V.
 TEST(Batteries, EachCrankingStandardAtItsOwnVolts) {
-    for (const auto& [standard, volts] : {std::pair{CrankingStandard::sae, 7.2}, {CrankingStandard::en, 7.5}}) {
+    for (const auto& [standard, volts] :
+         {std::pair{CrankingStandard::sae, 7.2}, {CrankingStandard::en, 7.5}}) {
         Plan plan = empty_plan("cold");
         plan.batteries[0].cranking_A = 600;
         plan.batteries[0].cranking_standard = standard;
@@ -52,7 +54,8 @@ TEST(Batteries, AgeTakesCapacityAndAddsResistance) {
     EXPECT_NEAR(old.R0_ohm, 2 * fresh.R0_ohm, 1e-12);
 }
 
-// Charging is limited by acceptance: a full lead battery at 14.2 V takes a few amps, not 300 (common practice).
+// Charging is limited by acceptance: a full lead battery at 14.2 V takes a few amps, not 300 (common
+// practice).
 TEST(Batteries, AFullOneTakesAFewAmps) {
     Plan plan = empty_plan("charging");
     ASSERT_TRUE(yr::apply(plan, add_alternator(plan)->edit));
@@ -93,7 +96,8 @@ TEST(Inverters, AThousandWattsOnTwelveVolts) {
     EXPECT_EQ(s.point.loads[0].status, LoadStatus::on) << "and what hangs on it runs";
 }
 
-// Fact of the trade: 1002 Wh runs 97 W about 10 h and 60 W about 14 h; 10.3 h and 16.7 h without losses, 14 h at 84 %.
+// Fact of the trade: 1002 Wh runs 97 W about 10 h and 60 W about 14 h; 10.3 h and 16.7 h without losses, 14 h
+// at 84 %.
 TEST(Inverters, StoredEnergyOverWatts) {
     EXPECT_NEAR(1002.0 / 97, 10.3, 0.05);
     std::vector<AssumptionUse> unused;
@@ -122,7 +126,8 @@ TEST(SmallGenerator, CarriesIgnitionAndChargeButNoWorkLights) {
     plan.batteries[0].capacity_Ah = 35, plan.batteries[0].charge = 0.9;
     ASSERT_TRUE(yr::apply(plan, add_alternator(plan)->edit));
     Source& s = plan.sources[0];
-    s.kind = SourceKind::stator, s.rated_A = 14.5, s.curve = {{500, 4}, {1500, 11}, {3000, 14.5}}, s.pulley_ratio = 1;
+    s.kind = SourceKind::stator, s.rated_A = 14.5, s.curve = {{500, 4}, {1500, 11}, {3000, 14.5}},
+    s.pulley_ratio = 1;
     const auto add = [&](const char* name, double amps) {
         Load l;
         l.id = name, l.name = name, l.draw = {DrawKind::current, amps}, l.live_when.key = Key::ignition;
@@ -142,11 +147,13 @@ TEST(SmallGenerator, CarriesIgnitionAndChargeButNoWorkLights) {
     EXPECT_GT(solve(plan, work).point.batteries[0].current_A, 1) << "with four 55 W lights it empties";
 }
 
-// Two alternators on one rail share by their set volts and droops: two stiff sources in parallel, solved by hand.
+// Two alternators on one rail share by their set volts and droops: two stiff sources in parallel, solved by
+// hand.
 TEST(TwoAlternators, ShareByDroopAndSetVolts) {
     Plan plan = empty_plan("two");
     plan.batteries.clear();
-    plan.points = {{"bus", "bus", PointKind::bus, {}, {}, {}, {}, true}, {"body", "body", PointKind::chassis, {}, {}, {}, {}, false}};
+    plan.points = {{"bus", "bus", PointKind::bus, {}, {}, {}, {}, true},
+                   {"body", "body", PointKind::chassis, {}, {}, {}, {}, false}};
     plan.runs.clear();
     plan.states = {{"s", "Driving", Key::ignition, 3000, 25, 25, {}, {}}};
     for (int k = 0; k < 2; ++k) {
@@ -171,7 +178,8 @@ TEST(TwoAlternators, ShareByDroopAndSetVolts) {
     const double g0 = 1 / 0.005, g1 = 1 / 0.007, bus = (14.2 * g0 + 14.3 * g1 - 100) / (g0 + g1);
     EXPECT_NEAR(s.point.sources[0].current_A, (14.2 - bus) * g0, 1e-6);
     EXPECT_NEAR(s.point.sources[1].current_A, (14.3 - bus) * g1, 1e-6);
-    EXPECT_NEAR(s.point.sources[0].shaft_W, s.point.sources[0].voltage_V * s.point.sources[0].current_A / 0.55, 1e-6);
+    EXPECT_NEAR(s.point.sources[0].shaft_W,
+                s.point.sources[0].voltage_V * s.point.sources[0].current_A / 0.55, 1e-6);
 }
 
 TEST(Solar, GivesItsPowerAndNoMoreThanItsVoltsAsk) {
@@ -202,7 +210,8 @@ TEST(Isolators, OneWayWithTheirForwardDrop) {
     EXPECT_GT(run.point.conductors[link].current_A, 1);
     EXPECT_GT(run.point.conductors[link].drop_V, 0.7);
     const Solution off = solve(plan, *find_state(plan, "Key off"));
-    EXPECT_NEAR(off.point.conductors[link].current_A, 0, 1e-4) << "nothing back, nothing forward below its volts";
+    EXPECT_NEAR(off.point.conductors[link].current_A, 0, 1e-4)
+        << "nothing back, nothing forward below its volts";
 }
 
 }  // namespace

@@ -157,8 +157,8 @@ class Writer {
         else if (t < 25)
             accept *= std::exp2((t - 25) / 20);
         const double open = line(data.ocv_V, charge) + (lithium ? 0 : 0.0012) * (t - 25);
-        clamped(node(b.id + ".pos"), node(b.id + ".neg"), open * blocks, warm / health * cold * line(data.R0_factor, charge), num(-accept),
-                "1e9");
+        clamped(node(b.id + ".pos"), node(b.id + ".neg"), open * blocks,
+                warm / health * cold * line(data.R0_factor, charge), num(-accept), "1e9");
     }
 
     void source(const Source& s) {
