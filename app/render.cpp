@@ -63,6 +63,12 @@ std::vector<View> views() {
              w.type_line()->edit()->setText(
                  QStringLiteral("bank light 2x 45 W on ignition, 5.5 m, cargo roof, wobbly"));
          }},
+        {"option.png",
+         [](MainWindow& w) {
+             w.document()->apply(SetActive{"variant-relay"}, QStringLiteral("show"));
+             in_state(w, "Driving");
+             w.document()->select("run-join");
+         }},
         {"survey.png", [](MainWindow& w) { w.show_page(MainWindow::Page::survey); }},
         {"compare.png",
          [](MainWindow& w) {

@@ -24,6 +24,11 @@ std::string named(const Plan& plan, const std::string& id) {
     return capital(yr::name_of(plan, id));
 }
 
+bool in_state_is_parked(const Finding& f, const Plan& plan) {
+    const State* s = find(plan.states, f.state);
+    return s && s->key == Key::off;
+}
+
 std::string amps(double value, const Style& style) {
     return quantity(value, Dimension::current, style);
 }
@@ -248,7 +253,8 @@ Rule rule_of(const Finding& f, const Plan& plan) {
         case FindingKind::supply_short:
             return {"balance", "Kirchhoff's current law on this state"};
         case FindingKind::battery_drains:
-            return {"parked", "charge to half; Peukert above the 20 h rate, flat below it"};
+            return {in_state_is_parked(f, plan) ? "parked" : "discharge",
+                    "charge to half; Peukert above the 20 h rate, flat below it"};
         case FindingKind::source_at_limit:
             return {"balance", "ISO 8854 output points and temperature derating (from memory)"};
         case FindingKind::converter_dead:

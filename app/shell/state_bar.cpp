@@ -78,7 +78,7 @@ void StateBar::add_condition(const QString& object_name, const QString& tip, Dim
     edit->setToolTip(tip);
     edit->setAccessibleName(tip);
     edit->setFixedWidth(object_name == QStringLiteral("charge") ? 94
-                        : object_name == QStringLiteral("bay")  ? 78
+                        : object_name == QStringLiteral("bay") || object_name == QStringLiteral("rpm") ? 78
                                                                 : 70);
     edit->setAlignment(Qt::AlignRight);
     const QString suffix = object_name == QStringLiteral("bay")       ? QStringLiteral(" bay")

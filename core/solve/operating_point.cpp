@@ -15,6 +15,7 @@ constexpr double kHold = 1e-6;  // S; holds a node still where a limited device 
                                 // the change since the last step, so it is gone from the converged answer.
 constexpr double kAliveShare = 0.1;  // of nominal volts: below that at light load a feed counts as dead
 constexpr double kCollapseShare = 0.02;
+constexpr double kNear_V = 1e-3, kShrinks = 0.2;  // when the last factors may be used again
 constexpr double kWarmGuess_C = 150;  // hotter cables of the last solve are no guess to begin from
 
 }  // namespace
@@ -264,13 +265,17 @@ struct OperatingPointSolver::Impl {
         Outcome out;
         Eigen::VectorXd sums;
         double last = 1e300;
-        bool positive = true;
+        bool positive = true, shrinking = false;
         int astray = 0;  // steps in a row beyond the branch that light load leads to
         for (out.iterations = 1; out.iterations <= kMostIterations; ++out.iterations) {
             residual(v, v, sums);
-            if (!factorise_at_v(positive)) return out;
-            astray = positive ? 0 : astray + 1;
-            if (astray > kMostAstray) return out;
+            // Near the end the slopes hardly change: the last factors serve while each step is much smaller
+            // than the one before.
+            if (!(last < kNear_V && shrinking)) {
+                if (!factorise_at_v(positive)) return out;
+                astray = positive ? 0 : astray + 1;
+                if (astray > kMostAstray) return out;
+            }
             const Eigen::VectorXd step = system.solve(-sums);
             double change = step.cwiseAbs().maxCoeff();
             if (!std::isfinite(change)) return out;
@@ -280,6 +285,7 @@ struct OperatingPointSolver::Impl {
             if (fell()) return out;
             const double heated = cold_ ? 0 : heat_cables();
             const double fed = feed_converters();
+            shrinking = positive && change < kShrinks * last;
             last = change;
             if (change < 1e-11 && heated < 1e-7 && fed < 1e-11) {
                 out.converged = positive;
