@@ -70,6 +70,7 @@ class Painter {
             if (i.kind == SceneKind::source) source(i);
             if (i.kind == SceneKind::headroom) headroom(i);
         }
+        links();
         highlights();
         caption();
     }
@@ -172,6 +173,29 @@ class Painter {
             for (std::size_t k = 1; k < rects.size(); ++k) {
                 const double y = std::max(rects[k - 1].center().y(), rects[k].center().y());
                 p_.drawLine(QPointF(rects[k - 1].right(), y), QPointF(rects[k].left(), y));
+            }
+        }
+    }
+
+    // A converter's two ends, from where it takes its amps to where it gives them: a dotted way under the
+    // strip.
+    void links() {
+        for (const SceneItem& into : w_.scene.items) {
+            if (into.kind != SceneKind::load || into.ref.thing != ChartThing::converter) continue;
+            for (const SceneItem& out : w_.scene.items) {
+                if (out.kind != SceneKind::source || out.id != into.id) continue;
+                const QRectF a = glide_.rect(into), b = glide_.rect(out);
+                const double y = b.bottom() + 8, x0 = a.center().x(), x1 = b.center().x();
+                const bool lit = into.id == w_.hovered || into.id == w_.selected;
+                p_.setPen(QPen(t_.source, lit ? 2.5 : 1.5, Qt::DotLine));
+                p_.drawPolyline(
+                    QPolygonF({{x0, w_.scene.plot.top()}, {x0, y}, {x1, y}, {x1, b.bottom() + 4}}));
+                p_.setRenderHint(QPainter::Antialiasing, true);
+                p_.setPen(Qt::NoPen);
+                p_.setBrush(t_.source);
+                p_.drawPolygon(
+                    QPolygonF({{x1 - 4, b.bottom() + 6}, {x1 + 4, b.bottom() + 6}, {x1, b.bottom()}}));
+                p_.setRenderHint(QPainter::Antialiasing, false);
             }
         }
     }
@@ -309,8 +333,10 @@ class Painter {
             p_.drawRect(r);
         }
         p_.setFont(type_font(i.shortfall ? Type::bold : Type::body));
-        QString text = fitted(QFontMetricsF(p_.font()),
-                              {marked(i, i.label), i.label, marked(i, i.share), i.share}, r.width() - 10);
+        QString text =
+            fitted(QFontMetricsF(p_.font()),
+                   {marked(i, i.label), i.label, marked(i, i.share_long), marked(i, i.share), i.share},
+                   r.width() - 10);
         if (text.isEmpty()) {
             p_.setFont(type_font(Type::small));
             text = fitted(QFontMetricsF(p_.font()), {i.share, i.detail}, r.width() - 6);

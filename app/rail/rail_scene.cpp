@@ -93,6 +93,15 @@ class SceneBuilder {
             i.label = q(plan_.batteries[at_(s.index)].name) + QStringLiteral(" gives ") + A(amps) +
                       QStringLiteral("   ") + V(s.top_V);
             i.share = QStringLiteral("battery gives ") + A(amps);
+            const BatteryElement& b = sol_.network.batteries[at_(s.index)];
+            if (b.charge > 0.5) {
+                const QString half = QStringLiteral(", half in ") +
+                                     q(words::duration_h(hours_for_share(
+                                         b.charge - 0.5, b.capacity_Ah,
+                                         sol_.point.batteries[at_(s.index)].current_A, b.peukert)));
+                i.label += half;
+                i.share_long = QStringLiteral("battery ") + A(amps) + half;
+            }
             i.detail = A(amps);
         } else {
             const SourceResult& r = sol_.point.sources[at_(s.index)];

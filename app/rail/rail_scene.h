@@ -37,6 +37,7 @@ struct SceneItem {
     double left_A = 0, right_A = 0;
     bool shortfall = false;        // a battery that gives while the engine runs
     QString label, detail, share;  // what fits is drawn: "scene lights", "15.1 A  11.9 V", "5.7 of 10 %"
+    QString share_long;            // the share with what follows from it, where there is room
     double used = -1;              // share of the allowed drop; below 0: none
     std::optional<Severity> severity;
     std::vector<Id> members;  // gathered

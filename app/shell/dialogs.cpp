@@ -92,6 +92,8 @@ void show_shortcuts(QWidget* parent) {
     show_text(parent, QStringLiteral("Keys"), [](QVBoxLayout* column) {
         const char* keys[][2] = {{"Ctrl+L", "type a load"},
                                  {"Ctrl+1 … 9", "state"},
+                                 {"Ctrl+0", "all states at their worst"},
+                                 {"Alt+1, Alt+2, Alt+3", "survey, rail, options side by side"},
                                  {"F1", "why? for the number or thing in focus"},
                                  {"+  −", "thicker, thinner cable"},
                                  {"Left, Right", "walk along the chart"},

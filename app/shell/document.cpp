@@ -159,6 +159,7 @@ std::optional<Severity> PlanDocument::severity_of(const Id& id, bool here_only) 
         const Run* run = yr::find(plan_.runs, f.id);
         const bool about =
             f.id == id || (f.other == id && f.kind != FindingKind::alive_with_master_open) ||
+            (!run && yr::find(plan_.runs, id) && yr::find(yr::find(plan_.runs, id)->devices, f.id)) ||
             (run && (owner_of(run->to) == id || owner_of(run->from) == id) && yr::find(plan_.loads, id));
         if (here_only && !f.state.empty() && f.state != state().id) continue;
         if (about && f.severity <= Severity::check && (!worst || f.severity < *worst)) worst = f.severity;
@@ -184,7 +185,10 @@ void PlanDocument::set_state(int index) {
     emit changed();
 }
 
-void PlanDocument::select(const Id& id) {
+void PlanDocument::select(const Id& thing) {
+    Id id = thing;
+    for (const Run& r : plan_.runs)  // a device stands in line in its run
+        if (yr::find(r.devices, thing)) id = r.id;
     if (id == selection_) return;
     selection_ = id;
     emit selection_changed();

@@ -11,7 +11,7 @@ StateBar::StateBar(PlanDocument* document, QWidget* parent) : QWidget(parent), d
     setAccessibleName(QStringLiteral("States and conditions"));
     group_ = new QButtonGroup(this);
     outer_ = new QBoxLayout(QBoxLayout::LeftToRight, this);
-    outer_->setContentsMargins(12, 6, 12, 2);
+    outer_->setContentsMargins(8, 6, 10, 2);
     outer_->setSpacing(4);
     auto* row = new QHBoxLayout;
     row->setSpacing(0);
@@ -77,9 +77,9 @@ void StateBar::add_condition(const QString& object_name, const QString& tip, Dim
     edit->setObjectName(object_name);
     edit->setToolTip(tip);
     edit->setAccessibleName(tip);
-    edit->setFixedWidth(object_name == QStringLiteral("charge") ? 94
+    edit->setFixedWidth(object_name == QStringLiteral("charge")                                        ? 92
                         : object_name == QStringLiteral("bay") || object_name == QStringLiteral("rpm") ? 78
-                                                                : 70);
+                                                                                                       : 70);
     edit->setAlignment(Qt::AlignRight);
     const QString suffix = object_name == QStringLiteral("bay")       ? QStringLiteral(" bay")
                            : object_name == QStringLiteral("charge")  ? QStringLiteral(" charge")
@@ -128,7 +128,7 @@ void StateBar::add_condition(const QString& object_name, const QString& tip, Dim
 
 // Where the window is too narrow for both, the conditions take a line of their own.
 void StateBar::resizeEvent(QResizeEvent*) {
-    const int wanted = outer_->itemAt(0)->minimumSize().width() + conditions_->minimumSize().width() + 30;
+    const int wanted = outer_->itemAt(0)->minimumSize().width() + conditions_->minimumSize().width() + 22;
     outer_->setDirection(wanted > width() ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight);
 }
 

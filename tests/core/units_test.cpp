@@ -16,6 +16,11 @@ struct Written {
     int count = 1;
 };
 
+// Names the case by what is written, and not by where it lies in memory.
+void PrintTo(const Written& w, std::ostream* out) {
+    *out << w.text;
+}
+
 class ReadsWhatPeopleWrite : public testing::TestWithParam<Written> {};
 
 TEST_P(ReadsWhatPeopleWrite, Quantity) {
