@@ -1,5 +1,6 @@
 #include "plan/validate.h"
 
+#include <cstdio>
 #include <map>
 #include <unordered_set>
 
@@ -7,6 +8,14 @@
 
 namespace yr {
 namespace {
+
+// As a person would write it: "12.8", not "12.800000".
+std::string shown(double value) {
+    char text[32];
+    std::snprintf(text, sizeof text, "%.6g", value);
+    return text;
+}
+
 
 class Checker {
   public:
@@ -97,7 +106,7 @@ class Checker {
         check_terminal(where + ", return_at", s.return_at);
         for (std::size_t k = 1; k < s.curve.size(); ++k)
             if (s.curve[k].first <= s.curve[k - 1].first)
-                add(ErrorCode::out_of_range, where + ", curve", std::to_string(s.curve[k].first),
+                add(ErrorCode::out_of_range, where + ", curve", shown(s.curve[k].first),
                     "rising rpm");
         if (!s.charges.empty() && !find(plan_.batteries, s.charges))
             add(ErrorCode::missing_reference, where + ", charges", s.charges, "a battery of this plan");
@@ -108,14 +117,14 @@ class Checker {
     void check_thresholds(const std::string& where, const char* low_name, const std::optional<double>& low,
                           const char* high_name, const std::optional<double>& high) {
         if (low && high && *low >= *high)
-            add(ErrorCode::out_of_range, where + ", " + low_name, std::to_string(*low),
+            add(ErrorCode::out_of_range, where + ", " + low_name, shown(*low),
                 std::string("less than ") + high_name);
     }
 
     void check_rising(const std::string& where, const std::vector<std::pair<double, double>>& curve) {
         for (std::size_t k = 1; k < curve.size(); ++k)
             if (curve[k].first <= curve[k - 1].first)
-                add(ErrorCode::out_of_range, where, std::to_string(curve[k].first), "rising shares");
+                add(ErrorCode::out_of_range, where, shown(curve[k].first), "rising shares");
     }
 
     void check_inverter(const Inverter& i) {
@@ -125,7 +134,7 @@ class Checker {
         check_rising(where + ", curve", i.curve);
         for (const auto& [share, efficiency] : i.curve)
             if (!(efficiency > 0 && efficiency <= 1))
-                add(ErrorCode::out_of_range, where + ", curve", std::to_string(efficiency),
+                add(ErrorCode::out_of_range, where + ", curve", shown(efficiency),
                     "an efficiency from 0 to 1");
     }
 
@@ -136,7 +145,7 @@ class Checker {
             if (!s.winding.empty()) sums[s.winding] += s.share.value_or(0);
         for (const auto& [winding, sum] : sums)
             if (sum > 1 + 1e-9)
-                add(ErrorCode::out_of_range, "sources, winding " + winding + ", share", std::to_string(sum),
+                add(ErrorCode::out_of_range, "sources, winding " + winding + ", share", shown(sum),
                     "shares of 1 in all");
     }
 
@@ -170,10 +179,10 @@ class Checker {
             add(ErrorCode::unknown_size, where + ", size", name_of(*r.size), "a size of the tables");
         for (const Device& d : r.devices) {
             if (d.kind == DeviceKind::fuse && !(d.rating_A > 0))
-                add(ErrorCode::out_of_range, where + ", " + d.name + ", rating_A", std::to_string(d.rating_A),
+                add(ErrorCode::out_of_range, where + ", " + d.name + ", rating_A", shown(d.rating_A),
                     "more than 0 A");
             if (d.at_m && r.length_m && *d.at_m > *r.length_m + 1e-9)
-                add(ErrorCode::out_of_range, where + ", " + d.name + ", at_m", std::to_string(*d.at_m),
+                add(ErrorCode::out_of_range, where + ", " + d.name + ", at_m", shown(*d.at_m),
                     "no more than the run's length");
             check_thresholds(where + ", " + d.name, "open_V", d.open_V, "close_V", d.close_V);
             if (!d.coil.empty() && !find(plan_.loads, d.coil))
@@ -186,13 +195,13 @@ class Checker {
         const std::string where = "loads, " + l.name;
         check_place(where, l.place);
         if (!(l.draw.value > 0))
-            add(ErrorCode::out_of_range, where + ", draw", std::to_string(l.draw.value), "more than 0");
+            add(ErrorCode::out_of_range, where + ", draw", shown(l.draw.value), "more than 0");
         if (l.count < 1)
-            add(ErrorCode::out_of_range, where + ", count", std::to_string(l.count), "1 or more");
+            add(ErrorCode::out_of_range, where + ", count", shown(l.count), "1 or more");
         if (!l.inverter.empty() && !find(plan_.inverters, l.inverter))
             add(ErrorCode::missing_reference, where + ", inverter", l.inverter, "an inverter of this plan");
         if (!l.inverter.empty() && l.draw.kind != DrawKind::power)
-            add(ErrorCode::out_of_range, where + ", draw", std::to_string(l.draw.value),
+            add(ErrorCode::out_of_range, where + ", draw", shown(l.draw.value),
                 "watts, since it runs on mains");
         check_thresholds(where, "least_V", l.least_V, "most_V", l.most_V);
         check_rising(where + ", line_curve", l.line_curve);

@@ -2,6 +2,8 @@
 // last.
 #include <gtest/gtest.h>
 
+#include <algorithm>
+
 #include <random>
 
 #include "plan/edit.h"
@@ -104,6 +106,27 @@ TEST(Additions, EachLeavesAPlanThatSolvesAndHasNoStop) {
         ASSERT_TRUE(a);
         ASSERT_TRUE(yr::apply(plan, a->edit));
     }
+    for (auto make : {add_inverter, add_shore, add_solar}) {
+        const auto a = make(plan);
+        ASSERT_TRUE(a);
+        ASSERT_TRUE(yr::apply(plan, a->edit));
+    }
+    for (Link link : {Link::sensing_relay, Link::contactor, Link::isolator}) {
+        Plan linked = plan;
+        const auto a = add_link(linked, link);
+        ASSERT_TRUE(a);
+        ASSERT_TRUE(yr::apply(linked, a->edit));
+        for (const State& state : linked.states) {
+            const Solution s = solve(linked, state);
+            EXPECT_TRUE(s.point.settled && s.point.residuals.good()) << state.name;
+        }
+        EXPECT_FALSE(add_link(empty_plan("one battery"), link));
+    }
+    ASSERT_TRUE(yr::apply(plan, add_starter(plan, "starter", 0.06)->edit));
+    EXPECT_EQ(std::count_if(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.starter; }), 1);
+    ASSERT_TRUE(yr::apply(plan, add_starter(plan, "starter", 0.05)->edit));
+    EXPECT_EQ(std::count_if(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.starter; }), 1)
+        << "a second one takes the place of the first";
     ASSERT_TRUE(yr::apply(plan, add_feed(plan, {Key::ignition, Engine::any, {}})->edit));
     const Solution s = solve(plan, *find_state(plan, "Driving"));
     EXPECT_TRUE(s.point.settled);

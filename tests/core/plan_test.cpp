@@ -38,6 +38,29 @@ TEST(PlanFile, SaveLoadIsIdentity) {
     }
 }
 
+// A file as version 1 wrote it, kept as it was.
+TEST(PlanFile, VersionOneIsReadAndWrittenAsThePresentOne) {
+    const std::string old = std::string(YR_SOURCE_DIR) + "/tests/data/version-1.yourrail.json";
+    const auto plan = load_plan(old);
+    ASSERT_TRUE(plan) << words::sentence(plan.error());
+    EXPECT_EQ(plan->loads.size(), 7U);
+    EXPECT_EQ(plan->sources.size(), 1U);
+    EXPECT_TRUE(plan->inverters.empty() && plan->variants.empty());
+    const std::string now = to_json_text(*plan);
+    EXPECT_NE(now.find("\"version\": 2"), std::string::npos);
+    EXPECT_EQ(*plan_from_json_text(now), *plan);
+}
+
+TEST(PlanFile, DamageInsideAVariantIsNamed) {
+    std::string text = truck_text();
+    const auto at = text.find("1/0 AWG", text.find("\"run-join\""));
+    ASSERT_NE(at, std::string::npos);
+    text.replace(at, 7, "9/0 AWG");
+    const auto plan = plan_from_json_text(text);
+    ASSERT_FALSE(plan);
+    EXPECT_NE(plan.error().place.find("sensing relay, AGM second battery"), std::string::npos) << plan.error().place;
+}
+
 TEST(PlanFile, TruckHasWhatTheDemoPromises) {
     const auto plan = load_plan(demo_path(kDemos[0]));
     EXPECT_GE(plan->loads.size(), 25U);
