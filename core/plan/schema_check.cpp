@@ -29,8 +29,13 @@ const valijson::Schema& compiled_schema() {
     return *schema;
 }
 
+struct Spot {
+    std::string words;
+    std::string value;  // what stands there, where it is a word or a number
+};
+
 // "[loads]", "[3]", "[draw]" -> "loads, scene lights, draw": a list's entry is called by its own name
-std::string place_in_words(const nlohmann::json& file, const std::vector<std::string>& context) {
+Spot place_in_words(const nlohmann::json& file, const std::vector<std::string>& context) {
     std::string words;
     const nlohmann::json* at = &file;
     for (const std::string& step : context) {
@@ -47,7 +52,10 @@ std::string place_in_words(const nlohmann::json& file, const std::vector<std::st
         }
         words += (words.empty() ? "" : ", ") + word;
     }
-    return words.empty() ? "the whole file" : words;
+    std::string value;
+    if (at->is_string()) value = at->get<std::string>();
+    if (at->is_number() || at->is_boolean()) value = at->dump();
+    return {words.empty() ? "the whole file" : words, value};
 }
 
 }  // namespace
@@ -62,7 +70,8 @@ std::optional<Error> check_schema(const nlohmann::ordered_json& file) {
     valijson::ValidationResults::Error error, deepest;
     while (results.popError(error))
         if (error.context.size() > deepest.context.size() || deepest.description.empty()) deepest = error;
-    return Error{ErrorCode::schema, place_in_words(plain, deepest.context), {}, deepest.description};
+    Spot place = place_in_words(plain, deepest.context);
+    return Error{ErrorCode::schema, std::move(place.words), std::move(place.value), deepest.description};
 }
 
 }  // namespace yr
