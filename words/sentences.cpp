@@ -74,8 +74,8 @@ std::string sentence(const Error& e) {
             return fmt::format("{}the plan was written by a later version ({}); this program reads up to {}.",
                                where, e.given, e.wanted);
         case ErrorCode::schema:
-            return fmt::format("{}{} does not fit the plan format: {}", where, e.given.empty() ? "this" : given,
-                               e.wanted);
+            return fmt::format("{}{} does not fit the plan format: {}", where,
+                               e.given.empty() ? "this" : given, e.wanted);
         case ErrorCode::duplicate_id:
             return fmt::format("{}the id {} is used twice; each thing takes one of its own.", where, given);
         case ErrorCode::missing_reference:

@@ -20,7 +20,9 @@ struct Speech {
     }
     [[nodiscard]] std::string A(double v) const { return quantity(v, Dimension::current, style); }
     [[nodiscard]] std::string V(double v) const { return quantity(v, Dimension::voltage, style); }
-    [[nodiscard]] std::string W(double v) const { return quantity(v, Dimension::power, style); }
+    [[nodiscard]] std::string VA(double v) const {
+        return number(v, 4, style.decimal_comma) + "\xE2\x80\x89VA";
+    }
     [[nodiscard]] std::string pc(double v) const { return quantity(v, Dimension::fraction, style); }
 };
 
@@ -100,11 +102,11 @@ std::string supply_sentence(const Finding& f, const Plan& plan, const Style& sty
                                      : fmt::format("{} gets {} in {}; it bears {}.", s.who(), s.V(f.value),
                                                    s.state(), s.V(f.limit));
         case FindingKind::inverter_over:
-            return fmt::format("{} is asked for {} in {}; it gives {} for long.", s.who(), s.W(f.value),
-                               s.state(), s.W(f.limit));
+            return fmt::format("{} is asked for {} in {}; it gives {} for long.", s.who(), s.VA(f.value),
+                               s.state(), s.VA(f.limit));
         case FindingKind::inverter_surge:
-            return fmt::format("{} must start {} in {}; it gives {} for a moment.", s.who(), s.W(f.value),
-                               s.state(), s.W(f.limit));
+            return fmt::format("{} must start {} in {}; it gives {} for a moment.", s.who(), s.VA(f.value),
+                               s.state(), s.VA(f.limit));
         case FindingKind::converter_surge:
             return fmt::format("{} must start {} in {}; it gives {} for a moment.", s.who(), s.A(f.value),
                                s.state(), s.A(f.limit));

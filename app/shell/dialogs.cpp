@@ -8,6 +8,7 @@
 
 #include "paint/tokens.h"
 #include "shell/plan_files.h"
+#include "size/additions.h"
 #include "words/sentences.h"
 
 namespace yr::app {
@@ -76,6 +77,89 @@ FirstStart::FirstStart(QWidget* parent) : QDialog(parent) {
     }
     add(QStringLiteral("Empty plan"),
         QStringLiteral("A battery, a bus and the usual states; type your loads."), {}, false);
+}
+
+CableDialog::CableDialog(PlanDocument* document, QWidget* parent) : QDialog(parent), document_(document) {
+    setWindowTitle(QStringLiteral("A cable, strap or link"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(24, 20, 24, 16);
+    column->setSpacing(8);
+    from_ = new QComboBox;
+    to_ = new QComboBox;
+    for (QComboBox* box : {from_, to_})
+        for (const Terminal& t : terminals_of(document_->plan()))
+            box->addItem(q(words::terminal(document_->plan(), t)), q(t));
+    name_ = new QLineEdit;
+    name_->setPlaceholderText(QStringLiteral("cable"));
+    length_ = new QLineEdit;
+    length_->setPlaceholderText(QStringLiteral("not measured: 3 m is assumed"));
+    size_ = new QLineEdit;
+    size_->setPlaceholderText(QStringLiteral("not known: 14 AWG is assumed"));
+    problem_ = new QLabel;
+    problem_->setObjectName(QStringLiteral("stop"));
+    problem_->setWordWrap(true);
+    const auto row = [&](const QString& label, QWidget* field) {
+        auto* line = new QHBoxLayout;
+        auto* l = new QLabel(label);
+        l->setFixedWidth(110);
+        field->setAccessibleName(label);
+        field->setMinimumWidth(280);
+        line->addWidget(l);
+        line->addWidget(field, 1);
+        column->addLayout(line);
+    };
+    row(QStringLiteral("From"), from_);
+    row(QStringLiteral("To"), to_);
+    row(QStringLiteral("Name"), name_);
+    row(QStringLiteral("Length, one way"), length_);
+    row(QStringLiteral("Size"), size_);
+    column->addWidget(problem_);
+    auto* buttons = new QHBoxLayout;
+    auto* add = new QPushButton(QStringLiteral("Add the cable"));
+    add->setObjectName(QStringLiteral("main"));
+    add->setDefault(true);
+    auto* leave = new QPushButton(QStringLiteral("Leave it"));
+    connect(add, &QPushButton::clicked, this, &CableDialog::accept);
+    connect(leave, &QPushButton::clicked, this, &QDialog::reject);
+    buttons->addStretch();
+    buttons->addWidget(leave);
+    buttons->addWidget(add);
+    column->addLayout(buttons);
+}
+
+void CableDialog::accept() {
+    const auto refuse = [this](const Error& e) { problem_->setText(q(words::sentence(e))); };
+    std::optional<double> length;
+    std::optional<WireSize> size;
+    if (!length_->text().trimmed().isEmpty()) {
+        auto v = parse_value(length_->text().toStdString(), Dimension::length);
+        if (!v) {
+            v.error().place = "length";
+            return refuse(v.error());
+        }
+        length = *v;
+    }
+    if (!size_->text().trimmed().isEmpty()) {
+        auto s = parse_wire_size(size_->text().toStdString());
+        if (!s) {
+            s.error().place = "size";
+            return refuse(s.error());
+        }
+        size = *s;
+    }
+    const QString name =
+        name_->text().trimmed().isEmpty() ? QStringLiteral("cable") : name_->text().trimmed();
+    const auto added =
+        add_cable(document_->plan(), name.toStdString(), from_->currentData().toString().toStdString(),
+                  to_->currentData().toString().toStdString(), length, size);
+    if (!added) return refuse(added.error());
+    if (!document_->apply(added->edit, QStringLiteral("add ") + name)) {
+        problem_->setText(
+            QStringLiteral("The plan does not take this cable; the line above the picture says why."));
+        return;
+    }
+    document_->select(added->id);
+    QDialog::accept();
 }
 
 void show_about(QWidget* parent) {

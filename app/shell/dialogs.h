@@ -1,8 +1,13 @@
 // The few windows that ask for attention: first start, About, shortcuts.
 #pragma once
 
+#include <QComboBox>
 #include <QDialog>
+#include <QLabel>
+#include <QLineEdit>
 #include <QString>
+
+#include "shell/document.h"
 
 namespace yr::app {
 
@@ -16,6 +21,29 @@ class FirstStart : public QDialog {
 
   private:
     QString chosen_;
+};
+
+// Asks for a cable between two terminals: its ends, length and size. `edit` holds what was asked for once
+// accepted.
+class CableDialog : public QDialog {
+    Q_OBJECT
+
+  public:
+    CableDialog(PlanDocument* document, QWidget* parent);
+    [[nodiscard]] QComboBox* from() { return from_; }
+    [[nodiscard]] QComboBox* to() { return to_; }
+    [[nodiscard]] QLineEdit* length() { return length_; }
+    [[nodiscard]] QLineEdit* size_field() { return size_; }
+    [[nodiscard]] QString problem() const { return problem_->text(); }
+
+  public slots:
+    void accept() override;  // adds the cable, or says what cannot be and stays
+
+  private:
+    PlanDocument* document_;
+    QComboBox *from_, *to_;
+    QLineEdit *name_, *length_, *size_;
+    QLabel* problem_;
 };
 
 void show_about(QWidget* parent);

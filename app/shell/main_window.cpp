@@ -308,6 +308,14 @@ void MainWindow::fill_add_menu(QMenu* menu) {
     add(QStringLiteral("Feed, with the key at ignition"), QStringLiteral("ignition feed"), [this] {
         return add_feed(document_.plan(), {Key::ignition, Engine::any, {}});
     });
+    menu->addAction(QStringLiteral("Cable, strap or link between two ends …"), this,
+                    [this] { CableDialog(&document_, this).exec(); });
+    add(QStringLiteral("Stud to land cables on"), QStringLiteral("stud"),
+        [this] { return add_point(document_.plan(), PointKind::stud, "stud"); });
+    add(QStringLiteral("Part of the chassis"), QStringLiteral("chassis part"),
+        [this] { return add_point(document_.plan(), PointKind::chassis, "chassis part"); });
+    add(QStringLiteral("One more battery in the bank"), QStringLiteral("battery of the bank"),
+        [this] { return add_bank_battery(document_.plan()); });
     add(QStringLiteral("Ground point"), QStringLiteral("ground point"),
         [this] { return add_ground(document_.plan()); });
     add(QStringLiteral("Second battery with its own bus"), QStringLiteral("second battery"),

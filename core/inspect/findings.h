@@ -39,8 +39,8 @@ enum class FindingKind {
     will_not_crank,       // id battery; value, limit V at its posts while cranking
     cranks_for,         // id battery; hours until it no longer cranks; limit: the charge at which it does not
     volts_outside,      // id load; value V, limit V: its own window
-    inverter_over,      // id inverter; value W, limit W
-    inverter_surge,     // id inverter; value W, limit W
+    inverter_over,      // id inverter; value, limit VA
+    inverter_surge,     // id inverter; value, limit VA
     converter_surge,    // id source; value A, limit A
     modified_sine,      // id load; other: inverter
     stays_charged,      // id source; value s

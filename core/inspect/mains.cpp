@@ -31,18 +31,22 @@ void inverter_limits(const Case& c, std::size_t s, std::vector<Finding>& out, st
     const State& state = c.plan.states[s];
     for (const Inverter& i : c.plan.inverters) {
         if (!holds(i.works_when, state)) continue;
-        const double watts = inverter_ac_W(c.plan, i, state);
+        double apparent_VA = 0;  // what heats it: amps, whatever their phase
+        for (const Load& l : c.plan.loads)
+            if (l.inverter == i.id && holds(l.live_when, state))
+                apparent_VA += l.draw.value * l.count / l.power_factor.value_or(1);
         const double most = i.continuous_W.value_or(assumption("inverter_continuous_W").value);
-        if (watts > most)
-            keep_worst(
-                out, from,
-                make_finding(FindingKind::inverter_over, Severity::fix, i.id, {}, state.id, watts, most));
+        if (apparent_VA > most)
+            keep_worst(out, from,
+                       make_finding(FindingKind::inverter_over, Severity::fix, i.id, {}, state.id,
+                                    apparent_VA, most));
         double worst = 0;  // the hardest start on top of what else runs
         for (const Load& l : c.plan.loads)
             if (l.inverter == i.id && l.start_W && holds(l.live_when, state))
-                worst = std::max(worst, watts + (*l.start_W - l.draw.value) * l.count);
+                worst = std::max(
+                    worst, apparent_VA + (*l.start_W - l.draw.value / l.power_factor.value_or(1)) * l.count);
         const double surge = i.surge_W.value_or(most);
-        if (worst > surge && watts <= most)
+        if (worst > surge && apparent_VA <= most)
             keep_worst(
                 out, from,
                 make_finding(FindingKind::inverter_surge, Severity::fix, i.id, {}, state.id, worst, surge));

@@ -32,8 +32,8 @@ std::optional<FuseChoice> fitting_fuse(const Case& c, std::size_t run_index, dou
     return advice ? advice->chosen : std::nullopt;
 }
 
-// A link between two batteries carries whatever levels them out: its fuses guard the cable and hold all that it may
-// carry, common practice.
+// A link between two batteries carries whatever levels them out: its fuses guard the cable and hold all that
+// it may carry, common practice.
 std::optional<FuseChoice> link_fuse(double cable_A) {
     std::optional<FuseChoice> largest;
     for (const FuseChoice& f : standard_fuses())
@@ -129,7 +129,8 @@ void missing_or_far(const Case& c, std::size_t k, double cable_A, std::vector<Fi
                   0,
                   {}};
         if (c.with_mends) {
-            const auto fit = fed_ends(c.plan, run).size() > 1 ? link_fuse(cable_A) : fitting_fuse(c, k, cable_A);
+            const auto fit =
+                fed_ends(c.plan, run).size() > 1 ? link_fuse(cable_A) : fitting_fuse(c, k, cable_A);
             if (fit) {
                 Run changed = run;
                 Device fuse{new_id(c.plan, "fuse"),

@@ -16,7 +16,6 @@ std::string shown(double value) {
     return text;
 }
 
-
 class Checker {
   public:
     explicit Checker(const Plan& plan) : plan_(plan) {}
@@ -106,8 +105,7 @@ class Checker {
         check_terminal(where + ", return_at", s.return_at);
         for (std::size_t k = 1; k < s.curve.size(); ++k)
             if (s.curve[k].first <= s.curve[k - 1].first)
-                add(ErrorCode::out_of_range, where + ", curve", shown(s.curve[k].first),
-                    "rising rpm");
+                add(ErrorCode::out_of_range, where + ", curve", shown(s.curve[k].first), "rising rpm");
         if (!s.charges.empty() && !find(plan_.batteries, s.charges))
             add(ErrorCode::missing_reference, where + ", charges", s.charges, "a battery of this plan");
         check_thresholds(where, "enable_off_V", s.enable_off_V, "enable_on_V", s.enable_on_V);
@@ -196,8 +194,7 @@ class Checker {
         check_place(where, l.place);
         if (!(l.draw.value > 0))
             add(ErrorCode::out_of_range, where + ", draw", shown(l.draw.value), "more than 0");
-        if (l.count < 1)
-            add(ErrorCode::out_of_range, where + ", count", shown(l.count), "1 or more");
+        if (l.count < 1) add(ErrorCode::out_of_range, where + ", count", shown(l.count), "1 or more");
         if (!l.inverter.empty() && !find(plan_.inverters, l.inverter))
             add(ErrorCode::missing_reference, where + ", inverter", l.inverter, "an inverter of this plan");
         if (!l.inverter.empty() && l.draw.kind != DrawKind::power)

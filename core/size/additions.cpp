@@ -234,6 +234,68 @@ Result<Addition> add_solar(const Plan& plan) {
     return add_charging_source(plan, s, "solar", "solar cable", 10, 30);
 }
 
+Result<Addition> add_bank_battery(const Plan& plan) {
+    if (plan.batteries.empty()) return no_battery();
+    Builder b(plan);
+    Battery battery = plan.batteries.front();
+    const Id first = battery.id;
+    battery.id = b.id("battery");
+    battery.name = "battery beside " + plan.batteries.front().name;
+    b.put(&Plan::batteries, battery);
+    b.run("bank link +", first + ".pos", battery.id + ".pos", 0.4, -1, 0);
+    b.run("bank link \xE2\x88\x92", battery.id + ".neg", first + ".neg", 0.4, -1, 0);
+    return b.finish(battery.id);
+}
+
+Result<Addition> add_cable(const Plan& plan, const std::string& name, const Terminal& from,
+                           const Terminal& to, std::optional<double> length_m, std::optional<WireSize> size) {
+    const auto all = terminals_of(plan);
+    for (const Terminal* t : {&from, &to})
+        if (std::find(all.begin(), all.end(), *t) == all.end())
+            return fail(ErrorCode::missing_reference, name, *t, "a terminal of this plan");
+    if (from == to) return fail(ErrorCode::out_of_range, name, from, "two different ends");
+    if (length_m && !(*length_m > 0 && *length_m <= 200))
+        return fail(ErrorCode::out_of_range, name, std::to_string(*length_m), "a length up to 200 m");
+    Builder b(plan);
+    Run r;
+    r.id = b.id("run");
+    r.name = name;
+    r.from = from;
+    r.to = to;
+    r.length_m = length_m;
+    r.size = size;
+    const Id id = r.id;
+    b.put(&Plan::runs, r);
+    return b.finish(id);
+}
+
+Result<Addition> add_point(const Plan& plan, PointKind kind, const std::string& name) {
+    Builder b(plan);
+    Point p;
+    p.id = b.id(kind == PointKind::chassis ? "chassis" : "point");
+    p.name = name;
+    p.kind = kind;
+    p.feeds_loads = kind == PointKind::bus || kind == PointKind::box;
+    if (p.feeds_loads && !plan.batteries.empty()) p.return_at = plan.batteries.front().id + ".neg";
+    const Id id = p.id;
+    b.put(&Plan::points, p);
+    return b.finish(id);
+}
+
+std::vector<Terminal> terminals_of(const Plan& plan) {
+    std::vector<Terminal> all;
+    for (const Battery& b : plan.batteries) all.insert(all.end(), {b.id + ".pos", b.id + ".neg"});
+    for (const Source& s : plan.sources) {
+        all.push_back(s.id + ".out");
+        if (s.kind == SourceKind::converter) all.push_back(s.id + ".in");
+    }
+    for (const Point& p : plan.points) all.push_back(p.id);
+    for (const Inverter& i : plan.inverters) all.insert(all.end(), {i.id + ".pos", i.id + ".neg"});
+    for (const Load& l : plan.loads)
+        if (l.inverter.empty()) all.insert(all.end(), {l.id + ".pos", l.id + ".neg"});
+    return all;
+}
+
 Result<Addition> add_starter(const Plan& plan, const std::string& name, double ohm) {
     if (plan.batteries.empty()) return no_battery();
     for (Load l : plan.loads) {

@@ -2,6 +2,9 @@
 // second battery, charger, ground point. Each gives one edit and the id of what it added.
 #pragma once
 
+#include <optional>
+#include <string>
+#include <vector>
 #include "plan/edit.h"
 
 namespace yr {
@@ -34,6 +37,21 @@ enum class Link { sensing_relay, contactor, isolator };
 // A charger on mains, and a solar panel with its controller, on the last battery.
 [[nodiscard]] Result<Addition> add_shore(const Plan& plan);
 [[nodiscard]] Result<Addition> add_solar(const Plan& plan);
+// One more battery like the first, on its posts: side by side by two links, or, for batteries of half the
+// volts, end to end. In parallel the links' resistances decide who carries what.
+[[nodiscard]] Result<Addition> add_bank_battery(const Plan& plan);
+// A cable, strap or link between two terminals of the plan; where both are fed it brings no fuse, the
+// findings ask for them. Failure: missing_reference for a terminal that is not there, out_of_range for a
+// length that cannot be.
+[[nodiscard]] Result<Addition> add_cable(const Plan& plan, const std::string& name, const Terminal& from,
+                                         const Terminal& to, std::optional<double> length_m,
+                                         std::optional<WireSize> size);
+// A stud or bus without cables, and a part of the chassis.
+[[nodiscard]] Result<Addition> add_point(const Plan& plan, PointKind kind, const std::string& name);
+
+// Every terminal that a cable may end on, with its owner first.
+[[nodiscard]] std::vector<Terminal> terminals_of(const Plan& plan);
+
 // A starter motor of that resistance between the first battery and the engine; put in place of the plan's own
 // where it has one.
 [[nodiscard]] Result<Addition> add_starter(const Plan& plan, const std::string& name, double ohm);

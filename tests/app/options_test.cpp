@@ -7,6 +7,7 @@
 #include "app/window_fixture.h"
 #include "plan/plan_json.h"
 #include "plan/variant.h"
+#include "shell/dialogs.h"
 
 namespace yr::test {
 namespace {
@@ -144,6 +145,31 @@ TEST_F(WindowTest, AnInverterCarriesItsLoadsInListChartAndWhy) {
     const auto why = doc().why({words::ValueKind::inverter_current, "inverter", 0});
     EXPECT_FALSE(why.title.empty());
     EXPECT_NE(words::text(why).find("400"), std::string::npos);
+}
+
+TEST_F(WindowTest, ACableIsLaidBetweenAnyTwoEnds) {
+    app::CableDialog dialog(&doc(), &window);
+    const auto pick = [](QComboBox* box, const char* terminal) {
+        box->setCurrentIndex(box->findData(QString::fromUtf8(terminal)));
+    };
+    pick(dialog.from(), "alternator.out");
+    pick(dialog.to(), "alternator.out");
+    dialog.accept();
+    EXPECT_FALSE(dialog.problem().isEmpty()) << "both ends are one";
+    pick(dialog.to(), "stud");
+    dialog.length()->setText(QStringLiteral("six"));
+    dialog.accept();
+    EXPECT_TRUE(dialog.problem().contains(QStringLiteral("length"))) << dialog.problem().toStdString();
+    const std::size_t before = plan().runs.size();
+    dialog.length()->setText(QStringLiteral("6 ft"));
+    dialog.size_field()->setText(QStringLiteral("1/0"));
+    dialog.accept();
+    ASSERT_EQ(plan().runs.size(), before + 1);
+    EXPECT_NEAR(*plan().runs.back().length_m, 1.8288, 1e-9);
+    state("Driving");
+    EXPECT_GT(std::abs(doc().solution().point.conductors[before].current_A), 1)
+        << "a parallel path takes its share";
+    EXPECT_EQ(doc().selection(), plan().runs.back().id);
 }
 
 }  // namespace

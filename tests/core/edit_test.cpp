@@ -123,7 +123,8 @@ TEST(Additions, EachLeavesAPlanThatSolvesAndHasNoStop) {
         EXPECT_FALSE(add_link(empty_plan("one battery"), link));
     }
     ASSERT_TRUE(yr::apply(plan, add_starter(plan, "starter", 0.06)->edit));
-    EXPECT_EQ(std::count_if(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.starter; }), 1);
+    EXPECT_EQ(std::count_if(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.starter; }),
+              1);
     ASSERT_TRUE(yr::apply(plan, add_starter(plan, "starter", 0.05)->edit));
     EXPECT_EQ(std::count_if(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.starter; }), 1)
         << "a second one takes the place of the first";

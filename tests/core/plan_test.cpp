@@ -58,7 +58,8 @@ TEST(PlanFile, DamageInsideAVariantIsNamed) {
     text.replace(at, 7, "9/0 AWG");
     const auto plan = plan_from_json_text(text);
     ASSERT_FALSE(plan);
-    EXPECT_NE(plan.error().place.find("sensing relay, AGM second battery"), std::string::npos) << plan.error().place;
+    EXPECT_NE(plan.error().place.find("sensing relay, AGM second battery"), std::string::npos)
+        << plan.error().place;
 }
 
 TEST(PlanFile, TruckHasWhatTheDemoPromises) {

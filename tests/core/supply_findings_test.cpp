@@ -150,8 +150,13 @@ TEST(Mains, OverloadSurgeAndWaveform) {
     ASSERT_TRUE(surge);
     EXPECT_DOUBLE_EQ(surge->value, 3600);
     EXPECT_DOUBLE_EQ(surge->limit, 3000);
-    thing(plan.loads, "load-25").draw.value = 1700;
-    EXPECT_TRUE(found(plan, FindingKind::inverter_over, "inverter"));
+    thing(plan.loads, "load-25").draw.value = 1400;
+    thing(plan.loads, "load-25").power_factor.reset();
+    EXPECT_FALSE(found(plan, FindingKind::inverter_over)) << "1400 W of 1500";
+    thing(plan.loads, "load-25").power_factor = 0.7;
+    const auto over = found(plan, FindingKind::inverter_over, "inverter");
+    ASSERT_TRUE(over) << "but 2000 VA";
+    EXPECT_DOUBLE_EQ(over->value, 2000);
 }
 
 TEST(Mains, AConverterMustStartWhatHangsOnIt) {

@@ -214,5 +214,33 @@ TEST(Isolators, OneWayWithTheirForwardDrop) {
         << "nothing back, nothing forward below its volts";
 }
 
+// Two batteries of 6 V end to end are one of 12 V with twice the resistance of either: by hand.
+TEST(Banks, TwoOfSixVoltsInSeries) {
+    Plan plan = empty_plan("series");
+    Battery& a = plan.batteries[0];
+    a.nominal_V = 6, a.capacity_Ah = 200, a.R0_ohm = 0.003, a.charge = 1.0;
+    Battery b = a;
+    b.id = "battery-2", b.name = "upper";
+    plan.batteries.push_back(b);
+    plan.runs.clear();
+    const auto join = [&](const char* id, const Terminal& from, const Terminal& to, double ohm) {
+        yr::Run r;
+        r.id = id, r.name = id, r.from = from, r.to = to, r.resistance_ohm = ohm;
+        plan.runs.push_back(r);
+    };
+    join("link", "battery-1.pos", "battery-2.neg", 0.001);
+    Load l;
+    l.id = "load", l.name = l.id, l.draw = {DrawKind::current, 50};
+    plan.loads = {l};
+    join("there", "battery-2.pos", "load.pos", 0.002);
+    join("back", "load.neg", "battery-1.neg", 0.002);
+    State warm = plan.states[0];
+    warm.engine_bay_C = warm.ambient_C = 25;
+    const Solution s = solve(plan, warm);
+    EXPECT_NEAR(s.point.loads[0].voltage_V, 12.65 - 50 * (2 * 0.003 + 0.001 + 2 * 0.002), 1e-9);
+    EXPECT_NEAR(s.point.batteries[0].current_A, 50, 1e-9);
+    EXPECT_NEAR(s.point.batteries[1].current_A, 50, 1e-9);
+}
+
 }  // namespace
 }  // namespace yr::test
