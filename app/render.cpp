@@ -74,6 +74,7 @@ std::vector<View> views() {
          [](MainWindow& w) {
              w.show_page(MainWindow::Page::compare);
              w.compare()->choose({}, "variant-relay");
+             w.compare()->finish();
          }},
         {"all-states.png", [](MainWindow& w) { w.show_page(MainWindow::Page::all_states); }},
         {"buggy.png",

@@ -72,6 +72,10 @@ Explanation why_source(const ValueRef& ref, const WhyContext& c) {
         e.steps.push_back(fmt::format("its input takes {} × {} / {} + {} standby = {}", c.V(r.voltage_V),
                                       c.A(r.current_A), c.pc(el.efficiency), c.W(el.standby_W),
                                       c.A(r.input_A)));
+    if (r.shaft_W > 0)
+        e.steps.push_back(fmt::format("the engine gives V × I / efficiency = {} × {} / {} = {} for it",
+                                      c.V(r.voltage_V), c.A(r.current_A), c.pc(el.efficiency),
+                                      c.W(r.shaft_W)));
     e.sources.push_back("Kirchhoff's laws, solved for the whole network");
     return e;
 }

@@ -3,6 +3,8 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QVBoxLayout>
+#include <QtConcurrent/QtConcurrentRun>
+#include <utility>
 
 #include "paint/tokens.h"
 #include "plan/variant.h"
@@ -75,6 +77,31 @@ CompareView::CompareView(PlanDocument* document, QWidget* parent) : QWidget(pare
     connect(document_, &PlanDocument::changed, this, [this] {
         if (isVisible()) refresh();
     });
+    connect(&measured_, &QFutureWatcher<std::vector<OptionResult>>::finished, this, [this] {
+        fill_table();
+        if (std::exchange(measure_again_, false)) measure();  // the plan moved on meanwhile: newest wins
+    });
+}
+
+CompareView::~CompareView() {
+    measured_.disconnect(this);
+    measured_.waitForFinished();
+}
+
+void CompareView::measure() {
+    if (measured_.isRunning()) {
+        measure_again_ = true;
+        return;
+    }
+    measured_.setFuture(QtConcurrent::run([plan = document_->stored()] { return compare_options(plan); }));
+}
+
+void CompareView::finish() {
+    measure_again_ = false;
+    measured_.waitForFinished();
+    measured_.setFuture(QtConcurrent::run([plan = document_->stored()] { return compare_options(plan); }));
+    measured_.waitForFinished();
+    fill_table();
 }
 
 void CompareView::showEvent(QShowEvent*) {
@@ -105,16 +132,17 @@ void CompareView::fill_choices() {
 
 void CompareView::refresh() {
     fill_choices();
-    fill_table();
+    measure();
     draw();
 }
 
 void CompareView::fill_table() {
+    if (!measured_.future().isResultReadyAt(0)) return;
     table_->clear();
     const auto A = [&](const std::optional<double>& v) {
         return v ? signed_number(*v, QStringLiteral(" A")) : QStringLiteral("–");
     };
-    for (const OptionResult& r : compare_options(document_->stored())) {
+    for (const OptionResult& r : measured_.result()) {
         auto* item = new QTreeWidgetItem(table_, {q(r.name)});
         item->setData(0, kIdRole, q(r.variant));
         item->setText(1, A(r.idle_A));

@@ -51,7 +51,8 @@ void charged_outside(const Case& c, std::size_t s, std::vector<Finding>& out, st
         if (!chemistry.charges_below_0C && e.temperature_C < 0 && r.voltage_V > e.open_V + kOverVolts)
             keep_worst(out, from,
                        make_finding(FindingKind::charged_too_cold, Severity::stop, b.id, {},
-                                    c.plan.states[s].id, e.temperature_C, 0));
+                                    c.plan.states[s].id, e.temperature_C, 0),
+                       Worse::lower);
     }
 }
 
@@ -72,7 +73,8 @@ void no_charge_left(const Case& c, std::size_t s, std::vector<Finding>& out, std
                     groups[static_cast<std::size_t>(e.pos)])
                 keep_worst(out, from,
                            make_finding(FindingKind::no_charge_left, Severity::check, c.plan.batteries[k].id,
-                                        c.plan.sources[n].id, c.plan.states[s].id, takes, e.accept_A));
+                                        c.plan.sources[n].id, c.plan.states[s].id, takes, e.accept_A),
+                           Worse::lower);
     }
 }
 

@@ -6,11 +6,13 @@
 
 namespace yr {
 
-void keep_worst(std::vector<Finding>& out, std::size_t from, Finding finding) {
+void keep_worst(std::vector<Finding>& out, std::size_t from, Finding finding, Worse worse) {
     const auto excess = [](const Finding& f) { return f.limit > 0 ? f.value / f.limit : f.value; };
     for (std::size_t k = from; k < out.size(); ++k) {
         if (!same_place(out[k], finding)) continue;
-        if (excess(finding) > excess(out[k])) out[k] = std::move(finding);
+        const bool replaces =
+            worse == Worse::higher ? excess(finding) > excess(out[k]) : excess(finding) < excess(out[k]);
+        if (replaces) out[k] = std::move(finding);
         return;
     }
     out.push_back(std::move(finding));

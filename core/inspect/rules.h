@@ -37,6 +37,7 @@ void inspect_switching(const Case& c, std::vector<Finding>& out);  // chatter, m
 
 // Adds `finding`, or replaces the one of the same kind and place when this one is worse (larger value /
 // limit).
-void keep_worst(std::vector<Finding>& out, std::size_t from, Finding finding);
+enum class Worse { higher, lower };  // which value is the worse one
+void keep_worst(std::vector<Finding>& out, std::size_t from, Finding finding, Worse worse = Worse::higher);
 
 }  // namespace yr

@@ -66,7 +66,8 @@ void start_up(const Case& c, std::size_t s, std::vector<Finding>& out, std::size
             (r.status != LoadStatus::on || r.voltage_V < *w.least_V))
             keep_worst(out, from,
                        make_finding(FindingKind::start_up, Severity::check, c.plan.loads[k].id, {}, state.id,
-                                    r.voltage_V, *w.least_V));
+                                    r.voltage_V, *w.least_V),
+                       Worse::lower);
     }
 }
 

@@ -102,6 +102,18 @@ Edit remove_with_runs(const Plan& plan, const Id& id) {
     if (find(plan.inverters, id))  // its AC loads have nothing left to hang on
         for (const Load& l : plan.loads)
             if (l.inverter == id) batch.edits.emplace_back(Remove<Load>{l.id});
+    for (Run r : plan.runs) {  // a contactor whose coil goes is worked by hand or key again
+        bool changed = false;
+        if (owner_of(r.from) == id || owner_of(r.to) == id) continue;
+        for (Device& d : r.devices)
+            if (!d.coil.empty() && d.coil == id) d.coil.clear(), changed = true;
+        if (changed) batch.edits.emplace_back(Put<Run>{r, std::nullopt});
+    }
+    for (Source s : plan.sources)
+        if (!s.charges.empty() && s.charges == id && s.id != id) {
+            s.charges.clear();
+            batch.edits.emplace_back(Put<Source>{s, std::nullopt});
+        }
     for (const Run& r : plan.runs)
         if (owner_of(r.from) == id || owner_of(r.to) == id) batch.edits.emplace_back(Remove<Run>{r.id});
     if (find(plan.loads, id))

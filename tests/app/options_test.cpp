@@ -98,6 +98,7 @@ TEST_F(WindowTest, ComparedChartsStandOnOneScale) {
     state("Idling");
     window.show_page(Page::compare);
     window.compare()->choose({}, "variant-relay");
+    window.compare()->finish();
     const auto &left = window.compare()->left()->scene(), &right = window.compare()->right()->scene();
     EXPECT_DOUBLE_EQ(left.px_per_A, right.px_per_A);
     EXPECT_DOUBLE_EQ(left.px_per_V, right.px_per_V);

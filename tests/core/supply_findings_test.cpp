@@ -252,6 +252,14 @@ TEST(Switching, ARelayBetweenItsThresholdsStandsAsItCame) {
     EXPECT_EQ(f->severity, Severity::note);
 }
 
+TEST(Switching, ACoilThatIsTakenOutLeavesItsContactorToTheHand) {
+    Plan plan = truck();
+    ASSERT_TRUE(yr::apply(plan, remove_with_runs(plan, "load-12")));
+    for (const Device& d : thing(plan.runs, "run-8").devices) EXPECT_TRUE(d.coil.empty());
+    ASSERT_TRUE(yr::apply(plan, remove_with_runs(plan, "inverter")));
+    EXPECT_EQ(find(plan.loads, "load-25"), nullptr) << "its mains load goes with it";
+}
+
 // Rules never break on plans with every device.
 TEST(Findings, RandomPlansWithDevicesNeverBreakThem) {
     RandomShape shape;
