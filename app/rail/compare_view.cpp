@@ -48,7 +48,7 @@ CompareView::CompareView(PlanDocument* document, QWidget* parent) : QWidget(pare
     table_->header()->setSectionResizeMode(QHeaderView::Fixed);
     table_->header()->setSectionResizeMode(0, QHeaderView::Stretch);
     for (int k = 1; k < 8; ++k) {
-        table_->header()->resizeSection(k, k == 3 ? 104 : 88);
+        table_->header()->resizeSection(k, k == 3 ? 100 : 76);
         table_->headerItem()->setTextAlignment(k, Qt::AlignRight);
     }
     auto* charts = new QHBoxLayout;
@@ -145,6 +145,8 @@ void CompareView::fill_table() {
     for (const OptionResult& r : measured_.result()) {
         auto* item = new QTreeWidgetItem(table_, {q(r.name)});
         item->setData(0, kIdRole, q(r.variant));
+        item->setToolTip(
+            0, q(r.name) + QStringLiteral(". Click: on the right. Double click: it is the one shown."));
         item->setText(1, A(r.idle_A));
         item->setText(2, A(r.drive_A));
         item->setText(3, r.parked_h ? q(words::duration_h(*r.parked_h)) : QStringLiteral("–"));

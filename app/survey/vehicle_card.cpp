@@ -119,6 +119,8 @@ void VehicleCard::add_row(const Id& id, const QString& name, const QString& know
     for (const QString& a : assumed) text += QStringLiteral("\n○ ") + a;
     auto* item = new QTreeWidgetItem(this, {name, text});
     item->setData(0, kIdRole, q(id));
+    item->setToolTip(0, name);
+    item->setToolTip(1, text);
     item->setTextAlignment(0, Qt::AlignTop);
     item->setFont(0, type_font(Type::bold));
     if (id == document_->selection()) setCurrentItem(item);
