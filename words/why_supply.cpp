@@ -104,6 +104,18 @@ Explanation why_battery(const ValueRef& ref, const WhyContext& c) {
                                           ? "— as much as it accepts at " + c.pc(el.charge) + " charge"
                                           : "— what the supply has left"));
     }
+    const ChemistryData& chemistry = chemistry_data(b.chemistry);
+    const double by_charge = interpolate(chemistry.R0_factor, el.charge);
+    const double by_cold = el.temperature_C >= 25 ? 1
+                                                  : std::pow(assumption("battery_cold_factor").value,
+                                                             (25 - el.temperature_C) / 43);
+    e.steps.push_back(fmt::format(
+        "R0 = {} warm and full × {} at {} × {} at {} charge = {}", c.ohm(el.R0_ohm / by_cold / by_charge),
+        number(by_cold), c.C(el.temperature_C), number(by_charge), c.pc(el.charge), c.ohm(el.R0_ohm)));
+    if (r.current_A < 0)
+        e.steps.push_back(fmt::format("it accepts {} at {} charge and {}", c.A(el.accept_A), c.pc(el.charge),
+                                      c.C(el.temperature_C)));
+    e.sources.push_back("resistance, acceptance and cold: " + chemistry.more);
     if (ref.kind == ValueKind::battery_hours) {
         if (r.current_A > 0) {
             const double hours =
