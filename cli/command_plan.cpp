@@ -5,6 +5,7 @@
 #include <memory>
 
 #include "commands.h"
+#include "io/loads_csv.h"
 #include "io/spice.h"
 #include "plan/plan_json.h"
 #include "words/sentences.h"
@@ -97,6 +98,25 @@ int run_spice(const Options& o) {
     return 0;
 }
 
+int run_csv(const Options& o) {
+    const auto plan = load_shown(o.plan, o.variant);
+    if (!plan) return refuse(plan.error());
+    const std::string text = loads_csv(*plan);
+    if (o.out == "-") {
+        fmt::print("{}", text);
+        return 0;
+    }
+    std::ofstream file(o.out, std::ios::binary);
+    file << text;
+    if (!file.flush()) return refuse({ErrorCode::unwritable_file, o.out, {}, {}});
+    if (o.json)
+        print({{"written", o.out},
+               {"loads", plan->loads.size()},
+               {"source", "the plan"},
+               {"assumptions", Json::array()}});
+    return 0;
+}
+
 }  // namespace
 
 void add_plan(CLI::App& app, Action& action) {
@@ -133,6 +153,12 @@ void add_plan(CLI::App& app, Action& action) {
     add_variant_option(*c, o->variant);
     common(c);
     c->callback([o, &action] { action = [o] { return run_spice(*o); }; });
+    c = exports->add_subcommand("csv", "The loads as a table");
+    c->add_option("PLAN", o->plan, "plan file")->required();
+    c->add_option("-o,--output", o->out, "file to write, - for standard output")->required();
+    add_variant_option(*c, o->variant);
+    common(c);
+    c->callback([o, &action] { action = [o] { return run_csv(*o); }; });
 }
 
 }  // namespace yr::cli

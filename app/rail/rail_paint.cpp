@@ -111,8 +111,11 @@ class Painter {
             QColor rule = t_.on(fill);
             rule.setAlphaF(0.16F);
             p_.setPen(QPen(rule, 1));
-            for (double y = r.bottom() - 4; y > r.top(); y -= 6)
-                p_.drawLine(QPointF(r.left(), y), QPointF(r.right(), y));
+            const int rules = std::max(0, static_cast<int>((r.height() - 4) / 6) + 1);
+            for (int k = 0; k < rules; ++k) {
+                const double y = r.bottom() - 4 - 6 * k;
+                if (y > r.top()) p_.drawLine(QPointF(r.left(), y), QPointF(r.right(), y));
+            }
         }
         if (w_.progress >= 1) bands(i, fill);
         p_.setPen(QPen(t_.paper, 1));

@@ -1,6 +1,8 @@
 #include "shell/main_window.h"
 
 #include <QAction>
+#include <QApplication>
+#include <QClipboard>
 #include <QCloseEvent>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -16,6 +18,7 @@
 #include "paint/tokens.h"
 #include "plan/variant.h"
 #include "shell/dialogs.h"
+#include "shell/paste_loads.h"
 #include "shell/plan_files.h"
 #include "size/additions.h"
 
@@ -277,6 +280,9 @@ void MainWindow::fill_plan_menu(QMenu* menu) {
             if (may_leave()) open_file(path);
         });
     if (!recent_files().isEmpty()) menu->addSeparator();
+    menu->addAction(QStringLiteral("Copy the loads as a table"), this,
+                    [this] { QApplication::clipboard()->setText(q(loads_csv(document_.plan()))); });
+    menu->addSeparator();
     for (const DemoPlan& demo : demo_plans())
         menu->addAction(QStringLiteral("Demo: ") + demo.title, this, [this, demo] {
             if (may_leave()) open_demo(demo.resource);
@@ -298,6 +304,8 @@ void MainWindow::fill_add_menu(QMenu* menu) {
     };
     menu->addAction(QStringLiteral("A load, by typing\tCtrl+L"), this,
                     [this] { type_line_->edit()->setFocus(); });
+    menu->addAction(QStringLiteral("Loads from a table on the clipboard …"), this,
+                    [this] { PasteLoads(&document_, QApplication::clipboard()->text(), this).exec(); });
     add(QStringLiteral("Alternator with its fused cable"), QStringLiteral("alternator"),
         [this] { return add_alternator(document_.plan()); });
     add(QStringLiteral("Feed, always live"), QStringLiteral("feed"),

@@ -1,17 +1,15 @@
 #include "io/readings_csv.h"
 
-#include <csv.h>
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cctype>
 
+#include "io/csv_table.h"
 #include "units/quantity.h"
 
 namespace yr {
 namespace {
-
-using Row = std::vector<std::string>;
 
 std::string trimmed(const std::string& s) {
     const auto first = s.find_first_not_of(" \t\r\n"), last = s.find_last_not_of(" \t\r\n");
@@ -22,37 +20,6 @@ std::string lower(std::string s) {
     std::transform(s.begin(), s.end(), s.begin(),
                    [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
     return s;
-}
-
-char separator_of(const std::string& text) {
-    const std::string line = text.substr(0, text.find('\n'));
-    for (char c : {'\t', ';'})
-        if (line.find(c) != std::string::npos) return c;
-    return ',';
-}
-
-std::vector<Row> split(std::string text) {
-    if (text.starts_with("\xEF\xBB\xBF")) text.erase(0, 3);
-    struct Sink {
-        std::vector<Row> rows;
-        Row row;
-    } sink;
-    csv_parser parser;
-    csv_init(&parser, CSV_APPEND_NULL);
-    csv_set_delim(&parser, static_cast<unsigned char>(separator_of(text)));
-    const auto field = [](void* data, std::size_t size, void* out) {
-        static_cast<Sink*>(out)->row.emplace_back(data ? static_cast<const char*>(data) : "",
-                                                  data ? size : 0);
-    };
-    const auto row = [](int, void* out) {
-        auto* s = static_cast<Sink*>(out);
-        s->rows.push_back(std::move(s->row));
-        s->row.clear();
-    };
-    csv_parse(&parser, text.data(), text.size(), field, row, &sink);
-    csv_fini(&parser, field, row, &sink);
-    csv_free(&parser);
-    return std::move(sink.rows);
 }
 
 std::optional<SurveyKey> key_named(const std::string& word) {
@@ -68,7 +35,7 @@ class Reader {
   public:
     Reader(const Survey& survey, const Plan& plan) : survey_(survey), plan_(plan) {}
 
-    Result<Survey> read(const std::vector<Row>& rows) {
+    Result<Survey> read(const std::vector<CsvRow>& rows) {
         if (rows.empty()) return fail(ErrorCode::empty, "line 1", {}, "a table of readings");
         std::vector<std::optional<SurveyKey>> keys;
         for (const std::string& cell : rows[0]) keys.push_back(key_named(cell));
@@ -88,7 +55,7 @@ class Reader {
         return fmt::format("line {}, column {}", line, column + 1);
     }
 
-    Result<bool> wide_row(const Row& row, const std::vector<std::optional<SurveyKey>>& keys,
+    Result<bool> wide_row(const CsvRow& row, const std::vector<std::optional<SurveyKey>>& keys,
                           std::size_t line) {
         if (trimmed(row[0]).empty()) return fail(ErrorCode::empty, place(line, 0), {}, "the name of a point");
         const Id point = point_named(row[0]);
@@ -101,7 +68,7 @@ class Reader {
         return true;
     }
 
-    Result<bool> long_row(const Row& row, std::size_t line) {
+    Result<bool> long_row(const CsvRow& row, std::size_t line) {
         if (row.size() < 3)
             return fail(ErrorCode::empty, fmt::format("line {}", line), {}, "point, key, drawn at and volts");
         const auto key = key_named(row[1]);
@@ -157,22 +124,16 @@ class Reader {
     const Plan& plan_;
 };
 
-std::string quoted(const std::string& field) {
-    std::string out(2 * field.size() + 3, '\0');
-    out.resize(csv_write(out.data(), out.size(), field.data(), field.size()));
-    return out;
-}
-
 }  // namespace
 
 Result<Survey> read_readings_csv(const std::string& text, const Survey& survey, const Plan& plan) {
-    return Reader(survey, plan).read(split(text));
+    return Reader(survey, plan).read(split_csv(text));
 }
 
 std::string readings_csv(const Survey& survey) {
     const auto name = [&](const Id& id) {
         const SurveyPoint* p = find(survey.points, id);
-        return quoted(p ? p->name : id);
+        return quoted_csv(p ? p->name : id);
     };
     static const char* keys[] = {"key off", "accessory", "running", "after"};
     std::string out = "point,key,drawn at,volts\n";

@@ -24,7 +24,7 @@ const State* find_state(const Plan& plan, std::string_view id_or_name) {
 namespace {
 
 template <class F>
-void each_id(const Plan& plan, F&& use) {
+void each_named(const Plan& plan, F&& use) {
     for (const auto& x : plan.places) use(x.id, x.name);
     for (const auto& x : plan.points) use(x.id, x.name);
     for (const auto& x : plan.sources) use(x.id, x.name);
@@ -42,9 +42,13 @@ void each_id(const Plan& plan, F&& use) {
 
 }  // namespace
 
+void each_id(const Plan& plan, const std::function<void(const Id&)>& use) {
+    each_named(plan, [&](const Id& id, const std::string&) { use(id); });
+}
+
 Id new_id(const Plan& plan, std::string_view head) {
     std::unordered_set<std::string> taken;
-    each_id(plan, [&](const Id& id, const std::string&) { taken.insert(id); });
+    each_named(plan, [&](const Id& id, const std::string&) { taken.insert(id); });
     for (int n = 1;; ++n) {
         Id id = std::string(head) + "-" + std::to_string(n);
         if (!taken.contains(id)) return id;
@@ -54,7 +58,7 @@ Id new_id(const Plan& plan, std::string_view head) {
 std::string name_of(const Plan& plan, std::string_view id_or_terminal) {
     const std::string_view id = owner_of(id_or_terminal);
     std::string found(id);
-    each_id(plan, [&](const Id& candidate, const std::string& name) {
+    each_named(plan, [&](const Id& candidate, const std::string& name) {
         if (candidate == id && !name.empty()) found = name;
     });
     return found;

@@ -10,6 +10,7 @@
 // result names it. Ids are stable and unique over the whole plan; names are free text.
 #pragma once
 
+#include <functional>
 #include <optional>
 #include <string>
 #include <utility>
@@ -331,6 +332,9 @@ template <class T>
 
 // The state of that id or name; nullptr when there is none.
 [[nodiscard]] const State* find_state(const Plan& plan, std::string_view id_or_name);
+
+// Calls use(id) for every id of the plan.
+void each_id(const Plan& plan, const std::function<void(const Id&)>& use);
 
 // "load-7": the first free id with that head over the whole plan.
 [[nodiscard]] Id new_id(const Plan& plan, std::string_view head);

@@ -1,6 +1,8 @@
 #include "size/circuit.h"
 
 #include <algorithm>
+#include <map>
+#include <unordered_set>
 
 #include "catalog/assumptions.h"
 #include "size/cable_size.h"
@@ -13,14 +15,43 @@ namespace {
 constexpr double kHomeRun_A = 15;      // above this a return goes home; common practice
 constexpr double kGroundLead_m = 0.5;  // from a load to the nearest ground stud; common practice
 
+// Ids that are free in the plan and among those handed out already.
+class FreeIds {
+  public:
+    explicit FreeIds(const Plan& plan) : plan_(plan) {}
+    Id take(const std::string& head) {
+        int& n = next_[head];
+        if (n == 0) {  // where the plan's own numbers end; a gap below is left alone
+            const Id first = new_id(plan_, head);
+            n = std::stoi(first.substr(first.rfind('-') + 1));
+        }
+        while (taken(head + "-" + std::to_string(n))) ++n;
+        return head + "-" + std::to_string(n++);
+    }
+
+  private:
+    bool taken(const Id& id) {
+        if (known_.empty()) each_id(plan_, [&](const Id& x) { known_.insert(x); });
+        return known_.contains(id);
+    }
+    const Plan& plan_;
+    std::unordered_set<Id> known_;
+    std::map<std::string, int> next_;
+};
+
+std::string note_of(const TypedLine& line) {
+    std::string note = line.note;
+    for (const std::string& word : line.not_understood) note += (note.empty() ? "" : " ") + word;
+    return note;
+}
+
 struct FeedChoice {
     const Point* point = nullptr;
     bool fits = false;
 };
 
-FeedChoice choose_feed(const Plan& plan, const TypedLine& line) {
+FeedChoice choose_feed(const Plan& plan, const TypedLine& line, const std::vector<Solution>& solutions) {
     const Condition wanted = line.live_when.value_or(Condition{});
-    const std::vector<Solution> solutions = solve_all(plan);
     FeedChoice best;
     int best_score = -1;
     for (const Point& p : plan.points) {
@@ -123,11 +154,11 @@ Terminal choose_return(const Plan& plan, const TypedLine& line, const Point& fee
 namespace {
 
 // A load on mains hangs on its inverter by a plug: it brings no cable of ours.
-Result<NewCircuit> make_mains_load(const Plan& plan, const TypedLine& line) {
+Result<NewCircuit> make_mains_load(const TypedLine& line, FreeIds& ids) {
     if (line.draw->kind != DrawKind::power)
         return fail(ErrorCode::wrong_dimension, "draw", {}, "watts, since it runs on mains");
     Load load;
-    load.id = new_id(plan, "load");
+    load.id = ids.take("load");
     load.name = line.name;
     load.count = line.count;
     load.draw = *line.draw;
@@ -135,22 +166,25 @@ Result<NewCircuit> make_mains_load(const Plan& plan, const TypedLine& line) {
     load.live_when = line.live_when.value_or(Condition{});
     load.place = line.place;
     load.inverter = line.inverter;
-    for (const std::string& word : line.not_understood) load.note += (load.note.empty() ? "" : " ") + word;
+    load.note = note_of(line);
     return NewCircuit{Put<Load>{load, {}}, load.id, line.inverter, true};
 }
 
 }  // namespace
 
-Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line) {
+namespace {
+
+Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::vector<Solution>& solutions,
+                            FreeIds& ids) {
     if (line.name.empty()) return fail(ErrorCode::empty, "name", {}, "a name for the load");
     if (!line.draw) return fail(ErrorCode::empty, "draw", {}, "a draw in W, A or ohm");
-    if (!line.inverter.empty()) return make_mains_load(plan, line);
-    const FeedChoice feed = choose_feed(plan, line);
+    if (!line.inverter.empty()) return make_mains_load(line, ids);
+    const FeedChoice feed = choose_feed(plan, line, solutions);
     if (!feed.point) return fail(ErrorCode::missing_reference, "feed", {}, "a feed that loads can hang on");
 
     NewCircuit circuit;
     Load load;
-    load.id = circuit.load = new_id(plan, "load");
+    load.id = circuit.load = ids.take("load");
     load.name = line.name;
     load.count = line.count;
     load.draw = *line.draw;
@@ -159,7 +193,7 @@ Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line) {
     load.critical = line.critical;
     load.drop_limit = line.drop_limit;
     load.place = line.place;
-    for (const std::string& word : line.not_understood) load.note += (load.note.empty() ? "" : " ") + word;
+    load.note = note_of(line);
 
     const double current_A = nominal_current_A(plan, line);
     const double length = line.length_m.value_or(assumption("run_length_m").value);
@@ -167,7 +201,7 @@ Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line) {
         choose_cable(plan, line, current_A, length, drop_limit_V(plan, load) / plan.vehicle.nominal_V);
 
     Run supply;
-    supply.id = new_id(plan, "run");
+    supply.id = ids.take("run");
     supply.name = line.name + " feed";
     supply.from = feed.point->id;
     supply.to = load.id + ".pos";
@@ -175,7 +209,7 @@ Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line) {
     supply.size = cable.size;
     if (!line.place.empty()) supply.places = {line.place};
     if (cable.fuse)
-        supply.devices.push_back({new_id(plan, "fuse"),
+        supply.devices.push_back({ids.take("fuse"),
                                   line.name + " fuse",
                                   DeviceKind::fuse,
                                   0.0,
@@ -186,9 +220,7 @@ Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line) {
 
     bool home_run = false;
     Run ret;
-    Plan with_supply = plan;
-    with_supply.runs.push_back(supply);
-    ret.id = new_id(with_supply, "run");
+    ret.id = ids.take("run");
     ret.name = line.name + " return";
     ret.from = load.id + ".neg";
     ret.to = choose_return(plan, line, *feed.point, current_A, home_run);
@@ -200,6 +232,22 @@ Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line) {
     circuit.feed = feed.point->id;
     circuit.feed_fits = feed.fits;
     return circuit;
+}
+
+}  // namespace
+
+Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line) {
+    FreeIds ids(plan);
+    return make_one(plan, line, solve_all(plan), ids);
+}
+
+std::vector<Result<NewCircuit>> make_circuits(const Plan& plan, const std::vector<TypedLine>& lines) {
+    FreeIds ids(plan);
+    const std::vector<Solution> solutions = solve_all(plan);
+    std::vector<Result<NewCircuit>> circuits;
+    circuits.reserve(lines.size());
+    for (const TypedLine& line : lines) circuits.push_back(make_one(plan, line, solutions, ids));
+    return circuits;
 }
 
 }  // namespace yr

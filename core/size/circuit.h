@@ -1,6 +1,8 @@
 // A typed load made into a whole circuit: the load, its fused supply from a feed, and its return.
 #pragma once
 
+#include <vector>
+
 #include "plan/edit.h"
 #include "size/typed_line.h"
 
@@ -19,5 +21,10 @@ struct NewCircuit {
 // point in the load's place (common practice). An unknown length stays unknown in the plan. Failure: empty
 // (no name, no draw), missing_reference (the plan has no feed).
 [[nodiscard]] Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line);
+
+// The same for many lines at once, each with ids of its own; the plan is solved once. A line that cannot be
+// made gives its error in its place.
+[[nodiscard]] std::vector<Result<NewCircuit>> make_circuits(const Plan& plan,
+                                                            const std::vector<TypedLine>& lines);
 
 }  // namespace yr

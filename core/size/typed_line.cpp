@@ -117,6 +117,9 @@ class LineReader {
         for (const State& s : plan_.states)
             for (const std::string& name : s.switches)
                 if (to_lower(name) == w) return Condition{Key::off, Engine::any, {name}};
+        for (const Load& l : plan_.loads)  // a switch that is on in no state yet
+            for (const std::string& name : l.live_when.switches)
+                if (to_lower(name) == w) return Condition{Key::off, Engine::any, {name}};
         return std::nullopt;
     }
 
@@ -160,6 +163,10 @@ class LineReader {
         const auto q = quantity_here(0, used);
         if (!q || (q->dimension != Dimension::current && q->dimension != Dimension::power) ||
             !is_word(lower(used)))
+            return false;
+        std::size_t next = 0;  // "6 A start 12 A": the start is what follows the word
+        if (const auto after = quantity_here(used + 1, next);
+            after && (after->dimension == Dimension::current || after->dimension == Dimension::power))
             return false;
         (q->dimension == Dimension::current ? line_.inrush_A : line_.start_W) = q->value;
         at_ += used + 1;

@@ -25,6 +25,7 @@ struct TypedLine {
     Id inverter;                      // "on the inverter", "on mains": an AC load
     std::optional<double> start_W{};  // "start 900 W", of an AC load
     bool critical = false;
+    std::string note;             // of a table's own column
     std::optional<bool> chassis;  // "chassis" or "home-run"
     std::vector<std::string> not_understood;
     // What is still missing before a load can be made of it.

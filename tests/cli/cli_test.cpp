@@ -105,6 +105,14 @@ TEST(Cli, VariantsAreSolvedCheckedAndCompared) {
     EXPECT_THAT(rail("compare " + truck()).out, HasSubstr("bigger alternator"));
 }
 
+TEST(Cli, LoadsGoOutAsATable) {
+    const Ran ran = rail("export csv " + truck() + " -o -");
+    EXPECT_EQ(ran.code, 0);
+    EXPECT_EQ(std::count(ran.out.begin(), ran.out.end(), '\n'), 27) << "a heading and a row a load";
+    EXPECT_THAT(ran.out, HasSubstr("\"scene lights\",2,90 W"));
+    EXPECT_EQ(rail("export csv " + truck() + " -o /no/such/folder/x.csv").code, 2);
+}
+
 TEST(Cli, SurveySaysWhatIsProvedAndWhatToReadNext) {
     const json j = answer("survey " + truck());
     EXPECT_FALSE(j["asks"].empty());

@@ -67,6 +67,16 @@ TEST(TypedLine, AMainsLoadHangsOnItsInverter) {
     EXPECT_FALSE(make_circuit(plan, read_line(plan, "kettle 4 A on mains"))) << "amps of what volts?";
 }
 
+TEST(TypedLine, TheStartMayStandBeforeOrAfterItsWord) {
+    const TypedLine before = read_line(truck(), "pump 6 A start 12 A");
+    EXPECT_EQ(*before.draw, (Draw{DrawKind::current, 6}));
+    EXPECT_EQ(before.inrush_A, 12.0);
+    const TypedLine after = read_line(truck(), "pump 6 A, 12 A start, 3 m");
+    EXPECT_EQ(*after.draw, (Draw{DrawKind::current, 6}));
+    EXPECT_EQ(after.inrush_A, 12.0);
+    EXPECT_EQ(after.length_m, 3.0);
+}
+
 TEST(TypedLine, NoWordIsDroppedSilently) {
     const TypedLine l = read_line(truck(), "lamp 20 W wobbly 30 W");
     EXPECT_EQ(l.not_understood, (std::vector<std::string>{"wobbly", "30", "W"}));

@@ -1,0 +1,210 @@
+#include "io/loads_csv.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cctype>
+
+#include "units/quantity.h"
+#include "units/text.h"
+
+namespace yr {
+namespace {
+
+std::string trimmed(const std::string& s) {
+    const auto first = s.find_first_not_of(" \t\r\n"), last = s.find_last_not_of(" \t\r\n");
+    return first == std::string::npos ? std::string() : s.substr(first, last - first + 1);
+}
+
+std::optional<LoadColumn> column_named(const std::string& heading) {
+    static const std::pair<const char*, LoadColumn> words[] = {
+        {"name", LoadColumn::name},         {"load", LoadColumn::name},         {"item", LoadColumn::name},
+        {"what", LoadColumn::name},         {"accessory", LoadColumn::name},    {"count", LoadColumn::count},
+        {"qty", LoadColumn::count},         {"quantity", LoadColumn::count},    {"pieces", LoadColumn::count},
+        {"draw", LoadColumn::draw},         {"amps", LoadColumn::amps},         {"a", LoadColumn::amps},
+        {"current", LoadColumn::amps},      {"watts", LoadColumn::watts},       {"w", LoadColumn::watts},
+        {"power", LoadColumn::watts},       {"ohm", LoadColumn::ohms},          {"ohms", LoadColumn::ohms},
+        {"start", LoadColumn::start_amps},  {"inrush", LoadColumn::start_amps}, {"live", LoadColumn::live},
+        {"when", LoadColumn::live},         {"length", LoadColumn::length_m},   {"size", LoadColumn::size},
+        {"cable", LoadColumn::size},        {"place", LoadColumn::place},       {"where", LoadColumn::place},
+        {"feed", LoadColumn::feed},         {"from", LoadColumn::feed},         {"drop", LoadColumn::drop},
+        {"critical", LoadColumn::critical}, {"note", LoadColumn::note},         {"notes", LoadColumn::note},
+        {"line", LoadColumn::line}};
+    std::string h = to_lower(trimmed(heading));
+    h = h.substr(0, h.find_first_of("(["));  // "length (m)"
+    h = trimmed(h);
+    for (const auto& [word, column] : words)
+        if (h == word) return column;
+    return std::nullopt;
+}
+
+// Without a heading: numbers with a unit tell what they are, the first column of words is the name.
+LoadColumn column_like(const std::vector<CsvRow>& rows, std::size_t k, bool named) {
+    for (const CsvRow& row : rows) {
+        if (k >= row.size() || trimmed(row[k]).empty()) continue;
+        const auto q = parse_quantity(trimmed(row[k]));
+        if (!q) return named ? LoadColumn::line : LoadColumn::name;
+        switch (q->dimension) {
+            case Dimension::power:
+            case Dimension::current:
+            case Dimension::resistance:
+                return LoadColumn::draw;
+            case Dimension::length:
+                return LoadColumn::length_m;
+            case Dimension::fraction:
+                return LoadColumn::drop;
+            case Dimension::number:
+                return LoadColumn::count;
+            default:
+                return LoadColumn::line;
+        }
+    }
+    return LoadColumn::ignore;
+}
+
+bool bare_number(const std::string& cell) {
+    const auto q = parse_quantity(cell);
+    return q && q->dimension == Dimension::number;
+}
+
+// One cell as words that the typed line understands.
+std::string as_typed(LoadColumn column, const std::string& cell) {
+    const auto with_unit = [&](const char* unit) { return bare_number(cell) ? cell + " " + unit : cell; };
+    switch (column) {
+        case LoadColumn::ignore:
+        case LoadColumn::name:
+        case LoadColumn::note:
+        case LoadColumn::critical:
+            return {};
+        case LoadColumn::line:
+        case LoadColumn::draw:
+        case LoadColumn::size:
+        case LoadColumn::place:
+            return cell;
+        case LoadColumn::count:
+            return cell + "x";
+        case LoadColumn::amps:
+            return with_unit("A");
+        case LoadColumn::watts:
+            return with_unit("W");
+        case LoadColumn::ohms:
+            return with_unit("ohm");
+        case LoadColumn::start_amps:
+            return "start " + with_unit("A");
+        case LoadColumn::live:
+            return to_lower(cell).starts_with("on ") ? cell : "on " + cell;
+        case LoadColumn::length_m:
+            return with_unit("m");
+        case LoadColumn::feed:
+            return "from " + cell;
+        case LoadColumn::drop:
+            return with_unit("%");
+    }
+    return {};
+}
+
+bool says_yes(const std::string& cell) {
+    const std::string c = to_lower(cell);
+    return c == "yes" || c == "y" || c == "x" || c == "1" || c == "true" || c == "critical";
+}
+
+std::string condition_words(const Condition& c) {
+    if (!c.switches.empty()) return c.switches.front();
+    if (c.engine == Engine::running) return "running";
+    switch (c.key) {
+        case Key::off:
+            return "always";
+        case Key::accessory:
+            return "accessory";
+        case Key::ignition:
+            return "ignition";
+        case Key::crank:
+            return "cranking";
+    }
+    return {};
+}
+
+}  // namespace
+
+LoadsTable read_loads_table(const std::string& text) {
+    LoadsTable t;
+    t.rows = split_csv(text);
+    std::size_t width = 0;
+    for (const CsvRow& row : t.rows) width = std::max(width, row.size());
+    t.columns.assign(width, LoadColumn::ignore);
+    if (t.rows.empty()) return t;
+    const CsvRow first = t.rows.front();
+    const auto known =
+        std::count_if(first.begin(), first.end(), [](const auto& h) { return column_named(h).has_value(); });
+    if (known >= 1 && (known > 1 || first.size() == 1)) {
+        for (std::size_t k = 0; k < first.size(); ++k)
+            t.columns[k] = column_named(first[k]).value_or(trimmed(first[k]).empty() ? LoadColumn::ignore
+                                                                                     : LoadColumn::note);
+        t.rows.erase(t.rows.begin());
+        t.first_line = 2;
+        return t;
+    }
+    if (width == 1) {
+        t.columns[0] = LoadColumn::line;
+        return t;
+    }
+    bool named = false;
+    for (std::size_t k = 0; k < width; ++k) {
+        t.columns[k] = column_like(t.rows, k, named);
+        named = named || t.columns[k] == LoadColumn::name;
+    }
+    return t;
+}
+
+std::vector<TableLoad> read_rows(const Plan& plan, const LoadsTable& table) {
+    std::vector<TableLoad> loads;
+    for (std::size_t n = 0; n < table.rows.size(); ++n) {
+        std::string name, typed, note;
+        bool critical = false;
+        for (std::size_t k = 0; k < table.rows[n].size() && k < table.columns.size(); ++k) {
+            const std::string cell = trimmed(table.rows[n][k]);
+            if (cell.empty()) continue;
+            const LoadColumn column = table.columns[k];
+            if (column == LoadColumn::name) name += (name.empty() ? "" : " ") + cell;
+            if (column == LoadColumn::note) note += (note.empty() ? "" : " ") + cell;
+            if (column == LoadColumn::critical) critical = critical || says_yes(cell);
+            if (const std::string words = as_typed(column, cell); !words.empty())
+                typed += (typed.empty() ? "" : "; ") + words;
+        }
+        if (name.empty() && typed.empty()) continue;
+        TableLoad load;
+        load.row = n;
+        // The name goes in as it stands: a load called "key light 5 m" is not five metres long.
+        load.line = read_line(plan, name.empty() ? typed : "x; " + typed);
+        if (!name.empty()) load.line.name = name;
+        load.line.critical = load.line.critical || critical;
+        if (!note.empty()) load.line.note = note;
+        loads.push_back(std::move(load));
+    }
+    return loads;
+}
+
+std::string loads_csv(const Plan& plan) {
+    std::string out = "name,count,draw,start,live,length,size,place,feed,drop,critical,note\n";
+    for (const Load& l : plan.loads) {
+        const Run* supply = nullptr;
+        for (const Run& r : plan.runs)
+            if (r.to == l.id + ".pos") supply = &r;
+        const char* unit = l.draw.kind == DrawKind::power     ? "W"
+                           : l.draw.kind == DrawKind::current ? "A"
+                                                              : "ohm";
+        const auto name_or = [&](const Id& id) { return id.empty() ? std::string() : name_of(plan, id); };
+        const Point* feed = supply ? find(plan.points, supply->from) : nullptr;
+        out += fmt::format("{},{},{:.6g} {},{},{},{},{},{},{},{},{},{}\n", quoted_csv(l.name), l.count,
+                           l.draw.value, unit, l.inrush_A ? fmt::format("{:.6g} A", *l.inrush_A) : "",
+                           condition_words(l.live_when),
+                           supply && supply->length_m ? fmt::format("{:.6g} m", *supply->length_m) : "",
+                           supply && supply->size ? quoted_csv(name_of(*supply->size)) : "",
+                           quoted_csv(name_or(l.place)), quoted_csv(feed ? feed->name : ""),
+                           l.drop_limit ? fmt::format("{:.6g} %", *l.drop_limit * 100) : "",
+                           l.critical ? "yes" : "", quoted_csv(l.note));
+    }
+    return out;
+}
+
+}  // namespace yr

@@ -1,0 +1,51 @@
+// Loads from a spreadsheet: a table whose columns are given a meaning, each row read as if it had been typed.
+#pragma once
+
+#include "io/csv_table.h"
+#include "size/typed_line.h"
+
+namespace yr {
+
+// What a column holds. `line`: a whole typed line ("scene light 2x 90 W on ignition"). Bare numbers take the
+// unit of their column; `draw` takes W, A or ohm by its own unit.
+enum class LoadColumn {
+    ignore,
+    line,
+    name,
+    count,
+    draw,
+    amps,
+    watts,
+    ohms,
+    start_amps,
+    live,
+    length_m,
+    size,
+    place,
+    feed,
+    drop,
+    critical,
+    note
+};
+
+struct LoadsTable {
+    std::vector<CsvRow> rows;         // without the heading
+    std::vector<LoadColumn> columns;  // one a column of the widest row
+    std::size_t first_line = 1;       // of rows[0], as a person counts
+};
+
+// Splits and guesses each column's meaning from its heading or, without one, from what stands in it.
+[[nodiscard]] LoadsTable read_loads_table(const std::string& text);
+
+struct TableLoad {
+    std::size_t row = 0;  // of LoadsTable::rows
+    TypedLine line;       // what was not understood stands in it, as for typing
+};
+
+// Rows that hold anything, in order.
+[[nodiscard]] std::vector<TableLoad> read_rows(const Plan& plan, const LoadsTable& table);
+
+// The plan's loads with a heading, comma between fields; read_loads_table knows the columns again.
+[[nodiscard]] std::string loads_csv(const Plan& plan);
+
+}  // namespace yr
