@@ -84,6 +84,8 @@ QScrollBar:vertical { background: transparent; width: 10px; margin: 0; }
 QScrollBar::handle:vertical { background: @line; border-radius: 4px; min-height: 28px; }
 QScrollBar::add-line, QScrollBar::sub-line, QScrollBar::add-page, QScrollBar::sub-page { height: 0; background: none; }
 QScrollBar:horizontal { height: 0; }
+QTableWidget QScrollBar:horizontal { background: transparent; height: 10px; }
+QTableWidget QScrollBar::handle:horizontal { background: @line; border-radius: 4px; min-width: 28px; }
 QMenu { background: @paper; border: 1px solid @line; padding: 4px; }
 QMenu::item { padding: 5px 24px 5px 16px; }
 QMenu::item:selected { background: @ink; color: @paper; }

@@ -5,12 +5,14 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "paint/tokens.h"
 #include "shell/type_line.h"
 #include "size/circuit.h"
 
 namespace yr::app {
 namespace {
 
+constexpr int kOwn = 2;          // columns of ours: understood, missing
 constexpr int kMostShown = 200;  // rows of the preview; all are added
 
 const std::pair<const char*, LoadColumn> kMeanings[] = {{"left out", LoadColumn::ignore},
@@ -48,7 +50,7 @@ QString problem_of(const TypedLine& line) {
 PasteLoads::PasteLoads(PlanDocument* document, const QString& text, QWidget* parent)
     : QDialog(parent), document_(document), loads_(read_loads_table(text.toStdString())) {
     setWindowTitle(QStringLiteral("Loads from a table"));
-    resize(1000, 560);
+    resize(1200, 560);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(20, 16, 20, 16);
     column->setSpacing(8);
@@ -56,7 +58,7 @@ PasteLoads::PasteLoads(PlanDocument* document, const QString& text, QWidget* par
     summary_->setWordWrap(true);
     const int width = static_cast<int>(loads_.columns.size());
     const int shown = std::min(kMostShown, static_cast<int>(loads_.rows.size()));
-    table_ = new QTableWidget(shown + 1, width + 2);
+    table_ = new QTableWidget(shown + 1, width + kOwn);
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     table_->horizontalHeader()->hide();
     table_->verticalHeader()->hide();
@@ -72,17 +74,17 @@ PasteLoads::PasteLoads(PlanDocument* document, const QString& text, QWidget* par
             read();
         });
         meanings_.push_back(box);
-        table_->setCellWidget(0, k, box);
+        table_->setCellWidget(0, k + kOwn, box);
         for (int n = 0; n < shown; ++n) {
             const CsvRow& row = loads_.rows[static_cast<std::size_t>(n)];
-            table_->setItem(n + 1, k,
+            table_->setItem(n + 1, k + kOwn,
                             new QTableWidgetItem(static_cast<std::size_t>(k) < row.size()
                                                      ? q(row[static_cast<std::size_t>(k)])
                                                      : QString()));
         }
     }
-    table_->setItem(0, width, new QTableWidgetItem(QStringLiteral("understood")));
-    table_->setItem(0, width + 1, new QTableWidgetItem(QStringLiteral("missing or not understood")));
+    table_->setItem(0, 0, new QTableWidgetItem(QStringLiteral("understood")));
+    table_->setItem(0, 1, new QTableWidgetItem(QStringLiteral("missing or not understood")));
     auto* buttons = new QHBoxLayout;
     add_ = new QPushButton;
     add_->setObjectName(QStringLiteral("main"));
@@ -96,9 +98,11 @@ PasteLoads::PasteLoads(PlanDocument* document, const QString& text, QWidget* par
     column->addWidget(table_, 1);
     column->addLayout(buttons);
     read();
-    table_->resizeColumnsToContents();
-    for (int k = 0; k < width; ++k) table_->setColumnWidth(k, std::clamp(table_->columnWidth(k), 120, 220));
-    table_->horizontalHeader()->setStretchLastSection(true);
+    table_->setColumnWidth(0, 330);
+    table_->setColumnWidth(1, 190);
+    for (int k = 0; k < width; ++k) table_->setColumnWidth(k + kOwn, 122);
+    table_->setRowHeight(0, 38);
+    table_->setHorizontalScrollMode(QAbstractItemView::ScrollPerPixel);
 }
 
 void PasteLoads::set_meaning(int column, LoadColumn meaning) {
@@ -113,14 +117,16 @@ int PasteLoads::ready() const {
 
 void PasteLoads::read() {
     rows_ = read_rows(document_->plan(), loads_);
-    const int width = static_cast<int>(loads_.columns.size());
     for (int n = 1; n < table_->rowCount(); ++n)
-        for (int k : {width, width + 1}) table_->setItem(n, k, new QTableWidgetItem);
+        for (int k = 0; k < kOwn; ++k) table_->setItem(n, k, new QTableWidgetItem);
     for (const TableLoad& r : rows_) {
         const int n = static_cast<int>(r.row) + 1;
         if (n >= table_->rowCount()) break;
-        table_->item(n, width)->setText(understood_text(r.line, document_->plan(), document_->style()));
-        table_->item(n, width + 1)->setText(problem_of(r.line));
+        table_->item(n, 0)->setText(understood_text(r.line, document_->plan(), document_->style()));
+        table_->item(n, 1)->setText(problem_of(r.line));
+        table_->item(n, 0)->setToolTip(table_->item(n, 0)->text());
+        table_->item(n, 1)->setToolTip(table_->item(n, 1)->text());
+        table_->item(n, 1)->setForeground(tokens().fix);
     }
     const int good = ready(), all = static_cast<int>(rows_.size());
     QString text =

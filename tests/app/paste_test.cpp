@@ -12,8 +12,11 @@ TEST_F(WindowTest, TwentyRowsBecomeTwentyLoadsInOneStep) {
     const Plan begun = doc().stored();
     app::PasteLoads dialog(&doc(), text);
     EXPECT_EQ(dialog.ready(), 20);
-    EXPECT_TRUE(dialog.table()->item(1, 3)->text().contains(QStringLiteral("12")))
+    EXPECT_TRUE(dialog.table()->item(1, 0)->text().contains(QStringLiteral("12")))
         << "what is understood is shown";
+    EXPECT_EQ(dialog.table()->item(1, 2)->text(), QStringLiteral("deck lamp 1"))
+        << "beside the row as it was pasted";
+    EXPECT_EQ(dialog.table()->item(1, 4)->text(), QStringLiteral("3,5"));
     dialog.accept();
     EXPECT_EQ(plan().loads.size(), before + 20);
     EXPECT_DOUBLE_EQ(*find(plan().runs, run_named("deck lamp 7 feed"))->length_m, 3.5);
