@@ -3,12 +3,16 @@
 #include <benchmark/benchmark.h>
 
 #include "chart/rail_layout.h"
+#include "inspect/compare.h"
 #include "inspect/findings.h"
+#include "io/loads_csv.h"
 #include "io/spice.h"
 #include "plan/plan_json.h"
+#include "size/circuit.h"
 #include "size/run_ladder.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
+#include "survey/infer.h"
 
 namespace {
 
@@ -74,6 +78,53 @@ void truck_chart_layout(benchmark::State& b) {
         benchmark::DoNotOptimize(lay_out(s.network, s.point, b.range(0) ? &first.order : nullptr));
 }
 BENCHMARK(truck_chart_layout)->ArgName("order_kept")->Arg(0)->Arg(1)->Unit(benchmark::kMillisecond);
+
+// A relay, a cut-off, a contactor with its coil and an enable settle from memory; and every position tried.
+const Plan& devices() {
+    static const Plan plan = [] {
+        test::RandomShape shape;
+        shape.devices = true;
+        return test::random_plan(7, shape);
+    }();
+    return plan;
+}
+
+void devices_settle(benchmark::State& b) {
+    const Network net = compile(devices(), devices().states[0]);
+    OperatingPointSolver solver;
+    for (auto _ : b) benchmark::DoNotOptimize(settle(net, solver));
+}
+BENCHMARK(devices_settle)->Unit(benchmark::kMillisecond);
+
+void devices_every_position(benchmark::State& b) {
+    const Network net = compile(devices(), devices().states[0]);
+    OperatingPointSolver solver;
+    for (auto _ : b) benchmark::DoNotOptimize(settled_positions(net, solver));
+}
+BENCHMARK(devices_every_position)->Unit(benchmark::kMillisecond);
+
+void truck_compare_options(benchmark::State& b) {
+    for (auto _ : b) benchmark::DoNotOptimize(compare_options(truck()));
+}
+BENCHMARK(truck_compare_options)->Unit(benchmark::kMillisecond);
+
+void survey_infer(benchmark::State& b) {
+    for (auto _ : b) benchmark::DoNotOptimize(infer(truck().survey));
+}
+BENCHMARK(survey_infer)->Unit(benchmark::kMillisecond);
+
+// Rows of a pasted table into circuits.
+void paste_loads(benchmark::State& b) {
+    std::string text = "name,amps,live,length\n";
+    for (int k = 0; k < b.range(0); ++k) text += "lamp " + std::to_string(k) + ",0.5,ignition,2\n";
+    for (auto _ : b) {
+        std::vector<TypedLine> lines;
+        for (TableLoad& row : read_rows(truck(), read_loads_table(text)))
+            lines.push_back(std::move(row.line));
+        benchmark::DoNotOptimize(make_circuits(truck(), lines));
+    }
+}
+BENCHMARK(paste_loads)->Arg(20)->Arg(1000)->Unit(benchmark::kMillisecond);
 
 void truck_run_ladder(benchmark::State& b) {
     for (auto _ : b) benchmark::DoNotOptimize(run_ladder(truck(), "run-34"));
