@@ -77,7 +77,7 @@ QString BenchMeter::answer(const QString& line, Session& session) {
         return {};
     }
     if (matches(command, QStringLiteral("SYSTem:ERRor?"))) {
-        const QString error = session.error;
+        QString error = session.error;
         session.error = QStringLiteral("0,\"No error\"");
         return error;
     }

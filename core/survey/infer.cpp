@@ -113,21 +113,22 @@ class Inference {
         const auto ab = sag(a.id, b.id, f.key), ba = sag(b.id, a.id, f.key);
         const bool only_one = a.kind != b.kind;  // no draw at the alternator's own stud
         if (ab) f.sag_V = ab->own_V, f.along_V = ab->along_V;
-        if (ab && stands_still(*ab) && (only_one || (ba && !follows(*ba, kAlongRunning)))) {
+        const bool still_ab = ab && stands_still(*ab) && (only_one || (ba && !follows(*ba, kAlongRunning)));
+        const bool still_ba = ba && stands_still(*ba);
+        if (!still_ab && still_ba) f.sag_V = ba->own_V, f.along_V = ba->along_V;
+        const bool along_ab = ab && follows(*ab, kAlongRunning), along_ba = ba && follows(*ba, kAlongRunning);
+        const bool shares =
+            apart_V < kSharedRunning_V && ((along_ab && along_ba) || (only_one && (along_ab || along_ba)));
+        const bool isolated = f.a_V - f.b_V > kForward_V && f.a_V - f.b_V < 1.2 && along_ab;
+        // no isolator stands so far below, or above, what feeds it
+        const bool too_far =
+            apart_V > kMostLinkRunning_V + kMeterDoubt_V && (f.b_V > f.a_V || f.a_V - f.b_V > 1.2);
+        if (still_ab || still_ba || (!shares && !isolated && too_far))
             f.verdict = JoinVerdict::apart;
-        } else if (ba && stands_still(*ba)) {
-            f.verdict = JoinVerdict::apart;
-            f.sag_V = ba->own_V, f.along_V = ba->along_V;
-        } else if (apart_V < kSharedRunning_V &&
-                   ((ab && ba && follows(*ab, kAlongRunning) && follows(*ba, kAlongRunning)) ||
-                    (only_one &&
-                     ((ab && follows(*ab, kAlongRunning)) || (ba && follows(*ba, kAlongRunning)))))) {
+        else if (shares)
             f.verdict = JoinVerdict::joined;
-        } else if (f.a_V - f.b_V > kForward_V && f.a_V - f.b_V < 1.2 && ab && follows(*ab, kAlongRunning)) {
+        else if (isolated)
             f.verdict = JoinVerdict::one_way;
-        } else if (apart_V > kMostLinkRunning_V + kMeterDoubt_V && (f.b_V > f.a_V || f.a_V - f.b_V > 1.2)) {
-            f.verdict = JoinVerdict::apart;  // no isolator stands so far below, or above, what feeds it
-        }
     }
 
     void ask_for_draws(const SurveyPoint& a, const SurveyPoint& b, SurveyKey key) {
