@@ -62,11 +62,9 @@ void fill_source(FieldForm& form, PlanDocument* doc, const Id& id) {
         field("Its share", Dimension::fraction, &Source::share, "all of the winding", 0.01, 1);
         field("Regulator", Dimension::current, &Source::regulator_A, "passes all", 0.1, 2000);
     }
-    field("Efficiency", Dimension::fraction, &Source::efficiency,
-          turned                      ? "assumed 55 %"
-          : kind == SourceKind::solar ? "assumed 90 %"
-                                      : "assumed 90 %",
-          0.3, 1);
+    if (kind != SourceKind::shore)  // what a shore charger takes from the mains is not the vehicle's
+        field("Efficiency", Dimension::fraction, &Source::efficiency,
+              turned ? "assumed 55 %" : "assumed 90 %", 0.3, 1);
     if (turned)
         form.value(QStringLiteral("Engine gives"),
                    [=] { return text_of(result().shaft_W, Dimension::power, doc); },

@@ -511,7 +511,7 @@ void MainWindow::offer_recovery() {
     if (!recovery_) return;
     const auto lost = recovery_->found();
     if (lost.empty()) return;
-    const Recoverable last = lost.front();
+    const Recoverable& last = lost.front();
     messages_->say(QStringLiteral("“%1” was not saved when the program ended on %2.")
                        .arg(last.vehicle, last.written.toString(QStringLiteral("d MMM, HH:mm"))),
                    {{QStringLiteral("Bring it back"), [this, last] { recovery_->bring_back(last); }},
@@ -520,6 +520,7 @@ void MainWindow::offer_recovery() {
 
 void MainWindow::ask_why(const std::vector<words::ValueRef>& refs, const QPoint& global) {
     std::vector<words::Explanation> answers;
+    answers.reserve(refs.size());
     for (const auto& ref : refs) answers.push_back(document_.why(ref));
     why_->show_answers(answers, global);
 }

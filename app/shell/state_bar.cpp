@@ -71,8 +71,8 @@ StateBar::StateBar(PlanDocument* document, QWidget* parent) : QWidget(parent), d
 }
 
 void StateBar::add_condition(const QString& object_name, const QString& tip, Dimension dimension, double low,
-                             double high, std::function<std::optional<double>(const State&)> get,
-                             std::function<void(State&, double)> set) {
+                             double high, const std::function<std::optional<double>(const State&)>& get,
+                             const std::function<void(State&, double)>& set) {
     auto* edit = new QLineEdit;
     edit->setObjectName(object_name);
     edit->setToolTip(tip);

@@ -33,8 +33,8 @@ class StateBar : public QWidget {
         std::function<QString(const State&)> show;
     };
     void add_condition(const QString& object_name, const QString& tip, Dimension dimension, double low,
-                       double high, std::function<std::optional<double>(const State&)> get,
-                       std::function<void(State&, double)> set);
+                       double high, const std::function<std::optional<double>(const State&)>& get,
+                       const std::function<void(State&, double)>& set);
     void rebuild_buttons();
     void refresh();
 
