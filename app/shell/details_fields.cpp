@@ -77,14 +77,10 @@ void fuse_and_device_fields(FieldForm& form, const Part<Run>& run) {
     for (std::size_t k = 0; k < run.get().devices.size(); ++k) {
         const Device& d = run.get().devices[k];
         const Id device = d.id;
-        const auto of = [run, device]() -> const Device* {
-            return run.alive() ? yr::find(run.get().devices, device) : nullptr;
-        };
-        const auto change = [run, device](const QString& what, const std::function<void(Device&)>& f) {
-            return run.set(what, [&](Run& r) {
-                for (Device& x : r.devices)
-                    if (x.id == device) f(x);
-            });
+        const DevicePart part{run, device};
+        const auto of = [part] { return part.get(); };
+        const auto change = [part](const QString& what, const std::function<void(Device&)>& f) {
+            return part.set(what, f);
         };
         if (d.kind == DeviceKind::fuse) {
             form.quantity(

@@ -81,6 +81,17 @@ std::optional<std::vector<std::pair<double, double>>> read_curve(const QString& 
     return curve;
 }
 
+const Device* DevicePart::get() const {
+    return run.alive() ? yr::find(run.get().devices, device) : nullptr;
+}
+
+bool DevicePart::set(const QString& what, const std::function<void(Device&)>& change) const {
+    return run.set(what, [&](Run& r) {
+        for (Device& x : r.devices)
+            if (x.id == device) change(x);
+    });
+}
+
 void add_device_choice(FieldForm& form, const Part<Run>& run) {
     form.choice(
         QStringLiteral("Put in line"),
@@ -110,14 +121,10 @@ void add_device_choice(FieldForm& form, const Part<Run>& run) {
 }
 
 void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
-    const auto of = [run, device]() -> const Device* {
-        return run.alive() ? yr::find(run.get().devices, device) : nullptr;
-    };
-    const auto change = [run, device](const QString& what, const std::function<void(Device&)>& f) {
-        return run.set(what, [&](Run& r) {
-            for (Device& x : r.devices)
-                if (x.id == device) f(x);
-        });
+    const DevicePart part{run, device};
+    const auto of = [part] { return part.get(); };
+    const auto change = [part](const QString& what, const std::function<void(Device&)>& f) {
+        return part.set(what, f);
     };
     const auto number = [&](const char* label, Dimension d, std::optional<double> Device::*m,
                             const QString& assumed, double low, double high) {

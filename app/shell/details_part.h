@@ -91,6 +91,14 @@ void condition_fields(FieldForm& form, const QString& label, const std::function
 [[nodiscard]] std::vector<Choice> places_of(const Plan& plan);
 [[nodiscard]] QString text_of(double value, Dimension dimension, const PlanDocument* document);
 
+// One device of a run, looked up anew each time and changed through its run.
+struct DevicePart {
+    Part<Run> run;
+    Id device;
+    [[nodiscard]] const Device* get() const;  // nullptr once it is gone
+    bool set(const QString& what, const std::function<void(Device&)>& change) const;
+};
+
 // A choice of what to put in line in a run.
 void add_device_choice(FieldForm& form, const Part<Run>& run);
 

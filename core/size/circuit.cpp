@@ -153,26 +153,28 @@ Terminal choose_return(const Plan& plan, const TypedLine& line, const Point& fee
 
 namespace {
 
-// A load on mains hangs on its inverter by a plug: it brings no cable of ours.
-Result<NewCircuit> make_mains_load(const TypedLine& line, FreeIds& ids) {
-    if (line.draw->kind != DrawKind::power)
-        return fail(ErrorCode::wrong_dimension, "draw", {}, "watts, since it runs on mains");
+// What a line says of the load itself, whatever feeds it.
+Load load_of(const TypedLine& line, FreeIds& ids) {
     Load load;
     load.id = ids.take("load");
     load.name = line.name;
     load.count = line.count;
     load.draw = *line.draw;
-    load.start_W = line.start_W;
     load.live_when = line.live_when.value_or(Condition{});
     load.place = line.place;
-    load.inverter = line.inverter;
     load.note = note_of(line);
-    return NewCircuit{Put<Load>{load, {}}, load.id, line.inverter, true};
+    return load;
 }
 
-}  // namespace
-
-namespace {
+// A load on mains hangs on its inverter by a plug: it brings no cable of ours.
+Result<NewCircuit> make_mains_load(const TypedLine& line, FreeIds& ids) {
+    if (line.draw->kind != DrawKind::power)
+        return fail(ErrorCode::wrong_dimension, "draw", {}, "watts, since it runs on mains");
+    Load load = load_of(line, ids);
+    load.start_W = line.start_W;
+    load.inverter = line.inverter;
+    return NewCircuit{Put<Load>{load, {}}, load.id, line.inverter, true};
+}
 
 Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::vector<Solution>& solutions,
                             FreeIds& ids) {
@@ -183,17 +185,11 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
     if (!feed.point) return fail(ErrorCode::missing_reference, "feed", {}, "a feed that loads can hang on");
 
     NewCircuit circuit;
-    Load load;
-    load.id = circuit.load = ids.take("load");
-    load.name = line.name;
-    load.count = line.count;
-    load.draw = *line.draw;
+    Load load = load_of(line, ids);
+    circuit.load = load.id;
     load.inrush_A = line.inrush_A;
-    load.live_when = line.live_when.value_or(Condition{});
     load.critical = line.critical;
     load.drop_limit = line.drop_limit;
-    load.place = line.place;
-    load.note = note_of(line);
 
     const double current_A = nominal_current_A(plan, line);
     const double length = line.length_m.value_or(assumption("run_length_m").value);

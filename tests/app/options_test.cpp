@@ -173,5 +173,49 @@ TEST_F(WindowTest, ACableIsLaidBetweenAnyTwoEnds) {
     EXPECT_EQ(doc().selection(), plan().runs.back().id);
 }
 
+// The way of a new user: a van of their own from nothing, a wrong word on the way, an option, saved and
+// opened again.
+TEST_F(WindowTest, AVanOfOnesOwnWithASlipOnTheWay) {
+    doc().open(empty_plan("Bakery van"), {});
+    const auto add = [&](const char* what) {
+        bool found = false;
+        for (QMenu* menu : window.findChildren<QMenu*>())
+            for (QAction* a : menu->actions())
+                if (!found && a->text().startsWith(QLatin1String(what))) a->trigger(), found = true;
+        EXPECT_TRUE(found) << what;
+    };
+    for (const char* what :
+         {"Alternator", "Second battery", "Sensing relay between", "Inverter", "Solar panel"})
+        add(what);
+    type("proofing oven 300 W on mains, start 500 W");
+    QTest::keyClick(window.type_line()->edit(), Qt::Key_Return);
+    type("till on mains 4 A");  // amps of what volts?
+    const Plan before = plan();
+    QTest::keyClick(window.type_line()->edit(), Qt::Key_Return);
+    EXPECT_EQ(plan(), before) << "nothing is taken of what cannot be";
+    EXPECT_EQ(window.type_line()->edit()->text(), QStringLiteral("till on mains 4 A"))
+        << "and nothing typed is lost";
+    state("Driving");
+    const Solution& s = doc().solution();
+    EXPECT_TRUE(s.point.settled && s.point.residuals.good());
+    EXPECT_FALSE(s.chatter);
+    EXPECT_EQ(s.point.loads[0].status, LoadStatus::on) << "the oven runs behind its inverter";
+    bool relay = false;
+    for (std::size_t k = 0; k < s.memories.size(); ++k)
+        relay = relay || (s.network.memories[k].kind == MemoryKind::sensing_relay && s.memories[k].closed);
+    EXPECT_TRUE(relay) << "the batteries are joined while driving";
+    window.new_option(QStringLiteral("bigger panel"));
+    Source panel = plan().sources.back();
+    panel.panel_W = 300;
+    EXPECT_TRUE(doc().apply(Put<Source>{panel, {}}, QStringLiteral("panel")));
+    const QString file = QString::fromStdString(folder.file("bakery.yourrail.json"));
+    ASSERT_TRUE(window.save_to(file));
+    const Plan saved = doc().stored();
+    doc().open(empty_plan("other"), {});
+    ASSERT_TRUE(window.open_file(file));
+    EXPECT_EQ(doc().stored(), saved);
+    EXPECT_EQ(plan().sources.back().panel_W, 300.0) << "the option that was shown is shown again";
+}
+
 }  // namespace
 }  // namespace yr::test
