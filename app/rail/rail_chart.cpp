@@ -284,6 +284,7 @@ std::vector<words::ValueRef> RailChart::questions() const {
             if (i->ref.thing == ChartThing::load)
                 return {{K::load_drop, i->id, 0}, {K::load_current, i->id, 0}, {K::load_voltage, i->id, 0}};
             if (i->ref.thing == ChartThing::inverter) return {{K::inverter_current, i->id, 0}};
+            if (i->ref.thing == ChartThing::standby) return {{K::feed_current, i->id, 0}};
             if (i->ref.thing == ChartThing::charging)
                 return {{K::battery_current, i->id, 0}, {K::battery_voltage, i->id, 0}};
             return {{K::source_current, i->id, 0}, {K::source_limit, i->id, 0}};

@@ -247,6 +247,16 @@ class SceneBuilder {
                                    : QStringLiteral("standing by");
                 break;
             }
+            case ChartThing::standby: {
+                const Network& net = sol_.network;
+                const LoadResult& r =
+                    sol_.point.loads[net.plan_loads + net.inverters + at_(i.ref.index)];
+                const Point& box = plan_.points[at_(net.standby_points[at_(i.ref.index)])];
+                i.id = box.id;
+                i.label = q(box.name) + QStringLiteral(" itself");
+                i.detail = A(r.current_A) + QStringLiteral("   ") + V(r.voltage_V);
+                break;
+            }
             case ChartThing::conductor:
                 break;
         }

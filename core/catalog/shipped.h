@@ -1,4 +1,5 @@
-// The catalogue's data files, embedded from data/catalog. For the other files of this folder only.
+// The catalogue's data files, embedded from data/catalog. For the typed tables of this folder and
+// the library of plan/.
 #pragma once
 
 #include <nlohmann/json.hpp>

@@ -16,7 +16,8 @@
 namespace yr {
 
 // charging: a battery that takes current; converter, inverter: what theirs takes from its rail
-enum class ChartThing { conductor, load, charging, converter, inverter };
+// standby: what a box takes for itself; its index is among the network's standby_points
+enum class ChartThing { conductor, load, charging, converter, inverter, standby };
 enum class ChartSide { supply, gap, ret };
 
 struct ChartRef {

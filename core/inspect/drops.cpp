@@ -71,12 +71,6 @@ std::optional<Mend> mend_drop(const Plan& plan, const Solution& s, const State& 
     return std::nullopt;
 }
 
-const Run* supply_run(const Plan& plan, const Load& load) {
-    for (const Run& r : plan.runs)
-        if (r.to == load.id + ".pos" || r.from == load.id + ".pos") return &r;
-    return nullptr;
-}
-
 // A feed that is alive in every state, to hang a constant load on; in the load's own place if there is one.
 const Point* constant_feed(const Case& c, const Id& not_this, const Id& place) {
     const Point* best = nullptr;
@@ -105,7 +99,7 @@ void add_dead(const Case& c, std::size_t load, const State& state, std::vector<F
     const bool constant = l.live_when == Condition{} && alive_somewhere(c, load);
     Finding f{FindingKind::load_dead, Severity::fix, l.id, {}, state.id, 1, 0, {}, {}, 0, {}};
     if (constant) f.kind = FindingKind::constant_on_key_rail;
-    const Run* run = supply_run(c.plan, l);
+    const Run* run = supply_run(c.plan, l.id);
     if (run) f.other = run->id;
     if (c.with_mends && constant && run && run->to == l.id + ".pos") {
         if (const Point* feed = constant_feed(c, run->from, l.place)) {

@@ -30,6 +30,8 @@ Inspection inspect(const Plan& plan, bool with_mends) {
     inspect_batteries(c, f);
     inspect_mains(c, f);
     inspect_starting(c, f);
+    inspect_boxes(c, f);
+    inspect_control(c, f);
     inspect_drops(c, f);
     std::stable_sort(f.begin(), f.end(),
                      [](const Finding& a, const Finding& b) { return a.severity < b.severity; });

@@ -50,7 +50,21 @@ enum class FindingKind {
     chatters,           // id device
     stands_as_it_came,  // id device; both positions are settled
     alive_with_master_open,  // id device; other: first thing alive; value: how many
-    relay_defeated           // id device; other: source whose least volts are below closing; value, limit V
+    relay_defeated,  // id device; other: source whose least volts are below closing; value, limit V
+    channel_over,    // id load; other: box; value, limit A
+    channel_start,   // id load; other: box; value: its start, limit: what the channel stands, A
+    group_over,      // id box; other: group; value: what can be on together, limit A
+    box_main_over,   // id box; other: its feed's fuse, or empty: its own main; value, limit A
+    forgets,         // id load that must be constant; other: box whose channels stay off after a power loss
+    tap_over,        // id run that taps; other: fuse; value: both together, limit A
+    contact_over,    // id device; value, limit A
+    coil_kick,       // id coil; other: control unit on the same feed
+    load_alive,      // id load; other: run: runs in this state though nothing asks for it
+    key_on_constant,  // id feed that is always live; other: first load; value: how many have but their own
+                      // switch to follow the key
+    signal_missing,   // id load; value: seconds after its supply
+    shares_ground,    // id sensitive load; other: heavy load on the same return, or the metal; value A of it
+    parked_draw       // id what draws; other: battery; value its A, limit: of all, A; hours: it alone, to half
 };
 
 enum class MendKind {
@@ -62,7 +76,12 @@ enum class MendKind {
     add_fuse,
     move_fuse,
     move_load,
-    waveform
+    waveform,
+    move_channel,  // target load, to_point box, channel
+    suppress,      // target device
+    add_signal,    // target load
+    own_return,    // target run
+    stagger        // starts one after another
 };
 
 // The smallest change found that clears the finding; verified by solving the changed plan.
@@ -72,7 +91,8 @@ struct Mend {
     Id target;                         // run, device or load that it changes
     std::optional<WireSize> from, to;  // size
     double from_A = 0, to_A = 0;       // fuse
-    Id to_point;                       // move_load
+    Id to_point;                       // move_load, move_channel
+    int channel = 0;                   // move_channel
 };
 
 struct Finding {

@@ -20,6 +20,8 @@ void inspect_batteries(const Case& c, std::vector<Finding>& out);  // charged, c
 void inspect_mains(const Case& c, std::vector<Finding>& out);      // inverters, converters' surge and lines
 void inspect_starting(const Case& c, std::vector<Finding>& out);   // windows of volts, all inrush at once
 void inspect_switching(const Case& c, std::vector<Finding>& out);  // chatter, memory, master disconnects
+void inspect_boxes(const Case& c, std::vector<Finding>& out);      // channels, groups, mains of boxes
+void inspect_control(const Case& c, std::vector<Finding>& out);    // who is live when, coils, taps, grounds
 
 [[nodiscard]] inline Finding make_finding(FindingKind kind, Severity severity, const Id& id,
                                           const std::string& other, const Id& state, double value = 0,

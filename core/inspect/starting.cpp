@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "control/rails.h"
 #include "inspect/rules.h"
 #include "inspect/windows.h"
 
@@ -31,15 +32,57 @@ void windows(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_
     }
 }
 
-// The state with every load that has a start at its starting amps.
-void start_up(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_t from) {
+void start_up_at(const Case& c, std::size_t s, double moment_s, std::vector<Finding>& out, std::size_t from);
+
+constexpr double kApart_s = 0.5;   // starts that lie further apart do not add up; common practice
+constexpr double kStagger_s = 1.0;  // between two starts, where they are put one after another
+
+// Delays that loads with a start wait for in this state, each once.
+std::vector<double> start_moments(const Case& c, const Network& net) {
+    std::vector<double> moments;
+    for (std::size_t k = 0; k < c.plan.loads.size(); ++k) {
+        const Load& l = c.plan.loads[k];
+        const double at = l.live_when.delay_s.value_or(0);
+        const bool known = std::any_of(moments.begin(), moments.end(),
+                                       [&](double m) { return std::abs(m - at) < kApart_s; });
+        if (l.inrush_A && net.loads[k].wanted && !known) moments.push_back(at);
+    }
+    return moments;
+}
+
+// One after another instead, where that clears it: no start of the state left above its limit.
+std::optional<Mend> mend_start_up(const Case& c, const State& state, const Finding& finding) {
+    std::vector<Id> starters;
+    for (const Load& l : c.plan.loads)
+        if (l.inrush_A && l.inverter.empty() && !l.starter && holds(l.live_when, state)) starters.push_back(l.id);
+    Edit edit = stagger_starts(c.plan, starters, kStagger_s);
+    Plan trial = c.plan;
+    if (!yr::apply(trial, edit)) return std::nullopt;
+    const std::vector<Solution> solutions = solve_all(trial);
+    std::vector<Finding> left;
+    const Case after{trial, solutions, false};
+    for (std::size_t s = 0; s < trial.states.size(); ++s)
+        if (trial.states[s].id == state.id)
+            for (const double moment : start_moments(after, solutions[s].network))
+                start_up_at(after, s, moment, left, 0);
+    if (std::any_of(left.begin(), left.end(), [&](const Finding& f) { return same_place(f, finding); }))
+        return std::nullopt;
+    Mend mend;
+    mend.kind = MendKind::stagger;
+    mend.edit = std::move(edit);
+    mend.target = finding.id;
+    return mend;
+}
+
+// The state with every load that starts at that moment at its starting amps.
+void start_up_at(const Case& c, std::size_t s, double moment_s, std::vector<Finding>& out, std::size_t from) {
     const State& state = c.plan.states[s];
-    if (state.key == Key::off || state.key == Key::crank) return;
     Network net = c.solutions[s].network;
     int starters = 0;
     for (std::size_t k = 0; k < c.plan.loads.size(); ++k) {
         const Load& l = c.plan.loads[k];
         if (!l.inrush_A || !net.loads[k].wanted) continue;
+        if (std::abs(l.live_when.delay_s.value_or(0) - moment_s) >= kApart_s) continue;
         net.loads[k].kind = DrawKind::current;
         net.loads[k].value = *l.inrush_A * l.count;
         ++starters;
@@ -71,6 +114,13 @@ void start_up(const Case& c, std::size_t s, std::vector<Finding>& out, std::size
     }
 }
 
+void start_up(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_t from) {
+    const State& state = c.plan.states[s];
+    if (state.key == Key::off || state.key == Key::crank) return;
+    for (const double moment : start_moments(c, c.solutions[s].network))
+        start_up_at(c, s, moment, out, from);
+}
+
 }  // namespace
 
 VoltsWindow volts_window(const Plan& plan, const Load& load) {
@@ -92,6 +142,10 @@ void inspect_starting(const Case& c, std::vector<Finding>& out) {
         windows(c, s, out, from);
         start_up(c, s, out, from);
     }
+    if (!c.with_mends) return;
+    for (std::size_t k = from; k < out.size(); ++k)
+        if (out[k].kind == FindingKind::start_up)
+            out[k].mend = mend_start_up(c, *find(c.plan.states, out[k].state), out[k]);
 }
 
 }  // namespace yr

@@ -33,6 +33,8 @@ class Compiler {
         for (const Load& l : plan_.loads) add_load(l);
         net_.plan_loads = plan_.loads.size();
         for (std::size_t k = 0; k < plan_.inverters.size(); ++k) add_inverter(static_cast<int>(k));
+        net_.inverters = plan_.inverters.size();
+        for (std::size_t k = 0; k < plan_.points.size(); ++k) add_standby(static_cast<int>(k));
         for (std::size_t k = 0; k < plan_.runs.size(); ++k) add_run(static_cast<int>(k));
         for (std::size_t k = 0; k < plan_.points.size(); ++k) add_bond(static_cast<int>(k));
         if (!net_.batteries.empty())
@@ -41,8 +43,12 @@ class Compiler {
             net_.reference = net_.sources.front().neg;
         else if (net_.nodes.empty())
             node("nothing");
-        for (MemoryElement& m : net_.memories)
+        for (MemoryElement& m : net_.memories) {
             if (m.against == kNoNode) m.against = net_.reference;
+            if (m.sense == kNoNode) m.sense = net_.reference;
+        }
+        for (LoadElement& l : net_.loads)
+            if (l.neg == kNoNode) l.neg = net_.reference;
         place_mains_loads();
         return std::move(net_);
     }
@@ -197,6 +203,51 @@ class Compiler {
         net_.loads.push_back(e);
     }
 
+    // What a box takes for itself while it has volts.
+    void add_standby(int index) {
+        const Point& p = plan_.points[static_cast<std::size_t>(index)];
+        if (!p.standby_W || *p.standby_W <= 0) return;
+        LoadElement e;
+        e.pos = node(p.id);
+        e.neg = p.return_at.empty() ? kNoNode : node(p.return_at);
+        e.kind = DrawKind::power;
+        e.value = *p.standby_W;
+        e.wanted = true;
+        net_.loads.push_back(e);
+        net_.standby_points.push_back(index);
+    }
+
+    // Parts of a condition that are measured, each as a device with a memory that holds `what` open.
+    void add_measured(const Condition& c, const Id& id, const MemoryElement& what) {
+        auto& uses = net_.assumptions;
+        if (c.charging_above_V && !plan_.batteries.empty()) {
+            MemoryElement m = what;
+            m.kind = MemoryKind::charging;
+            m.id = id;
+            m.sense = node(plan_.batteries.front().id + ".pos");
+            m.against = node(plan_.batteries.front().id + ".neg");
+            m.close_V = *c.charging_above_V;
+            m.open_V = m.close_V - or_assumed({}, "charging_hysteresis_V", id, uses);
+            m.delay_s = c.delay_s.value_or(0);
+            m.closed = comes_closed(id, false);
+            net_.memories.push_back(m);
+        }
+        for (const Id& circuit : c.circuits) {
+            const Load* other = find(plan_.loads, circuit);
+            MemoryElement m = what;
+            m.kind = MemoryKind::circuit;
+            m.id = id;
+            m.coil_load = static_cast<int>(other - plan_.loads.data());
+            const double nominal_V = other->inverter.empty() ? plan_.vehicle.nominal_V
+                                                             : find(plan_.inverters, other->inverter)->mains_V;
+            m.close_V = or_assumed({}, "coil_pull_share", id, uses) * nominal_V;
+            m.open_V = or_assumed({}, "coil_release_share", id, uses) * nominal_V;
+            m.delay_s = c.delay_s.value_or(0);
+            m.closed = comes_closed(id, false);
+            net_.memories.push_back(m);
+        }
+    }
+
     // A load on mains has no terminals on the rail; in the matrix it stands where it moves nothing.
     void place_mains_loads() {
         for (LoadElement& l : net_.loads)
@@ -211,13 +262,19 @@ class Compiler {
         if (!l.inverter.empty()) {
             e.inverter = static_cast<int>(find(plan_.inverters, l.inverter) - plan_.inverters.data());
             const Inverter& mains = plan_.inverters[static_cast<std::size_t>(e.inverter)];
-            e.mains_wanted = holds(l.live_when, state_) && e.value > 0;
+            e.mains_wanted = e.expected = holds(l.live_when, state_) && e.value > 0;
             e.mains_V = mains.mains_V;
             e.power_factor = l.power_factor.value_or(1);
         } else {
             e.pos = node(l.id + ".pos");
             e.neg = node(l.id + ".neg");
-            e.wanted = holds(l.live_when, state_) && e.value > 0;
+            e.expected = holds(l.live_when, state_) && e.value > 0;
+            e.wanted = l.own_switch ? e.expected : e.value > 0;
+            if (l.own_switch && e.wanted) {
+                MemoryElement m;
+                m.load = static_cast<int>(net_.loads.size());
+                add_measured(l.live_when, l.id, m);
+            }
         }
         net_.loads.push_back(e);
     }
@@ -250,13 +307,40 @@ class Compiler {
             add_parts(e, r, cable.size);
         }
         for (const Device& d : r.devices) {
-            if (d.kind == DeviceKind::fuse || d.kind == DeviceKind::diode) continue;
-            if (!holds(d.closed_when, state_))
-                e.closed = false;
-            else if (d.kind != DeviceKind::switching || !d.coil.empty())
-                add_memory(d, e);
+            if (d.kind == DeviceKind::diode) continue;
+            if (d.kind == DeviceKind::fuse) {
+                if (std::find(state_.pulled.begin(), state_.pulled.end(), d.id) != state_.pulled.end())
+                    e.closed = false;
+                continue;
+            }
+            if (!holds(d.closed_when, state_)) {
+                if (d.grounds_without.empty())
+                    e.closed = false;
+                else
+                    add_unpowered(d);
+                continue;
+            }
+            if (d.kind != DeviceKind::switching || !d.coil.empty()) add_memory(d, e);
+            MemoryElement m;
+            m.conductor = static_cast<int>(net_.conductors.size());
+            add_measured(d.closed_when, d.id, m);
         }
         net_.conductors.push_back(std::move(e));
+    }
+
+    // An output that grounds while its control unit has no supply: closed while that unit's volts are low.
+    void add_unpowered(const Device& d) {
+        MemoryElement m;
+        m.kind = MemoryKind::unpowered;
+        m.id = d.id;
+        m.conductor = static_cast<int>(net_.conductors.size());
+        m.coil_load = static_cast<int>(find(plan_.loads, d.grounds_without) - plan_.loads.data());
+        m.sign = -1;
+        auto& uses = net_.assumptions;
+        m.close_V = -or_assumed({}, "coil_release_share", d.id, uses) * plan_.vehicle.nominal_V;
+        m.open_V = -or_assumed({}, "coil_pull_share", d.id, uses) * plan_.vehicle.nominal_V;
+        m.closed = comes_closed(d.id, false);
+        net_.memories.push_back(m);
     }
 
     void add_memory(const Device& d, const ConductorElement& e) {

@@ -79,7 +79,8 @@ struct LoadElement {
     NodeIndex pos = kNoNode, neg = kNoNode;
     DrawKind kind = DrawKind::power;
     double value = 0;     // A, W or ohm of all pieces together
-    bool wanted = false;  // live_when holds in this state
+    bool wanted = false;  // draws as soon as it has volts
+    bool expected = false;  // live_when holds in this state: should run
     int inverter =
         -1;  // a load on mains: index of its inverter, which draws for it; it has no nodes of its own
     bool mains_wanted = false;
@@ -88,7 +89,9 @@ struct LoadElement {
 
 // What decides by what it measures and remembers what it decided. It closes when the volts reach close_V,
 // opens when they fall below open_V, and between the two stays as it is.
-enum class MemoryKind { sensing_relay, cutoff, coil, enable, inverter };
+// charging, circuit: parts of a condition; unpowered: a control unit's output that grounds while the unit has
+// no supply.
+enum class MemoryKind { sensing_relay, cutoff, coil, enable, inverter, charging, circuit, unpowered };
 
 struct MemoryElement {
     MemoryKind kind{};
@@ -97,7 +100,8 @@ struct MemoryElement {
     NodeIndex sense = kNoNode,
               other = kNoNode;  // where it measures, against `against`; `other`: the higher counts
     NodeIndex against = kNoNode;
-    int coil_load = -1;  // coil: the load across which it measures, 0 V while that is off
+    int coil_load = -1;  // coil, circuit, unpowered: the load across which it measures, 0 V while that is off
+    double sign = 1;     // unpowered: -1, it closes when the volts fall
     double close_V = 0, open_V = 0;
     double delay_s = 0;
     bool closed = false;  // as it comes into this state
@@ -108,8 +112,10 @@ struct Network {
     std::vector<ConductorElement> conductors;  // runs first, in the plan's order, then bonds
     std::vector<BatteryElement> batteries;     // in the plan's order, as are sources and loads
     std::vector<SourceElement> sources;
-    std::vector<LoadElement> loads;  // the plan's, then one for the input of each inverter
-    std::size_t plan_loads = 0;
+    // the plan's, then one for the input of each inverter, then one for each point's standby draw
+    std::vector<LoadElement> loads;
+    std::size_t plan_loads = 0, inverters = 0;
+    std::vector<int> standby_points;  // of the loads after the inverters: index in Plan::points
     std::vector<MemoryElement> memories;
     NodeIndex reference = 0;  // 0 V: negative post of the first battery
     double nominal_V = 12;

@@ -18,6 +18,7 @@ std::vector<T>& list_of(Plan& plan) {
     if constexpr (std::is_same_v<T, Run>) return plan.runs;
     if constexpr (std::is_same_v<T, Load>) return plan.loads;
     if constexpr (std::is_same_v<T, State>) return plan.states;
+    if constexpr (std::is_same_v<T, PanelSwitch>) return plan.panel;
 }
 
 Result<Edit> apply_unchecked(Plan& plan, const Edit& edit);
@@ -97,23 +98,51 @@ Result<Edit> apply(Plan& plan, const Edit& edit) {
     return inverse;
 }
 
+namespace {
+
+bool forget(Condition& c, const Id& load) {
+    return std::erase(c.circuits, load) > 0;
+}
+
+// What a run says of a load or fuse that goes; whether anything was said.
+bool forget(Run& r, const Id& load, const std::vector<Id>& fuses) {
+    bool changed = false;
+    for (Device& d : r.devices) {
+        for (Id* said : {&d.coil, &d.grounds_without})
+            if (!said->empty() && *said == load) said->clear(), changed = true;
+        changed = forget(d.closed_when, load) || changed;
+    }
+    if (std::find(fuses.begin(), fuses.end(), r.tap_of) != fuses.end() && !r.tap_of.empty())
+        r.tap_of.clear(), changed = true;
+    return changed;
+}
+
+}  // namespace
+
 Edit remove_with_runs(const Plan& plan, const Id& id) {
     Batch batch;
+    std::vector<Id> fuses;  // that go along
+    for (const Run& r : plan.runs)
+        if (r.id == id || owner_of(r.from) == id || owner_of(r.to) == id)
+            for (const Device& d : r.devices) fuses.push_back(d.id);
+    for (Load l : plan.loads)
+        if (l.id != id && l.inverter != id && forget(l.live_when, id))
+            batch.edits.emplace_back(Put<Load>{l, std::nullopt});
+    for (Inverter i : plan.inverters)
+        if (i.id != id && forget(i.works_when, id)) batch.edits.emplace_back(Put<Inverter>{i, std::nullopt});
     if (find(plan.inverters, id))  // its AC loads have nothing left to hang on
         for (const Load& l : plan.loads)
             if (l.inverter == id) batch.edits.emplace_back(Remove<Load>{l.id});
     for (Run r : plan.runs) {  // a contactor whose coil goes is worked by hand or key again
-        bool changed = false;
-        if (owner_of(r.from) == id || owner_of(r.to) == id) continue;
-        for (Device& d : r.devices)
-            if (!d.coil.empty() && d.coil == id) d.coil.clear(), changed = true;
-        if (changed) batch.edits.emplace_back(Put<Run>{r, std::nullopt});
+        if (r.id == id || owner_of(r.from) == id || owner_of(r.to) == id) continue;
+        if (forget(r, id, fuses)) batch.edits.emplace_back(Put<Run>{r, std::nullopt});
     }
-    for (Source s : plan.sources)
-        if (!s.charges.empty() && s.charges == id && s.id != id) {
-            s.charges.clear();
-            batch.edits.emplace_back(Put<Source>{s, std::nullopt});
-        }
+    for (Source s : plan.sources) {
+        if (s.id == id) continue;
+        const bool charged = !s.charges.empty() && s.charges == id;
+        if (charged) s.charges.clear();
+        if (forget(s.works_when, id) || charged) batch.edits.emplace_back(Put<Source>{s, std::nullopt});
+    }
     for (const Run& r : plan.runs)
         if (owner_of(r.from) == id || owner_of(r.to) == id) batch.edits.emplace_back(Remove<Run>{r.id});
     if (find(plan.loads, id))

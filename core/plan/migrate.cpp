@@ -6,6 +6,8 @@ const MigrationSteps& migration_steps() {
     static const MigrationSteps steps{
         // Version 2 brought inverters, devices with a memory, variants and the survey: all of them additions.
         {1, [](nlohmann::ordered_json&) {}},
+        // Version 3 brought boxes with channels, conditions of more parts and the panel: additions too.
+        {2, [](nlohmann::ordered_json&) {}},
     };
     return steps;
 }

@@ -38,6 +38,9 @@ YR_ENUM_NAMES(CrankingStandard, {CrankingStandard::sae, "sae"}, {CrankingStandar
 YR_ENUM_NAMES(Waveform, {Waveform::pure, "pure"}, {Waveform::modified, "modified"})
 YR_ENUM_NAMES(SupplyCode, {SupplyCode::none, "none"}, {SupplyCode::a, "a"}, {SupplyCode::b, "b"},
               {SupplyCode::c, "c"}, {SupplyCode::d, "d"})
+YR_ENUM_NAMES(OutputKind, {OutputKind::relay, "relay"}, {OutputKind::solid_state, "solid_state"})
+YR_ENUM_NAMES(Suppression, {Suppression::unknown, "unknown"}, {Suppression::none, "none"},
+              {Suppression::diode, "diode"}, {Suppression::resistor, "resistor"})
 YR_ENUM_NAMES(Senses, {Senses::from, "from"}, {Senses::to, "to"}, {Senses::either, "either"})
 YR_ENUM_NAMES(SurveyKind, {SurveyKind::battery, "battery"}, {SurveyKind::outlet, "outlet"},
               {SurveyKind::alternator, "alternator"})

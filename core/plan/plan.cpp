@@ -10,9 +10,65 @@ bool holds(const Condition& condition, const State& state) {
     if (condition.key == Key::accessory && state.key == Key::crank) return false;
     if (condition.engine == Engine::running && state.rpm <= 0) return false;
     if (condition.engine == Engine::stopped && state.rpm > 0) return false;
-    return std::all_of(condition.switches.begin(), condition.switches.end(), [&](const std::string& name) {
+    if (condition.not_cranking && state.key == Key::crank) return false;
+    const auto on = [&](const std::string& name) {
         return std::find(state.switches.begin(), state.switches.end(), name) != state.switches.end();
-    });
+    };
+    const auto& any = condition.any_of;
+    return std::all_of(condition.switches.begin(), condition.switches.end(), on) &&
+           std::none_of(condition.switches_off.begin(), condition.switches_off.end(), on) &&
+           (any.empty() ||
+            std::any_of(any.begin(), any.end(), [&](const Condition& c) { return holds(c, state); }));
+}
+
+namespace {
+
+void add_once(std::vector<std::string>& list, const std::vector<std::string>& more) {
+    for (const std::string& name : more)
+        if (std::find(list.begin(), list.end(), name) == list.end()) list.push_back(name);
+}
+
+}  // namespace
+
+std::vector<std::string> switches_of(const Condition& condition) {
+    std::vector<std::string> names;
+    add_once(names, condition.switches);
+    add_once(names, condition.switches_off);
+    for (const Condition& c : condition.any_of) add_once(names, switches_of(c));
+    return names;
+}
+
+std::vector<std::string> plan_switches(const Plan& plan) {
+    std::vector<std::string> names;
+    for (const Source& s : plan.sources) add_once(names, switches_of(s.works_when));
+    for (const Inverter& i : plan.inverters) add_once(names, switches_of(i.works_when));
+    for (const Run& r : plan.runs)
+        for (const Device& d : r.devices) add_once(names, switches_of(d.closed_when));
+    for (const Load& l : plan.loads) add_once(names, switches_of(l.live_when));
+    for (const State& s : plan.states) add_once(names, s.switches);
+    return names;
+}
+
+const Channel* channel_of(const Plan& plan, const Run& run) {
+    if (run.channel <= 0) return nullptr;
+    const Point* box = find(plan.points, run.from);
+    if (!box) return nullptr;
+    for (const Channel& c : box->channels)
+        if (c.number == run.channel) return &c;
+    return nullptr;
+}
+
+const Device* find_device(const Plan& plan, const Id& id) {
+    for (const Run& r : plan.runs)
+        if (const Device* d = find(r.devices, id)) return d;
+    return nullptr;
+}
+
+const Run* supply_run(const Plan& plan, const Id& load) {
+    const Terminal pos = load + ".pos";
+    for (const Run& r : plan.runs)
+        if (r.to == pos || r.from == pos) return &r;
+    return nullptr;
 }
 
 const State* find_state(const Plan& plan, std::string_view id_or_name) {
@@ -32,6 +88,7 @@ void each_named(const Plan& plan, F&& use) {
     for (const auto& x : plan.inverters) use(x.id, x.name);
     for (const auto& x : plan.loads) use(x.id, x.name);
     for (const auto& x : plan.states) use(x.id, x.name);
+    for (const auto& x : plan.panel) use(x.id, x.name);
     for (const auto& x : plan.variants) use(x.id, x.name);
     for (const auto& x : plan.survey.points) use(x.id, x.name);
     for (const auto& x : plan.runs) {

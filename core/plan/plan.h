@@ -30,12 +30,19 @@ using Terminal = std::string;
 enum class Key { off, accessory, ignition, crank };
 enum class Engine { any, running, stopped };
 
-// When something is live or closed: all parts must hold. The empty condition always holds.
-// A circuit on accessory drops out while cranking; one on ignition stays (common practice).
+// When something is live or closed: all parts must hold, and of `any_of`, where it is not empty, at least one.
+// The empty condition always holds. A circuit on accessory drops out while cranking; one on ignition stays
+// (common practice).
 struct Condition {
     Key key = Key::off;  // at least this far
     Engine engine = Engine::any;
-    std::vector<std::string> switches;  // each of these is on
+    std::vector<std::string> switches;         // each of these is on
+    std::vector<std::string> switches_off{};   // each of these is off
+    bool not_cranking = false;                 // drops out while the starter turns
+    std::optional<double> charging_above_V{};  // the first battery stands at this or more: it is being charged
+    std::vector<Id> circuits{};                // each of these loads runs
+    std::optional<double> delay_s{};           // so long after all the rest holds
+    std::vector<Condition> any_of{};           // of key, engine and switches only
     friend bool operator==(const Condition&, const Condition&) = default;
 };
 
@@ -52,10 +59,16 @@ struct State {
     std::optional<double> line_load{};  // pull on winches and hoists, share of rated; empty: each load's own
     std::vector<Id> closed{};           // relays with a memory that come into this state closed ...
     std::vector<Id> opened{};           // ... and open; others come as their kind usually does
+    std::vector<Id> pulled{};           // fuses that are out
     friend bool operator==(const State&, const State&) = default;
 };
 
+// What key, engine and switches say. Volts and other circuits are the solver's matter (network/compile), a
+// delay that of the start-up; here they count as fulfilled.
 [[nodiscard]] bool holds(const Condition& condition, const State& state);
+
+// Every switch that a condition names, in order, each once.
+[[nodiscard]] std::vector<std::string> switches_of(const Condition& condition);
 
 enum class Chassis { steel, aluminium, none };
 
@@ -76,6 +89,25 @@ struct Place {
 
 enum class PointKind { stud, bus, box, chassis, ground };
 
+// One output of a control box. What hangs on it is a run with this channel's number; the fitted fuse and the
+// driver that switches it are devices of that run at its beginning.
+struct Channel {
+    int number = 1;                     // unique in its box, from 1
+    std::string label;                  // what the panel says; empty: the load's name
+    std::optional<double> rating_A{};   // what it may carry for ever
+    std::optional<double> peak_A{};     // for a start of a second or so; empty: by the kind of output
+    std::string group{};                // channels with the same word share that group's limit
+    friend bool operator==(const Channel&, const Channel&) = default;
+};
+
+struct ChannelGroup {
+    std::string name;
+    double limit_A = 0;  // of its channels together, above 0
+    friend bool operator==(const ChannelGroup&, const ChannelGroup&) = default;
+};
+
+enum class OutputKind { relay, solid_state };
+
 struct Point {
     Id id;
     std::string name;
@@ -85,6 +117,12 @@ struct Point {
     std::optional<double> bond_ohm;  // ground: resistance of that bond
     Id return_at;                    // bus, box: where home-runs of its loads end
     bool feeds_loads = false;        // shown as a feed; loads may be hung on it
+    std::vector<Channel> channels{};       // box
+    std::vector<ChannelGroup> groups{};    // box: limits that channels share
+    std::optional<double> main_A{};        // box: all channels together
+    std::optional<double> standby_W{};     // box: its own draw while it has volts
+    OutputKind output = OutputKind::relay; // box
+    bool remembers = true;                 // box: channels come back by themselves after a power loss
     friend bool operator==(const Point&, const Point&) = default;
 };
 
@@ -199,6 +237,16 @@ struct Load {
     std::vector<std::pair<double, double>>
         line_curve{};                   // winch or hoist: share of rated pull, amps of one piece
     std::optional<double> line_load{};  // its pull, share of rated
+    std::optional<double> inrush_s{};   // how long its start lasts
+    std::optional<double> duty{};       // 0..1: share of the time for which it runs
+    std::optional<double> plate_V{};    // volts at which its plate states the draw
+    bool own_switch = true;   // follows live_when by a switch of its own; false: it runs whenever it has volts
+    std::string together{};   // loads with the same word go on one box ...
+    std::string apart{};      // ... and these on a box each
+    bool pinned = false;      // stays on the channel or feed where a person put it
+    bool own_ground = false;  // sensitive: wants a return that nothing heavy shares
+    std::optional<double> signal_after_s{};  // wants its signal so long after its supply
+    bool typical = false;                    // from the library: check the plate
     friend bool operator==(const Load&, const Load&) = default;
 };
 
@@ -208,6 +256,9 @@ struct Load {
 enum class DeviceKind { fuse, switching, sensing_relay, cutoff, diode };
 
 enum class Senses { from, to, either };
+
+// What keeps a coil's kick from the wires beside it when it lets go.
+enum class Suppression { unknown, none, diode, resistor };
 
 // Something in line in a run.
 struct Device {
@@ -225,6 +276,9 @@ struct Device {
     std::optional<double> forward_V{};          // diode
     Id coil{};                                  // load that is its coil: closed only while that pulls
     bool master = false;                        // meant to make the vehicle dead
+    std::optional<double> contact_A{};          // relay, contactor, switch: what its contacts carry
+    Suppression suppression = Suppression::unknown;  // of its coil
+    Id grounds_without{};  // control unit (a load) whose output closes this also while that unit has no supply
     friend bool operator==(const Device&, const Device&) = default;
 };
 
@@ -244,6 +298,8 @@ struct Run {
     std::optional<double> resistance_ohm;  // measured or given: then length and size only describe
     bool body_metal = false;               // a joint of the body, not a cable
     std::vector<Device> devices;           // in order from `from` to `to`
+    int channel = 0;                       // of the box at `from`; 0: on its stud
+    Id tap_of{};                           // fuse whose position this run taps
     friend bool operator==(const Run&, const Run&) = default;
 };
 
@@ -261,6 +317,14 @@ struct Policy {
     LeadUnits units = LeadUnits::metric;
     std::optional<double> copper_price_per_kg{};
     friend bool operator==(const Policy&, const Policy&) = default;
+};
+
+// A switch on the panel, by the name that conditions use, and what its label says.
+struct PanelSwitch {
+    Id id;
+    std::string name;
+    std::string label;
+    friend bool operator==(const PanelSwitch&, const PanelSwitch&) = default;
 };
 
 // A named other way to do it: what differs from the plan as it stands. Vehicle and policy are shared.
@@ -317,6 +381,7 @@ struct Plan {
     std::vector<Run> runs;
     std::vector<Load> loads;
     std::vector<State> states;
+    std::vector<PanelSwitch> panel;  // labels only: a switch exists by being named in a condition
     std::vector<Variant> variants;
     Id active;  // the variant that is shown; empty: the plan as it stands
     Survey survey;
@@ -344,6 +409,18 @@ void each_id(const Plan& plan, const std::function<void(const Id&)>& use);
 
 // "load-3.pos" -> "load-3"; a point's terminal is its id.
 [[nodiscard]] std::string_view owner_of(std::string_view terminal);
+
+// Every switch that the plan's conditions or states name, in order of first mention.
+[[nodiscard]] std::vector<std::string> plan_switches(const Plan& plan);
+
+// The box channel that a run hangs on; nullptr where it hangs on none.
+[[nodiscard]] const Channel* channel_of(const Plan& plan, const Run& run);
+
+// A device of any run by its id; nullptr where there is none.
+[[nodiscard]] const Device* find_device(const Plan& plan, const Id& id);
+
+// The run that brings a load its supply; nullptr where there is none.
+[[nodiscard]] const Run* supply_run(const Plan& plan, const Id& load);
 
 // A plan with nothing in it but a battery, a ground and the built-in states.
 [[nodiscard]] Plan empty_plan(std::string name);

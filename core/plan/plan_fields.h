@@ -17,6 +17,34 @@ void fields(V&& v, T& x) {
     v("key", x.key);
     v("engine", x.engine);
     v("switches", x.switches);
+    v("switches_off", x.switches_off);
+    v("not_cranking", x.not_cranking);
+    v("charging_above_V", x.charging_above_V);
+    v("circuits", x.circuits);
+    v("delay_s", x.delay_s);
+    v("any_of", x.any_of);
+}
+
+template <class V, Part<Channel> T>
+void fields(V&& v, T& x) {
+    v("number", x.number);
+    v("label", x.label);
+    v("rating_A", x.rating_A);
+    v("peak_A", x.peak_A);
+    v("group", x.group);
+}
+
+template <class V, Part<ChannelGroup> T>
+void fields(V&& v, T& x) {
+    v("name", x.name);
+    v("limit_A", x.limit_A);
+}
+
+template <class V, Part<PanelSwitch> T>
+void fields(V&& v, T& x) {
+    v("id", x.id);
+    v("name", x.name);
+    v("label", x.label);
 }
 
 template <class V, Part<Vehicle> T>
@@ -57,6 +85,12 @@ void fields(V&& v, T& x) {
     v("bond_ohm", x.bond_ohm);
     v("return_at", x.return_at);
     v("feeds_loads", x.feeds_loads);
+    v("channels", x.channels);
+    v("groups", x.groups);
+    v("main_A", x.main_A);
+    v("standby_W", x.standby_W);
+    v("output", x.output);
+    v("remembers", x.remembers);
 }
 
 template <class V, Part<Source> T>
@@ -154,6 +188,16 @@ void fields(V&& v, T& x) {
     v("supply_code", x.supply_code);
     v("line_curve", x.line_curve);
     v("line_load", x.line_load);
+    v("inrush_s", x.inrush_s);
+    v("duty", x.duty);
+    v("plate_V", x.plate_V);
+    v("own_switch", x.own_switch);
+    v("together", x.together);
+    v("apart", x.apart);
+    v("pinned", x.pinned);
+    v("own_ground", x.own_ground);
+    v("signal_after_s", x.signal_after_s);
+    v("typical", x.typical);
 }
 
 template <class V, Part<Device> T>
@@ -175,6 +219,9 @@ void fields(V&& v, T& x) {
         v("senses", x.senses);
         v("coil", x.coil);
         v("master", x.master);
+        v("contact_A", x.contact_A);
+        v("suppression", x.suppression);
+        v("grounds_without", x.grounds_without);
     }
     v("resistance_ohm", x.resistance_ohm);
 }
@@ -195,6 +242,8 @@ void fields(V&& v, T& x) {
     v("resistance_ohm", x.resistance_ohm);
     v("body_metal", x.body_metal);
     v("devices", x.devices);
+    v("channel", x.channel);
+    v("tap_of", x.tap_of);
 }
 
 template <class V, Part<State> T>
@@ -211,6 +260,7 @@ void fields(V&& v, T& x) {
     v("line_load", x.line_load);
     v("closed", x.closed);
     v("opened", x.opened);
+    v("pulled", x.pulled);
 }
 
 template <class V, Part<Variant> T>
@@ -262,6 +312,7 @@ void fields(V&& v, T& x) {
     v("runs", x.runs);
     v("loads", x.loads);
     v("states", x.states);
+    v("panel", x.panel);
     v("variants", x.variants);
     v("active", x.active);
     v("survey", x.survey);

@@ -10,7 +10,7 @@
 
 namespace yr {
 
-inline constexpr int kPlanVersion = 2;
+inline constexpr int kPlanVersion = 3;
 
 // Same plan, same bytes: keys in a fixed order, two-space indent, newline at the end.
 [[nodiscard]] std::string to_json_text(const Plan& plan);

@@ -1,5 +1,6 @@
 #include "plan/validate.h"
 
+#include <algorithm>
 #include <cstdio>
 #include <map>
 #include <unordered_set>
@@ -62,6 +63,10 @@ class Checker {
         collect_ids("runs", plan_.runs);
         collect_ids("loads", plan_.loads);
         collect_ids("states", plan_.states);
+        collect_ids("panel", plan_.panel);
+        for (const Run& r : plan_.runs)
+            for (const Device& d : r.devices)
+                if (d.kind == DeviceKind::fuse) fuses_.insert(d.id);
         for (const Run& r : plan_.runs) collect_ids(("runs, " + r.name).c_str(), r.devices);
         for (const Place& p : plan_.places) places_.insert(p.id);
         for (const Point& p : plan_.points) {
@@ -97,10 +102,44 @@ class Checker {
             add(ErrorCode::unknown_name, where + ", bonded_to", p.bonded_to,
                 "nothing: only a ground point is bonded");
         if (!p.return_at.empty()) check_terminal(where + ", return_at", p.return_at);
+        check_box(p, where);
+    }
+
+    void check_box(const Point& p, const std::string& where) {
+        if (p.kind != PointKind::box && !p.channels.empty())
+            add(ErrorCode::unknown_name, where + ", channels", {}, "a box: only a box has channels");
+        std::unordered_set<int> numbers;
+        std::unordered_set<std::string> groups;
+        for (const ChannelGroup& g : p.groups) {
+            if (!groups.insert(g.name).second)
+                add(ErrorCode::duplicate_id, where + ", groups", g.name, "a name of its own");
+            if (!(g.limit_A > 0))
+                add(ErrorCode::out_of_range, where + ", group " + g.name + ", limit_A", shown(g.limit_A),
+                    "more than 0 A");
+        }
+        for (const Channel& c : p.channels) {
+            const std::string channel = where + ", channel " + std::to_string(c.number);
+            if (c.number < 1 || !numbers.insert(c.number).second)
+                add(ErrorCode::duplicate_id, channel, std::to_string(c.number), "a number of its own from 1");
+            if (!c.group.empty() && !groups.contains(c.group))
+                add(ErrorCode::missing_reference, channel + ", group", c.group, "a group of this box");
+        }
+    }
+
+    // Loads that a condition waits for; alternatives are about key, engine and switches only.
+    void check_condition(const std::string& where, const Condition& c) {
+        for (const Id& id : c.circuits)
+            if (!find(plan_.loads, id))
+                add(ErrorCode::missing_reference, where + ", circuits", id, "a load of this plan");
+        for (const Condition& any : c.any_of)
+            if (!any.circuits.empty() || any.charging_above_V || any.delay_s || !any.any_of.empty())
+                add(ErrorCode::unknown_name, where + ", any_of", {},
+                    "key, engine and switches: volts, circuits and delays belong to the whole condition");
     }
 
     void check_source(const Source& s) {
         const std::string where = "sources, " + s.name;
+        check_condition(where + ", works_when", s.works_when);
         check_place(where, s.place);
         check_terminal(where + ", return_at", s.return_at);
         for (std::size_t k = 1; k < s.curve.size(); ++k)
@@ -127,6 +166,7 @@ class Checker {
 
     void check_inverter(const Inverter& i) {
         const std::string where = "inverters, " + i.name;
+        check_condition(where + ", works_when", i.works_when);
         check_place(where, i.place);
         check_thresholds(where, "cutoff_V", i.cutoff_V, "recover_V", i.recover_V);
         check_rising(where + ", curve", i.curve);
@@ -186,11 +226,30 @@ class Checker {
             if (!d.coil.empty() && !find(plan_.loads, d.coil))
                 add(ErrorCode::missing_reference, where + ", " + d.name + ", coil", d.coil,
                     "a load of this plan");
+            if (!d.grounds_without.empty() && !find(plan_.loads, d.grounds_without))
+                add(ErrorCode::missing_reference, where + ", " + d.name + ", grounds_without",
+                    d.grounds_without, "a load of this plan");
+            check_condition(where + ", " + d.name + ", closed_when", d.closed_when);
         }
+        if (r.channel != 0 && !channel_of(plan_, r))
+            add(ErrorCode::missing_reference, where + ", channel", std::to_string(r.channel),
+                "a channel of the box at its beginning");
+        if (r.channel > 0 && !used_channels_.insert(r.from + " " + std::to_string(r.channel)).second)
+            add(ErrorCode::duplicate_id, where + ", channel", std::to_string(r.channel),
+                "a channel that no other run hangs on");
+        if (!r.tap_of.empty() && !fuses_.contains(r.tap_of))
+            add(ErrorCode::missing_reference, where + ", tap_of", r.tap_of, "a fuse of this plan");
     }
 
     void check_load(const Load& l) {
         const std::string where = "loads, " + l.name;
+        check_condition(where + ", live_when", l.live_when);
+        if (!l.inverter.empty() && (l.live_when.charging_above_V || !l.live_when.circuits.empty()))
+            add(ErrorCode::out_of_range, where + ", live_when", {},
+                "key, engine and switches, since it runs on mains");
+        if (std::find(l.live_when.circuits.begin(), l.live_when.circuits.end(), l.id) !=
+            l.live_when.circuits.end())
+            add(ErrorCode::out_of_range, where + ", live_when", l.id, "another circuit than its own");
         check_place(where, l.place);
         if (!(l.draw.value > 0))
             add(ErrorCode::out_of_range, where + ", draw", shown(l.draw.value), "more than 0");
@@ -206,7 +265,7 @@ class Checker {
 
     const Plan& plan_;
     std::vector<Error> errors_;
-    std::unordered_set<std::string> ids_, terminals_, places_, chassis_;
+    std::unordered_set<std::string> ids_, terminals_, places_, chassis_, fuses_, used_channels_;
 };
 
 }  // namespace

@@ -22,6 +22,9 @@ void each_list(P& plan, V& variant, F&& use) {
 // What hung on something that the variant takes away goes with it: loads behind a removed inverter, runs to a
 // removed terminal. A load added to the plan later must not make an older variant impossible.
 void drop_what_hangs_loose(Plan& plan) {
+    const auto forget = [&](Condition& c) {
+        std::erase_if(c.circuits, [&](const Id& id) { return !find(plan.loads, id); });
+    };
     std::erase_if(plan.loads,
                   [&](const Load& l) { return !l.inverter.empty() && !find(plan.inverters, l.inverter); });
     std::unordered_set<std::string> terminals;
@@ -32,6 +35,21 @@ void drop_what_hangs_loose(Plan& plan) {
     for (const Load& l : plan.loads) terminals.insert({l.id + ".pos", l.id + ".neg"});
     std::erase_if(plan.runs,
                   [&](const Run& r) { return !terminals.contains(r.from) || !terminals.contains(r.to); });
+    std::unordered_set<std::string> devices;
+    for (const Run& r : plan.runs)
+        for (const Device& d : r.devices) devices.insert(d.id);
+    for (Run& r : plan.runs) {
+        if (!r.tap_of.empty() && !devices.contains(r.tap_of)) r.tap_of.clear();
+        if (r.channel > 0 && !channel_of(plan, r)) r.channel = 0;
+        for (Device& d : r.devices) {
+            forget(d.closed_when);
+            for (Id* said : {&d.coil, &d.grounds_without})
+                if (!said->empty() && !find(plan.loads, *said)) said->clear();
+        }
+    }
+    for (Load& l : plan.loads) forget(l.live_when);
+    for (Source& s : plan.sources) forget(s.works_when);
+    for (Inverter& i : plan.inverters) forget(i.works_when);
 }
 
 }  // namespace

@@ -38,7 +38,7 @@ void put_in_place(Network& n, const Unrestrained& free, const Positions& positio
 double sensed_V(const MemoryElement& m, const OperatingPoint& p) {
     if (m.coil_load >= 0) {
         const LoadResult& coil = p.loads[at(m.coil_load)];
-        return coil.status == LoadStatus::on ? coil.voltage_V : 0;
+        return coil.status == LoadStatus::on ? m.sign * coil.voltage_V : 0;
     }
     double v = p.node_V[at(m.sense)];
     if (m.other != kNoNode) v = std::max(v, p.node_V[at(m.other)]);
@@ -47,6 +47,12 @@ double sensed_V(const MemoryElement& m, const OperatingPoint& p) {
 
 bool wants_to_move(const MemoryElement& m, bool closed, double volts) {
     return closed ? volts < m.open_V : volts >= m.close_V;
+}
+
+// Without volts a load that nothing asks for is off, not dead.
+void rest_unasked_loads(const Network& n, OperatingPoint& p) {
+    for (std::size_t k = 0; k < n.plan_loads; ++k)
+        if (p.loads[k].status == LoadStatus::dead && !n.loads[k].expected) p.loads[k].status = LoadStatus::off;
 }
 
 // A load on mains runs while its inverter does.
@@ -76,6 +82,7 @@ class Settling {
         for (std::size_t k = 0; k < network_.memories.size(); ++k)
             s.memories.push_back({positions[k] != 0, sensed_V(network_.memories[k], s.point), false});
         run_mains_loads(s.network, s.point);
+        rest_unasked_loads(s.network, s.point);
         return s;
     }
 
@@ -154,6 +161,7 @@ Solution settle(Network network, OperatingPointSolver& solver) {
     Solution s{std::move(network), {}, {}, false, false};
     s.point = solver.solve(s.network);
     run_mains_loads(s.network, s.point);
+    rest_unasked_loads(s.network, s.point);
     return s;
 }
 

@@ -1,0 +1,175 @@
+#include "control/boxes.h"
+
+#include <algorithm>
+
+#include "control/key_positions.h"
+#include "control/place_on.h"
+#include "size/cable_size.h"
+
+namespace yr {
+namespace {
+
+constexpr double kFuseAt_m = 0.15;
+constexpr double kUsualMain_A = 60;  // of a box that does not say
+constexpr double kSignal_A = 0.1;    // what a signal input takes; common practice
+
+// The largest standard fuse that the box's main stands.
+FuseChoice main_fuse(double main_A) {
+    FuseChoice best{FuseType::bolt, main_A};
+    for (const FuseChoice& f : standard_fuses())
+        if (f.rating_A <= main_A + 1e-9) best = f;
+    return best;
+}
+
+WireSize feed_size(const Plan& plan, double amps, double length_m) {
+    SizeAsk ask;
+    ask.current_A = amps;
+    ask.there_and_back_m = 2 * length_m;
+    ask.nominal_V = plan.vehicle.nominal_V;
+    ask.system = plan.policy.sizes;
+    ask.table = plan.policy.ampacity_table;
+    ask.fuse_A = amps;
+    ask.engine_space = true;  // it begins at the battery
+    ask.ambient_C = 50;
+    const auto ladder = size_cable(ask);
+    if (!ladder || ladder->chosen < 0) return WireSize::awg(-1);
+    return ladder->rows[static_cast<std::size_t>(ladder->chosen)].wire.size;
+}
+
+Device switching_device(const Id& id, const std::string& name, double at_m) {
+    Device d;
+    d.id = id;
+    d.name = name;
+    d.at_m = at_m;
+    d.kind = DeviceKind::switching;
+    return d;
+}
+
+}  // namespace
+
+Result<Addition> add_box(const Plan& plan, const NewBox& ask) {
+    if (plan.batteries.empty())
+        return fail(ErrorCode::missing_reference, "battery", {}, "a plan with a battery");
+    if (ask.box.channels.empty()) return fail(ErrorCode::empty, ask.box.name, {}, "a box with channels");
+    const Battery& battery = plan.batteries.front();
+    Point box = ask.box;
+    box.id = new_id(plan, "box");
+    box.kind = PointKind::box;
+    box.place = ask.place;
+    box.feeds_loads = true;
+    box.return_at = battery.id + ".neg";
+
+    const double length = ask.length_m.value_or(3);
+    const FuseChoice fuse = main_fuse(box.main_A.value_or(kUsualMain_A));
+    Run feed;
+    feed.id = new_id(plan, "run");
+    feed.name = box.name + " feed";
+    feed.from = battery.id + ".pos";
+    feed.to = box.id;
+    feed.length_m = ask.length_m;
+    feed.size = feed_size(plan, fuse.rating_A, length);
+    for (const Id& place : {battery.place, ask.place})
+        if (!place.empty() && (feed.places.empty() || feed.places.back() != place)) feed.places.push_back(place);
+    const double near = std::min(kFuseAt_m, length / 4);
+    Device guard;
+    guard.id = new_id(plan, "fuse");
+    guard.name = box.name + " main fuse";
+    guard.at_m = near;
+    guard.fuse = battery.chemistry == Chemistry::lifepo4 ? FuseType::high : fuse.type;
+    guard.rating_A = fuse.rating_A;
+    feed.devices.push_back(guard);
+    if (!(ask.trigger == Condition{})) {
+        Device relay = switching_device(new_id(plan, "switch"), box.name + " trigger", length / 3);
+        relay.closed_when = ask.trigger;
+        relay.contact_A = fuse.rating_A;
+        feed.devices.push_back(relay);
+    }
+    if (ask.cutoff_V) {
+        Device cut = switching_device(new_id(plan, "cutoff"), box.name + " cut-off", length / 2);
+        cut.kind = DeviceKind::cutoff;
+        cut.open_V = ask.cutoff_V;
+        cut.close_V = *ask.cutoff_V + 1.0 * plan.vehicle.nominal_V / 12;
+        feed.devices.push_back(cut);
+    }
+    return Addition{Batch{{Put<Point>{box, {}}, Put<Run>{feed, {}}}}, box.id};
+}
+
+std::vector<ChannelUse> channel_uses(const Plan& plan, const Point& box) {
+    std::vector<ChannelUse> uses;
+    for (const Channel& c : box.channels) {
+        ChannelUse use;
+        use.channel = &c;
+        use.run = run_on_channel(plan, box.id, c.number);
+        if (use.run) use.load = find(plan.loads, owner_of(use.run->to));
+        if (use.load) {
+            use.amps = nominal_A(plan, *use.load);
+            use.start_A = start_A(plan, *use.load);
+        }
+        uses.push_back(use);
+    }
+    std::sort(uses.begin(), uses.end(),
+              [](const ChannelUse& a, const ChannelUse& b) { return a.channel->number < b.channel->number; });
+    return uses;
+}
+
+const Load* signal_of(const Plan& plan, const Load& load) {
+    for (const Load& l : plan.loads) {
+        const auto& waits = l.live_when.circuits;
+        if (std::find(waits.begin(), waits.end(), load.id) != waits.end() && l.live_when.delay_s &&
+            *l.live_when.delay_s >= load.signal_after_s.value_or(0))
+            return &l;
+    }
+    return nullptr;
+}
+
+Result<Edit> add_signal(const Plan& plan, const Load& load) {
+    const Run* supply = supply_run(plan, load.id);
+    const Run* ret = nullptr;
+    for (const Run& r : plan.runs)
+        if (r.from == load.id + ".neg") ret = &r;
+    if (!supply || !ret) return fail(ErrorCode::missing_reference, load.name, {}, "a load with a feed and a return");
+    Load signal;
+    signal.id = new_id(plan, "load");
+    signal.name = load.name + " signal";
+    signal.draw = {DrawKind::current, kSignal_A};
+    signal.live_when = load.live_when;
+    signal.live_when.circuits = {load.id};
+    signal.live_when.delay_s = load.signal_after_s.value_or(2);
+    signal.place = load.place;
+    Plan work = plan;
+    work.loads.push_back(signal);
+    Run feed = *supply;
+    feed.id = new_id(work, "run");
+    feed.name = signal.name + " feed";
+    feed.to = signal.id + ".pos";
+    feed.size = WireSize::awg(18);
+    feed.channel = 0;
+    feed.devices.clear();
+    Device fuse;
+    fuse.id = new_id(work, "fuse");
+    fuse.name = signal.name + " fuse";
+    fuse.at_m = 0.0;
+    fuse.rating_A = 3;
+    feed.devices.push_back(fuse);
+    work.runs.push_back(feed);
+    Run back = *ret;
+    back.id = new_id(work, "run");
+    back.name = signal.name + " return";
+    back.from = signal.id + ".neg";
+    back.size = WireSize::awg(18);
+    back.devices.clear();
+    return Edit(Batch{{Put<Load>{signal, {}}, Put<Run>{feed, {}}, Put<Run>{back, {}}}});
+}
+
+std::string panel_label(const Plan& plan, const std::string& switch_name) {
+    for (const PanelSwitch& s : plan.panel)
+        if (s.name == switch_name && !s.label.empty()) return s.label;
+    std::string works;
+    for (const Load& l : plan.loads)
+        if (const auto names = switches_of(l.live_when);
+            std::find(names.begin(), names.end(), switch_name) != names.end())
+            works += (works.empty() ? "" : ", ") + l.name;
+    return works.empty() ? switch_name : works;
+}
+
+}  // namespace yr

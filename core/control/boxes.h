@@ -1,0 +1,42 @@
+// Control boxes put into a plan.
+#pragma once
+
+#include "plan/edit.h"
+#include "size/additions.h"
+
+namespace yr {
+
+struct NewBox {
+    Point box;            // channels and limits; id and return are given anew
+    Condition trigger;    // a relay in its feed; "always" has none
+    std::optional<double> cutoff_V;  // opens its feed below this
+    std::optional<double> length_m;  // of its feed, from the first battery
+    Id place;
+};
+
+// The box with its feed: a cable that carries its main, a fuse no larger than its main, and a trigger relay
+// and cut-off where asked. Failure: missing_reference where the plan has no battery; empty for a box without
+// channels.
+[[nodiscard]] Result<Addition> add_box(const Plan& plan, const NewBox& ask);
+
+// The channels of a box as it is drawn: what hangs on each.
+struct ChannelUse {
+    const Channel* channel = nullptr;
+    const Run* run = nullptr;    // nullptr: free
+    const Load* load = nullptr;  // at the run's end; nullptr: a bus or nothing
+    double amps = 0;             // nominal
+    double start_A = 0;
+};
+[[nodiscard]] std::vector<ChannelUse> channel_uses(const Plan& plan, const Point& box);
+
+// The signal of a load that wants one some seconds after its supply: a small load of its own that waits for
+// it. nullptr where the plan has none.
+[[nodiscard]] const Load* signal_of(const Plan& plan, const Load& load);
+
+// Adds that signal on the load's own feed. Failure: missing_reference for a load without a feed.
+[[nodiscard]] Result<Edit> add_signal(const Plan& plan, const Load& load);
+
+// The label that a switch's place on the panel carries: its own, else the names of what it works.
+[[nodiscard]] std::string panel_label(const Plan& plan, const std::string& switch_name);
+
+}  // namespace yr

@@ -1,0 +1,50 @@
+#include "control/feed_tree.h"
+
+#include <queue>
+
+#include "catalog/assumptions.h"
+
+namespace yr {
+
+std::map<Id, FeedPath> feed_paths(const Plan& plan) {
+    std::map<Terminal, FeedPath> best;
+    using Item = std::pair<double, Terminal>;
+    std::priority_queue<Item, std::vector<Item>, std::greater<>> open;
+    const auto spread = [&] {
+        while (!open.empty()) {
+            const auto [length, node] = open.top();
+            open.pop();
+            if (length > best[node].length_m) continue;
+            for (const Run& r : plan.runs) {
+                if (r.body_metal || r.resistance_ohm || (r.from != node && r.to != node)) continue;
+                const Terminal& next = r.from == node ? r.to : r.from;
+                if (!find(plan.points, next)) continue;
+                const double far = length + r.length_m.value_or(assumption("run_length_m").value);
+                const auto found = best.find(next);
+                if (found != best.end() && found->second.length_m <= far) continue;
+                FeedPath path = best[node];
+                path.length_m = far;
+                path.runs.push_back(r.id);
+                best[next] = path;
+                open.emplace(far, next);
+            }
+        }
+    };
+    for (const Battery& b : plan.batteries) {
+        best[b.id + ".pos"] = {0, b.id, {}};
+        open.emplace(0, b.id + ".pos");
+    }
+    spread();
+    for (const Source& s : plan.sources)
+        if (!best.contains(s.id + ".out")) {
+            best[s.id + ".out"] = {0, s.id, {}};
+            open.emplace(0, s.id + ".out");
+        }
+    spread();
+    std::map<Id, FeedPath> feeds;
+    for (const Point& p : plan.points)
+        if (const auto found = best.find(p.id); found != best.end()) feeds[p.id] = found->second;
+    return feeds;
+}
+
+}  // namespace yr

@@ -1,0 +1,139 @@
+#include "control/place_on.h"
+
+#include <algorithm>
+
+#include "catalog/assumptions.h"
+
+namespace yr {
+namespace {
+
+bool is_driver(const Device& d) {
+    return d.kind == DeviceKind::switching && d.coil.empty() && !d.master && d.at_m.value_or(0) <= 0;
+}
+
+std::string channel_name(const Point& box, int channel) {
+    return box.name + " channel " + std::to_string(channel);
+}
+
+// The run as it stands on its new feed.
+Run moved_run(const Plan& plan, const Load& load, const Run& run, const Point& feed, int channel) {
+    Run r = run;
+    if (r.channel > 0)  // the driver belongs to the channel that is left
+        std::erase_if(r.devices, is_driver);
+    r.from = feed.id;
+    r.channel = channel;
+    if (channel > 0 && !(load.live_when == Condition{})) {
+        Device driver;
+        driver.id = new_id(plan, "driver");
+        driver.name = channel_name(feed, channel);
+        driver.kind = DeviceKind::switching;
+        driver.at_m = 0.0;
+        driver.closed_when = load.live_when;
+        r.devices.insert(r.devices.begin(), driver);
+    }
+    return r;
+}
+
+// Ids of the drivers that one batch brings must differ from each other.
+void number_drivers(Batch& batch, const Plan& plan) {
+    Plan taken = plan;
+    for (Edit& e : batch.edits)
+        if (auto* put = std::get_if<Put<Run>>(&e))
+            for (Device& d : put->thing.devices)
+                if (is_driver(d) && !find_device(plan, d.id)) {
+                    d.id = new_id(taken, "driver");
+                    taken.states.push_back({d.id, {}, {}, 0, 25, 25, {}, {}});  // the id is handed out
+                }
+}
+
+void add_move(const Plan& plan, const Load& load, const Point& feed, int channel, bool pin, Batch& batch) {
+    const Run* run = supply_run(plan, load.id);
+    Run moved = moved_run(plan, load, *run, feed, channel);
+    const Point* before = find(plan.points, run->from);
+    batch.edits.emplace_back(Put<Run>{moved, std::nullopt});
+    Load placed = load;
+    placed.pinned = pin || load.pinned;
+    if (channel > 0 && !(load.live_when == Condition{})) placed.own_switch = false;
+    if (channel == 0 && run->channel > 0) placed.own_switch = true;
+    if (!(placed == load)) batch.edits.emplace_back(Put<Load>{placed, std::nullopt});
+    // a return that went home goes to the new home
+    if (!before || before->return_at.empty() || feed.return_at.empty() || before->return_at == feed.return_at)
+        return;
+    for (Run r : plan.runs)
+        if (r.from == load.id + ".neg" && r.to == before->return_at) {
+            r.to = feed.return_at;
+            batch.edits.emplace_back(Put<Run>{r, std::nullopt});
+        }
+}
+
+}  // namespace
+
+const Device* channel_driver(const Plan& plan, const Run& run) {
+    if (!channel_of(plan, run)) return nullptr;
+    const auto found = std::find_if(run.devices.begin(), run.devices.end(), is_driver);
+    return found == run.devices.end() ? nullptr : &*found;
+}
+
+const Run* run_on_channel(const Plan& plan, const Id& box, int channel) {
+    for (const Run& r : plan.runs)
+        if (r.from == box && r.channel == channel) return &r;
+    return nullptr;
+}
+
+std::vector<int> free_channels(const Plan& plan, const Point& box) {
+    std::vector<int> free;
+    for (const Channel& c : box.channels)
+        if (!run_on_channel(plan, box.id, c.number)) free.push_back(c.number);
+    std::sort(free.begin(), free.end());
+    return free;
+}
+
+double channel_rating_A(const Channel& channel) {
+    return channel.rating_A.value_or(assumption("channel_rating_A").value);
+}
+
+double channel_peak_A(const Channel& channel) {
+    return channel.peak_A.value_or(channel_rating_A(channel) * assumption("channel_peak_factor").value);
+}
+
+Result<Edit> place_on(const Plan& plan, const Id& load_id, const Id& feed_id, int channel, bool pin) {
+    const Load* load = find(plan.loads, load_id);
+    const Run* run = load ? supply_run(plan, load_id) : nullptr;
+    if (!run || run->to != load_id + ".pos")
+        return fail(ErrorCode::missing_reference, load ? load->name : load_id, {}, "a load with a feed of its own");
+    const Point* feed = find(plan.points, feed_id);
+    if (!feed) return fail(ErrorCode::missing_reference, load->name, feed_id, "a feed of this plan");
+    if (channel > 0) {
+        const bool exists = std::any_of(feed->channels.begin(), feed->channels.end(),
+                                        [&](const Channel& c) { return c.number == channel; });
+        if (!exists)
+            return fail(ErrorCode::missing_reference, feed->name, "channel " + std::to_string(channel),
+                        "a channel of this box");
+        const Run* there = run_on_channel(plan, feed_id, channel);
+        if (there && there->id != run->id)
+            return fail(ErrorCode::out_of_range, channel_name(*feed, channel), name_of(plan, there->to),
+                        "one load, and it has one already");
+    }
+    Batch batch;
+    add_move(plan, *load, *feed, channel, pin, batch);
+    number_drivers(batch, plan);
+    return Edit(std::move(batch));
+}
+
+Result<Edit> swap_onto(const Plan& plan, const Id& load_id, const Id& box, int channel) {
+    const Run* there = run_on_channel(plan, box, channel);
+    const Run* here = supply_run(plan, load_id);
+    if (!there || !here || there == here) return place_on(plan, load_id, box, channel, true);
+    const Load* other = find(plan.loads, owner_of(there->to));
+    const Point *to = find(plan.points, box), *back = find(plan.points, here->from);
+    const Load* load = find(plan.loads, load_id);
+    if (!other || !to || !back || !load)
+        return fail(ErrorCode::missing_reference, name_of(plan, load_id), {}, "two loads that change places");
+    Batch batch;
+    add_move(plan, *load, *to, channel, true, batch);
+    add_move(plan, *other, *back, here->channel, false, batch);
+    number_drivers(batch, plan);
+    return Edit(std::move(batch));
+}
+
+}  // namespace yr

@@ -1,0 +1,243 @@
+#include "inspect/sneak.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+#include <memory>
+
+#include "catalog/assumptions.h"
+#include "control/feed_tree.h"
+#include "inspect/sneak_graph.h"
+#include "inspect/sneak_mends.h"
+
+namespace yr {
+namespace {
+
+std::size_t at(int k) {
+    return static_cast<std::size_t>(k);
+}
+
+constexpr int kEveryFuse = 1 << 20;
+constexpr int kBudgets[] = {0, 1, 2, kEveryFuse};  // pulled at once: the simplest path is found first
+
+// One load at one key position: decides what its volts hang on, and stops at the first combination that is
+// wrong and comes out so in the solver too.
+class LoadSearch {
+  public:
+    LoadSearch(const Plan& plan, SneakGraph& graph, int load, KeyPosition position, const std::vector<Id>& own,
+               const SneakAsk& ask, std::size_t& looked_at)
+        : plan_(plan), graph_(graph), load_(load), position_(position), ask_(ask), looked_at_(looked_at) {
+        for (std::size_t k = 0; k < graph.variables().size(); ++k) {
+            const SneakVariable& v = graph.variables()[k];
+            if (v.kind == SneakVariable::Kind::fuse &&
+                std::find(own.begin(), own.end(), v.device) != own.end())
+                own_.push_back(static_cast<int>(k));
+        }
+    }
+
+    // The kinds in `open` that occur with up to so many fuses pulled are added to `found`.
+    void run(int budget, std::vector<SneakKind>& open, std::vector<SneakPath>& found) {
+        budget_ = budget;
+        open_ = &open;
+        found_ = &found;
+        Decisions d(graph_.variables().size(), Tri::open);
+        explore(d, 0);
+    }
+
+  private:
+    bool stopped() const { return open_->empty() || (ask_.cancel && ask_.cancel->load()); }
+
+    template <class F>
+    void branch(Decisions& d, int variable, int pulled, F&& further) {
+        const bool fuse = graph_.variables()[at(variable)].kind == SneakVariable::Kind::fuse;
+        // fuses are in and switches off before it is tried the other way
+        for (const Tri t : {fuse ? Tri::yes : Tri::no, fuse ? Tri::no : Tri::yes}) {
+            const int now = pulled + (fuse && t == Tri::no ? 1 : 0);
+            if (now > budget_ || stopped()) continue;
+            d[at(variable)] = t;
+            further(d, now);
+        }
+        d[at(variable)] = Tri::open;
+    }
+
+    void explore(Decisions& d, int pulled) {
+        if (stopped()) return;
+        const auto again = [this](Decisions& next, int now) { explore(next, now); };
+        const SneakGraph::Volts v = graph_.volts_of_load(load_, d);
+        if (!v.volts) return branch(d, v.ask, pulled, again);
+        int undecided = -1;
+        const Tri wanted = graph_.wanted(load_, d, &undecided);
+        if (wanted == Tri::open) return branch(d, undecided, pulled, again);
+        ++looked_at_;
+        const bool out = own_fuse_out(d);
+        if (*v.volts >= alive_V(plan_) && wanted == Tri::no)
+            candidate(SneakKind::alive, d, pulled);
+        else if (*v.volts >= alive_V(plan_) && out)
+            candidate(SneakKind::past_fuse, d, pulled);
+        else if (*v.volts >= alive_V(plan_))
+            bypassed(d, pulled);
+        if (*v.volts < served_V(plan_) && wanted == Tri::yes && !out) candidate(SneakKind::dead, d, pulled);
+    }
+
+    // Alive though a fuse of its own was never asked for: with that fuse out it is alive as well.
+    void bypassed(Decisions& d, int pulled) {
+        for (const int f : own_) {
+            if (d[at(f)] != Tri::open || pulled + 1 > budget_) continue;
+            d[at(f)] = Tri::no;
+            candidate(SneakKind::past_fuse, d, pulled + 1);
+            d[at(f)] = Tri::open;
+        }
+    }
+
+    void candidate(SneakKind kind, Decisions& d, int pulled) {
+        if (std::find(open_->begin(), open_->end(), kind) == open_->end()) return;
+        std::vector<char> justified(d.size(), 0);
+        justify(kind, d, pulled, justified);
+    }
+
+    // Whatever was decided to be pulled in or let go must come out so by its own volts.
+    void justify(SneakKind kind, Decisions& d, int pulled, std::vector<char>& justified) {
+        if (stopped() || std::find(open_->begin(), open_->end(), kind) == open_->end()) return;
+        for (std::size_t k = 0; k < d.size(); ++k) {
+            const SneakVariable& v = graph_.variables()[k];
+            if (v.kind != SneakVariable::Kind::follows || d[k] == Tri::open || justified[k]) continue;
+            const SneakGraph::Volts volts =
+                v.converter >= 0 ? graph_.volts_of_input(v.converter, d) : graph_.volts_of_load(v.load, d);
+            if (!volts.volts)
+                return branch(d, volts.ask, pulled, [&](Decisions& next, int now) {
+                    std::vector<char> copy = justified;
+                    justify(kind, next, now, copy);
+                });
+            const bool yes = d[k] == Tri::yes;
+            const bool comes_out = v.inverted ? (yes ? *volts.volts <= v.high_V : *volts.volts > v.low_V)
+                                              : (yes ? *volts.volts >= v.low_V : *volts.volts < v.high_V);
+            if (!comes_out) return;
+            justified[k] = 1;
+        }
+        // deciding a fuse for a coil may have touched the load's own
+        if (own_fuse_out(d) == (kind == SneakKind::past_fuse) || kind == SneakKind::alive) confirm(kind, d);
+    }
+
+    bool own_fuse_out(const Decisions& d) const {
+        return std::any_of(own_.begin(), own_.end(), [&](int f) { return d[at(f)] == Tri::no; });
+    }
+
+    // The same combination in the solver, with real cables.
+    void confirm(SneakKind kind, const Decisions& d) {
+        SneakPath path;
+        path.load = plan_.loads[at(load_)].id;
+        path.kind = kind;
+        path.position = position_;
+        path.state = graph_.state_of(d);
+        OperatingPointSolver solver;
+        const Solution s = settle(resistive_network(plan_, path.state), solver);
+        const LoadResult& r = s.point.loads[at(load_)];
+        path.volts_V = r.status == LoadStatus::on ? r.voltage_V : 0;
+        const bool so = kind == SneakKind::dead ? path.volts_V < served_V(plan_) : path.volts_V >= alive_V(plan_);
+        if (!so || s.chatter) return;
+        trace_path(plan_, s, at(load_), path);
+        std::erase(*open_, kind);
+        found_->push_back(std::move(path));
+    }
+
+    const Plan& plan_;
+    SneakGraph& graph_;
+    int load_;
+    KeyPosition position_;
+    const SneakAsk& ask_;
+    std::size_t& looked_at_;
+    std::vector<int> own_;
+    int budget_ = 0;
+    std::vector<SneakKind>* open_ = nullptr;
+    std::vector<SneakPath>* found_ = nullptr;
+};
+
+void count_combinations(const SneakGraph& g, SneakSearch& result) {
+    for (const SneakVariable& v : g.variables()) {
+        if (v.kind == SneakVariable::Kind::switched) ++result.switches;
+        if (v.kind == SneakVariable::Kind::fuse) ++result.fuses;
+    }
+    result.combinations = std::pow(2.0, result.switches + result.fuses) * kKeyPositions;
+}
+
+void add_path_fuses(const Plan& plan, const std::map<Id, FeedPath>& paths, const Load& load,
+                    std::vector<Id>& fuses, int depth) {
+    const Run* supply = supply_run(plan, load.id);
+    if (!supply || depth > 4) return;
+    std::vector<const Run*> runs{supply};
+    if (const auto path = paths.find(supply->from); path != paths.end())
+        for (const Id& id : path->second.runs) runs.push_back(find(plan.runs, id));
+    const auto add_load = [&](const Id& id) {
+        if (const Load* other = find(plan.loads, id); other && other->id != load.id)
+            add_path_fuses(plan, paths, *other, fuses, depth + 1);
+    };
+    for (const Run* r : runs)
+        for (const Device& d : r->devices) {
+            if (d.kind == DeviceKind::fuse) fuses.push_back(d.id);
+            if (!d.coil.empty()) add_load(d.coil);
+            for (const Id& id : d.closed_when.circuits) add_load(id);
+        }
+    for (const Id& id : load.live_when.circuits) add_load(id);
+}
+
+}  // namespace
+
+double alive_V(const Plan& plan) {
+    return assumption("alive_share").value * plan.vehicle.nominal_V;
+}
+
+double served_V(const Plan& plan) {
+    return assumption("served_share").value * plan.vehicle.nominal_V;
+}
+
+std::vector<Id> own_fuses(const Plan& plan, const Load& load) {
+    std::vector<Id> fuses;
+    add_path_fuses(plan, feed_paths(plan), load, fuses, 0);
+    return fuses;
+}
+
+Network resistive_network(const Plan& plan, const State& state) {
+    Network net = compile(plan, state);
+    for (std::size_t k = 0; k < net.plan_loads; ++k) {
+        if (net.loads[k].inverter >= 0) continue;
+        net.loads[k].kind = DrawKind::resistance;
+        net.loads[k].value = plan.vehicle.nominal_V / nominal_A(plan, plan.loads[k]);
+    }
+    return net;
+}
+
+SneakSearch search_sneaks(const Plan& plan, const SneakAsk& ask) {
+    SneakSearch result;
+    std::vector<std::unique_ptr<SneakGraph>> graphs;
+    for (const KeyPosition p : kEveryKeyPosition) graphs.push_back(std::make_unique<SneakGraph>(plan, p));
+    count_combinations(*graphs.front(), result);
+    std::vector<std::size_t> loads;
+    for (std::size_t k = 0; k < plan.loads.size(); ++k) {
+        const Load& l = plan.loads[k];
+        const bool asked = ask.loads.empty() ||
+                           std::find(ask.loads.begin(), ask.loads.end(), l.id) != ask.loads.end();
+        if (asked && l.inverter.empty() && supply_run(plan, l.id)) loads.push_back(k);
+    }
+    std::size_t done = 0;
+    for (const std::size_t k : loads) {
+        const std::vector<Id> own = own_fuses(plan, plan.loads[k]);
+        std::vector<SneakKind> open{SneakKind::alive, SneakKind::past_fuse, SneakKind::dead};
+        for (const int budget : kBudgets)
+            for (std::size_t p = 0; p < kKeyPositions && !open.empty(); ++p) {
+                if (ask.cancel && ask.cancel->load()) {
+                    result.complete = false;
+                    return result;
+                }
+                LoadSearch search(plan, *graphs[p], static_cast<int>(k), kEveryKeyPosition[p], own, ask,
+                                  result.looked_at);
+                search.run(budget, open, result.found);
+            }
+        if (ask.progress) ask.progress(static_cast<double>(++done) / static_cast<double>(loads.size()));
+    }
+    if (ask.with_mends)
+        for (SneakPath& path : result.found)
+            if (!ask.cancel || !ask.cancel->load()) add_mends(plan, path);
+    return result;
+}
+
+}  // namespace yr

@@ -1,0 +1,181 @@
+// The assignment's 0-1 program against trying every way for every load.
+#include <gtest/gtest.h>
+
+#include <functional>
+#include <random>
+
+#include "control/assignment.h"
+#include "size/zero_one.h"
+
+namespace yr {
+namespace {
+
+AssignProblem random_problem(std::uint32_t seed) {
+    std::mt19937 random(seed);
+    const auto pick = [&](int below) { return static_cast<int>(random() % static_cast<unsigned>(below)); };
+    const auto between = [&](double a, double b) {
+        return std::uniform_real_distribution<double>(a, b)(random);
+    };
+    AssignProblem p;
+    const int feeds = 1 + pick(3);
+    for (int f = 0; f < feeds; ++f) {
+        const int kinds = 1 + pick(2);
+        for (int w = 0; w < kinds; ++w) {
+            const double rating = between(5, 25);
+            p.ways.push_back({f, 1 + pick(3), rating, rating * between(1.2, 2.5), -1});
+            if (pick(4) == 0 && p.ways.back().places > 1)
+                p.ways.push_back({f, 1, 2 * rating, 4 * rating, static_cast<int>(p.ways.size()) - 1});
+        }
+        AssignLimit main;
+        main.limit_A = between(10, 50);
+        for (double& taken : main.taken_A) taken = pick(3) == 0 ? between(0, 8) : 0;
+        for (std::size_t w = 0; w < p.ways.size(); ++w)
+            if (p.ways[w].feed == f) main.ways.push_back(static_cast<int>(w));
+        p.limits.push_back(main);
+    }
+    const int loads = 2 + pick(4);
+    for (int l = 0; l < loads; ++l) {
+        AssignLoad a;
+        a.amps = between(1, 18);
+        a.start_A = a.amps * (pick(3) == 0 ? between(1, 3) : 1);
+        for (bool& live : a.live) live = pick(3) != 0;
+        for (std::size_t w = 0; w < p.ways.size(); ++w)
+            a.cost.push_back(pick(5) == 0 ? std::nullopt : std::optional(between(1, 100)));
+        const char* words[] = {"", "", "", "a", "b"};
+        a.together = words[pick(5)];
+        a.apart = words[pick(5)];
+        if (pick(8) == 0) a.pinned = pick(static_cast<int>(p.ways.size()));
+        p.loads.push_back(a);
+    }
+    return p;
+}
+
+bool allowed(const AssignProblem& p, const std::vector<int>& way, const std::vector<int>& loads) {
+    std::vector<int> used(p.ways.size(), 0);
+    for (const int l : loads) {
+        const auto w = static_cast<std::size_t>(way[static_cast<std::size_t>(l)]);
+        const int base = p.ways[w].joined_of;
+        used[base >= 0 ? static_cast<std::size_t>(base) : w] += base >= 0 ? 2 : 1;
+    }
+    for (std::size_t w = 0; w < p.ways.size(); ++w)
+        if (p.ways[w].joined_of < 0 && used[w] > p.ways[w].places) return false;
+    const auto feed = [&](int l) {
+        return p.ways[static_cast<std::size_t>(way[static_cast<std::size_t>(l)])].feed;
+    };
+    for (const int a : loads)
+        for (const int b : loads) {
+            const AssignLoad &x = p.loads[static_cast<std::size_t>(a)], &y = p.loads[static_cast<std::size_t>(b)];
+            if (a >= b) continue;
+            if (!x.together.empty() && x.together == y.together && feed(a) != feed(b)) return false;
+            if (!x.apart.empty() && x.apart == y.apart && feed(a) == feed(b)) return false;
+        }
+    for (const AssignLimit& limit : p.limits)
+        for (std::size_t s = 0; s < kKeyPositions; ++s) {
+            double sum = limit.taken_A[s];
+            bool any = false;
+            for (const int l : loads) {
+                const AssignLoad& load = p.loads[static_cast<std::size_t>(l)];
+                const int w = way[static_cast<std::size_t>(l)];
+                if (load.live[s] && std::count(limit.ways.begin(), limit.ways.end(), w))
+                    sum += load.amps, any = true;
+            }
+            if (any && sum > limit.limit_A + 1e-7) return false;
+        }
+    return true;
+}
+
+std::optional<double> try_every_way(const AssignProblem& p, const std::vector<int>& loads) {
+    std::optional<double> best;
+    std::vector<int> way(p.loads.size(), -1);
+    const std::function<void(std::size_t, double)> place = [&](std::size_t k, double cost) {
+        if (k == loads.size()) {
+            if (allowed(p, way, loads) && (!best || cost < *best)) best = cost;
+            return;
+        }
+        const auto l = static_cast<std::size_t>(loads[k]);
+        for (std::size_t w = 0; w < p.ways.size(); ++w) {
+            const AssignLoad& load = p.loads[l];
+            if (!load.cost[w] || load.amps > p.ways[w].rating_A || load.start_A > p.ways[w].peak_A) continue;
+            if (load.pinned && *load.pinned != static_cast<int>(w)) continue;
+            way[l] = static_cast<int>(w);
+            place(k + 1, cost + *load.cost[w]);
+        }
+    };
+    place(0, 0);
+    return best;
+}
+
+std::vector<int> all_loads(const AssignProblem& p) {
+    std::vector<int> all(p.loads.size());
+    for (std::size_t k = 0; k < all.size(); ++k) all[k] = static_cast<int>(k);
+    return all;
+}
+
+TEST(Assignment, EqualsTryingEveryWayInFiveHundredCases) {
+    int feasible = 0, conflicts = 0;
+    for (std::uint32_t seed = 1; seed <= 500; ++seed) {
+        const AssignProblem p = random_problem(seed);
+        const auto expected = try_every_way(p, all_loads(p));
+        const AssignAnswer answer = assign(p);
+        ASSERT_EQ(answer.feasible, expected.has_value()) << seed;
+        if (expected) {
+            ++feasible;
+            EXPECT_NEAR(answer.cost, *expected, 1e-6) << seed;
+            EXPECT_TRUE(allowed(p, answer.way, all_loads(p))) << seed;
+            continue;
+        }
+        // the reason: cannot be placed, and without any one of them can
+        const auto reason = conflict(p);
+        ASSERT_FALSE(reason.empty()) << seed;
+        EXPECT_FALSE(try_every_way(p, reason)) << seed;
+        for (std::size_t k = 0; k < reason.size(); ++k) {
+            auto fewer = reason;
+            fewer.erase(fewer.begin() + static_cast<std::ptrdiff_t>(k));
+            EXPECT_TRUE(try_every_way(p, fewer)) << seed << ", without " << reason[k];
+        }
+        ++conflicts;
+    }
+    EXPECT_GT(feasible, 100);
+    EXPECT_GT(conflicts, 100);
+}
+
+TEST(Assignment, TheLeastLimitIsEnoughAndLessIsNot) {
+    int tried = 0;
+    for (std::uint32_t seed = 1; seed <= 200; ++seed) {
+        AssignProblem p = random_problem(seed);
+        if (assign(p).feasible) continue;
+        for (std::size_t k = 0; k < p.limits.size(); ++k) {
+            const auto least = least_limit_A(p, k);
+            if (!least) continue;
+            AssignProblem raised = p;
+            raised.limits[k].limit_A = *least;
+            EXPECT_TRUE(try_every_way(raised, all_loads(raised))) << seed;
+            raised.limits[k].limit_A = *least - 0.06;
+            EXPECT_FALSE(try_every_way(raised, all_loads(raised))) << seed;
+            ++tried;
+        }
+    }
+    EXPECT_GT(tried, 10);
+}
+
+TEST(ZeroOne, KnapsackAndItsImpossibleSister) {
+    // 2 + 3 + 5 kg is 10 kg and worth 13; every other choice within 10 kg is worth less (tried by hand)
+    const double kg[] = {2, 3, 4, 5, 9, 7}, worth[] = {3, 4, 5, 6, 10, 7};
+    ZeroOneProgram p;
+    std::vector<ZeroOneTerm> weight, some;
+    for (std::size_t k = 0; k < 6; ++k) {
+        weight.push_back({p.add_choice(-worth[k]), kg[k]});
+        some.push_back({static_cast<int>(k), 1});
+    }
+    p.add_row(weight, RowSense::at_most, 10);
+    const auto best = p.solve();
+    ASSERT_TRUE(best.feasible);
+    EXPECT_DOUBLE_EQ(best.cost, -13);
+    p.add_row(some, RowSense::at_least, 5);
+    EXPECT_FALSE(p.solve().feasible);
+    p.add_row({}, RowSense::at_least, 1);
+    EXPECT_FALSE(p.solve().feasible) << "a row without choices that cannot hold";
+}
+
+}  // namespace
+}  // namespace yr
