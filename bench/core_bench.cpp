@@ -3,12 +3,12 @@
 #include <benchmark/benchmark.h>
 
 #include "chart/rail_layout.h"
+#include "control/circuit.h"
 #include "inspect/compare.h"
 #include "inspect/findings.h"
 #include "io/loads_csv.h"
 #include "io/spice.h"
 #include "plan/plan_json.h"
-#include "size/circuit.h"
 #include "size/run_ladder.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"

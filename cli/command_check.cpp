@@ -45,8 +45,21 @@ constexpr const char* kKindNames[] = {"drop_over_limit",
                                       "chatters",
                                       "stands_as_it_came",
                                       "alive_with_master_open",
-                                      "relay_defeated"};
-static_assert(std::size(kKindNames) == static_cast<std::size_t>(FindingKind::relay_defeated) + 1);
+                                      "relay_defeated",
+                                      "channel_over",
+                                      "channel_start",
+                                      "group_over",
+                                      "box_main_over",
+                                      "forgets",
+                                      "tap_over",
+                                      "contact_over",
+                                      "coil_kick",
+                                      "load_alive",
+                                      "key_on_constant",
+                                      "signal_missing",
+                                      "shares_ground",
+                                      "parked_draw"};
+static_assert(std::size(kKindNames) == static_cast<std::size_t>(FindingKind::parked_draw) + 1);
 
 Json finding_json(const Finding& f, const Plan& plan) {
     const words::Rule rule = words::rule_of(f, plan);

@@ -21,7 +21,8 @@ void add_check(CLI::App& app, Action& action);
 void add_sizing(CLI::App& app, Action& action);  // size, cable, fuse
 void add_survey(CLI::App& app, Action& action);
 void add_compare(CLI::App& app, Action& action);
-void add_plan(CLI::App& app, Action& action);  // plan new|validate|convert, export spice
+void add_control(CLI::App& app, Action& action);  // assign, rails, sneak, library
+void add_plan(CLI::App& app, Action& action);     // plan new|validate|convert, export spice
 
 // The plan of a file as one of its variants: by name or id, "none" for the plan as it stands, empty for the
 // one that the file shows.

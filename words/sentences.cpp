@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "catalog/assumptions.h"
+#include "words/control_words.h"
 #include "words/supply_words.h"
 
 namespace yr::words {
@@ -141,8 +142,8 @@ std::string sentence(const Finding& f, const Plan& plan, const Style& style) {
                                yr::name_of(plan, f.id), amps(f.value, style),
                                duration_h(f.hours.value_or(0)));
         case FindingKind::battery_drains:
-            return fmt::format("In {} the {} gives {}: half empty in {}.", state, yr::name_of(plan, f.id),
-                               amps(f.value, style), duration_h(f.hours.value_or(0)));
+            return fmt::format("In {} the {} gives {}{}: half empty in {}.", state, yr::name_of(plan, f.id),
+                               amps(f.value, style), on_average(f, style), duration_h(f.hours.value_or(0)));
         case FindingKind::source_at_limit:
             return fmt::format("{} gives all it can in {}: {}.", who, state, amps(f.value, style));
         case FindingKind::converter_dead:
@@ -158,8 +159,14 @@ std::string sentence(const Finding& f, const Plan& plan, const Style& style) {
             return fmt::format("{} ground bonds and body joints are assumed, {} among them. Measure them.",
                                number(f.value), yr::name_of(plan, f.id));
         default:
-            return supply_sentence(f, plan, style);
+            break;
     }
+    const std::string text = supply_sentence(f, plan, style);
+    return text.empty() ? control_sentence(f, plan, style) : text;
+}
+
+std::string on_average(const Finding& f, const Style& style) {
+    return f.average ? fmt::format(" ({} on average)", amps(*f.average, style)) : std::string();
 }
 
 std::string mend_label(const Finding& f, const Plan& plan) {
@@ -192,6 +199,16 @@ std::string mend_label(const Finding& f, const Plan& plan) {
             return "High-interrupt fuse";
         case MendKind::waveform:
             return "Pure sine";
+        case MendKind::move_channel:
+            return yr::name_of(plan, m.target) + arrow + "channel " + std::to_string(m.channel);
+        case MendKind::suppress:
+            return "Diode across the coil";
+        case MendKind::add_signal:
+            return "Add its signal";
+        case MendKind::own_return:
+            return "Return of its own";
+        case MendKind::stagger:
+            return "One after another";
     }
     return {};
 }
@@ -219,6 +236,16 @@ std::string mend_name(const Finding& f, const Plan& plan) {
             return what + " of high-interrupt kind";
         case MendKind::waveform:
             return what + " with pure sine";
+        case MendKind::move_channel:
+            return what + " to " + place_text(plan, m.to_point, m.channel);
+        case MendKind::suppress:
+            return what + " with a diode across its coil";
+        case MendKind::add_signal:
+            return "a delayed signal for " + what;
+        case MendKind::own_return:
+            return what + " home to the battery";
+        case MendKind::stagger:
+            return "starts one after another";
     }
     return {};
 }
@@ -265,8 +292,10 @@ Rule rule_of(const Finding& f, const Plan& plan) {
         case FindingKind::rests_on_assumption:
             return {"assumption", "common practice, no source"};
         default:
-            return supply_rule(f, plan);
+            break;
     }
+    const Rule rule = supply_rule(f, plan);
+    return rule.label.empty() ? control_rule(f, plan) : rule;
 }
 
 const char* mark(Severity severity) {
@@ -295,18 +324,6 @@ const char* name_of(Severity severity) {
             return "note";
     }
     return "";
-}
-
-std::string condition(const Condition& c) {
-    std::string text;
-    const auto add = [&](const std::string& part) { text += (text.empty() ? "" : ", ") + part; };
-    if (c.key == Key::accessory) add("key at accessory");
-    if (c.key == Key::ignition) add("key at ignition");
-    if (c.key == Key::crank) add("cranking");
-    if (c.engine == Engine::running) add("engine running");
-    if (c.engine == Engine::stopped) add("engine stopped");
-    for (const std::string& s : c.switches) add(s + " on");
-    return text.empty() ? "always" : text;
 }
 
 std::string assumption_text(const AssumptionUse& use, const Plan& plan) {

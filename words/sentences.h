@@ -31,8 +31,8 @@ struct Rule {
 [[nodiscard]] const char* mark(Severity severity);
 [[nodiscard]] const char* name_of(Severity severity);
 
-// "key at accessory", "engine running", "always", "hoist on".
-[[nodiscard]] std::string condition(const Condition& condition);
+// "key at accessory", "engine running", "always", "hoist on"; the plan names the circuits it waits for.
+[[nodiscard]] std::string condition(const Condition& condition, const Plan* plan = nullptr);
 
 // "bond of frame ground: 1 mΩ assumed".
 [[nodiscard]] std::string assumption_text(const AssumptionUse& use, const Plan& plan);

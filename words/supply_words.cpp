@@ -49,8 +49,9 @@ std::string battery_sentence(const Speech& s) {
             return fmt::format("{} falls to {} while cranking in {}; {} are needed.", s.who(), s.V(f.value),
                                s.state(), s.V(f.limit));
         case FindingKind::cranks_for:
-            return fmt::format("Parked in {}, {} cranks the engine for {} more: {} all the time.", s.state(),
-                               yr::name_of(s.plan, f.id), duration_h(f.hours.value_or(0)), s.A(f.value));
+            return fmt::format("Parked in {}, {} cranks the engine for {} more: {} {}.", s.state(),
+                               yr::name_of(s.plan, f.id), duration_h(f.hours.value_or(0)),
+                               s.A(f.average.value_or(f.value)), f.average ? "on average" : "all the time");
         default:
             return {};
     }
@@ -182,8 +183,8 @@ std::vector<std::string> supply_reasons(const Finding& f, const Plan& plan, cons
         case FindingKind::cranks_for:
             return {fmt::format("Solved for falling charge: at {} the posts fall to {} V while cranking.",
                                 s.pc(f.limit), number(assumption("crank_least_V").value)),
-                    fmt::format("From its charge in {} down to there at {}: {}", s.state(), s.A(f.value),
-                                duration_h(f.hours.value_or(0)))};
+                    fmt::format("From its charge in {} down to there at {}: {}", s.state(),
+                                s.A(f.average.value_or(f.value)), duration_h(f.hours.value_or(0)))};
         case FindingKind::interrupt_low:
             return {"New, warm and full: open-circuit volts / (R0 + fuse) = " + s.A(f.value),
                     "A fuse asked to cut more than it can burns on as an arc."};

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "words/control_words.h"
 #include "words/supply_words.h"
 #include "words/why_parts.h"
 
@@ -359,6 +360,7 @@ Explanation explain(const Finding& f, const Plan& plan, const std::vector<Soluti
             if (f.other == "length" ? use.id == f.id : use.key == "bond_mohm" || use.key == "metal_mohm")
                 e.assumptions.push_back(assumption_text(use, plan));
     for (std::string& reason : supply_reasons(f, plan, style)) e.steps.push_back(std::move(reason));
+    for (std::string& reason : control_reasons(f, plan, style)) e.steps.push_back(std::move(reason));
     e.title = sentence(f, plan, style);
     e.value.clear();
     const Rule rule = rule_of(f, plan);

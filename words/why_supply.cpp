@@ -1,4 +1,5 @@
 // Explanations of what sources and batteries give and what a feed hands on.
+#include "solve/results.h"
 #include "words/why_parts.h"
 
 namespace yr::words {
@@ -118,15 +119,18 @@ Explanation why_battery(const ValueRef& ref, const WhyContext& c) {
     e.sources.push_back("resistance, acceptance and cold: " + chemistry.more);
     if (ref.kind == ValueKind::battery_hours) {
         if (r.current_A > 0) {
+            const double amps = average_battery_A(c.solution.network, c.solution.point, *k);
+            if (amps < r.current_A * 0.999)
+                e.steps.push_back(fmt::format("by the duty of its loads {} on average", c.A(amps)));
             const double hours =
-                hours_for_share(std::max(0.0, el.charge - 0.5), el.capacity_Ah, r.current_A, el.peukert);
-            const bool bent = r.current_A > el.capacity_Ah / 20;
+                hours_for_share(std::max(0.0, el.charge - 0.5), el.capacity_Ah, amps, el.peukert);
+            const bool bent = amps > el.capacity_Ah / 20;
             e.value = duration_h(hours);
             e.steps.push_back(
                 fmt::format("(charge − 50 %) × capacity / amps{} = ({} − 50 %) × {} / {}{} = {}",
                             bent ? " × (20 h rate / amps)^(n − 1)" : "", c.pc(el.charge),
-                            quantity(el.capacity_Ah, Dimension::charge, c.style), c.A(r.current_A),
-                            bent ? fmt::format(" × ({} / {})^{}", c.A(el.capacity_Ah / 20), c.A(r.current_A),
+                            quantity(el.capacity_Ah, Dimension::charge, c.style), c.A(amps),
+                            bent ? fmt::format(" × ({} / {})^{}", c.A(el.capacity_Ah / 20), c.A(amps),
                                                number(el.peukert - 1))
                                  : "",
                             duration_h(hours)));

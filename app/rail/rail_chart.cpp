@@ -133,7 +133,10 @@ void RailChart::mouseReleaseEvent(QMouseEvent* event) {
         unsetCursor();
         if (!feed.empty()) document_->move_load(load, feed);
     } else if (was_click) {
-        if (on_item_ && pressed_.kind == SceneKind::gathered)
+        const Id box = box_under(mouse_);
+        if (!box.empty())
+            document_->select(box);
+        else if (on_item_ && pressed_.kind == SceneKind::gathered)
             look_into(pressed_);
         else
             document_->select(on_item_ ? pressed_.id : Id());
@@ -153,8 +156,16 @@ void RailChart::leaveEvent(QEvent*) {
     set_hover({-1, -1});
 }
 
+Id RailChart::box_under(const QPointF& point) const {
+    for (const SceneBox& b : scene_.boxes)
+        if (b.rect.contains(point)) return b.id;
+    return {};
+}
+
 // The feed that a point of the picture belongs to: the nearest stud, bus or box with loads at or above it.
 Id RailChart::feed_under(const QPointF& point) const {
+    for (const SceneBox& b : scene_.boxes)
+        if (b.rect.adjusted(0, -4, 0, 4).contains(point)) return b.id;
     for (const SceneItem& i : scene_.items) {
         if (i.kind != SceneKind::conductor || i.side != ChartSide::supply ||
             !i.rect.adjusted(0, -2, 0, 2).contains(point))

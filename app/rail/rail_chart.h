@@ -53,6 +53,7 @@ class RailChart : public QWidget {
     [[nodiscard]] const SceneItem* hovered() const;
     [[nodiscard]] const SceneItem* target() const;  // hovered or selected
     [[nodiscard]] Id feed_under(const QPointF& point) const;
+    [[nodiscard]] Id box_under(const QPointF& point) const;
     void walk(int direction);
 
     PlanDocument* document_;

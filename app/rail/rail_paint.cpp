@@ -71,6 +71,7 @@ class Painter {
             if (i.kind == SceneKind::headroom) headroom(i);
         }
         links();
+        boxes();
         highlights();
         caption();
     }
@@ -368,8 +369,28 @@ class Painter {
                            i.rect.width() - 6));
     }
 
+    // A control box lies across its channels: one slab, what it carries of its main, what is free.
+    void boxes() {
+        for (const SceneBox& b : w_.scene.boxes) {
+            p_.fillRect(b.rect, b.id == w_.selected ? t_.source : t_.ink);
+            p_.setFont(type_font(Type::small));
+            p_.setPen(b.id == w_.selected ? t_.on(t_.source) : t_.paper);
+            const QString mark = b.over ? QStringLiteral("▲ ") : QString();
+            p_.drawText(b.rect.adjusted(6, 0, -6, 0), Qt::AlignVCenter | Qt::AlignLeft,
+                        fitted(QFontMetricsF(p_.font()),
+                               {mark + b.label, mark + b.label.section(QStringLiteral("  "), 0, 0)},
+                               b.rect.width() - 12));
+        }
+    }
+
     void highlights() {
+        const auto& path = w_.document.current_path();
         for (const SceneItem& i : w_.scene.items) {
+            if (std::find(path.begin(), path.end(), i.id) != path.end()) {
+                p_.setPen(QPen(t_.fix, 3));
+                p_.setBrush(Qt::NoBrush);
+                p_.drawRect(glide_.rect(i).adjusted(1, 1, -1, -1));
+            }
             const bool selected =
                 !w_.selected.empty() && (i.id == w_.selected || std::find(i.members.begin(), i.members.end(),
                                                                           w_.selected) != i.members.end());

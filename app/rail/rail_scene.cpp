@@ -1,5 +1,7 @@
 #include "rail/rail_scene.h"
 
+#include "solve/results.h"
+
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -9,6 +11,7 @@ namespace {
 
 constexpr double kLeft = 66, kRight = 18, kTop = 8, kStrip = 28, kUnderStrip = 18, kBottom = 30;
 constexpr double kMostPxPerV = 700;
+constexpr double kBoxSlab = 16;
 constexpr double kHandle_px = 20, kNarrow_px = 36;
 
 std::size_t at_(int k) {
@@ -37,6 +40,7 @@ class SceneBuilder {
         measure();
         add_sources();
         add_conductors();
+        add_boxes();
         add_loads();
         add_ticks();
         return scene_;
@@ -95,10 +99,11 @@ class SceneBuilder {
             i.share = QStringLiteral("battery gives ") + A(amps);
             const BatteryElement& b = sol_.network.batteries[at_(s.index)];
             if (b.charge > 0.5) {
-                const QString half = QStringLiteral(", half in ") +
-                                     q(words::duration_h(hours_for_share(
-                                         b.charge - 0.5, b.capacity_Ah,
-                                         sol_.point.batteries[at_(s.index)].current_A, b.peukert)));
+                const QString half =
+                    QStringLiteral(", half in ") +
+                    q(words::duration_h(hours_for_share(
+                        b.charge - 0.5, b.capacity_Ah,
+                        average_battery_A(sol_.network, sol_.point, at_(s.index)), b.peukert)));
                 i.label += half;
                 i.share_long = QStringLiteral("battery ") + A(amps) + half;
             }
@@ -163,6 +168,45 @@ class SceneBuilder {
             i.severity = d_.severity_of(i.id);
             scene_.items.push_back(std::move(i));
         }
+    }
+
+    // A box lies across the tops of the runs that hang on it, as one slab for each stretch they stand
+    // together in.
+    void add_boxes() {
+        for (const Point& box : plan_.points) {
+            if (box.channels.empty()) continue;
+            QRectF across;
+            double amps = 0;
+            for (const SceneItem& i : scene_.items) {
+                const Run* run = i.kind == SceneKind::conductor && i.side == ChartSide::supply
+                                     ? yr::find(plan_.runs, i.id)
+                                     : nullptr;
+                if (!run || run->from != box.id) continue;
+                amps += i.right_A - i.left_A;
+                const QRectF slab(i.rect.left(), i.rect.top() - kBoxSlab / 2, i.rect.width(), kBoxSlab);
+                if (!across.isNull() && slab.left() - across.right() > 2) push_box(box, across, 0);
+                across = !across.isNull() && slab.left() - across.right() <= 2 ? across.united(slab) : slab;
+            }
+            if (!across.isNull()) push_box(box, across, amps);
+        }
+    }
+
+    // The widest stretch carries the words; `amps` is 0 for one that is only a part.
+    void push_box(const Point& box, const QRectF& rect, double amps) {
+        SceneBox b{box.id, rect, {}, false};
+        const auto used = std::count_if(plan_.runs.begin(), plan_.runs.end(),
+                                        [&](const Run& r) { return r.from == box.id && r.channel > 0; });
+        const auto free = static_cast<long>(box.channels.size()) - used;
+        b.label = q(words::capital(box.name));
+        if (amps > 0) {
+            b.over = box.main_A && amps > *box.main_A;
+            b.label +=
+                QStringLiteral("  ") + A(amps) +
+                (box.main_A ? QStringLiteral(" of ") + A(*box.main_A) : QString()) +
+                (free > 0 ? QStringLiteral(", %1 of %2 channels free").arg(free).arg(box.channels.size())
+                          : QStringLiteral(", every channel used"));
+        }
+        scene_.boxes.push_back(b);
     }
 
     // The parts of a run stand in the order in which the current passes them, from the piece's upper edge
@@ -249,8 +293,7 @@ class SceneBuilder {
             }
             case ChartThing::standby: {
                 const Network& net = sol_.network;
-                const LoadResult& r =
-                    sol_.point.loads[net.plan_loads + net.inverters + at_(i.ref.index)];
+                const LoadResult& r = sol_.point.loads[net.plan_loads + net.inverters + at_(i.ref.index)];
                 const Point& box = plan_.points[at_(net.standby_points[at_(i.ref.index)])];
                 i.id = box.id;
                 i.label = q(box.name) + QStringLiteral(" itself");

@@ -43,6 +43,13 @@ struct SceneItem {
     std::vector<Id> members;  // gathered
 };
 
+struct SceneBox {  // a control box as a slab across its channels
+    Id id;
+    QRectF rect;
+    QString label;
+    bool over = false;
+};
+
 struct SceneTick {
     double y = 0;
     QString text;
@@ -51,6 +58,7 @@ struct SceneTick {
 struct RailScene {
     QRectF plot;  // from the rail's top to the floor
     std::vector<SceneItem> items;
+    std::vector<SceneBox> boxes;
     std::vector<SceneTick> ticks;
     double px_per_A = 1, px_per_V = 1;
     QString note;  // a sentence where there is nothing to draw

@@ -4,8 +4,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "control/place_on.h"
 #include "shell/details_panel.h"
 #include "shell/details_part.h"
+#include "size/typed_line.h"
+#include "words/control_words.h"
 
 namespace yr::app {
 namespace {
@@ -275,6 +278,38 @@ void fill_run(FieldForm& form, PlanDocument* doc, const Id& id, bool whole) {
     if (whole) ladder_row(form, doc, id);
 }
 
+namespace {
+
+// "55 W at 13.8 V", "4.2 A at 12.4 V, resistive": the draw worked out of what a plate or a meter says.
+void plate_field(FieldForm& form, const Part<Load>& load) {
+    form.text(
+        QStringLiteral("From the plate"),
+        [load] {
+            return load.alive() && load.get().plate_V
+                       ? QStringLiteral("at ") + q(words::editable(*load.get().plate_V, Dimension::voltage,
+                                                                   load.document->style()))
+                       : QString();
+        },
+        [load](const QString& typed) {
+            if (typed.trimmed().isEmpty())
+                return load.set(QStringLiteral("plate"), [](Load& l) { l.plate_V.reset(); }), QString();
+            const TypedLine line = read_line(load.document->plan(), "x " + typed.toStdString());
+            if (!line.draw || !line.details.plate_V || !line.not_understood.empty())
+                return QStringLiteral(
+                    "From the plate: such as 55 W at 13.8 V, or 4.2 A at 12.4 V resistive.");
+            return load.set(QStringLiteral("from the plate"),
+                            [&](Load& l) {
+                                l.draw = *line.draw;
+                                l.plate_V = line.details.plate_V;
+                            })
+                       ? QString()
+                       : QStringLiteral("The plan does not take this draw.");
+        },
+        QStringLiteral("55 W at 13.8 V, resistive"));
+}
+
+}  // namespace
+
 void fill_load(FieldForm& form, PlanDocument* doc, const Id& id) {
     const Part<Load> load{doc, &Plan::loads, id};
     const auto result = [doc, id] {
@@ -316,6 +351,7 @@ void fill_load(FieldForm& form, PlanDocument* doc, const Id& id) {
         },
         false, {}, 1, 999);
     draw_field(form, load);
+    plate_field(form, load);
     form.quantity(
         QStringLiteral("At start, each"), Dimension::current,
         [load] { return load.alive() ? load.get().inrush_A : std::nullopt; },
@@ -324,9 +360,12 @@ void fill_load(FieldForm& form, PlanDocument* doc, const Id& id) {
         },
         true, QStringLiteral("not measured"));
     condition_fields(
-        form, QStringLiteral("Live"), [load] { return load.alive() ? load.get().live_when : Condition{}; },
-        [load](const QString& what, const Condition& c) {
-            load.set(what, [&](Load& l) { l.live_when = c; });
+        form, QStringLiteral("Live"), doc,
+        [load] { return load.alive() ? load.get().live_when : Condition{}; },
+        [load, doc](const QString& what, const Condition& c) {
+            if (load.alive() && !(load.get().live_when == c))
+                doc->apply(set_live_when(doc->plan(), load.id, c),
+                           q(load.get().name) + QStringLiteral(": ") + what);
         });
     form.check(
         QStringLiteral("critical: held to the tighter drop"),
@@ -343,16 +382,34 @@ void fill_load(FieldForm& form, PlanDocument* doc, const Id& id) {
         [load](const Id& v) { load.set(QStringLiteral("placed"), [&](Load& l) { l.place = v; }); });
     if (const Run* supply = run_to(doc->plan(), id + ".pos")) {
         const Id run_id = supply->id;
-        std::vector<Choice> feeds;
-        for (const Point& p : doc->plan().points)
-            if (p.feeds_loads) feeds.push_back({q(p.name), p.id});
+        std::vector<Choice> feeds;  // boxes by channel: free ones, and its own
+        for (const Point& p : doc->plan().points) {
+            if (p.feeds_loads && (p.channels.empty() || (supply->from == p.id && supply->channel == 0)))
+                feeds.push_back({q(p.name), p.id});
+            auto channels = free_channels(doc->plan(), p);
+            if (supply->from == p.id && supply->channel > 0)
+                channels.insert(channels.begin(), supply->channel);
+            for (const int c : channels)
+                feeds.push_back({q(words::place_text(doc->plan(), p.id, c)), p.id + "." + std::to_string(c)});
+        }
         form.choice(
             QStringLiteral("Hangs on"), feeds,
             [doc, run_id] {
                 const Run* r = yr::find(doc->plan().runs, run_id);
-                return r ? r->from : Id();
+                if (!r) return Id();
+                return r->channel > 0 ? r->from + "." + std::to_string(r->channel) : r->from;
             },
-            [doc, id](const Id& v) { doc->move_load(id, v); });
+            [doc, id](const Id& v) {
+                const auto dot = v.find('.');
+                doc->put_load(id, v.substr(0, dot), dot == Id::npos ? 0 : std::stoi(v.substr(dot + 1)));
+            });
+        form.check(
+            QStringLiteral("stays there when channels are given out"),
+            [load] { return load.alive() && load.get().pinned; },
+            [load](bool on) {
+                load.set(on ? QStringLiteral("stays there") : QStringLiteral("may be moved"),
+                         [&](Load& l) { l.pinned = on; });
+            });
         form.heading(QStringLiteral("Supply cable"));
         fill_run(form, doc, run_id, false);
     }

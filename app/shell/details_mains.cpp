@@ -1,6 +1,7 @@
 // The fields of inverters, and what loads have beyond the plain ones.
 #include "shell/details_panel.h"
 #include "shell/details_part.h"
+#include "shell/own_library.h"
 
 namespace yr::app {
 
@@ -40,7 +41,7 @@ void fill_inverter(FieldForm& form, PlanDocument* doc, const Id& id) {
     field("Stops below", Dimension::voltage, &Inverter::cutoff_V, "never", 1, 100);
     field("Starts again", Dimension::voltage, &Inverter::recover_V, "1 V above", 1, 100);
     condition_fields(
-        form, QStringLiteral("Switched on"),
+        form, QStringLiteral("Switched on"), doc,
         [part] { return part.alive() ? part.get().works_when : Condition{}; },
         [part](const QString& what, const Condition& c) {
             part.set(what, [&](Inverter& i) { i.works_when = c; });
@@ -55,6 +56,21 @@ void fill_inverter(FieldForm& form, PlanDocument* doc, const Id& id) {
             fill_run(form, doc, r.id, false);
         }
 }
+
+namespace {
+
+// A word that loads have in common: those with the same one belong together, or apart.
+void word_field(FieldForm& form, const Part<Load>& load, const QString& label, std::string Load::*member) {
+    form.text(
+        label, [load, member] { return load.alive() ? q(load.get().*member) : QString(); },
+        [load, member, label](const QString& typed) {
+            load.set(label.toLower(), [&](Load& l) { l.*member = typed.trimmed().toStdString(); });
+            return QString();
+        },
+        QStringLiteral("a word, e.g. A"));
+}
+
+}  // namespace
 
 void fill_load_more(FieldForm& form, PlanDocument* doc, const Id& id) {
     const Part<Load> load{doc, &Plan::loads, id};
@@ -75,6 +91,7 @@ void fill_load_more(FieldForm& form, PlanDocument* doc, const Id& id) {
         field("Power factor", Dimension::number, &Load::power_factor, "assumed 1", 0.05, 1);
         field("At start, each", Dimension::power, &Load::start_W, "no more", 1, 100000);
     } else {
+        field("Start lasts", Dimension::time, &Load::inrush_s, "not known", 1e-3, 3600);
         field("Works from", Dimension::voltage, &Load::least_V, "by its code", 0.1, 100);
         field("Bears", Dimension::voltage, &Load::most_V, "by its code", 0.1, 100);
         enum_field(form, load, QStringLiteral("ISO 16750-2"),
@@ -92,6 +109,30 @@ void fill_load_more(FieldForm& form, PlanDocument* doc, const Id& id) {
     form.check(
         QStringLiteral("needs a pure sine"), [load] { return load.alive() && load.get().needs_pure_sine; },
         [load](bool on) { load.set(QStringLiteral("pure sine"), [&](Load& l) { l.needs_pure_sine = on; }); });
+    field("Runs a share of", Dimension::fraction, &Load::duty, "all the time", 1e-4, 1);
+    if (load.get().inverter.empty()) {
+        field("Signal comes after", Dimension::time, &Load::signal_after_s, "wants none", 0, 3600);
+        form.check(
+            QStringLiteral("sensitive: wants a return of its own"),
+            [load] { return load.alive() && load.get().own_ground; },
+            [load](bool on) { load.set(QStringLiteral("own ground"), [&](Load& l) { l.own_ground = on; }); });
+        form.check(
+            QStringLiteral("has a switch of its own that follows the above"),
+            [load] { return load.alive() && load.get().own_switch; },
+            [load](bool on) {
+                load.set(on ? QStringLiteral("own switch") : QStringLiteral("no switch of its own"),
+                         [&](Load& l) { l.own_switch = on; });
+            });
+        word_field(form, load, QStringLiteral("On one box with"), &Load::together);
+        word_field(form, load, QStringLiteral("Not on a box with"), &Load::apart);
+    }
+    form.button(QStringLiteral("Keep in my library"), [load, doc] {
+        if (!load.alive()) return;
+        const QString wrong = keep_load(load.get());
+        emit doc->refused(wrong.isEmpty() ? QStringLiteral("%1 is kept: type its name to have it again.")
+                                                .arg(q(words::capital(load.get().name)))
+                                          : wrong);
+    });
 }
 
 }  // namespace yr::app

@@ -47,6 +47,8 @@ QString DetailsPanel::shape() const {
         s += QStringLiteral("|") + q(r.id);
         for (const Device& d : r.devices) s += QStringLiteral(",") + q(d.id);
     }
+    if (const Point* p = yr::find(plan.points, id))
+        s += QStringLiteral(" %1 channels").arg(p->channels.size());
     if (const Load* l = yr::find(plan.loads, id))
         s += q(l->inverter) + (l->line_curve.empty() ? QString() : QStringLiteral("~"));
     return s + QStringLiteral("/%1/%2").arg(plan.places.size()).arg(plan.points.size());

@@ -41,6 +41,7 @@ void fill_battery(FieldForm& form, PlanDocument* document, const Id& id);
 void fill_point(FieldForm& form, PlanDocument* document, const Id& id);
 void fill_inverter(FieldForm& form, PlanDocument* document, const Id& id);
 void fill_load_more(FieldForm& form, PlanDocument* document, const Id& id);  // what it needs, for fill_load
+void fill_box(FieldForm& form, PlanDocument* document, const Id& id);  // limits and channels, for fill_point
 void fill_state(FieldForm& form, PlanDocument* document, const Id& id);
 void fill_policy(FieldForm& form, PlanDocument* document);
 

@@ -1,24 +1,6 @@
 #include "shell/details_part.h"
 
 namespace yr::app {
-namespace {
-
-std::string key_word(const Condition& c) {
-    if (c.engine == Engine::running) return "running";
-    if (c.engine == Engine::stopped) return "stopped";
-    return std::string(enum_name(c.key));
-}
-
-Condition with_key_word(Condition c, const Id& word) {
-    c.engine = word == "running" ? Engine::running : word == "stopped" ? Engine::stopped : Engine::any;
-    c.key = c.engine == Engine::any ? enum_named<Key>(word).value_or(Key::off)
-            : word == "running"     ? Key::ignition
-                                    : Key::off;
-    return c;
-}
-
-}  // namespace
-
 QString text_of(double v, Dimension d, const PlanDocument* doc) {
     return q(words::quantity(v, d, doc->style()));
 }
@@ -27,33 +9,6 @@ std::vector<Choice> places_of(const Plan& plan) {
     std::vector<Choice> list{{QStringLiteral("not said"), {}}};
     for (const Place& p : plan.places) list.push_back({q(p.name), p.id});
     return list;
-}
-
-void condition_fields(FieldForm& form, const QString& label, const std::function<Condition()>& get,
-                      const std::function<void(const QString& what, const Condition&)>& set) {
-    form.choice(
-        label,
-        {{QStringLiteral("always"), "off"},
-         {QStringLiteral("key at accessory"), "accessory"},
-         {QStringLiteral("key at ignition"), "ignition"},
-         {QStringLiteral("engine running"), "running"},
-         {QStringLiteral("engine stopped"), "stopped"},
-         {QStringLiteral("cranking"), "crank"}},
-        [get] { return key_word(get()); },
-        [set, get, label](const Id& v) {
-            set(label.toLower() + QLatin1Char(' ') + q(v), with_key_word(get(), v));
-        });
-    form.text(
-        QStringLiteral("and switch"),
-        [get] { return get().switches.empty() ? QString() : q(get().switches.front()); },
-        [set, get](const QString& typed) {
-            Condition c = get();
-            c.switches.clear();
-            if (!typed.trimmed().isEmpty()) c.switches.push_back(typed.trimmed().toStdString());
-            set(QStringLiteral("switch ") + typed.trimmed(), c);
-            return QString();
-        },
-        QStringLiteral("none"));
 }
 
 QString curve_text(const std::vector<std::pair<double, double>>& curve, bool shares) {
@@ -173,7 +128,8 @@ void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
                 });
     }
     condition_fields(
-        form, QStringLiteral("May close"), [of] { return of() ? of()->closed_when : Condition{}; },
+        form, QStringLiteral("May close"), run.document,
+        [of] { return of() ? of()->closed_when : Condition{}; },
         [change](const QString& text, const Condition& c) {
             change(text, [&](Device& x) { x.closed_when = c; });
         });
@@ -184,6 +140,26 @@ void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
     form.choice(
         QStringLiteral("Coil"), coils, [of] { return of() ? of()->coil : Id(); },
         [change](const Id& v) { change(QStringLiteral("coil"), [&](Device& x) { x.coil = v; }); });
+    form.choice(
+        QStringLiteral("Coil's kick"),
+        {{QStringLiteral("not known"), "unknown"},
+         {QStringLiteral("nothing holds it"), "none"},
+         {QStringLiteral("a diode holds it"), "diode"},
+         {QStringLiteral("a resistor holds it"), "resistor"}},
+        [of] { return of() ? Id(enum_name(of()->suppression)) : Id(); },
+        [change](const Id& v) {
+            change(QStringLiteral("suppression"),
+                   [&](Device& x) { x.suppression = *enum_named<Suppression>(v); });
+        });
+    number("Contacts carry", Dimension::current, &Device::contact_A, QStringLiteral("not said"), 0.1, 10000);
+    std::vector<Choice> units{{QStringLiteral("no control unit"), {}}};
+    for (const Load& l : run.document->plan().loads)
+        if (l.inverter.empty()) units.push_back({q(l.name), l.id});
+    form.choice(
+        QStringLiteral("Grounds without"), units, [of] { return of() ? of()->grounds_without : Id(); },
+        [change](const Id& v) {
+            change(QStringLiteral("grounds without supply"), [&](Device& x) { x.grounds_without = v; });
+        });
     form.check(
         QStringLiteral("master: meant to make all dead"), [of] { return of() && of()->master; },
         [change](bool on) { change(QStringLiteral("master"), [&](Device& x) { x.master = on; }); });

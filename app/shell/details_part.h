@@ -84,8 +84,9 @@ void curve_field(FieldForm& form, const Part<T>& part, const QString& label,
         assumed);
 }
 
-// When something is live, closed or working: the key, and one switch.
-void condition_fields(FieldForm& form, const QString& label, const std::function<Condition()>& get,
+// When something is live, closed or working: the key, switches, and folded away what is rarer.
+void condition_fields(FieldForm& form, const QString& label, const PlanDocument* document,
+                      const std::function<Condition()>& get,
                       const std::function<void(const QString& what, const Condition&)>& set);
 
 [[nodiscard]] std::vector<Choice> places_of(const Plan& plan);

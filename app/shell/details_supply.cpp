@@ -85,7 +85,8 @@ void fill_source(FieldForm& form, PlanDocument* doc, const Id& id) {
         field("Floats at", Dimension::voltage, &Source::float_V, "no float", 5, 70);
     }
     condition_fields(
-        form, QStringLiteral("Works"), [part] { return part.alive() ? part.get().works_when : Condition{}; },
+        form, QStringLiteral("Works"), doc,
+        [part] { return part.alive() ? part.get().works_when : Condition{}; },
         [part](const QString& what, const Condition& c) {
             part.set(what, [&](Source& s) { s.works_when = c; });
         });
@@ -167,6 +168,7 @@ void fill_point(FieldForm& form, PlanDocument* doc, const Id& id) {
                      QStringLiteral("assumed 1 mΩ"), 1e-7, 1000);
     if (!p.bonded_to.empty()) form.words(q("bonded to " + yr::name_of(doc->plan(), p.bonded_to)));
     if (!p.place.empty()) form.words(q("in " + yr::name_of(doc->plan(), p.place)));
+    if (p.kind == PointKind::box) fill_box(form, doc, id);
     if (p.feeds_loads) {
         form.words(QStringLiteral("hangs on:"));
         for (const Run& r : doc->plan().runs)

@@ -177,7 +177,7 @@ void show_shortcuts(QWidget* parent) {
         const char* keys[][2] = {{"Ctrl+L", "type a load"},
                                  {"Ctrl+1 … 9", "state"},
                                  {"Ctrl+0", "all states at their worst"},
-                                 {"Alt+1, Alt+2, Alt+3", "survey, rail, options side by side"},
+                                 {"Alt+1 … Alt+4", "survey, rail, control, options side by side"},
                                  {"F1", "why? for the number or thing in focus"},
                                  {"+  −", "thicker, thinner cable"},
                                  {"Left, Right", "walk along the chart"},

@@ -4,7 +4,10 @@
 #include <QtConcurrent/QtConcurrentRun>
 #include <algorithm>
 
+#include "control/place_on.h"
+#include "inspect/sneak.h"
 #include "plan/variant.h"
+#include "words/control_words.h"
 
 namespace yr::app {
 
@@ -77,6 +80,8 @@ void PlanDocument::open(Plan plan, const QString& path) {
     selection_.clear();
     inspection_ = {};
     layout_ = {};
+    situation_.reset();
+    path_of_current_.clear();
     const State* idle = find_state(plan_, "Idling");
     state_ = idle ? static_cast<int>(idle - plan_.states.data()) : 0;
     after_change();
@@ -100,7 +105,9 @@ namespace {
 bool is_shared(const Edit& edit) {
     return std::holds_alternative<SetVehicle>(edit) || std::holds_alternative<SetPolicy>(edit) ||
            std::holds_alternative<SetSurvey>(edit) || std::holds_alternative<SetActive>(edit) ||
-           std::holds_alternative<Put<Variant>>(edit) || std::holds_alternative<Remove<Variant>>(edit);
+           std::holds_alternative<Put<PanelSwitch>>(edit) ||
+           std::holds_alternative<Remove<PanelSwitch>>(edit) || std::holds_alternative<Put<Variant>>(edit) ||
+           std::holds_alternative<Remove<Variant>>(edit);
 }
 
 }  // namespace
@@ -134,7 +141,8 @@ void PlanDocument::after_change() {
 }
 
 void PlanDocument::solve_now() {
-    solution_ = solve(plan_, state(), solver_);
+    solution_ =
+        situation_ ? settle(resistive_network(plan_, *situation_), solver_) : solve(plan_, state(), solver_);
     layout_ = lay_out(solution_.network, solution_.point, &layout_.order, 1e-4);
 }
 
@@ -179,8 +187,18 @@ bool PlanDocument::mend(const Finding& finding) {
 }
 
 void PlanDocument::set_state(int index) {
-    if (index < 0 || index >= static_cast<int>(plan_.states.size()) || index == state_) return;
+    if (index < 0 || index >= static_cast<int>(plan_.states.size())) return;
+    if (index == state_ && !situation_) return;
     state_ = index;
+    situation_.reset();
+    path_of_current_.clear();
+    solve_now();
+    emit changed();
+}
+
+void PlanDocument::show_situation(const State& situation, const std::vector<Id>& path) {
+    situation_ = situation;
+    path_of_current_ = path;
     solve_now();
     emit changed();
 }
@@ -228,14 +246,29 @@ bool PlanDocument::step_run(const Id& id, int steps) {
 }
 
 bool PlanDocument::move_load(const Id& load, const Id& feed) {
-    for (const Run& r : plan_.runs) {
-        if (r.to != load + ".pos") continue;
-        if (r.from == feed) return false;
-        Run moved = r;
-        moved.from = feed;
-        return apply(Put<Run>{moved, {}}, q(yr::name_of(plan_, load) + " to " + yr::name_of(plan_, feed)));
+    return put_load(load, feed, 0);
+}
+
+bool PlanDocument::put_load(const Id& load_id, const Id& feed, int channel) {
+    const Load* load = yr::find(plan_.loads, load_id);
+    const Point* point = yr::find(plan_.points, feed);
+    const Run* now = load ? supply_run(plan_, load_id) : nullptr;
+    if (!load || !point || !now) return false;
+    if (now->from == feed && (now->channel == channel || channel == 0)) return false;
+    if (channel == 0 && !point->channels.empty()) {
+        channel = fitting_channel(plan_, *point, nominal_A(plan_, *load), start_A(plan_, *load));
+        if (channel == 0) {
+            emit refused(QStringLiteral("%1 has no free channel that carries %2 and its start.")
+                             .arg(q(words::capital(point->name)), q(load->name)));
+            return false;
+        }
     }
-    return false;
+    const auto edit = swap_onto(plan_, load_id, feed, channel);
+    if (!edit) {
+        emit refused(q(words::sentence(edit.error())));
+        return false;
+    }
+    return apply(*edit, q(load->name + " to " + words::place_text(plan_, feed, channel)));
 }
 
 }  // namespace yr::app

@@ -36,8 +36,15 @@ class PlanDocument : public QObject {
     [[nodiscard]] QUndoStack* undo_stack() { return &undo_; }
 
     [[nodiscard]] int state_index() const { return state_; }
-    [[nodiscard]] const State& state() const { return plan_.states[static_cast<std::size_t>(state_)]; }
+    [[nodiscard]] const State& state() const {
+        return situation_ ? *situation_ : plan_.states[static_cast<std::size_t>(state_)];
+    }
     void set_state(int index);
+    // Something that was found, shown in place of a state until another is chosen: loads as resistances, and
+    // the way of the current marked.
+    void show_situation(const State& situation, const std::vector<Id>& path);
+    [[nodiscard]] bool shows_situation() const { return situation_.has_value(); }
+    [[nodiscard]] const std::vector<Id>& current_path() const { return path_of_current_; }
 
     [[nodiscard]] const Solution& solution() const { return solution_; }
     [[nodiscard]] const RailLayout& layout() const { return layout_; }
@@ -67,8 +74,11 @@ class PlanDocument : public QObject {
 
     // Steps the size of a run by that many sizes, thicker for positive.
     bool step_run(const Id& run, int steps);
-    // Moves a load's supply to another feed.
+    // Moves a load's supply to another feed; on a box to its smallest channel that fits. It stays there when
+    // channels are given out anew.
     bool move_load(const Id& load, const Id& feed);
+    // The same onto a channel; a load that is there changes places with it. 0: as above.
+    bool put_load(const Id& load, const Id& feed, int channel);
 
   signals:
     void changed();
@@ -89,6 +99,8 @@ class PlanDocument : public QObject {
     QString path_;
     bool recovered_ = false;
     int state_ = 0;
+    std::optional<State> situation_;
+    std::vector<Id> path_of_current_;
     Id selection_;
     OperatingPointSolver solver_;
     Solution solution_;

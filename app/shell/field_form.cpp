@@ -171,6 +171,28 @@ void FieldForm::button(const QString& text, const std::function<void()>& action)
     column_->addWidget(b, 0, Qt::AlignLeft);
 }
 
+FieldForm* FieldForm::fold(const QString& text, bool open) {
+    auto* word = new QToolButton;
+    word->setText(text);
+    word->setCheckable(true);
+    word->setChecked(open);
+    word->setArrowType(open ? Qt::DownArrow : Qt::RightArrow);
+    word->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
+    word->setMinimumHeight(26);
+    auto* inside = new FieldForm(document_);
+    inside->column_->setContentsMargins(0, 0, 0, 4);
+    inside->setVisible(open);
+    connect(word, &QToolButton::toggled, inside, [word, inside](bool on) {
+        inside->setVisible(on);
+        word->setArrowType(on ? Qt::DownArrow : Qt::RightArrow);
+    });
+    connect(inside, &FieldForm::why, this, &FieldForm::why);
+    column_->addWidget(word, 0, Qt::AlignLeft);
+    column_->addWidget(inside);
+    refreshers_.emplace_back([inside] { inside->refresh(); });
+    return inside;
+}
+
 void FieldForm::refresh() {
     for (const auto& r : refreshers_) r();
 }

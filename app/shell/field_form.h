@@ -37,6 +37,8 @@ class FieldForm : public QWidget {
     void value(const QString& label, const Show& show, const words::ValueRef& ref);
     void words(const QString& text);
     void button(const QString& text, const std::function<void()>& action);
+    // A part of the form behind a word; open or not at first.
+    FieldForm* fold(const QString& text, bool open);
     void add(QWidget* widget) { column_->addWidget(widget); }
     void finish() { column_->addStretch(); }
 

@@ -14,10 +14,13 @@
 #include <QSettings>
 #include <QSplitter>
 #include <QStyle>
+#include <map>
 
+#include "control/box_dialog.h"
 #include "paint/tokens.h"
 #include "plan/variant.h"
 #include "shell/dialogs.h"
+#include "shell/own_library.h"
 #include "shell/paste_loads.h"
 #include "shell/plan_files.h"
 #include "size/additions.h"
@@ -77,10 +80,12 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
     survey_ = new SurveyPage(&document_);
     compare_ = new CompareView(&document_);
     worst_ = new WorstView(&document_);
+    control_ = new ControlPage(&document_);
     states_ = new StateBar(&document_);
     pages_ = new QStackedWidget;
-    for (QWidget* p : {static_cast<QWidget*>(chart_), static_cast<QWidget*>(worst_),
-                       static_cast<QWidget*>(compare_), static_cast<QWidget*>(survey_)})
+    for (QWidget* p :
+         {static_cast<QWidget*>(chart_), static_cast<QWidget*>(worst_), static_cast<QWidget*>(compare_),
+          static_cast<QWidget*>(survey_), static_cast<QWidget*>(control_)})
         pages_->addWidget(p);
     type_line_ = new TypeLine(&document_);
     list_ = new PlanList(&document_);
@@ -154,6 +159,8 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
         show_page(Page::rail);
     });
     connect(survey_, &SurveyPage::said, this, [this](const QString& text) { messages_->say(text); });
+    connect(control_, &ControlPage::said, this, [this](const QString& text) { messages_->say(text); });
+    connect(control_, &ControlPage::rail_asked, this, [this] { show_page(Page::rail); });
     connect(compare_->left(), &RailChart::why, this, &MainWindow::ask_why);
     connect(compare_->right(), &RailChart::why, this, &MainWindow::ask_why);
     connect(chart_, &RailChart::window_changed, this,
@@ -195,7 +202,9 @@ QWidget* MainWindow::make_top() {
     });
     survey_word_ = new PlaceWord(QStringLiteral("Survey"));
     rail_word_ = new PlaceWord(QStringLiteral("Rail"));
+    control_word_ = new PlaceWord(QStringLiteral("Control"));
     rail_word_->setChecked(true);
+    connect(control_word_, &QToolButton::clicked, this, [this] { show_page(Page::control); });
     connect(survey_word_, &QToolButton::clicked, this, [this] { show_page(Page::survey); });
     connect(rail_word_, &QToolButton::clicked, this, [this] { show_page(Page::rail); });
     whole_ = tool(QStringLiteral("Whole rail"), QStringLiteral("Back from this feed (Escape)"),
@@ -226,6 +235,7 @@ QWidget* MainWindow::make_top() {
     row->addWidget(title_);
     row->addWidget(survey_word_);
     row->addWidget(rail_word_);
+    row->addWidget(control_word_);
     row->addSpacing(16);
     row->addWidget(whole_);
     row->addStretch();
@@ -262,7 +272,8 @@ void MainWindow::make_actions() {
     act(QStringLiteral("Ctrl+Q"), [this] { close(); });
     act(QStringLiteral("Alt+1"), [this] { show_page(Page::survey); });
     act(QStringLiteral("Alt+2"), [this] { show_page(Page::rail); });
-    act(QStringLiteral("Alt+3"), [this] { show_page(Page::compare); });
+    act(QStringLiteral("Alt+3"), [this] { show_page(Page::control); });
+    act(QStringLiteral("Alt+4"), [this] { show_page(Page::compare); });
     act(QStringLiteral("?"), [this] { show_shortcuts(this); });
 }
 
@@ -306,6 +317,9 @@ void MainWindow::fill_add_menu(QMenu* menu) {
                     [this] { type_line_->edit()->setFocus(); });
     menu->addAction(QStringLiteral("Loads from a table on the clipboard …"), this,
                     [this] { PasteLoads(&document_, QApplication::clipboard()->text(), this).exec(); });
+    auto* typical = menu->addMenu(QStringLiteral("A typical load from the library"));
+    connect(typical, &QMenu::aboutToShow, this, [this, typical] { fill_library_menu(typical); });
+    menu->addAction(QStringLiteral("Control box …"), this, [this] { BoxDialog(&document_, this).exec(); });
     add(QStringLiteral("Alternator with its fused cable"), QStringLiteral("alternator"),
         [this] { return add_alternator(document_.plan()); });
     add(QStringLiteral("Feed, always live"), QStringLiteral("feed"),
@@ -344,19 +358,34 @@ void MainWindow::fill_add_menu(QMenu* menu) {
         [this] { return add_charger(document_.plan()); });
 }
 
+// By trade; a choice puts its name on the type line, where more can be said before Enter.
+void MainWindow::fill_library_menu(QMenu* menu) {
+    menu->clear();
+    std::map<std::string, QMenu*> trades;
+    for (const LoadEntry& e : library().loads) {
+        QMenu*& trade = trades[e.trade];
+        if (!trade) trade = menu->addMenu(q(e.trade));
+        trade->addAction(q(e.load.name), this,
+                         [this, name = q(e.load.name)] { type_line_->take_entry(name); });
+    }
+}
+
 void MainWindow::show_page(Page page) {
     page_ = page;
     pages_->setCurrentIndex(page == Page::rail         ? 0
                             : page == Page::all_states ? 1
                             : page == Page::compare    ? 2
-                                                       : 3);
+                            : page == Page::survey     ? 3
+                                                       : 4);
     survey_word_->setChecked(page == Page::survey);
-    rail_word_->setChecked(page != Page::survey);
-    states_->setVisible(page != Page::survey);
+    control_word_->setChecked(page == Page::control);
+    rail_word_->setChecked(page != Page::survey && page != Page::control);
+    states_->setVisible(page != Page::survey && page != Page::control);
     states_->set_all_states(page == Page::all_states);
     whole_->setVisible(page == Page::rail && !chart_->window_A().whole());
     if (page == Page::rail) chart_->setFocus();
     if (page == Page::survey) survey_->table()->setFocus();
+    if (page == Page::control) control_->boxes()->setFocus();
 }
 
 void MainWindow::fill_options_menu(QMenu* menu) {

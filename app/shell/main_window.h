@@ -4,6 +4,7 @@
 #include <QMainWindow>
 #include <QStackedWidget>
 
+#include "control/control_page.h"
 #include "rail/compare_view.h"
 #include "rail/rail_chart.h"
 #include "rail/worst_view.h"
@@ -36,10 +37,11 @@ class MainWindow : public QMainWindow {
     [[nodiscard]] WhyPopup* why_popup() { return why_; }
     [[nodiscard]] MessageBar* messages() { return messages_; }
     [[nodiscard]] SurveyPage* survey() { return survey_; }
+    [[nodiscard]] ControlPage* control() { return control_; }
     [[nodiscard]] CompareView* compare() { return compare_; }
     [[nodiscard]] WorstView* worst() { return worst_; }
     [[nodiscard]] StateBar* states() { return states_; }
-    enum class Page { rail, all_states, compare, survey };
+    enum class Page { rail, all_states, compare, survey, control };
     void show_page(Page page);
     [[nodiscard]] Page page() const { return page_; }
     // The plan as it is shown becomes a new option, and is shown.
@@ -60,6 +62,7 @@ class MainWindow : public QMainWindow {
     void make_actions();
     void fill_plan_menu(QMenu* menu);
     void fill_add_menu(QMenu* menu);
+    void fill_library_menu(QMenu* menu);
     void fill_options_menu(QMenu* menu);
     void refresh_options();
     bool may_leave();
@@ -75,9 +78,10 @@ class MainWindow : public QMainWindow {
     std::unique_ptr<Recovery> recovery_;
     QLineEdit* title_ = nullptr;
     QToolButton *undo_ = nullptr, *redo_ = nullptr, *units_ = nullptr, *whole_ = nullptr;
-    QToolButton *options_ = nullptr, *survey_word_ = nullptr, *rail_word_ = nullptr;
+    QToolButton *options_ = nullptr, *survey_word_ = nullptr, *rail_word_ = nullptr, *control_word_ = nullptr;
     QStackedWidget* pages_ = nullptr;
     SurveyPage* survey_ = nullptr;
+    ControlPage* control_ = nullptr;
     CompareView* compare_ = nullptr;
     WorstView* worst_ = nullptr;
     StateBar* states_ = nullptr;

@@ -5,9 +5,10 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
+#include "control/circuit.h"
 #include "paint/tokens.h"
+#include "shell/own_library.h"
 #include "shell/type_line.h"
-#include "size/circuit.h"
 
 namespace yr::app {
 namespace {
@@ -31,7 +32,9 @@ const std::pair<const char*, LoadColumn> kMeanings[] = {{"left out", LoadColumn:
                                                         {"feed", LoadColumn::feed},
                                                         {"allowed drop", LoadColumn::drop},
                                                         {"critical?", LoadColumn::critical},
-                                                        {"note", LoadColumn::note}};
+                                                        {"note", LoadColumn::note},
+                                                        {"share of the time", LoadColumn::duty},
+                                                        {"channel", LoadColumn::channel}};
 
 QString problem_of(const TypedLine& line) {
     QStringList problems;
@@ -116,7 +119,7 @@ int PasteLoads::ready() const {
 }
 
 void PasteLoads::read() {
-    rows_ = read_rows(document_->plan(), loads_);
+    rows_ = read_rows(document_->plan(), loads_, &library());
     for (int n = 1; n < table_->rowCount(); ++n)
         for (int k = 0; k < kOwn; ++k) table_->setItem(n, k, new QTableWidgetItem);
     for (const TableLoad& r : rows_) {

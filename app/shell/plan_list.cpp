@@ -9,7 +9,9 @@
 #include <algorithm>
 #include <map>
 
+#include "control/place_on.h"
 #include "paint/tokens.h"
+#include "words/control_words.h"
 
 namespace yr::app {
 namespace {
@@ -90,7 +92,9 @@ PlanList::PlanList(PlanDocument* document, QWidget* parent) : QTreeWidget(parent
 PlanList::Row PlanList::load_row(std::size_t k) const {
     const Load& l = document_->plan().loads[k];
     const LoadResult& r = document_->solution().point.loads[k];
-    Row row{l.id, q(l.name), {}, q(words::condition(l.live_when)), false};
+    Row row{l.id, q(l.name), {}, q(words::condition(l.live_when, &document_->plan())), false};
+    if (const Run* run = supply_run(document_->plan(), l.id); run && run->channel > 0)
+        row.name = QStringLiteral("%1 · ").arg(run->channel) + row.name;
     switch (r.status) {
         case LoadStatus::on:
             row.amount = l.inverter.empty()
@@ -142,7 +146,16 @@ std::vector<PlanList::Row> PlanList::rows() const {
             total += std::max(0.0, plan.runs[k].from == p.id ? amps : plan.runs[k].to == p.id ? -amps : 0.0);
         }
         rows.push_back({p.id, q(p.name), A(total), {}, true});
+        std::stable_sort(by_feed[p.id].begin(), by_feed[p.id].end(), [&](std::size_t a, std::size_t b) {
+            return supply_run(plan, plan.loads[a].id)->channel < supply_run(plan, plan.loads[b].id)->channel;
+        });
         for (std::size_t k : by_feed[p.id]) rows.push_back(load_row(k));
+        if (const auto free = free_channels(plan, p); !free.empty()) {
+            QStringList numbers;
+            for (const int c : free) numbers << QString::number(c);
+            rows.push_back(
+                {{}, numbers.join(QStringLiteral(", ")) + QStringLiteral(" · free"), {}, {}, false});
+        }
     }
     for (std::size_t k = 0; k < plan.inverters.size(); ++k) {
         const LoadResult& r = point.loads[document_->solution().network.plan_loads + k];
@@ -234,6 +247,19 @@ void PlanList::keyPressEvent(QKeyEvent* event) {
         QTreeWidget::keyPressEvent(event);
 }
 
+// Every feed, and the free channels of boxes.
+void PlanList::fill_hang_menu(QMenu* menu, const Id& load, const Run& run) {
+    for (const Point& p : document_->plan().points) {
+        if (!p.feeds_loads) continue;
+        const auto add = [&](int channel) {
+            menu->addAction(q(words::place_text(document_->plan(), p.id, channel)), this,
+                            [this, load, feed = p.id, channel] { document_->put_load(load, feed, channel); });
+        };
+        if (p.channels.empty() && p.id != run.from) add(0);
+        for (const int c : free_channels(document_->plan(), p)) add(c);
+    }
+}
+
 void PlanList::contextMenuEvent(QContextMenuEvent* event) {
     QTreeWidgetItem* item = itemAt(event->pos());
     const Id id = item ? item->data(0, kIdRole).toString().toStdString() : Id();
@@ -241,6 +267,8 @@ void PlanList::contextMenuEvent(QContextMenuEvent* event) {
     QMenu menu;
     const QPoint where = event->globalPos();
     menu.addAction(QStringLiteral("Why?\tF1"), this, [this, id, where] { emit why(questions(id), where); });
+    if (const Run* run = supply_run(document_->plan(), id))
+        fill_hang_menu(menu.addMenu(QStringLiteral("Hang on")), id, *run);
     if (yr::find(document_->plan().loads, id))
         menu.addAction(QStringLiteral("Take out\tDel"), this, [this, id] { emit remove_asked(id); });
     menu.exec(where);

@@ -1,6 +1,7 @@
 // The list on the left: supply first, then each feed with the loads that hang on it, amps at the right.
 #pragma once
 
+#include <QMenu>
 #include <QTreeWidget>
 
 #include "shell/document.h"
@@ -24,6 +25,7 @@ class PlanList : public QTreeWidget {
     void contextMenuEvent(QContextMenuEvent* event) override;
 
   private:
+    void fill_hang_menu(QMenu* menu, const Id& load, const Run& run);
     struct Row {
         Id id;
         QString name, amount, tip;

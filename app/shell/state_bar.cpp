@@ -121,6 +121,8 @@ void StateBar::add_condition(const QString& object_name, const QString& tip, Dim
                 }
                 if (s == document_->state())
                     refresh();
+                else if (document_->shows_situation())  // what was found is no state of the plan
+                    document_->show_situation(s, document_->current_path());
                 else
                     document_->apply(Put<State>{s, {}}, q(s.name) + QStringLiteral(" at ") + text);
             });
@@ -166,8 +168,9 @@ void StateBar::refresh() {
     if (!same) rebuild_buttons();
     group_->setExclusive(false);
     for (QAbstractButton* b : group_->buttons())
-        b->setChecked(!all_states() && group_->id(b) == document_->state_index());
-    group_->setExclusive(!all_states());
+        b->setChecked(!all_states() && !document_->shows_situation() &&
+                      group_->id(b) == document_->state_index());
+    group_->setExclusive(!all_states() && !document_->shows_situation());
     for (const Condition& c : fields_)
         if (!c.edit->isModified()) c.edit->setText(c.show(document_->state()));
 }

@@ -3,6 +3,7 @@
 
 #include <QLabel>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QWidget>
 
 #include "shell/document.h"
@@ -20,14 +21,24 @@ class TypeLine : public QWidget {
     explicit TypeLine(PlanDocument* document, QWidget* parent = nullptr);
     [[nodiscard]] QLineEdit* edit() { return edit_; }
     [[nodiscard]] QString understood() const { return understood_->text(); }
+    [[nodiscard]] QString problem() const { return problem_->isHidden() ? QString() : problem_->text(); }
+    // What the library has for what is typed; hidden where the line says its own draw.
+    [[nodiscard]] QListWidget* matches() { return matches_; }
+    // Puts an entry's name on the line, ready for Enter or for more words.
+    void take_entry(const QString& name);
+
+  protected:
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
   private:
     void read();
+    void show_matches(const TypedLine& line);
     void add();
 
     PlanDocument* document_;
     QLineEdit* edit_;
     QLabel *understood_, *problem_;
+    QListWidget* matches_;
 };
 
 }  // namespace yr::app

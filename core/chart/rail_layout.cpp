@@ -38,7 +38,8 @@ FlowGraph read_flow(const Network& net, const OperatingPoint& point, double leas
         else if (k < net.plan_loads + net.inverters)
             add(ChartThing::inverter, k - net.plan_loads, l.pos, l.neg, point.loads[k].current_A);
         else
-            add(ChartThing::standby, k - net.plan_loads - net.inverters, l.pos, l.neg, point.loads[k].current_A);
+            add(ChartThing::standby, k - net.plan_loads - net.inverters, l.pos, l.neg,
+                point.loads[k].current_A);
     }
     for (std::size_t k = 0; k < net.batteries.size(); ++k) {
         const double amps = point.batteries[k].current_A;

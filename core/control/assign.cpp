@@ -10,10 +10,11 @@
 namespace yr {
 namespace {
 
-constexpr double kSamePlace_m = 1.5;    // from a feed to a load in the same place; common practice
-constexpr double kOtherBattery_m = 20;  // moving a load to another battery is a person's decision: it costs this
-constexpr double kStay_Am = 0.01;       // of two equal places the present one
-constexpr int kManyPlaces = 999;        // a block takes as many fuses as one gives it
+constexpr double kSamePlace_m = 1.5;  // from a feed to a load in the same place; common practice
+constexpr double kOtherBattery_m =
+    20;                            // moving a load to another battery is a person's decision: it costs this
+constexpr double kStay_Am = 0.01;  // of two equal places the present one
+constexpr int kManyPlaces = 999;   // a block takes as many fuses as one gives it
 constexpr double kNoLimit = 1e9;
 
 std::size_t at(int k) {
@@ -87,8 +88,8 @@ class Assigner {
 
     void choose_loads() {
         for (const Load& l : plan_.loads) {
-            const bool asked = ask_.loads.empty() || std::find(ask_.loads.begin(), ask_.loads.end(), l.id) !=
-                                                         ask_.loads.end();
+            const bool asked = ask_.loads.empty() ||
+                               std::find(ask_.loads.begin(), ask_.loads.end(), l.id) != ask_.loads.end();
             if (movable(l) && asked) loads_.push_back(&l);
         }
     }
@@ -163,7 +164,9 @@ class Assigner {
         for (std::size_t k = 0; k < kKeyPositions; ++k) {
             if (wanted[k] && !live[k] && kEveryKeyPosition[k] != KeyPosition::cranking)
                 return OtherFeed{feed.point->id, WhyNot::not_live, 0, 0, kEveryKeyPosition[k]};
-            if (!channels && !measured && live[k] && !wanted[k])
+            // where it hangs now, a switch of its own may keep it dead; nobody moves it to such a place
+            const bool stays = l.own_switch && supply_run(plan_, l.id)->from == feed.point->id;
+            if (!channels && !measured && !stays && live[k] && !wanted[k])
                 return OtherFeed{feed.point->id, WhyNot::live_too_long, 0, 0, kEveryKeyPosition[k]};
         }
         return std::nullopt;
@@ -215,8 +218,8 @@ class Assigner {
             AssignLimit row;
             row.limit_A = limit.limit_A;
             for (const Feed& feed : feeds_) {
-                const bool holds = std::find(limit.feeds.begin(), limit.feeds.end(), feed.point->id) !=
-                                   limit.feeds.end();
+                const bool holds =
+                    std::find(limit.feeds.begin(), limit.feeds.end(), feed.point->id) != limit.feeds.end();
                 for (const int w : feed.ways)
                     if (holds && (limit.group.empty() || way_group_[at(w)] == limit.group))
                         row.ways.push_back(w);
@@ -345,8 +348,8 @@ class Assigner {
     void find_remedies(Assignment& result) {
         for (std::size_t k = 0; k < p_.limits.size(); ++k)
             if (const auto needed = least_limit_A(p_, k))
-                result.remedies.push_back({RemedyKind::raise_limit, limits_[k].id, limits_[k].group,
-                                           limits_[k].limit_A, *needed});
+                result.remedies.push_back(
+                    {RemedyKind::raise_limit, limits_[k].id, limits_[k].group, limits_[k].limit_A, *needed});
         for (std::size_t k = 0; k < loads_.size(); ++k)
             if (loads_[k]->pinned) {
                 Plan freed = plan_;
@@ -373,7 +376,8 @@ class Assigner {
                 AssignProblem p = p_;
                 double rating = 0, peak = 0;
                 for (const int w : feed.ways)
-                    rating = std::max(rating, p.ways[at(w)].rating_A), peak = std::max(peak, p.ways[at(w)].peak_A);
+                    rating = std::max(rating, p.ways[at(w)].rating_A),
+                    peak = std::max(peak, p.ways[at(w)].peak_A);
                 p.ways.push_back({static_cast<int>(feeds_.size()), channels, rating, peak, -1});
                 for (AssignLoad& l : p.loads) {
                     std::optional<double> as_there;
@@ -388,8 +392,8 @@ class Assigner {
                         }))
                         limit.ways.push_back(static_cast<int>(p.ways.size()) - 1);
                 if (!assign(p).feasible) continue;
-                result.remedies.push_back({RemedyKind::another_box, feed.point->id, {}, 0,
-                                           static_cast<double>(channels)});
+                result.remedies.push_back(
+                    {RemedyKind::another_box, feed.point->id, {}, 0, static_cast<double>(channels)});
                 break;
             }
         }

@@ -13,13 +13,13 @@
 namespace yr {
 
 enum class WhyNot {
-    dearer,        // possible, more copper: value, limit in A m
-    not_live,      // dead when the load must run, at key position `position`
-    live_too_long, // a block or stud that stays live when the load must be dead
-    rating,        // no channel there carries it: value A, limit A
-    peak,          // no channel there stands its start: value A, limit A
-    full,          // would fit and cost less, but its channels or a limit are taken by others
-    pinned         // a person put it elsewhere
+    dearer,         // possible, more copper: value, limit in A m
+    not_live,       // dead when the load must run, at key position `position`
+    live_too_long,  // a block or stud that stays live when the load must be dead
+    rating,         // no channel there carries it: value A, limit A
+    peak,           // no channel there stands its start: value A, limit A
+    full,           // would fit and cost less, but its channels or a limit are taken by others
+    pinned          // a person put it elsewhere
 };
 
 struct OtherFeed {
@@ -31,7 +31,7 @@ struct OtherFeed {
 
 struct PlacedLoad {
     Id load, feed;
-    int channel = 0;  // 0: on the block or stud
+    int channel = 0;      // 0: on the block or stud
     bool joined = false;  // takes the next channel too
     bool moved = false, pinned = false;
     double amps = 0, feed_m = 0, local_m = 0;
@@ -50,7 +50,7 @@ struct Remedy {
 struct Assignment {
     bool feasible = false;
     std::vector<PlacedLoad> placed;
-    std::vector<Id> conflict;      // smallest set of loads that cannot all be placed
+    std::vector<Id> conflict;  // smallest set of loads that cannot all be placed
     std::vector<Remedy> remedies;
     double amp_metres = 0;
     double amp_metres_before = 0;  // as the plan stands
@@ -70,8 +70,8 @@ struct AssignAsk {
 
 // A limit that stands between the battery and some feeds, or inside one box.
 struct FeedLimit {
-    Id id;               // fuse, or box
-    std::string group;   // of the box; empty: its main
+    Id id;              // fuse, or box
+    std::string group;  // of the box; empty: its main
     double limit_A = 0;
     std::vector<Id> feeds;  // that it holds for; with a group, one box
 };

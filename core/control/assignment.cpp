@@ -73,7 +73,8 @@ class Builder {
     std::vector<ZeroOneTerm> on_feed(int l, int feed, double factor) const {
         std::vector<ZeroOneTerm> terms;
         for (std::size_t w = 0; w < p_.ways.size(); ++w)
-            if (const int c = choice_[at(l)][w]; c >= 0 && p_.ways[w].feed == feed) terms.push_back({c, factor});
+            if (const int c = choice_[at(l)][w]; c >= 0 && p_.ways[w].feed == feed)
+                terms.push_back({c, factor});
         return terms;
     }
 
@@ -155,8 +156,7 @@ std::vector<int> quick_explain(const AssignProblem& p, const std::vector<int>& b
     const auto half = candidates.begin() + static_cast<std::ptrdiff_t>(candidates.size() / 2);
     const std::vector<int> first(candidates.begin(), half), second(half, candidates.end());
     const auto from_second = quick_explain(p, joined(background, first), !first.empty(), second);
-    const auto from_first =
-        quick_explain(p, joined(background, from_second), !from_second.empty(), first);
+    const auto from_first = quick_explain(p, joined(background, from_second), !from_second.empty(), first);
     return joined(from_first, from_second);
 }
 

@@ -16,11 +16,11 @@
 namespace yr {
 
 struct AssignWay {
-    int feed = 0;        // ways of one box or block share it
-    int places = 1;      // like channels that are free
+    int feed = 0;         // ways of one box or block share it
+    int places = 1;       // like channels that are free
     double rating_A = 0;  // each may carry for ever
     double peak_A = 0;    // each may carry at a start
-    int joined_of = -1;  // takes two places of that way; then `places` is not its own
+    int joined_of = -1;   // takes two places of that way; then `places` is not its own
 };
 
 struct AssignLimit {

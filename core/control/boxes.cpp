@@ -69,7 +69,8 @@ Result<Addition> add_box(const Plan& plan, const NewBox& ask) {
     feed.length_m = ask.length_m;
     feed.size = feed_size(plan, fuse.rating_A, length);
     for (const Id& place : {battery.place, ask.place})
-        if (!place.empty() && (feed.places.empty() || feed.places.back() != place)) feed.places.push_back(place);
+        if (!place.empty() && (feed.places.empty() || feed.places.back() != place))
+            feed.places.push_back(place);
     const double near = std::min(kFuseAt_m, length / 4);
     Device guard;
     guard.id = new_id(plan, "fuse");
@@ -127,7 +128,8 @@ Result<Edit> add_signal(const Plan& plan, const Load& load) {
     const Run* ret = nullptr;
     for (const Run& r : plan.runs)
         if (r.from == load.id + ".neg") ret = &r;
-    if (!supply || !ret) return fail(ErrorCode::missing_reference, load.name, {}, "a load with a feed and a return");
+    if (!supply || !ret)
+        return fail(ErrorCode::missing_reference, load.name, {}, "a load with a feed and a return");
     Load signal;
     signal.id = new_id(plan, "load");
     signal.name = load.name + " signal";

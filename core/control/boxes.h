@@ -7,8 +7,8 @@
 namespace yr {
 
 struct NewBox {
-    Point box;            // channels and limits; id and return are given anew
-    Condition trigger;    // a relay in its feed; "always" has none
+    Point box;                       // channels and limits; id and return are given anew
+    Condition trigger;               // a relay in its feed; "always" has none
     std::optional<double> cutoff_V;  // opens its feed below this
     std::optional<double> length_m;  // of its feed, from the first battery
     Id place;

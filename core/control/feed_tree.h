@@ -9,8 +9,8 @@ namespace yr {
 
 struct FeedPath {
     double length_m = 0;
-    Id root;              // battery or source that feeds it
-    std::vector<Id> runs; // from the root on
+    Id root;               // battery or source that feeds it
+    std::vector<Id> runs;  // from the root on
 };
 
 // By point: the shortest way of cable from a battery's positive post, or from a source where no battery

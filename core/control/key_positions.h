@@ -20,7 +20,8 @@ inline constexpr std::array<KeyPosition, kKeyPositions> kEveryKeyPosition{
 
 // A state at that position with these switches on: temperatures and charge of the plan's own state that is
 // most like it, so that volts are those the plan knows.
-[[nodiscard]] State state_at(const Plan& plan, KeyPosition position, const std::vector<std::string>& switches);
+[[nodiscard]] State state_at(const Plan& plan, KeyPosition position,
+                             const std::vector<std::string>& switches);
 
 // Switches of master disconnects: on unless one is asked about.
 [[nodiscard]] std::vector<std::string> master_switches(const Plan& plan);

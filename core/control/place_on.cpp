@@ -22,14 +22,9 @@ Run moved_run(const Plan& plan, const Load& load, const Run& run, const Point& f
         std::erase_if(r.devices, is_driver);
     r.from = feed.id;
     r.channel = channel;
-    if (channel > 0 && !(load.live_when == Condition{})) {
-        Device driver;
-        driver.id = new_id(plan, "driver");
-        driver.name = channel_name(feed, channel);
-        driver.kind = DeviceKind::switching;
-        driver.at_m = 0.0;
-        driver.closed_when = load.live_when;
-        r.devices.insert(r.devices.begin(), driver);
+    if (channel > 0) {
+        Load follows = load;
+        hang_on_channel(r, follows, feed, channel, new_id(plan, "driver"));
     }
     return r;
 }
@@ -68,6 +63,33 @@ void add_move(const Plan& plan, const Load& load, const Point& feed, int channel
 
 }  // namespace
 
+void hang_on_channel(Run& run, Load& load, const Point& box, int channel, const Id& driver_id) {
+    run.from = box.id;
+    run.channel = channel;
+    if (load.live_when == Condition{}) return;  // always on: nothing drives it
+    Device driver;
+    driver.id = driver_id;
+    driver.name = channel_name(box, channel);
+    driver.kind = DeviceKind::switching;
+    driver.at_m = 0.0;
+    driver.closed_when = load.live_when;
+    run.devices.insert(run.devices.begin(), driver);
+    load.own_switch = false;
+}
+
+int fitting_channel(const Plan& plan, const Point& box, double amps, double start_A,
+                    const std::vector<int>& taken) {
+    const Channel* best = nullptr;
+    const auto free = free_channels(plan, box);
+    for (const Channel& c : box.channels) {
+        const bool is_free = std::find(free.begin(), free.end(), c.number) != free.end() &&
+                             std::find(taken.begin(), taken.end(), c.number) == taken.end();
+        if (!is_free || channel_rating_A(c) < amps || channel_peak_A(c) < start_A) continue;
+        if (!best || channel_rating_A(c) < channel_rating_A(*best)) best = &c;
+    }
+    return best ? best->number : 0;
+}
+
 const Device* channel_driver(const Plan& plan, const Run& run) {
     if (!channel_of(plan, run)) return nullptr;
     const auto found = std::find_if(run.devices.begin(), run.devices.end(), is_driver);
@@ -75,6 +97,7 @@ const Device* channel_driver(const Plan& plan, const Run& run) {
 }
 
 const Run* run_on_channel(const Plan& plan, const Id& box, int channel) {
+    if (channel <= 0) return nullptr;
     for (const Run& r : plan.runs)
         if (r.from == box && r.channel == channel) return &r;
     return nullptr;
@@ -100,7 +123,8 @@ Result<Edit> place_on(const Plan& plan, const Id& load_id, const Id& feed_id, in
     const Load* load = find(plan.loads, load_id);
     const Run* run = load ? supply_run(plan, load_id) : nullptr;
     if (!run || run->to != load_id + ".pos")
-        return fail(ErrorCode::missing_reference, load ? load->name : load_id, {}, "a load with a feed of its own");
+        return fail(ErrorCode::missing_reference, load ? load->name : load_id, {},
+                    "a load with a feed of its own");
     const Point* feed = find(plan.points, feed_id);
     if (!feed) return fail(ErrorCode::missing_reference, load->name, feed_id, "a feed of this plan");
     if (channel > 0) {
@@ -118,6 +142,24 @@ Result<Edit> place_on(const Plan& plan, const Id& load_id, const Id& feed_id, in
     add_move(plan, *load, *feed, channel, pin, batch);
     number_drivers(batch, plan);
     return Edit(std::move(batch));
+}
+
+Edit set_live_when(const Plan& plan, const Id& load_id, const Condition& when) {
+    Load load = *find(plan.loads, load_id);
+    load.live_when = when;
+    const Run* run = supply_run(plan, load_id);
+    const Point* box = run && run->channel > 0 ? find(plan.points, run->from) : nullptr;
+    if (!box) return Put<Load>{load, std::nullopt};
+    Run driven = *run;
+    const Device* driver = channel_driver(plan, *run);
+    const Id id = driver ? driver->id : new_id(plan, "driver");
+    const bool was_driven = driver || !load.own_switch;
+    std::erase_if(driven.devices, is_driver);
+    if (was_driven) {
+        load.own_switch = when == Condition{} && load.own_switch;
+        hang_on_channel(driven, load, *box, run->channel, id);
+    }
+    return Batch{{Put<Load>{load, std::nullopt}, Put<Run>{driven, std::nullopt}}};
 }
 
 Result<Edit> swap_onto(const Plan& plan, const Id& load_id, const Id& box, int channel) {

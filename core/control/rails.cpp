@@ -107,9 +107,8 @@ Edit stagger_starts(const Plan& plan, const std::vector<Id>& loads, double step_
     for (const Id& id : loads)
         if (const Load* l = find(plan.loads, id); l && start_A(plan, *l) > nominal_A(plan, *l) * 1.001)
             starters.push_back(l);
-    std::stable_sort(starters.begin(), starters.end(), [&](const Load* a, const Load* b) {
-        return start_A(plan, *a) > start_A(plan, *b);
-    });
+    std::stable_sort(starters.begin(), starters.end(),
+                     [&](const Load* a, const Load* b) { return start_A(plan, *a) > start_A(plan, *b); });
     Batch batch;
     for (std::size_t k = 0; k < starters.size(); ++k) {
         Load l = *starters[k];

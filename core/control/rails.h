@@ -13,11 +13,11 @@
 namespace yr {
 
 struct RailGroup {
-    Condition when;         // without the drivers' switches
+    Condition when;  // without the drivers' switches
     std::vector<Id> loads;
-    double amps = 0;        // of all of them at nominal volts
-    double start_A = 0;     // all of them starting at once
-    std::vector<Id> feeds;  // that are live just then; empty: a relay is missing
+    double amps = 0;         // of all of them at nominal volts
+    double start_A = 0;      // all of them starting at once
+    std::vector<Id> feeds;   // that are live just then; empty: a relay is missing
     std::vector<Id> astray;  // loads that hang on a feed that is live at other times
 };
 

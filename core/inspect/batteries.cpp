@@ -172,7 +172,9 @@ void cranking_reserve(const Case& c, std::size_t crank, std::vector<Finding>& ou
         const double gives = c.solutions[s].point.batteries[battery].current_A;
         if (gives < kNoticeable_A || e.charge <= high) continue;
         Finding f = make_finding(FindingKind::cranks_for, Severity::note, b.id, {}, parked.id, gives, high);
-        f.hours = hours_for_share(e.charge - high, e.capacity_Ah, gives, e.peukert);
+        const double average = average_battery_A(c.solutions[s].network, c.solutions[s].point, battery);
+        if (average < gives * 0.999) f.average = average;
+        f.hours = hours_for_share(e.charge - high, e.capacity_Ah, average, e.peukert);
         f.severity = *f.hours < kFewDays_h    ? Severity::fix
                      : *f.hours < kTwoWeeks_h ? Severity::check
                                               : Severity::note;

@@ -2,8 +2,8 @@
 // above what can be on together, and constant loads on boxes that forget.
 #include <algorithm>
 
-#include "control/boxes.h"
 #include "control/assign.h"
+#include "control/boxes.h"
 #include "control/place_on.h"
 #include "inspect/rules.h"
 
@@ -33,7 +33,8 @@ std::optional<Mend> to_another_channel(const Plan& plan, const Point& box, const
                                        const std::string& not_group) {
     for (const int number : free_channels(plan, box))
         for (const Channel& c : box.channels) {
-            if (c.number != number || channel_rating_A(c) < use.amps || channel_peak_A(c) < use.start_A) continue;
+            if (c.number != number || channel_rating_A(c) < use.amps || channel_peak_A(c) < use.start_A)
+                continue;
             if (!not_group.empty() && c.group == not_group) continue;
             std::vector<const Load*> there{use.load};
             for (const ChannelUse& other : channel_uses(plan, box))
@@ -53,15 +54,18 @@ std::optional<Mend> to_another_channel(const Plan& plan, const Point& box, const
     return std::nullopt;
 }
 
-void channels(const Case& c, const Point& box, const std::vector<ChannelUse>& uses, std::vector<Finding>& out) {
+void channels(const Case& c, const Point& box, const std::vector<ChannelUse>& uses,
+              std::vector<Finding>& out) {
     for (const ChannelUse& use : uses) {
         if (!use.load) continue;
         const double rating = channel_rating_A(*use.channel), peak = channel_peak_A(*use.channel);
         Finding f;
         if (use.amps > rating * (1 + 1e-9))
-            f = make_finding(FindingKind::channel_over, Severity::stop, use.load->id, box.id, {}, use.amps, rating);
+            f = make_finding(FindingKind::channel_over, Severity::stop, use.load->id, box.id, {}, use.amps,
+                             rating);
         else if (use.start_A > peak * (1 + 1e-9))
-            f = make_finding(FindingKind::channel_start, Severity::fix, use.load->id, box.id, {}, use.start_A, peak);
+            f = make_finding(FindingKind::channel_start, Severity::fix, use.load->id, box.id, {}, use.start_A,
+                             peak);
         else
             continue;
         if (c.with_mends) f.mend = to_another_channel(c.plan, box, use, {});

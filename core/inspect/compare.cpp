@@ -5,6 +5,7 @@
 #include "catalog/assumptions.h"
 #include "inspect/findings.h"
 #include "plan/variant.h"
+#include "solve/results.h"
 
 namespace yr {
 namespace {
@@ -54,7 +55,7 @@ std::optional<double> parked_hours(const Plan& plan, const Inspection& inspectio
     std::optional<double> least;
     for (std::size_t k = 0; k < plan.batteries.size(); ++k) {
         const BatteryElement& b = s.network.batteries[k];
-        const double gives = s.point.batteries[k].current_A;
+        const double gives = average_battery_A(s.network, s.point, k);
         if (gives < 1e-3) continue;
         const double hours =
             b.charge <= 0.5 ? 0 : hours_for_share(b.charge - 0.5, b.capacity_Ah, gives, b.peukert);

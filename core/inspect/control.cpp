@@ -1,5 +1,5 @@
-// Rules about who is live when and through what: loads that run unasked, key loads on a constant feed, missing
-// signals, taps, contacts, coils beside control units, shared grounds, and what draws while parked.
+// Rules about who is live when and through what: loads that run unasked, key loads on a constant feed,
+// missing signals, taps, contacts, coils beside control units, shared grounds, and what draws while parked.
 #include <algorithm>
 #include <cmath>
 
@@ -8,11 +8,13 @@
 #include "control/key_positions.h"
 #include "control/rails.h"
 #include "inspect/rules.h"
+#include "solve/results.h"
 
 namespace yr {
 namespace {
 
-constexpr double kHeavy_A = 15;       // a load whose return does not belong beside a sensitive one; common practice
+constexpr double kHeavy_A =
+    15;  // a load whose return does not belong beside a sensitive one; common practice
 constexpr double kCulprit_share = 0.1;  // of what is drawn while parked: less is not worth a line
 constexpr double kCulprit_A = 0.02;
 constexpr std::size_t kMostCulprits = 4;
@@ -28,8 +30,8 @@ void alive_unasked(const Case& c, std::size_t s, std::vector<Finding>& out, std:
         if (r.status != LoadStatus::on || e.expected || e.inverter >= 0) continue;
         const Run* run = supply_run(c.plan, c.plan.loads[k].id);
         keep_worst(out, from,
-                   make_finding(FindingKind::load_alive, Severity::fix, c.plan.loads[k].id, run ? run->id : Id(),
-                                c.plan.states[s].id, r.current_A));
+                   make_finding(FindingKind::load_alive, Severity::fix, c.plan.loads[k].id,
+                                run ? run->id : Id(), c.plan.states[s].id, r.current_A));
     }
 }
 
@@ -72,7 +74,8 @@ void signals(const Case& c, std::vector<Finding>& out) {
 }
 
 double amps_of(const Case& c, std::size_t s, const Run& run) {
-    return std::abs(c.solutions[s].point.conductors[static_cast<std::size_t>(&run - c.plan.runs.data())].current_A);
+    return std::abs(
+        c.solutions[s].point.conductors[static_cast<std::size_t>(&run - c.plan.runs.data())].current_A);
 }
 
 void taps_and_contacts(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_t from) {
@@ -139,8 +142,8 @@ void grounds(const Case& c, std::vector<Finding>& out) {
         }
         const bool metal = end->kind == PointKind::ground || end->kind == PointKind::chassis;
         if (!heavy && !metal) continue;
-        Finding f = make_finding(FindingKind::shares_ground, Severity::check, l.id, heavy ? heavy->id : end->id, {},
-                                 heavy ? nominal_A(c.plan, *heavy) : 0);
+        Finding f = make_finding(FindingKind::shares_ground, Severity::check, l.id,
+                                 heavy ? heavy->id : end->id, {}, heavy ? nominal_A(c.plan, *heavy) : 0);
         if (!c.plan.batteries.empty()) {
             Run own = *ret;
             own.to = c.plan.batteries.front().id + ".neg";
@@ -167,26 +170,36 @@ void parked(const Case& c, std::vector<Finding>& out) {
     if (!worst || c.plan.batteries.empty()) return;
     const Solution& sol = c.solutions[*worst];
     std::vector<Finding> culprits;
-    const BatteryElement& battery = sol.network.batteries.front();
-    const auto add = [&](const Id& id, double amps) {
+    const Network& net = sol.network;
+    const std::vector<int> group = conductor_groups(net);
+    const auto rail = [&](NodeIndex n) { return group[static_cast<std::size_t>(n)]; };
+    const auto add = [&](const Id& id, const LoadElement& l, double amps) {
         if (amps < kCulprit_A || amps < kCulprit_share * most) return;
-        Finding f = make_finding(FindingKind::parked_draw, Severity::note, id, c.plan.batteries.front().id,
+        std::size_t battery = 0;  // that stands on the same rail and gives most
+        double given = -1;
+        for (std::size_t b = 0; b < net.batteries.size(); ++b)
+            if (rail(net.batteries[b].pos) == rail(l.pos) && sol.point.batteries[b].current_A > given)
+                battery = b, given = sol.point.batteries[b].current_A;
+        const BatteryElement& e = net.batteries[battery];
+        Finding f = make_finding(FindingKind::parked_draw, Severity::note, id, c.plan.batteries[battery].id,
                                  c.plan.states[*worst].id, amps, most);
-        if (battery.charge > 0.5)
-            f.hours = hours_for_share(battery.charge - 0.5, battery.capacity_Ah, amps, battery.peukert);
+        if (l.duty < 1) f.average = amps * l.duty;
+        if (e.charge > 0.5)
+            f.hours = hours_for_share(e.charge - 0.5, e.capacity_Ah, amps * l.duty, e.peukert);
         culprits.push_back(std::move(f));
     };
-    const Network& net = sol.network;
     for (std::size_t k = 0; k < net.loads.size(); ++k) {
         const LoadResult& r = sol.point.loads[k];
         if (r.status != LoadStatus::on || net.loads[k].inverter >= 0) continue;
         if (k < net.plan_loads)
-            add(c.plan.loads[k].id, r.current_A);
+            add(c.plan.loads[k].id, net.loads[k], r.current_A);
         else if (k < net.plan_loads + net.inverters)
-            add(c.plan.inverters[k - net.plan_loads].id, r.current_A);
+            add(c.plan.inverters[k - net.plan_loads].id, net.loads[k], r.current_A);
         else
-            add(c.plan.points[static_cast<std::size_t>(net.standby_points[k - net.plan_loads - net.inverters])].id,
-                r.current_A);
+            add(c.plan
+                    .points[static_cast<std::size_t>(net.standby_points[k - net.plan_loads - net.inverters])]
+                    .id,
+                net.loads[k], r.current_A);
     }
     std::stable_sort(culprits.begin(), culprits.end(),
                      [](const Finding& a, const Finding& b) { return a.value > b.value; });

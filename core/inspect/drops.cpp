@@ -2,6 +2,8 @@
 #include <algorithm>
 #include <cmath>
 
+#include "control/key_positions.h"
+#include "control/place_on.h"
 #include "inspect/rules.h"
 
 namespace yr {
@@ -75,7 +77,9 @@ std::optional<Mend> mend_drop(const Plan& plan, const Solution& s, const State& 
 const Point* constant_feed(const Case& c, const Id& not_this, const Id& place) {
     const Point* best = nullptr;
     for (const Point& p : c.plan.points) {
-        if (!p.feeds_loads || p.id == not_this || (best && p.place != place)) continue;
+        if (!p.feeds_loads || p.id == not_this || (!p.channels.empty() && free_channels(c.plan, p).empty()) ||
+            (best && p.place != place))
+            continue;
         const bool always = std::all_of(c.solutions.begin(), c.solutions.end(), [&](const Solution& s) {
             const auto& nodes = s.network.nodes;
             const auto n =
@@ -103,9 +107,11 @@ void add_dead(const Case& c, std::size_t load, const State& state, std::vector<F
     if (run) f.other = run->id;
     if (c.with_mends && constant && run && run->to == l.id + ".pos") {
         if (const Point* feed = constant_feed(c, run->from, l.place)) {
-            Run moved = *run;
-            moved.from = feed->id;
-            f.mend = Mend{MendKind::move_load, Put<Run>{moved, {}}, l.id, {}, {}, 0, 0, feed->id};
+            const int channel = feed->channels.empty() ? 0
+                                                       : fitting_channel(c.plan, *feed, nominal_A(c.plan, l),
+                                                                         start_A(c.plan, l));
+            const auto edit = place_on(c.plan, l.id, feed->id, channel, false);
+            if (edit) f.mend = Mend{MendKind::move_load, *edit, l.id, {}, {}, 0, 0, feed->id};
         }
     }
     keep_worst(out, from, std::move(f));

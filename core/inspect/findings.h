@@ -50,21 +50,21 @@ enum class FindingKind {
     chatters,           // id device
     stands_as_it_came,  // id device; both positions are settled
     alive_with_master_open,  // id device; other: first thing alive; value: how many
-    relay_defeated,  // id device; other: source whose least volts are below closing; value, limit V
-    channel_over,    // id load; other: box; value, limit A
-    channel_start,   // id load; other: box; value: its start, limit: what the channel stands, A
-    group_over,      // id box; other: group; value: what can be on together, limit A
-    box_main_over,   // id box; other: its feed's fuse, or empty: its own main; value, limit A
-    forgets,         // id load that must be constant; other: box whose channels stay off after a power loss
-    tap_over,        // id run that taps; other: fuse; value: both together, limit A
-    contact_over,    // id device; value, limit A
-    coil_kick,       // id coil; other: control unit on the same feed
-    load_alive,      // id load; other: run: runs in this state though nothing asks for it
+    relay_defeated,          // id device; other: source whose least volts are below closing; value, limit V
+    channel_over,            // id load; other: box; value, limit A
+    channel_start,           // id load; other: box; value: its start, limit: what the channel stands, A
+    group_over,              // id box; other: group; value: what can be on together, limit A
+    box_main_over,           // id box; other: its feed's fuse, or empty: its own main; value, limit A
+    forgets,          // id load that must be constant; other: box whose channels stay off after a power loss
+    tap_over,         // id run that taps; other: fuse; value: both together, limit A
+    contact_over,     // id device; value, limit A
+    coil_kick,        // id coil; other: control unit on the same feed
+    load_alive,       // id load; other: run: runs in this state though nothing asks for it
     key_on_constant,  // id feed that is always live; other: first load; value: how many have but their own
                       // switch to follow the key
     signal_missing,   // id load; value: seconds after its supply
     shares_ground,    // id sensitive load; other: heavy load on the same return, or the metal; value A of it
-    parked_draw       // id what draws; other: battery; value its A, limit: of all, A; hours: it alone, to half
+    parked_draw  // id what draws; other: battery; value its A, limit: of all, A; hours: it alone, to half
 };
 
 enum class MendKind {
@@ -106,6 +106,8 @@ struct Finding {
     Id biggest_run;  // drop: the run that loses most of it
     double biggest_V = 0;
     std::optional<Mend> mend;
+    std::optional<double>
+        average{};  // of `value` by the loads' duty, where that differs: `hours` rests on it
     friend bool same_place(const Finding& a, const Finding& b) {
         return a.kind == b.kind && a.id == b.id && a.other == b.other;
     }

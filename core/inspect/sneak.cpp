@@ -24,8 +24,8 @@ constexpr int kBudgets[] = {0, 1, 2, kEveryFuse};  // pulled at once: the simple
 // wrong and comes out so in the solver too.
 class LoadSearch {
   public:
-    LoadSearch(const Plan& plan, SneakGraph& graph, int load, KeyPosition position, const std::vector<Id>& own,
-               const SneakAsk& ask, std::size_t& looked_at)
+    LoadSearch(const Plan& plan, SneakGraph& graph, int load, KeyPosition position,
+               const std::vector<Id>& own, const SneakAsk& ask, std::size_t& looked_at)
         : plan_(plan), graph_(graph), load_(load), position_(position), ask_(ask), looked_at_(looked_at) {
         for (std::size_t k = 0; k < graph.variables().size(); ++k) {
             const SneakVariable& v = graph.variables()[k];
@@ -133,7 +133,8 @@ class LoadSearch {
         const Solution s = settle(resistive_network(plan_, path.state), solver);
         const LoadResult& r = s.point.loads[at(load_)];
         path.volts_V = r.status == LoadStatus::on ? r.voltage_V : 0;
-        const bool so = kind == SneakKind::dead ? path.volts_V < served_V(plan_) : path.volts_V >= alive_V(plan_);
+        const bool so =
+            kind == SneakKind::dead ? path.volts_V < served_V(plan_) : path.volts_V >= alive_V(plan_);
         if (!so || s.chatter) return;
         trace_path(plan_, s, at(load_), path);
         std::erase(*open_, kind);
@@ -182,6 +183,21 @@ void add_path_fuses(const Plan& plan, const std::map<Id, FeedPath>& paths, const
 
 }  // namespace
 
+std::vector<std::vector<std::size_t>> by_cause(const std::vector<SneakPath>& found) {
+    std::vector<std::vector<std::size_t>> causes;
+    for (std::size_t k = 0; k < found.size(); ++k) {
+        const auto same = std::find_if(causes.begin(), causes.end(), [&](const auto& c) {
+            const SneakPath& first = found[c.front()];
+            return first.kind == found[k].kind && first.through == found[k].through && !first.through.empty();
+        });
+        if (same == causes.end())
+            causes.push_back({k});
+        else
+            same->push_back(k);
+    }
+    return causes;
+}
+
 double alive_V(const Plan& plan) {
     return assumption("alive_share").value * plan.vehicle.nominal_V;
 }
@@ -214,8 +230,8 @@ SneakSearch search_sneaks(const Plan& plan, const SneakAsk& ask) {
     std::vector<std::size_t> loads;
     for (std::size_t k = 0; k < plan.loads.size(); ++k) {
         const Load& l = plan.loads[k];
-        const bool asked = ask.loads.empty() ||
-                           std::find(ask.loads.begin(), ask.loads.end(), l.id) != ask.loads.end();
+        const bool asked =
+            ask.loads.empty() || std::find(ask.loads.begin(), ask.loads.end(), l.id) != ask.loads.end();
         if (asked && l.inverter.empty() && supply_run(plan, l.id)) loads.push_back(k);
     }
     std::size_t done = 0;

@@ -6,9 +6,9 @@
 // still change its volts: nets that are surely joined to a source or to ground are fixed, the rest of the
 // network round the load is looked at with all that is undecided closed; where that touches sources or ground
 // alone the load is dead whatever is decided later. What is left is branched on, one switch at a time. Coils,
-// control units and converters are decided like switches and then have to come out true of themselves, so that
-// relays which hold themselves in are found too. Every path that is found is solved once more as the plan
-// stands, with real cables and loads as resistances, before it is told: none is invented.
+// control units and converters are decided like switches and then have to come out true of themselves, so
+// that relays which hold themselves in are found too. Every path that is found is solved once more as the
+// plan stands, with real cables and loads as resistances, before it is told: none is invented.
 //
 // Taken as given: master disconnects closed; sensing relays and cut-offs as they settle at that key position.
 #pragma once
@@ -40,10 +40,10 @@ struct SneakPath {
     Id load;
     SneakKind kind{};
     KeyPosition position{};
-    State state;                // key, switches, pulled fuses and relays held in, ready to be shown
-    double volts_V = 0;         // across the load, as solved
-    std::vector<Id> path;       // runs, bonds and loads that the current passes, from source to ground
-    Id through;                 // alive: load that carries it; past_fuse: fuse that does; dead: what is open
+    State state;           // key, switches, pulled fuses and relays held in, ready to be shown
+    double volts_V = 0;    // across the load, as solved
+    std::vector<Id> path;  // runs, bonds and loads that the current passes, from source to ground
+    Id through;            // alive: load that carries it; past_fuse: fuse that does; dead: what is open
     std::vector<SneakMend> mends;  // each clears this path and brings none other for this load
 };
 
@@ -63,6 +63,10 @@ struct SneakAsk {
 };
 
 [[nodiscard]] SneakSearch search_sneaks(const Plan& plan, const SneakAsk& ask = {});
+
+// Found paths with one cause (kind, and what carries or breaks them) together, each as indices of `found`, in
+// the order of the first of each.
+[[nodiscard]] std::vector<std::vector<std::size_t>> by_cause(const std::vector<SneakPath>& found);
 
 // The plan's network in a state with every load a resistance at nominal volts, which is what is searched.
 [[nodiscard]] Network resistive_network(const Plan& plan, const State& state);

@@ -12,7 +12,7 @@ namespace yr {
 namespace {
 
 constexpr double kFloats = std::numeric_limits<double>::quiet_NaN();
-constexpr double kAlike_V = 0.6;  // rails that stand nearer drive nothing through a load
+constexpr double kAlike_V = 0.6;   // rails that stand nearer drive nothing through a load
 constexpr double kJoined_S = 1e4;  // a closed cable between floating nets
 constexpr double kLeak_S = 1e-7;   // keeps a net that nothing holds from being undefined
 
@@ -83,7 +83,8 @@ int SneakGraph::switch_variable(const std::string& name) const {
     return -1;  // a master's: always on
 }
 
-int SneakGraph::follow(const Id& device, int load, int converter, bool inverted, double high_V, double low_V) {
+int SneakGraph::follow(const Id& device, int load, int converter, bool inverted, double high_V,
+                       double low_V) {
     SneakVariable v;
     v.kind = SneakVariable::Kind::follows;
     v.device = device;

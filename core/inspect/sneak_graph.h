@@ -16,34 +16,34 @@ enum class Tri : char { no, yes, open };
 // volts across a load or converter input.
 struct SneakVariable {
     enum class Kind { switched, fuse, follows } kind{};
-    std::string name;        // of the switch
-    Id device;               // fuse, or what follows
-    int load = -1;           // follows: index in Plan::loads, or
-    int converter = -1;      // index in Plan::sources, its input
-    bool inverted = false;   // closed while the volts are low
-    double high_V = 0;       // from here it is surely pulled ...
-    double low_V = 0;        // ... below this surely let go
+    std::string name;       // of the switch
+    Id device;              // fuse, or what follows
+    int load = -1;          // follows: index in Plan::loads, or
+    int converter = -1;     // index in Plan::sources, its input
+    bool inverted = false;  // closed while the volts are low
+    double high_V = 0;      // from here it is surely pulled ...
+    double low_V = 0;       // ... below this surely let go
 };
 
 // A condition at one key position: which switches must be on or off.
 struct Literals {
-    bool possible = true;                    // key and engine allow it
-    std::vector<std::pair<int, bool>> all;   // variable, on
-    std::vector<Literals> any;               // one of these, where there are any
+    bool possible = true;                   // key and engine allow it
+    std::vector<std::pair<int, bool>> all;  // variable, on
+    std::vector<Literals> any;              // one of these, where there are any
 };
 
 struct Gate {
     Literals condition;
-    int fuse = -1;                         // variable
-    int follows = -1;                      // variable, and with the condition
-    int or_follows = -1;                   // variable, or the condition
-    std::vector<int> circuits;             // variables, and with the condition
-    bool open_for_good = false;            // by volts at this key position
+    int fuse = -1;               // variable
+    int follows = -1;            // variable, and with the condition
+    int or_follows = -1;         // variable, or the condition
+    std::vector<int> circuits;   // variables, and with the condition
+    bool open_for_good = false;  // by volts at this key position
 };
 
 struct SneakEdge {
-    int a = -1, b = -1;   // nets
-    int run = -1;         // index in Plan::runs; -1: a bond
+    int a = -1, b = -1;    // nets
+    int run = -1;          // index in Plan::runs; -1: a bond
     bool one_way = false;  // a diode in it, a -> b
     std::vector<Gate> gates;
 };
@@ -51,8 +51,8 @@ struct SneakEdge {
 struct SneakLoadEdge {
     int pos = -1, neg = -1;
     double ohm = 0;
-    bool in_graph = false;  // false: on mains
-    Gate wanted;            // by live_when
+    bool in_graph = false;   // false: on mains
+    Gate wanted;             // by live_when
     bool own_switch = true;  // it draws only while wanted
 };
 

@@ -50,7 +50,8 @@ Step step_from(const Plan& plan, const Solution& s, NodeIndex node, bool upstrea
     return best;
 }
 
-std::vector<Step> way(const Plan& plan, const Solution& s, NodeIndex from, bool upstream, std::size_t itself) {
+std::vector<Step> way(const Plan& plan, const Solution& s, NodeIndex from, bool upstream,
+                      std::size_t itself) {
     std::vector<Step> steps;
     std::vector<char> seen(s.network.nodes.size(), 0);
     const auto is_end = [&](NodeIndex n) {
@@ -110,7 +111,8 @@ std::optional<SneakMend> diode_in(const Plan& plan, const SneakPath& path, const
     return clears(plan, path, mend.edit) ? std::optional(mend) : std::nullopt;
 }
 
-// A coil on the path, fed from where its own contact brings supply: with that off it has nothing to hold on to.
+// A coil on the path, fed from where its own contact brings supply: with that off it has nothing to hold on
+// to.
 std::optional<SneakMend> coil_from_its_rail(const Plan& plan, const SneakPath& path, const Id& coil) {
     const Run* feed = supply_run(plan, coil);
     if (!feed) return std::nullopt;
@@ -140,13 +142,22 @@ std::optional<SneakMend> return_of_its_own(const Plan& plan, const SneakPath& pa
 }
 
 std::optional<SneakMend> feed_of_its_own(const Plan& plan, const SneakPath& path) {
-    for (const Point& p : plan.points) {
-        if (!p.feeds_loads) continue;
-        const auto free = free_channels(plan, p);
-        const int channel = p.channels.empty() ? 0 : free.empty() ? -1 : free.front();
-        if (channel < 0) continue;
-        const Run* now = supply_run(plan, path.load);
-        if (now && now->from == p.id) continue;
+    const Load& load = *find(plan.loads, path.load);
+    const Run* now = supply_run(plan, path.load);
+    const Point* here = now ? find(plan.points, now->from) : nullptr;
+    std::vector<const Point*> feeds;
+    for (const Point& p : plan.points)
+        if (p.feeds_loads && &p != here) feeds.push_back(&p);
+    const auto near = [&](const Point* p) {  // in the load's own place, else in that of its present feed
+        return (p->place == load.place ? 2 : 0) + (here && p->place == here->place ? 1 : 0);
+    };
+    std::stable_sort(feeds.begin(), feeds.end(),
+                     [&](const Point* a, const Point* b) { return near(a) > near(b); });
+    for (const Point* point : feeds) {
+        const Point& p = *point;
+        const int channel =
+            p.channels.empty() ? 0 : fitting_channel(plan, p, nominal_A(plan, load), start_A(plan, load));
+        if (channel == 0 && !p.channels.empty()) continue;
         auto edit = place_on(plan, path.load, p.id, channel, false);
         if (!edit) continue;
         SneakMend mend{SneakMendKind::own_feed, now ? now->id : Id(), p.id, *edit};

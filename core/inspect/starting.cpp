@@ -34,7 +34,7 @@ void windows(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_
 
 void start_up_at(const Case& c, std::size_t s, double moment_s, std::vector<Finding>& out, std::size_t from);
 
-constexpr double kApart_s = 0.5;   // starts that lie further apart do not add up; common practice
+constexpr double kApart_s = 0.5;    // starts that lie further apart do not add up; common practice
 constexpr double kStagger_s = 1.0;  // between two starts, where they are put one after another
 
 // Delays that loads with a start wait for in this state, each once.
@@ -54,7 +54,8 @@ std::vector<double> start_moments(const Case& c, const Network& net) {
 std::optional<Mend> mend_start_up(const Case& c, const State& state, const Finding& finding) {
     std::vector<Id> starters;
     for (const Load& l : c.plan.loads)
-        if (l.inrush_A && l.inverter.empty() && !l.starter && holds(l.live_when, state)) starters.push_back(l.id);
+        if (l.inrush_A && l.inverter.empty() && !l.starter && holds(l.live_when, state))
+            starters.push_back(l.id);
     Edit edit = stagger_starts(c.plan, starters, kStagger_s);
     Plan trial = c.plan;
     if (!yr::apply(trial, edit)) return std::nullopt;
@@ -117,8 +118,7 @@ void start_up_at(const Case& c, std::size_t s, double moment_s, std::vector<Find
 void start_up(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_t from) {
     const State& state = c.plan.states[s];
     if (state.key == Key::off || state.key == Key::crank) return;
-    for (const double moment : start_moments(c, c.solutions[s].network))
-        start_up_at(c, s, moment, out, from);
+    for (const double moment : start_moments(c, c.solutions[s].network)) start_up_at(c, s, moment, out, from);
 }
 
 }  // namespace

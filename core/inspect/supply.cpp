@@ -4,6 +4,7 @@
 #include <set>
 
 #include "inspect/rules.h"
+#include "solve/results.h"
 
 namespace yr {
 namespace {
@@ -35,7 +36,9 @@ void batteries(const Case& c, std::size_t s, std::vector<Finding>& out) {
                   {},
                   0,
                   {}};
-        f.hours = hours_to_half(sol.network.batteries[k], gives);
+        const double average = average_battery_A(sol.network, sol.point, k);
+        if (average < gives * 0.999) f.average = average;
+        f.hours = hours_to_half(sol.network.batteries[k], average);
         if (!running) f.severity = *f.hours < kNight_h ? Severity::check : Severity::note;
         out.push_back(std::move(f));  // each state has its own hours
     }

@@ -29,7 +29,7 @@ std::optional<LoadColumn> column_named(const std::string& heading) {
         {"cable", LoadColumn::size},        {"place", LoadColumn::place},       {"where", LoadColumn::place},
         {"feed", LoadColumn::feed},         {"from", LoadColumn::feed},         {"drop", LoadColumn::drop},
         {"critical", LoadColumn::critical}, {"note", LoadColumn::note},         {"notes", LoadColumn::note},
-        {"line", LoadColumn::line}};
+        {"line", LoadColumn::line},           {"duty", LoadColumn::duty},             {"channel", LoadColumn::channel}};
     std::string h = to_lower(trimmed(heading));
     h = h.substr(0, h.find_first_of("(["));  // "length (m)"
     h = trimmed(h);
@@ -67,6 +67,14 @@ bool bare_number(const std::string& cell) {
     return q && q->dimension == Dimension::number;
 }
 
+// A cell that begins like a part of a line is one already; a bare "ignition" needs its "on".
+std::string live_cell(const std::string& cell) {
+    const std::string lower = to_lower(cell);
+    for (const char* lead : {"on ", "not ", "while ", "when ", "with ", "after ", "charging ", "above "})
+        if (lower.starts_with(lead)) return cell;
+    return "on " + cell;
+}
+
 // One cell as words that the typed line understands.
 std::string as_typed(LoadColumn column, const std::string& cell) {
     const auto with_unit = [&](const char* unit) { return bare_number(cell) ? cell + " " + unit : cell; };
@@ -92,7 +100,11 @@ std::string as_typed(LoadColumn column, const std::string& cell) {
         case LoadColumn::start_amps:
             return "start " + with_unit("A");
         case LoadColumn::live:
-            return to_lower(cell).starts_with("on ") ? cell : "on " + cell;
+            return live_cell(cell);
+        case LoadColumn::duty:
+            return "duty " + with_unit("%");
+        case LoadColumn::channel:
+            return "channel " + cell;
         case LoadColumn::length_m:
             return with_unit("m");
         case LoadColumn::feed:
@@ -106,22 +118,6 @@ std::string as_typed(LoadColumn column, const std::string& cell) {
 bool says_yes(const std::string& cell) {
     const std::string c = to_lower(cell);
     return c == "yes" || c == "y" || c == "x" || c == "1" || c == "true" || c == "critical";
-}
-
-std::string condition_words(const Condition& c) {
-    if (!c.switches.empty()) return c.switches.front();
-    if (c.engine == Engine::running) return "running";
-    switch (c.key) {
-        case Key::off:
-            return "always";
-        case Key::accessory:
-            return "accessory";
-        case Key::ignition:
-            return "ignition";
-        case Key::crank:
-            return "cranking";
-    }
-    return {};
 }
 
 }  // namespace
@@ -156,7 +152,7 @@ LoadsTable read_loads_table(const std::string& text) {
     return t;
 }
 
-std::vector<TableLoad> read_rows(const Plan& plan, const LoadsTable& table) {
+std::vector<TableLoad> read_rows(const Plan& plan, const LoadsTable& table, const Library* library) {
     std::vector<TableLoad> loads;
     for (std::size_t n = 0; n < table.rows.size(); ++n) {
         std::string name, typed, note;
@@ -175,8 +171,14 @@ std::vector<TableLoad> read_rows(const Plan& plan, const LoadsTable& table) {
         TableLoad load;
         load.row = n;
         // The name goes in as it stands: a load called "key light 5 m" is not five metres long.
-        load.line = read_line(plan, name.empty() ? typed : "x; " + typed);
-        if (!name.empty()) load.line.name = name;
+        if (name.empty()) {
+            load.line = read_line(plan, typed, library);
+        } else {
+            std::string quoted = name;
+            std::erase(quoted, '"');
+            load.line = read_line(plan, "\"" + quoted + "\"; " + typed, library);
+            load.line.name = name;
+        }
         load.line.critical = load.line.critical || critical;
         if (!note.empty()) load.line.note = note;
         loads.push_back(std::move(load));
@@ -185,7 +187,7 @@ std::vector<TableLoad> read_rows(const Plan& plan, const LoadsTable& table) {
 }
 
 std::string loads_csv(const Plan& plan) {
-    std::string out = "name,count,draw,start,live,length,size,place,feed,drop,critical,note\n";
+    std::string out = "name,count,draw,start,duty,live,length,size,place,feed,channel,drop,critical,note\n";
     for (const Load& l : plan.loads) {
         const Run* supply = nullptr;
         for (const Run& r : plan.runs)
@@ -194,13 +196,16 @@ std::string loads_csv(const Plan& plan) {
                            : l.draw.kind == DrawKind::current ? "A"
                                                               : "ohm";
         const auto name_or = [&](const Id& id) { return id.empty() ? std::string() : name_of(plan, id); };
+        const std::string when = typed_condition(plan, l.live_when);
         const Point* feed = supply ? find(plan.points, supply->from) : nullptr;
-        out += fmt::format("{},{},{:.6g} {},{},{},{},{},{},{},{},{},{}\n", quoted_csv(l.name), l.count,
+        out += fmt::format("{},{},{:.6g} {},{},{},{},{},{},{},{},{},{},{},{}\n", quoted_csv(l.name), l.count,
                            l.draw.value, unit, l.inrush_A ? fmt::format("{:.6g} A", *l.inrush_A) : "",
-                           condition_words(l.live_when),
+                           l.duty ? fmt::format("{:.6g} %", *l.duty * 100) : "",
+                           when.empty() ? std::string("always") : quoted_csv(when),
                            supply && supply->length_m ? fmt::format("{:.6g} m", *supply->length_m) : "",
                            supply && supply->size ? quoted_csv(name_of(*supply->size)) : "",
                            quoted_csv(name_or(l.place)), quoted_csv(feed ? feed->name : ""),
+                           supply && supply->channel > 0 ? std::to_string(supply->channel) : "",
                            l.drop_limit ? fmt::format("{:.6g} %", *l.drop_limit * 100) : "",
                            l.critical ? "yes" : "", quoted_csv(l.note));
     }

@@ -25,7 +25,9 @@ enum class LoadColumn {
     feed,
     drop,
     critical,
-    note
+    note,
+    duty,
+    channel
 };
 
 struct LoadsTable {
@@ -43,7 +45,8 @@ struct TableLoad {
 };
 
 // Rows that hold anything, in order.
-[[nodiscard]] std::vector<TableLoad> read_rows(const Plan& plan, const LoadsTable& table);
+[[nodiscard]] std::vector<TableLoad> read_rows(const Plan& plan, const LoadsTable& table,
+                                               const Library* library = nullptr);
 
 // The plan's loads with a heading, comma between fields; read_loads_table knows the columns again.
 [[nodiscard]] std::string loads_csv(const Plan& plan);

@@ -238,8 +238,9 @@ class Compiler {
             m.kind = MemoryKind::circuit;
             m.id = id;
             m.coil_load = static_cast<int>(other - plan_.loads.data());
-            const double nominal_V = other->inverter.empty() ? plan_.vehicle.nominal_V
-                                                             : find(plan_.inverters, other->inverter)->mains_V;
+            const double nominal_V = other->inverter.empty()
+                                         ? plan_.vehicle.nominal_V
+                                         : find(plan_.inverters, other->inverter)->mains_V;
             m.close_V = or_assumed({}, "coil_pull_share", id, uses) * nominal_V;
             m.open_V = or_assumed({}, "coil_release_share", id, uses) * nominal_V;
             m.delay_s = c.delay_s.value_or(0);
@@ -259,6 +260,7 @@ class Compiler {
         const Draw draw = draw_in(l, state_);
         e.kind = draw.kind;
         e.value = draw.value;
+        e.duty = l.duty.value_or(1);
         if (!l.inverter.empty()) {
             e.inverter = static_cast<int>(find(plan_.inverters, l.inverter) - plan_.inverters.data());
             const Inverter& mains = plan_.inverters[static_cast<std::size_t>(e.inverter)];

@@ -78,13 +78,14 @@ inline constexpr double kDiodeLeak_S = 1e-6;
 struct LoadElement {
     NodeIndex pos = kNoNode, neg = kNoNode;
     DrawKind kind = DrawKind::power;
-    double value = 0;     // A, W or ohm of all pieces together
-    bool wanted = false;  // draws as soon as it has volts
+    double value = 0;       // A, W or ohm of all pieces together
+    bool wanted = false;    // draws as soon as it has volts
     bool expected = false;  // live_when holds in this state: should run
     int inverter =
         -1;  // a load on mains: index of its inverter, which draws for it; it has no nodes of its own
     bool mains_wanted = false;
     double mains_V = 0, power_factor = 1;
+    double duty = 1;  // share of the time for which it runs: counts where hours are asked, not for volts
 };
 
 // What decides by what it measures and remembers what it decided. It closes when the volts reach close_V,

@@ -40,10 +40,11 @@ struct SetActive {  // which variant is shown; empty: none
 
 struct Batch;  // several edits as one
 
-using Edit = std::variant<Put<Place>, Put<Point>, Put<Source>, Put<Battery>, Put<Inverter>, Put<Run>,
-                          Put<Load>, Put<State>, Put<PanelSwitch>, Put<Variant>, Remove<Place>, Remove<Point>, Remove<Source>,
-                          Remove<Battery>, Remove<Inverter>, Remove<Run>, Remove<Load>, Remove<State>,
-                          Remove<PanelSwitch>, Remove<Variant>, SetVehicle, SetPolicy, SetSurvey, SetActive, Batch>;
+using Edit =
+    std::variant<Put<Place>, Put<Point>, Put<Source>, Put<Battery>, Put<Inverter>, Put<Run>, Put<Load>,
+                 Put<State>, Put<PanelSwitch>, Put<Variant>, Remove<Place>, Remove<Point>, Remove<Source>,
+                 Remove<Battery>, Remove<Inverter>, Remove<Run>, Remove<Load>, Remove<State>,
+                 Remove<PanelSwitch>, Remove<Variant>, SetVehicle, SetPolicy, SetSurvey, SetActive, Batch>;
 
 struct Batch {
     std::vector<Edit> edits;
@@ -53,8 +54,8 @@ struct Batch {
 // validate()'s codes for what the edit broke; the plan is then as it was.
 [[nodiscard]] Result<Edit> apply(Plan& plan, const Edit& edit);
 
-// Removing a load, point, battery, source or inverter takes the runs that end on it along, and what others say
-// of it: coils, circuits in conditions, tapped fuses.
+// Removing a load, point, battery, source or inverter takes the runs that end on it along, and what others
+// say of it: coils, circuits in conditions, tapped fuses.
 [[nodiscard]] Edit remove_with_runs(const Plan& plan, const Id& id);
 
 }  // namespace yr

@@ -1,4 +1,5 @@
-// Parts of the plan to JSON and back by their lists of fields (plan_fields.h). For plan_json.cpp and library.cpp.
+// Parts of the plan to JSON and back by their lists of fields (plan_fields.h). For plan_json.cpp and
+// library.cpp.
 #pragma once
 
 #include <nlohmann/json.hpp>
@@ -59,8 +60,9 @@ void leave_out_defaults(Json& object) {
                            key == "supply_code" || key == "cranking_standard" || key == "senses" ||
                            key == "sun" || key == "output" || key == "suppression" || key == "channel";
         const auto found = usual.find(key);
-        const bool nothing =
-            found == usual.end() ? *at == Json(false) || *at == "from" || *at == "unknown" || at->empty() : *found == *at;
+        const bool nothing = found == usual.end()
+                                 ? *at == Json(false) || *at == "from" || *at == "unknown" || at->empty()
+                                 : *found == *at;
         if (quiet && nothing)
             at = object.erase(at);
         else

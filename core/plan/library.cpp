@@ -87,8 +87,10 @@ Result<Library> read_library(std::string_view text) {
             try {  // a hand-written entry may hold a word where a number belongs
                 json_fields::read_value(item, entry);
             } catch (const Json::exception&) {
-                return Error{ErrorCode::schema, std::string(list) + ", entry " + std::to_string(entries.size()),
-                             {}, "a name, numbers and words as the shipped library has them"};
+                return Error{ErrorCode::schema,
+                             std::string(list) + ", entry " + std::to_string(entries.size()),
+                             {},
+                             "a name, numbers and words as the shipped library has them"};
             }
         }
         return std::nullopt;
@@ -97,8 +99,8 @@ Result<Library> read_library(std::string_view text) {
     if (auto e = read_all("boxes", library.boxes)) return tl::unexpected(*e);
     for (std::size_t k = 0; k < library.loads.size(); ++k)
         if (!usable(library.loads[k].load))
-            return fail(ErrorCode::schema, "loads, entry " + std::to_string(k + 1), library.loads[k].load.name,
-                        "a name and a draw above 0");
+            return fail(ErrorCode::schema, "loads, entry " + std::to_string(k + 1),
+                        library.loads[k].load.name, "a name and a draw above 0");
     for (std::size_t k = 0; k < library.boxes.size(); ++k)
         if (library.boxes[k].box.channels.empty())
             return fail(ErrorCode::schema, "boxes, entry " + std::to_string(k + 1), library.boxes[k].box.name,
@@ -127,7 +129,8 @@ std::vector<const LoadEntry*> search(const Library& library, std::string_view ty
     std::vector<std::pair<int, const LoadEntry*>> found;
     for (const LoadEntry& e : library.loads)
         if (const int score = match(e, wanted); score > 0) found.emplace_back(score, &e);
-    std::stable_sort(found.begin(), found.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+    std::stable_sort(found.begin(), found.end(),
+                     [](const auto& a, const auto& b) { return a.first > b.first; });
     std::vector<const LoadEntry*> best;
     for (const auto& [score, entry] : found)
         if (best.size() < most) best.push_back(entry);

@@ -1,6 +1,6 @@
 // Typical accessories by trade and typical control boxes, shipped without a brand, and the person's own
-// entries beside them. An entry is a load or box as a plan holds it, without an id. data/catalog/library.json;
-// own entries are files of the same form.
+// entries beside them. An entry is a load or box as a plan holds it, without an id.
+// data/catalog/library.json; own entries are files of the same form.
 #pragma once
 
 #include <string>

@@ -30,19 +30,20 @@ using Terminal = std::string;
 enum class Key { off, accessory, ignition, crank };
 enum class Engine { any, running, stopped };
 
-// When something is live or closed: all parts must hold, and of `any_of`, where it is not empty, at least one.
-// The empty condition always holds. A circuit on accessory drops out while cranking; one on ignition stays
-// (common practice).
+// When something is live or closed: all parts must hold, and of `any_of`, where it is not empty, at least
+// one. The empty condition always holds. A circuit on accessory drops out while cranking; one on ignition
+// stays (common practice).
 struct Condition {
     Key key = Key::off;  // at least this far
     Engine engine = Engine::any;
-    std::vector<std::string> switches;         // each of these is on
-    std::vector<std::string> switches_off{};   // each of these is off
-    bool not_cranking = false;                 // drops out while the starter turns
-    std::optional<double> charging_above_V{};  // the first battery stands at this or more: it is being charged
-    std::vector<Id> circuits{};                // each of these loads runs
-    std::optional<double> delay_s{};           // so long after all the rest holds
-    std::vector<Condition> any_of{};           // of key, engine and switches only
+    std::vector<std::string> switches;        // each of these is on
+    std::vector<std::string> switches_off{};  // each of these is off
+    bool not_cranking = false;                // drops out while the starter turns
+    std::optional<double>
+        charging_above_V{};           // the first battery stands at this or more: it is being charged
+    std::vector<Id> circuits{};       // each of these loads runs
+    std::optional<double> delay_s{};  // so long after all the rest holds
+    std::vector<Condition> any_of{};  // of key, engine and switches only
     friend bool operator==(const Condition&, const Condition&) = default;
 };
 
@@ -92,11 +93,11 @@ enum class PointKind { stud, bus, box, chassis, ground };
 // One output of a control box. What hangs on it is a run with this channel's number; the fitted fuse and the
 // driver that switches it are devices of that run at its beginning.
 struct Channel {
-    int number = 1;                     // unique in its box, from 1
-    std::string label;                  // what the panel says; empty: the load's name
-    std::optional<double> rating_A{};   // what it may carry for ever
-    std::optional<double> peak_A{};     // for a start of a second or so; empty: by the kind of output
-    std::string group{};                // channels with the same word share that group's limit
+    int number = 1;                    // unique in its box, from 1
+    std::string label;                 // what the panel says; empty: the load's name
+    std::optional<double> rating_A{};  // what it may carry for ever
+    std::optional<double> peak_A{};    // for a start of a second or so; empty: by the kind of output
+    std::string group{};               // channels with the same word share that group's limit
     friend bool operator==(const Channel&, const Channel&) = default;
 };
 
@@ -113,16 +114,16 @@ struct Point {
     std::string name;
     PointKind kind = PointKind::stud;
     Id place;
-    Id bonded_to;                    // ground: the chassis part under it
-    std::optional<double> bond_ohm;  // ground: resistance of that bond
-    Id return_at;                    // bus, box: where home-runs of its loads end
-    bool feeds_loads = false;        // shown as a feed; loads may be hung on it
-    std::vector<Channel> channels{};       // box
-    std::vector<ChannelGroup> groups{};    // box: limits that channels share
-    std::optional<double> main_A{};        // box: all channels together
-    std::optional<double> standby_W{};     // box: its own draw while it has volts
-    OutputKind output = OutputKind::relay; // box
-    bool remembers = true;                 // box: channels come back by themselves after a power loss
+    Id bonded_to;                           // ground: the chassis part under it
+    std::optional<double> bond_ohm;         // ground: resistance of that bond
+    Id return_at;                           // bus, box: where home-runs of its loads end
+    bool feeds_loads = false;               // shown as a feed; loads may be hung on it
+    std::vector<Channel> channels{};        // box
+    std::vector<ChannelGroup> groups{};     // box: limits that channels share
+    std::optional<double> main_A{};         // box: all channels together
+    std::optional<double> standby_W{};      // box: its own draw while it has volts
+    OutputKind output = OutputKind::relay;  // box
+    bool remembers = true;                  // box: channels come back by themselves after a power loss
     friend bool operator==(const Point&, const Point&) = default;
 };
 
@@ -240,11 +241,11 @@ struct Load {
     std::optional<double> inrush_s{};   // how long its start lasts
     std::optional<double> duty{};       // 0..1: share of the time for which it runs
     std::optional<double> plate_V{};    // volts at which its plate states the draw
-    bool own_switch = true;   // follows live_when by a switch of its own; false: it runs whenever it has volts
-    std::string together{};   // loads with the same word go on one box ...
-    std::string apart{};      // ... and these on a box each
-    bool pinned = false;      // stays on the channel or feed where a person put it
-    bool own_ground = false;  // sensitive: wants a return that nothing heavy shares
+    bool own_switch = true;  // follows live_when by a switch of its own; false: it runs whenever it has volts
+    std::string together{};  // loads with the same word go on one box ...
+    std::string apart{};     // ... and these on a box each
+    bool pinned = false;     // stays on the channel or feed where a person put it
+    bool own_ground = false;                 // sensitive: wants a return that nothing heavy shares
     std::optional<double> signal_after_s{};  // wants its signal so long after its supply
     bool typical = false;                    // from the library: check the plate
     friend bool operator==(const Load&, const Load&) = default;
@@ -270,15 +271,16 @@ struct Device {
     double rating_A = 0;    // fuse
     Condition closed_when;  // switch, relay, contactor, disconnect
     std::optional<double> resistance_ohm;
-    std::optional<double> close_V{}, open_V{};  // sensing relay, cutoff
-    std::optional<double> delay_s{};            // before it acts
-    Senses senses = Senses::from;               // sensing relay
-    std::optional<double> forward_V{};          // diode
-    Id coil{};                                  // load that is its coil: closed only while that pulls
-    bool master = false;                        // meant to make the vehicle dead
-    std::optional<double> contact_A{};          // relay, contactor, switch: what its contacts carry
+    std::optional<double> close_V{}, open_V{};       // sensing relay, cutoff
+    std::optional<double> delay_s{};                 // before it acts
+    Senses senses = Senses::from;                    // sensing relay
+    std::optional<double> forward_V{};               // diode
+    Id coil{};                                       // load that is its coil: closed only while that pulls
+    bool master = false;                             // meant to make the vehicle dead
+    std::optional<double> contact_A{};               // relay, contactor, switch: what its contacts carry
     Suppression suppression = Suppression::unknown;  // of its coil
-    Id grounds_without{};  // control unit (a load) whose output closes this also while that unit has no supply
+    Id grounds_without{};  // control unit (a load) whose output closes this also while that unit has no
+                           // supply
     friend bool operator==(const Device&, const Device&) = default;
 };
 

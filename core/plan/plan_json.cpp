@@ -6,8 +6,8 @@
 #include <nlohmann/json.hpp>
 #include <sstream>
 
-#include "plan/migrate.h"
 #include "plan/json_fields.h"
+#include "plan/migrate.h"
 #include "plan/schema_check.h"
 #include "plan/validate.h"
 

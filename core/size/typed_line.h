@@ -1,5 +1,8 @@
-// One line of typing read as a load: "scene light 2x 90 W on ignition, 4.5 m, cargo roof, from cab box".
-// What was understood and what was not are both in the result: no word is dropped silently.
+// One line of typing read as a load:
+//     scene light 2x 90 W at 13.8 V on ignition and scene, not while cranking, after 2 s, 4.5 m, cargo roof,
+//     from rear box channel 3, start 12 A for 0.5 s, duty 30 %
+// What was understood and what was not are both in the result: no word is dropped silently. A name in quotes
+// is taken as it stands.
 #pragma once
 
 #include <optional>
@@ -7,6 +10,7 @@
 #include <string_view>
 #include <vector>
 
+#include "plan/library.h"
 #include "plan/plan.h"
 
 namespace yr {
@@ -22,17 +26,38 @@ struct TypedLine {
     std::optional<double> drop_limit;
     Id place;
     Id feed;                          // "from cab box"
+    int channel = 0;                  // "channel 4": of the feed, or of the first box that has it free
     Id inverter;                      // "on the inverter", "on mains": an AC load
     std::optional<double> start_W{};  // "start 900 W", of an AC load
     bool critical = false;
     std::string note;             // of a table's own column
     std::optional<bool> chassis;  // "chassis" or "home-run"
+    // duty, inrush_s, plate_V, own_ground, together, apart, and what a library entry brings; the rest of it
+    // is not used
+    Load details;
+    std::string entry;  // name of the library entry whose values fill what was not typed
     std::vector<std::string> not_understood;
     // What is still missing before a load can be made of it.
     [[nodiscard]] bool complete() const { return !name.empty() && draw.has_value(); }
 };
 
-// Knows the plan's places, feeds and switches by name. Never fails.
-[[nodiscard]] TypedLine read_line(const Plan& plan, std::string_view text);
+// Knows the plan's places, feeds, switches and loads by name, and where it is given the library's entries by
+// theirs: what the line leaves open is filled from the entry of that name. Never fails.
+[[nodiscard]] TypedLine read_line(const Plan& plan, std::string_view text, const Library* library = nullptr);
+
+// A load of the plan as the line that would give it again.
+[[nodiscard]] std::string typed_text(const Plan& plan, const Load& load);
+
+// The condition alone, as it is typed: "on ignition and scene, not while cranking". Empty for "always".
+[[nodiscard]] std::string typed_condition(const Plan& plan, const Condition& condition);
+
+// What stands on a plate, or what a meter says: two of the three, how the load behaves, and the draw from it.
+struct Plate {
+    std::optional<double> volts, watts, amps, ohms;
+    DrawKind behaves = DrawKind::power;
+};
+// V, W, A and ohm belong together by V = I R and P = V I. Failure: empty where too little is given,
+// out_of_range for a value that is not above 0.
+[[nodiscard]] Result<Draw> draw_from_plate(const Plate& plate, double nominal_V);
 
 }  // namespace yr

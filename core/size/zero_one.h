@@ -25,7 +25,8 @@ class ZeroOneProgram {
     void add_row(std::vector<ZeroOneTerm> terms, RowSense sense, double right);
     [[nodiscard]] int choices() const { return static_cast<int>(cost_.size()); }
 
-    // Never fails but by infeasibility. Safe to call from several threads: CBC itself is entered one at a time.
+    // Never fails but by infeasibility. Safe to call from several threads: CBC itself is entered one at a
+    // time.
     [[nodiscard]] ZeroOneAnswer solve() const;
 
   private:

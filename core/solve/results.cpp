@@ -51,6 +51,23 @@ void measure_drops(const Network& network, OperatingPoint& point) {
     }
 }
 
+double average_battery_A(const Network& network, const OperatingPoint& point, std::size_t battery) {
+    const double gives = point.batteries[battery].current_A;
+    if (gives <= 0) return gives;
+    const std::vector<int> group = conductor_groups(network);
+    const auto of = [&](NodeIndex n) { return group[static_cast<std::size_t>(n)]; };
+    const int here = of(network.batteries[battery].pos);
+    double all = 0, rests = 0;
+    for (std::size_t k = 0; k < network.batteries.size(); ++k)
+        if (of(network.batteries[k].pos) == here) all += std::max(0.0, point.batteries[k].current_A);
+    for (std::size_t k = 0; k < network.loads.size(); ++k) {
+        const LoadElement& l = network.loads[k];
+        if (l.duty < 1 && l.inverter < 0 && point.loads[k].status == LoadStatus::on && of(l.pos) == here)
+            rests += (1 - l.duty) * point.loads[k].current_A;
+    }
+    return std::max(0.0, gives - rests * gives / all);
+}
+
 Residuals residuals_of(const Network& network, const OperatingPoint& point) {
     Residuals res;
     std::vector<double> sum(network.nodes.size(), 0);

@@ -12,6 +12,11 @@ void measure_drops(const Network& network, OperatingPoint& point);
 // Kirchhoff's current law at every node and power given against power taken, from the elements' own laws.
 [[nodiscard]] Residuals residuals_of(const Network& network, const OperatingPoint& point);
 
+// What a battery gives on average while its loads come and go by their duty, A: its current less the share of
+// those on its own rail that rest. Never below 0 for one that gives.
+[[nodiscard]] double average_battery_A(const Network& network, const OperatingPoint& point,
+                                       std::size_t battery);
+
 // For each node, the number of the group that closed conductors alone join it to: one group is one rail, or
 // the ground with all that is bolted to it.
 [[nodiscard]] std::vector<int> conductor_groups(const Network& network);

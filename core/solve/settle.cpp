@@ -52,7 +52,8 @@ bool wants_to_move(const MemoryElement& m, bool closed, double volts) {
 // Without volts a load that nothing asks for is off, not dead.
 void rest_unasked_loads(const Network& n, OperatingPoint& p) {
     for (std::size_t k = 0; k < n.plan_loads; ++k)
-        if (p.loads[k].status == LoadStatus::dead && !n.loads[k].expected) p.loads[k].status = LoadStatus::off;
+        if (p.loads[k].status == LoadStatus::dead && !n.loads[k].expected)
+            p.loads[k].status = LoadStatus::off;
 }
 
 // A load on mains runs while its inverter does.

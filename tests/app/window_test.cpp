@@ -22,7 +22,7 @@ TEST_F(WindowTest, TypingALoadShowsWhatIsUnderstoodAndAddsIt) {
     const Id id = plan().loads.back().id;
     EXPECT_EQ(doc().selection(), id);
     EXPECT_NE(window.chart()->scene().of(id), nullptr) << "it stands in the chart at once";
-    EXPECT_TRUE(window.list()->row_text(id).startsWith(QStringLiteral("scene light|1")))
+    EXPECT_TRUE(window.list()->row_text(id).startsWith(QStringLiteral("7 · scene light|1")))
         << window.list()->row_text(id).toStdString();
     EXPECT_TRUE(window.details()->isVisible());
     EXPECT_TRUE(window.type_line()->edit()->text().isEmpty());

@@ -98,7 +98,7 @@ TEST(Cli, VariantsAreSolvedCheckedAndCompared) {
     EXPECT_EQ(bad.code, 2);
     EXPECT_THAT(bad.err, HasSubstr("--variant"));
     const json c = answer("compare " + truck());
-    ASSERT_EQ(c["options"].size(), 5U);
+    ASSERT_EQ(c["options"].size(), 6U);
     EXPECT_EQ(c["options"][0]["name"], "as planned");
     EXPECT_LT(c["options"][0]["idle_balance_A"].get<double>(), 0);
     EXPECT_GE(c["options"][1]["idle_balance_A"].get<double>(), 0);

@@ -64,7 +64,8 @@ bool allowed(const AssignProblem& p, const std::vector<int>& way, const std::vec
     };
     for (const int a : loads)
         for (const int b : loads) {
-            const AssignLoad &x = p.loads[static_cast<std::size_t>(a)], &y = p.loads[static_cast<std::size_t>(b)];
+            const AssignLoad &x = p.loads[static_cast<std::size_t>(a)],
+                             &y = p.loads[static_cast<std::size_t>(b)];
             if (a >= b) continue;
             if (!x.together.empty() && x.together == y.together && feed(a) != feed(b)) return false;
             if (!x.apart.empty() && x.apart == y.apart && feed(a) == feed(b)) return false;

@@ -6,11 +6,11 @@
 
 #include <random>
 
+#include "control/circuit.h"
 #include "plan/edit.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
 #include "size/additions.h"
-#include "size/circuit.h"
 #include "solve/settle.h"
 #include "support/random_plan.h"
 

@@ -3,9 +3,9 @@
 
 #include <random>
 
+#include "control/circuit.h"
 #include "io/loads_csv.h"
 #include "plan/plan_json.h"
-#include "size/circuit.h"
 #include "support/random_plan.h"
 
 namespace yr::test {

@@ -1,8 +1,8 @@
 #include <gtest/gtest.h>
 
+#include "control/circuit.h"
 #include "plan/plan_json.h"
 #include "size/cable_size.h"
-#include "size/circuit.h"
 #include "size/fuse_size.h"
 #include "size/run_ladder.h"
 #include "support/random_plan.h"
@@ -96,9 +96,11 @@ TEST(Circuit, ATypedLineBecomesALoadThatIsFedFusedAndFits) {
     for (const yr::Run& r : plan.runs)
         if (r.to == l.id + ".pos") supply = &r;
     ASSERT_NE(supply, nullptr);
-    ASSERT_EQ(supply->devices.size(), 1U);
-    EXPECT_GE(supply->devices[0].rating_A, 90 / 12.0 / 0.8);
-    EXPECT_LE(supply->devices[0].rating_A, *least_ampacity_A(plan, *supply));
+    ASSERT_EQ(supply->devices.size(), 2U) << "the channel's driver and its fuse";
+    EXPECT_EQ(supply->devices[0].closed_when, l.live_when);
+    EXPECT_FALSE(l.own_switch) << "the channel switches it";
+    EXPECT_GE(supply->devices[1].rating_A, 90 / 12.0 / 0.8);
+    EXPECT_LE(supply->devices[1].rating_A, *least_ampacity_A(plan, *supply));
     const Solution s = solve(plan, *find_state(plan, "Driving"));
     EXPECT_EQ(s.point.loads.back().status, LoadStatus::on);
     const auto always = make_circuit(plan, read_line(plan, "depth recorder 0.4 A always critical"));

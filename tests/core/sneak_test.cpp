@@ -89,9 +89,11 @@ TEST(Sneak, NoneMissedAndNoneInventedInTwoHundredPlans) {
         Wrongs actual;
         for (const SneakPath& p : found.found) actual[{p.load, p.kind}] = p.state.pulled.size();
         for (const auto& [wrong, pulled] : expected)
-            EXPECT_TRUE(actual.contains(wrong)) << seed << ": missed " << wrong.first << " " << name(wrong.second);
+            EXPECT_TRUE(actual.contains(wrong))
+                << seed << ": missed " << wrong.first << " " << name(wrong.second);
         for (const auto& [wrong, pulled] : actual) {
-            EXPECT_TRUE(expected.contains(wrong)) << seed << ": invented " << wrong.first << " " << name(wrong.second);
+            EXPECT_TRUE(expected.contains(wrong))
+                << seed << ": invented " << wrong.first << " " << name(wrong.second);
             if (const auto e = expected.find(wrong); e != expected.end())
                 EXPECT_EQ(pulled, e->second) << seed << ": " << wrong.first << " " << name(wrong.second);
         }

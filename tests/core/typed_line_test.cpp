@@ -2,8 +2,8 @@
 
 #include <random>
 
+#include "control/circuit.h"
 #include "plan/plan_json.h"
-#include "size/circuit.h"
 #include "size/typed_line.h"
 #include "support/random_plan.h"
 

@@ -47,6 +47,9 @@ Plan changed_at_random(Plan plan, std::uint32_t seed) {
                     return owner_of(r.from) == id || owner_of(r.to) == id;
                 });
                 std::erase_if(plan.loads, [&](const Load& l) { return l.id == id; });
+                for (yr::Run& r : plan.runs)
+                    for (Device& d : r.devices)
+                        if (d.coil == id) d.coil.clear();
             }
         }
     }

@@ -33,6 +33,9 @@ class Writer {
             if (load_on[k] && plan_.loads[k].inverter.empty()) load(plan_.loads[k]);
         for (std::size_t k = 0; k < plan_.inverters.size(); ++k)
             if (load_on[plan_.loads.size() + k]) inverter(plan_.inverters[k]);
+        std::size_t standby = plan_.loads.size() + plan_.inverters.size();
+        for (const Point& p : plan_.points)
+            if (p.standby_W.value_or(0) > 0 && load_on[standby++]) box(p);
         // every island has a point of reference; a megohm moves nothing at this accuracy
         for (const auto& [terminal, n] : circuit_.node_of)
             if (n != "0") body_ += "Rleak" + n + " " + n + " 0 1e12\n";
@@ -62,6 +65,7 @@ class Writer {
         double forward = 0;
         for (const Device& d : r.devices) {
             if (d.kind == DeviceKind::diode) forward += d.forward_V.value_or(0.7);
+            if (std::find(state_.pulled.begin(), state_.pulled.end(), d.id) != state_.pulled.end()) return;
             if (d.kind == DeviceKind::fuse || d.kind == DeviceKind::diode) continue;
             if (!holds(d.closed_when, state_) || (closed_.contains(d.id) && !closed_.at(d.id))) return;
         }
@@ -91,6 +95,13 @@ class Writer {
         const std::string u = "v(" + node(r.from) + "," + node(r.to) + ")";
         body_ += "B" + std::to_string(++count_) + " " + node(r.from) + " " + node(r.to) + " I=" + u +
                  "*1e-6+max(" + u + "-" + num(forward) + ",0)/" + num(ohm) + "\n";
+    }
+
+    // What a control box takes for itself.
+    void box(const Point& p) {
+        const std::string a = node(p.id), b = node(p.return_at);
+        body_ += "B" + std::to_string(++count_) + " " + a + " " + b + " I=" + num(*p.standby_W) + "/max(v(" +
+                 a + "," + b + "),6)\n";
     }
 
     void inverter(const Inverter& i) {

@@ -115,7 +115,9 @@ class Maker {
 
     // Wires that ought not to be there, and some that may.
     void add_links() {
-        const auto load = [&] { return plan_.loads[static_cast<std::size_t>(pick(static_cast<int>(plan_.loads.size())))].id; };
+        const auto load = [&] {
+            return plan_.loads[static_cast<std::size_t>(pick(static_cast<int>(plan_.loads.size())))].id;
+        };
         const int links = pick(3);
         for (int k = 0; k < links; ++k) {
             const Id a = load(), b = load();

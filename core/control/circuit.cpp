@@ -1,10 +1,11 @@
-#include "size/circuit.h"
+#include "control/circuit.h"
 
 #include <algorithm>
 #include <map>
 #include <unordered_set>
 
 #include "catalog/assumptions.h"
+#include "control/place_on.h"
 #include "size/cable_size.h"
 #include "size/fuse_size.h"
 #include "size/run_ladder.h"
@@ -50,31 +51,6 @@ struct FeedChoice {
     bool fits = false;
 };
 
-FeedChoice choose_feed(const Plan& plan, const TypedLine& line, const std::vector<Solution>& solutions) {
-    const Condition wanted = line.live_when.value_or(Condition{});
-    FeedChoice best;
-    int best_score = -1;
-    for (const Point& p : plan.points) {
-        if (!p.feeds_loads || (!line.feed.empty() && p.id != line.feed)) continue;
-        int missing = 0, extra = 0;
-        for (std::size_t s = 0; s < plan.states.size(); ++s) {
-            const auto& nodes = solutions[s].network.nodes;
-            const auto n =
-                static_cast<std::size_t>(std::find(nodes.begin(), nodes.end(), p.id) - nodes.begin());
-            const double volts = n < nodes.size() ? solutions[s].point.node_V[n] : 0;
-            const bool live = volts > 0.5 * plan.vehicle.nominal_V;
-            const bool too_high = volts > 1.6 * plan.vehicle.nominal_V;  // a traction battery's own rail
-            const bool want = holds(wanted, plan.states[s]);
-            missing += (want && !live) || too_high;
-            extra += live && !want;
-        }
-        const int score =
-            10000 - 1000 * missing - 10 * extra + (!line.place.empty() && p.place == line.place ? 5 : 0);
-        if (score > best_score) best_score = score, best = {&p, missing == 0};
-    }
-    return best;
-}
-
 double nominal_current_A(const Plan& plan, const TypedLine& line) {
     const double v = plan.vehicle.nominal_V;
     switch (line.draw->kind) {
@@ -88,9 +64,64 @@ double nominal_current_A(const Plan& plan, const TypedLine& line) {
     return 0;
 }
 
+// Channels that earlier lines of the same table took, by box.
+using TakenChannels = std::map<Id, std::vector<int>>;
+
+// On a box: the typed channel or the smallest that fits. 0: none there.
+int channel_on(const Plan& plan, const Point& box, const TypedLine& line, TakenChannels& taken) {
+    if (box.channels.empty()) return 0;
+    if (line.channel > 0) return line.channel;
+    const double amps = nominal_current_A(plan, line);
+    return fitting_channel(plan, box, amps, std::max(amps, line.inrush_A.value_or(0) * line.count),
+                           taken[box.id]);
+}
+
+FeedChoice choose_feed(const Plan& plan, const TypedLine& line, const std::vector<Solution>& solutions,
+                       TakenChannels& taken) {
+    const Condition wanted = line.live_when.value_or(Condition{});
+    FeedChoice best;
+    int best_score = -1;
+    for (const Point& p : plan.points) {
+        if (!p.feeds_loads || (!line.feed.empty() && p.id != line.feed)) continue;
+        if (line.channel > 0 && p.channels.empty()) continue;
+        const bool switches = !p.channels.empty();  // a channel keeps it dead when the box is live
+        const bool full = switches && channel_on(plan, p, line, taken) == 0;
+        int missing = 0, extra = 0;
+        for (std::size_t s = 0; s < plan.states.size(); ++s) {
+            const auto& nodes = solutions[s].network.nodes;
+            const auto n =
+                static_cast<std::size_t>(std::find(nodes.begin(), nodes.end(), p.id) - nodes.begin());
+            const double volts = n < nodes.size() ? solutions[s].point.node_V[n] : 0;
+            const bool live = volts > 0.5 * plan.vehicle.nominal_V;
+            const bool too_high = volts > 1.6 * plan.vehicle.nominal_V;  // a traction battery's own rail
+            const bool want = holds(wanted, plan.states[s]);
+            missing += (want && !live) || too_high;
+            extra += live && !want && (!switches || full);
+        }
+        const int score = 10000 - 1000 * missing - 10 * extra - (full ? 500 : 0) +
+                          (!line.place.empty() && p.place == line.place ? 5 : 0);
+        if (score > best_score) best_score = score, best = {&p, missing == 0};
+    }
+    return best;
+}
+
 bool engine_place(const Plan& plan, const Id& id) {
     const Place* p = find(plan.places, id);
     return p && p->engine_space;
+}
+
+// A typed channel that is not there, or that somebody has.
+std::optional<Error> refused_channel(const Plan& plan, const Point& box, int channel, TakenChannels& taken) {
+    const std::string given = "channel " + std::to_string(channel);
+    const bool exists = std::any_of(box.channels.begin(), box.channels.end(),
+                                    [&](const Channel& c) { return c.number == channel; });
+    if (!exists) return Error{ErrorCode::missing_reference, box.name, given, "a channel of this box"};
+    const auto& list = taken[box.id];
+    const bool used = std::find(list.begin(), list.end(), channel) != list.end();
+    if (const Run* there = run_on_channel(plan, box.id, channel); there || used)
+        return Error{ErrorCode::out_of_range, box.name + ", " + given,
+                     there ? name_of(plan, there->to) : "another line", "one load, and it has one already"};
+    return std::nullopt;
 }
 
 struct Chosen {
@@ -155,9 +186,10 @@ namespace {
 
 // What a line says of the load itself, whatever feeds it.
 Load load_of(const TypedLine& line, FreeIds& ids) {
-    Load load;
+    Load load = line.details;
     load.id = ids.take("load");
     load.name = line.name;
+    load.inverter.clear();
     load.count = line.count;
     load.draw = *line.draw;
     load.live_when = line.live_when.value_or(Condition{});
@@ -173,21 +205,27 @@ Result<NewCircuit> make_mains_load(const TypedLine& line, FreeIds& ids) {
     Load load = load_of(line, ids);
     load.start_W = line.start_W;
     load.inverter = line.inverter;
+    load.inrush_A.reset();
     return NewCircuit{Put<Load>{load, {}}, load.id, line.inverter, true};
 }
 
 Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::vector<Solution>& solutions,
-                            FreeIds& ids) {
+                            FreeIds& ids, TakenChannels& taken) {
     if (line.name.empty()) return fail(ErrorCode::empty, "name", {}, "a name for the load");
     if (!line.draw) return fail(ErrorCode::empty, "draw", {}, "a draw in W, A or ohm");
     if (!line.inverter.empty()) return make_mains_load(line, ids);
-    const FeedChoice feed = choose_feed(plan, line, solutions);
+    const FeedChoice feed = choose_feed(plan, line, solutions, taken);
+    if (!feed.point && line.channel > 0)
+        return fail(ErrorCode::missing_reference, line.name, "channel " + std::to_string(line.channel),
+                    "a box with channels");
     if (!feed.point) return fail(ErrorCode::missing_reference, "feed", {}, "a feed that loads can hang on");
 
     NewCircuit circuit;
     Load load = load_of(line, ids);
     circuit.load = load.id;
     load.inrush_A = line.inrush_A;
+    load.start_W.reset();
+    load.power_factor.reset();
     load.critical = line.critical;
     load.drop_limit = line.drop_limit;
 
@@ -214,6 +252,14 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
                                   {},
                                   {}});
 
+    circuit.channel = channel_on(plan, *feed.point, line, taken);
+    if (circuit.channel > 0) {
+        if (auto wrong = refused_channel(plan, *feed.point, circuit.channel, taken))
+            return tl::unexpected(*wrong);
+        taken[feed.point->id].push_back(circuit.channel);
+        hang_on_channel(supply, load, *feed.point, circuit.channel, ids.take("driver"));
+    }
+
     bool home_run = false;
     Run ret;
     ret.id = ids.take("run");
@@ -234,7 +280,8 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
 
 Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line) {
     FreeIds ids(plan);
-    return make_one(plan, line, solve_all(plan), ids);
+    TakenChannels taken;
+    return make_one(plan, line, solve_all(plan), ids, taken);
 }
 
 std::vector<Result<NewCircuit>> make_circuits(const Plan& plan, const std::vector<TypedLine>& lines) {
@@ -242,7 +289,8 @@ std::vector<Result<NewCircuit>> make_circuits(const Plan& plan, const std::vecto
     const std::vector<Solution> solutions = solve_all(plan);
     std::vector<Result<NewCircuit>> circuits;
     circuits.reserve(lines.size());
-    for (const TypedLine& line : lines) circuits.push_back(make_one(plan, line, solutions, ids));
+    TakenChannels taken;
+    for (const TypedLine& line : lines) circuits.push_back(make_one(plan, line, solutions, ids, taken));
     return circuits;
 }
 

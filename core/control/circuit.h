@@ -12,11 +12,14 @@ struct NewCircuit {
     Edit edit;
     Id load;
     Id feed;
+    int channel = 0;        // of the feed, where that is a box
     bool feed_fits = true;  // the feed is live whenever the load must be
 };
 
 // The feed is the typed one, else the one that is live whenever the load must be and in the fewest other
-// states, the same place first. The cable is the thinnest that passes ampacity and drop at nominal volts; the
+// states, the same place first. On a box it takes the
+// typed channel, else the smallest free one that carries it and its start; the channel then switches it. The
+// cable is the thinnest that passes ampacity and drop at nominal volts; the
 // fuse is chosen by the plan's school. Return: home-run for critical loads and above 15 A, else the ground
 // point in the load's place (common practice). An unknown length stays unknown in the plan. Failure: empty
 // (no name, no draw), missing_reference (the plan has no feed).

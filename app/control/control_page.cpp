@@ -1,0 +1,380 @@
+#include "control/control_page.h"
+
+#include <QButtonGroup>
+#include <QLineEdit>
+#include <QScrollArea>
+#include <QSplitter>
+
+#include "control/boxes.h"
+#include "control/rails.h"
+#include "paint/tokens.h"
+#include "words/control_words.h"
+
+namespace yr::app {
+
+ControlPage::ControlPage(PlanDocument* document, QWidget* parent)
+    : QWidget(parent), document_(document), sneaks_(document) {
+    setAccessibleName(QStringLiteral("Control"));
+    boxes_ = new BoxView(document_);
+    live_ = new LiveStrip(document_);
+    pages_ = new QStackedWidget;
+    pages_->addWidget(scrolled(live_));
+    for (QVBoxLayout** rows : {&sneak_rows_, &rail_rows_, &channel_rows_, &panel_rows_})
+        pages_->addWidget(list_page(*rows));
+    progress_ = new QProgressBar;
+    progress_->setTextVisible(false);
+    progress_->setFixedHeight(6);
+    progress_->hide();
+
+    auto* head = new QHBoxLayout;
+    head->setContentsMargins(12, 4, 12, 4);
+    head->setSpacing(4);
+    auto* group = new QButtonGroup(this);
+    const char* names[] = {"Alive or dead", "Sneak paths", "Rails", "Channels", "Panel"};
+    const char* tips[] = {"For each load and key position: should it be alive, and is it?",
+                          "Every combination of key, switches and pulled fuses, searched",
+                          "Loads grouped by when they are live: the fewest rails and relays",
+                          "Loads given to channels and feeds: within every limit, least copper",
+                          "What the labels beside the switches say"};
+    for (int k = 0; k < 5; ++k) {
+        auto* b = new QToolButton;
+        b->setText(QString::fromUtf8(names[k]));
+        b->setToolTip(QString::fromUtf8(tips[k]));
+        b->setObjectName(QStringLiteral("state"));
+        b->setCheckable(true);
+        b->setMinimumHeight(32);
+        group->addButton(b, k);
+        head->addWidget(b);
+        words_.push_back(b);
+    }
+    head->addStretch();
+    connect(group, &QButtonGroup::idClicked, this, [this](int k) { show_view(static_cast<View>(k)); });
+
+    auto* lower = new QWidget;
+    auto* column = new QVBoxLayout(lower);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addLayout(head);
+    column->addWidget(progress_);
+    column->addWidget(pages_, 1);
+    auto* split = new QSplitter(Qt::Vertical);
+    split->addWidget(scrolled(boxes_));
+    split->addWidget(lower);
+    split->setChildrenCollapsible(false);
+    split->setHandleWidth(3);
+    split->setSizes({300, 260});
+    auto* whole = new QVBoxLayout(this);
+    whole->setContentsMargins(0, 0, 0, 0);
+    whole->addWidget(split);
+
+    connect(document_, &PlanDocument::changed, this, &ControlPage::refresh);
+    connect(&sneaks_, &SneakRunner::progress, progress_, &QProgressBar::setValue);
+    connect(&sneaks_, &SneakRunner::finished, this, [this] {
+        progress_->hide();
+        refresh_sneaks();
+    });
+    show_view(View::live);
+}
+
+QWidget* ControlPage::scrolled(QWidget* inside) {
+    auto* scroll = new QScrollArea;
+    scroll->setWidget(inside);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    return scroll;
+}
+
+QWidget* ControlPage::list_page(QVBoxLayout*& rows) {
+    auto* inside = new QWidget;
+    inside->setObjectName(QStringLiteral("paper"));
+    rows = new QVBoxLayout(inside);
+    rows->setContentsMargins(16, 2, 12, 8);
+    rows->setSpacing(3);
+    return scrolled(inside);
+}
+
+void ControlPage::clear(QVBoxLayout* rows) {
+    while (QLayoutItem* item = rows->takeAt(0)) {
+        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
+        delete item;
+    }
+}
+
+QLabel* ControlPage::line(QVBoxLayout* rows, const QString& text, const char* kind) {
+    auto* l = new QLabel(text);
+    l->setObjectName(QLatin1String(kind));
+    l->setWordWrap(true);
+    l->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    rows->addWidget(l);
+    return l;
+}
+
+QToolButton* ControlPage::action(const QString& text, const std::function<void()>& run) {
+    auto* b = new QToolButton;
+    b->setObjectName(QStringLiteral("mend"));
+    b->setText(text);
+    b->setAccessibleName(text);
+    b->setMinimumHeight(26);
+    connect(b, &QToolButton::clicked, this, run);
+    return b;
+}
+
+void ControlPage::add_row(QVBoxLayout* rows, const QString& text, const char* kind,
+                          const std::vector<QToolButton*>& buttons) {
+    auto* w = new QWidget;
+    auto* row = new QHBoxLayout(w);
+    row->setContentsMargins(0, 0, 0, 0);
+    auto* l = new QLabel(text);
+    l->setObjectName(QLatin1String(kind));
+    l->setWordWrap(true);
+    row->addWidget(l, 1);
+    for (QToolButton* b : buttons) row->addWidget(b, 0, Qt::AlignTop);
+    rows->addWidget(w);
+}
+
+void ControlPage::show_view(View view) {
+    view_ = view;
+    for (std::size_t k = 0; k < words_.size(); ++k)
+        words_[k]->setChecked(k == static_cast<std::size_t>(view));
+    pages_->setCurrentIndex(static_cast<int>(view));
+    refresh();
+}
+
+void ControlPage::refresh() {
+    switch (view_) {
+        case View::live:
+            break;  // it follows the plan by itself
+        case View::sneak:
+            refresh_sneaks();
+            break;
+        case View::rails:
+            refresh_rails();
+            break;
+        case View::channels:
+            refresh_channels();
+            break;
+        case View::panel:
+            refresh_panel();
+            break;
+    }
+}
+
+QStringList ControlPage::lines() const {
+    QStringList text;
+    const QWidget* page = pages_->currentWidget();
+    for (const QLabel* l : page->findChildren<QLabel*>())
+        if (!l->isHidden() && !l->text().isEmpty()) text << l->text();
+    return text;
+}
+
+// ---- sneak paths
+
+void ControlPage::search_sneaks_now() {
+    show_view(View::sneak);
+    progress_->setRange(0, 100);
+    progress_->setValue(0);
+    progress_->show();
+    sneaks_.start();
+    refresh_sneaks();
+}
+
+void ControlPage::refresh_sneaks() {
+    clear(sneak_rows_);
+    if (sneaks_.running()) {
+        add_row(sneak_rows_,
+                QStringLiteral("Searching every combination of key, switches and pulled fuses …"), "soft",
+                {action(QStringLiteral("Stop"), [this] { sneaks_.cancel(); })});
+        sneak_rows_->addStretch();
+        return;
+    }
+    const auto search =
+        action(sneaks_.result() ? QStringLiteral("Search again") : QStringLiteral("Search now"),
+               [this] { search_sneaks_now(); });
+    if (!sneaks_.result()) {
+        add_row(sneak_rows_,
+                QStringLiteral(
+                    "A load that is alive when it should be dead, dead when it should be alive, or fed past "
+                    "its own fuse: searched over every key position, switch and pulled fuse."),
+                "soft", {search});
+        sneak_rows_->addStretch();
+        return;
+    }
+    const SneakSearch& found = *sneaks_.result();
+    QString head = q(words::search_text(found));
+    if (!sneaks_.current()) head = QStringLiteral("The plan has changed since. ") + head;
+    if (found.found.empty() && found.complete)
+        head += QStringLiteral(" No load is alive or dead against the plan.");
+    add_row(sneak_rows_, head, found.found.empty() && found.complete ? "good" : "soft", {search});
+    for (const auto& cause : by_cause(found.found)) {
+        add_path(found.found[cause.front()]);
+        if (const std::string same = words::same_for(cause, found, document_->plan()); !same.empty())
+            line(sneak_rows_, q(same), "soft");
+    }
+    sneak_rows_->addStretch();
+}
+
+void ControlPage::add_path(const SneakPath& path) {
+    std::vector<QToolButton*> buttons;
+    if (sneaks_.current()) {
+        buttons.push_back(action(QStringLiteral("Show on the rail"), [this, path] {
+            document_->show_situation(path.state, path.path);
+            document_->select(path.load);
+            emit said(q(words::sentence(path, document_->plan(), document_->style())) +
+                      QStringLiteral(" Loads are drawn as resistances here; choose a state to leave."));
+            emit rail_asked();
+        }));
+        for (const SneakMend& m : path.mends)
+            buttons.push_back(action(q(words::mend_label(m, document_->plan())), [this, path, m] {
+                document_->apply(m.edit, q(yr::name_of(document_->plan(), path.load)) + QStringLiteral(": ") +
+                                             q(words::mend_label(m, document_->plan())));
+            }));
+    }
+    add_row(sneak_rows_,
+            QStringLiteral("▲ ") + q(words::sentence(path, document_->plan(), document_->style())), "fix",
+            buttons);
+    if (!path.path.empty())
+        line(sneak_rows_, q(words::path_text(path, document_->plan())), "soft")
+            ->setFont(type_font(Type::small));
+}
+
+// ---- rails
+
+void ControlPage::refresh_rails() {
+    clear(rail_rows_);
+    const RailGrouping g = group_rails(document_->plan());
+    line(rail_rows_,
+         QStringLiteral(
+             "%1 rails, %2 of them behind a relay: no two of these could be one. What is switched by the "
+             "driver besides has its own channel, relay or switch.")
+             .arg(g.groups.size())
+             .arg(g.relays),
+         "soft");
+    for (const RailGroup& r : g.groups) {
+        std::vector<QToolButton*> buttons;
+        if (!r.astray.empty()) {
+            const QString text = r.feeds.empty()
+                                     ? QStringLiteral("Make this rail")
+                                     : QStringLiteral("Hang them on %1")
+                                           .arg(q(yr::name_of(document_->plan(), r.feeds.front())));
+            buttons.push_back(action(text, [this, r] {
+                const auto edit = make_rail(document_->plan(), r);
+                if (!edit)
+                    emit document_->refused(q(words::sentence(edit.error())));
+                else
+                    document_->apply(
+                        *edit, QStringLiteral("rail: ") + q(words::condition(r.when, &document_->plan())));
+            }));
+        }
+        add_row(rail_rows_, q(words::sentence(r, document_->plan(), document_->style())),
+                r.astray.empty() ? "ink" : "fix", buttons);
+    }
+    rail_rows_->addStretch();
+}
+
+// ---- channels
+
+void ControlPage::give_out_channels() {
+    assignment_ = std::make_shared<Assignment>(assign_loads(document_->plan()));
+    assigned_ = document_->generation();
+    show_view(View::channels);
+}
+
+void ControlPage::apply_assignment() {
+    if (!assignment_ || !assignment_->feasible || assigned_ != document_->generation()) return;
+    const auto done = assignment_;
+    if (!document_->apply(done->edit, QStringLiteral("channels given out"))) return;
+    give_out_channels();  // asked of the plan as it is now: nothing is left to move
+}
+
+void ControlPage::refresh_channels() {
+    clear(channel_rows_);
+    const auto again = [this] { give_out_channels(); };
+    if (!assignment_ || assigned_ != document_->generation()) {
+        add_row(channel_rows_,
+                QStringLiteral(
+                    "Every load given to a channel or feed: within every channel, group and main, its start "
+                    "included, live when it must be, the most amps on the shortest way. What was put "
+                    "somewhere by hand stays."),
+                "soft", {action(QStringLiteral("Give out channels"), again)});
+        channel_rows_->addStretch();
+        return;
+    }
+    const Assignment& a = *assignment_;
+    const Plan& plan = document_->plan();
+    if (!a.feasible) {
+        add_row(channel_rows_, QStringLiteral("▲ ") + q(words::conflict_text(a, plan)), "fix",
+                {action(QStringLiteral("Try again"), again)});
+        if (!a.remedies.empty()) line(channel_rows_, QStringLiteral("Any one of these would do:"), "ink");
+        for (const Remedy& r : a.remedies)
+            line(channel_rows_, QStringLiteral("· ") + q(words::sentence(r, plan, document_->style())),
+                 "ink");
+        channel_rows_->addStretch();
+        return;
+    }
+    const bool moves =
+        std::any_of(a.placed.begin(), a.placed.end(), [](const PlacedLoad& p) { return p.moved; });
+    const auto Am = [](double v) { return q(words::number(v, 4)); };
+    std::vector<QToolButton*> buttons;
+    const bool done = std::holds_alternative<Batch>(a.edit) && !moves;
+    if (moves) buttons.push_back(action(QStringLiteral("Move them"), [this] { apply_assignment(); }));
+    add_row(
+        channel_rows_,
+        done
+            ? QStringLiteral("Every load sits where it takes the least copper: %1 A m.").arg(Am(a.amp_metres))
+            : QStringLiteral("%1 A m of copper instead of %2; no other way takes less.")
+                  .arg(Am(a.amp_metres), Am(a.amp_metres_before)),
+        "good", buttons);
+    for (const PlacedLoad& p : a.placed) {
+        const auto why = words::reasons(p, plan, document_->style());
+        QString text = (p.moved ? QStringLiteral("→ ") : QString()) + q(yr::name_of(plan, p.load)) +
+                       QStringLiteral(": ") + q(why.front());
+        QLabel* l = line(channel_rows_, text, p.moved ? "ink" : "soft");
+        QStringList others;
+        for (std::size_t k = 1; k < why.size(); ++k) others << q(why[k]);
+        l->setToolTip(others.join(QLatin1Char('\n')));
+        if (p.moved && why.size() > 1)
+            line(channel_rows_, QStringLiteral("    ") + others.join(QStringLiteral("  ")), "soft")
+                ->setFont(type_font(Type::small));
+    }
+    channel_rows_->addStretch();
+}
+
+// ---- panel labels
+
+void ControlPage::refresh_panel() {
+    clear(panel_rows_);
+    const auto switches = plan_switches(document_->plan());
+    line(panel_rows_,
+         switches.empty()
+             ? QStringLiteral("No switch yet: a load that is “on switch pump” brings one.")
+             : QStringLiteral("What stands beside each switch. Left empty, it names what the switch works."),
+         "soft");
+    for (const std::string& name : switches) {
+        auto* w = new QWidget;
+        auto* row = new QHBoxLayout(w);
+        row->setContentsMargins(0, 0, 0, 0);
+        auto* l = new QLabel(q(name));
+        l->setFixedWidth(140);
+        auto* edit = new QLineEdit;
+        edit->setObjectName(QStringLiteral("label ") + q(name));
+        edit->setAccessibleName(QStringLiteral("Label of switch ") + q(name));
+        edit->setPlaceholderText(q(panel_label(document_->plan(), name)));
+        for (const PanelSwitch& s : document_->plan().panel)
+            if (s.name == name) edit->setText(q(s.label));
+        row->addWidget(l);
+        row->addWidget(edit, 1);
+        panel_rows_->addWidget(w);
+        connect(edit, &QLineEdit::editingFinished, this, [this, edit, name] {
+            if (!edit->isModified()) return;
+            edit->setModified(false);
+            PanelSwitch s{new_id(document_->plan(), "panel"), name, edit->text().trimmed().toStdString()};
+            for (const PanelSwitch& old : document_->plan().panel)
+                if (old.name == name) s.id = old.id;
+            document_->apply(Put<PanelSwitch>{s, {}}, q("label of " + name));
+        });
+    }
+    panel_rows_->addStretch();
+}
+
+}  // namespace yr::app

@@ -1,0 +1,83 @@
+// The words of a typed line, and conditions read from them. For typed_line.cpp.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "plan/plan.h"
+#include "units/quantity.h"
+
+namespace yr {
+
+struct LineWord {
+    std::string text;
+    bool quoted = false;
+};
+
+// Splits at spaces, tabs, semicolons and commas that are no decimal commas; quotes hold words together.
+[[nodiscard]] std::vector<LineWord> split_line(std::string_view text);
+
+// A place among the words.
+class LineCursor {
+  public:
+    explicit LineCursor(std::vector<LineWord> words) : words_(std::move(words)) {}
+    [[nodiscard]] bool done() const { return at_ >= words_.size(); }
+    [[nodiscard]] std::string lower(std::size_t ahead = 0) const;  // empty past the end and for quoted words
+    [[nodiscard]] std::string joined(std::size_t ahead, std::size_t count) const;  // as they stand
+    [[nodiscard]] bool has(std::size_t words) const { return at_ + words <= words_.size(); }
+    [[nodiscard]] const LineWord& word() const { return words_[at_]; }
+    void skip(std::size_t words) { at_ += words; }
+
+    // A quantity of one to four words from `ahead` on: "2x 90 W", "90 W", "90W", "2 x 90 W".
+    [[nodiscard]] std::optional<Quantity> quantity(std::size_t ahead, std::size_t& used) const;
+
+    // The thing whose name stands there, the longest name first; empty where none does.
+    template <class T, class F>
+    [[nodiscard]] Id named(const std::vector<T>& things, std::size_t ahead, F&& accept,
+                           std::size_t& used) const {
+        for (std::size_t count = 5; count >= 1; --count) {
+            if (!has(ahead + count)) continue;
+            const std::string text = joined_lower(ahead, count);
+            for (const T& t : things)
+                if (accept(t) && same_name(t.name, text)) {
+                    used = count;
+                    return t.id;
+                }
+        }
+        return {};
+    }
+
+  private:
+    [[nodiscard]] std::string joined_lower(std::size_t ahead, std::size_t count) const;
+    [[nodiscard]] static bool same_name(const std::string& name, const std::string& lower);
+    std::vector<LineWord> words_;
+    std::size_t at_ = 0;
+};
+
+// Collects the parts of a live-when as they are met along a line.
+class ConditionReader {
+  public:
+    explicit ConditionReader(const Plan& plan) : plan_(plan) {}
+    // Reads a part at the cursor if there is one: "on ignition", "and scene off", "or running", "not while
+    // cranking", "after 3 s", "above 13.2 V", "while sample fridge runs". `begun`: the line has a name
+    // already, so that bare key words are no part of it.
+    [[nodiscard]] bool read(LineCursor& words, bool begun);
+    [[nodiscard]] std::optional<Condition> result() const;
+
+  private:
+    [[nodiscard]] std::optional<Condition> term(const LineCursor& words, std::size_t ahead,
+                                                std::size_t& used) const;
+    [[nodiscard]] std::optional<Condition> key_word(const std::string& word) const;
+    [[nodiscard]] std::optional<Condition> switch_term(const LineCursor& words, std::size_t ahead,
+                                                       std::size_t& used) const;
+    [[nodiscard]] std::optional<Condition> circuit_term(const LineCursor& words, std::size_t ahead,
+                                                        std::size_t& used) const;
+    [[nodiscard]] bool read_measured(LineCursor& words);
+    const Plan& plan_;
+    std::vector<Condition> parts_;
+    bool just_read_ = false;  // "and" and "or" go on from here
+};
+
+}  // namespace yr
