@@ -61,7 +61,7 @@ std::vector<View> views() {
         {"type-to-add.png",
          [](MainWindow& w) {
              w.type_line()->edit()->setText(
-                 QStringLiteral("bank light 2x 45 W on ignition, 5.5 m, cargo roof, wobbly"));
+                 QStringLiteral("bank light 2x 45 W on ignition and scene, 5.5 m, cargo roof, channel 7, wobbly"));
          }},
         {"option.png",
          [](MainWindow& w) {
@@ -70,6 +70,33 @@ std::vector<View> views() {
              w.document()->select("run-join");
          }},
         {"survey.png", [](MainWindow& w) { w.show_page(MainWindow::Page::survey); }},
+        {"control.png",
+         [](MainWindow& w) {
+             w.show_page(MainWindow::Page::control);
+             w.document()->select({});
+         }},
+        {"control-sneak.png",
+         [](MainWindow& w) {
+             w.document()->apply(SetActive{"variant-wake"}, QStringLiteral("show"));
+             w.show_page(MainWindow::Page::control);
+             w.control()->search_sneaks_now();
+             w.control()->sneaks()->wait();
+         }},
+        {"sneak-on-the-rail.png",
+         [](MainWindow& w) {
+             w.document()->apply(SetActive{"variant-wake"}, QStringLiteral("show"));
+             const SneakSearch s = search_sneaks(w.document()->plan());
+             for (const SneakPath& p : s.found)
+                 if (p.load == "load-7" && p.kind == SneakKind::alive) {
+                     w.document()->show_situation(p.state, p.path);
+                     w.document()->select({});
+                 }
+         }},
+        {"control-channels.png",
+         [](MainWindow& w) {
+             w.show_page(MainWindow::Page::control);
+             w.control()->give_out_channels();
+         }},
         {"compare.png",
          [](MainWindow& w) {
              w.show_page(MainWindow::Page::compare);

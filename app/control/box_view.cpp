@@ -16,7 +16,7 @@
 namespace yr::app {
 namespace {
 
-constexpr double kMargin = 16, kTitle = 28, kCell = 56, kGap = 6, kBracket = 20, kChip = 30;
+constexpr double kMargin = 16, kTitle = 28, kCell = 66, kGap = 6, kBracket = 20, kChip = 30;
 constexpr double kLeastCell = 100;
 constexpr double kDrag_px = 8;
 
@@ -321,11 +321,13 @@ void paint_cell(QPainter& p, const BoxCell& c, bool selected, const Tokens& t) {
                    : free   ? QStringLiteral("free")
                             : QString());
         text.adjust(0, 15, 0, 0);
+        p.setFont(type_font(Type::body));
         p.setPen(bad ? (*c.severity == Severity::stop ? t.stop : t.fix) : t.ink);
         p.drawText(text, Qt::AlignTop | Qt::AlignLeft,
-                   fm.elidedText(mark + c.name, Qt::ElideRight, static_cast<int>(text.width())));
+                   QFontMetrics(p.font()).elidedText(mark + c.name, Qt::ElideRight, static_cast<int>(text.width())));
         p.setPen(t.soft);
-        text.adjust(0, free ? 0 : 14, 0, 0);
+        p.setFont(type_font(Type::small));
+        text.adjust(0, free ? 2 : 19, 0, 0);
         p.drawText(text, Qt::AlignTop | Qt::AlignLeft,
                    fm.elidedText(c.amount, Qt::ElideRight, static_cast<int>(text.width())));
     } else {

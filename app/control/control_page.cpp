@@ -325,7 +325,10 @@ void ControlPage::refresh_channels() {
             : QStringLiteral("%1 A m of copper instead of %2; no other way takes less.")
                   .arg(Am(a.amp_metres), Am(a.amp_metres_before)),
         "good", buttons);
-    for (const PlacedLoad& p : a.placed) {
+    std::vector<PlacedLoad> placed = a.placed;  // what moves stands first
+    std::stable_sort(placed.begin(), placed.end(),
+                     [](const PlacedLoad& x, const PlacedLoad& y) { return x.moved && !y.moved; });
+    for (const PlacedLoad& p : placed) {
         const auto why = words::reasons(p, plan, document_->style());
         QString text = (p.moved ? QStringLiteral("→ ") : QString()) + q(yr::name_of(plan, p.load)) +
                        QStringLiteral(": ") + q(why.front());

@@ -42,6 +42,7 @@ void SneakRunner::wait() {
 }
 
 void SneakRunner::take() {
+    if (result_ == watcher_.result()) return;  // wait() has told it already
     result_ = watcher_.result();
     emit finished();
 }

@@ -371,15 +371,19 @@ class Painter {
 
     // A control box lies across its channels: one slab, what it carries of its main, what is free.
     void boxes() {
+        p_.setFont(type_font(Type::small));
+        const QFontMetricsF fm(p_.font());
         for (const SceneBox& b : w_.scene.boxes) {
-            p_.fillRect(b.rect, b.id == w_.selected ? t_.source : t_.ink);
-            p_.setFont(type_font(Type::small));
-            p_.setPen(b.id == w_.selected ? t_.on(t_.source) : t_.paper);
+            const QColor ground = b.id == w_.selected ? t_.source : t_.ink;
+            p_.fillRect(b.rect, ground);
+            if (b.label.isEmpty()) continue;
             const QString mark = b.over ? QStringLiteral("▲ ") : QString();
-            p_.drawText(b.rect.adjusted(6, 0, -6, 0), Qt::AlignVCenter | Qt::AlignLeft,
-                        fitted(QFontMetricsF(p_.font()),
-                               {mark + b.label, mark + b.label.section(QStringLiteral("  "), 0, 0)},
-                               b.rect.width() - 12));
+            const QString text = fitted(fm, {mark + b.label, mark + b.label.section(QStringLiteral("  "), 0, 0)},
+                                        b.rect.width() - 12);
+            const QRectF chip(b.rect.left(), b.rect.top(), fm.horizontalAdvance(text) + 12, 16);
+            p_.fillRect(chip, ground);
+            p_.setPen(t_.on(ground));
+            p_.drawText(chip, Qt::AlignCenter, text);
         }
     }
 

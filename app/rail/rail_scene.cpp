@@ -11,7 +11,7 @@ namespace {
 
 constexpr double kLeft = 66, kRight = 18, kTop = 8, kStrip = 28, kUnderStrip = 18, kBottom = 30;
 constexpr double kMostPxPerV = 700;
-constexpr double kBoxSlab = 16;
+constexpr double kBoxBar = 5;
 constexpr double kHandle_px = 20, kNarrow_px = 36;
 
 std::size_t at_(int k) {
@@ -170,24 +170,30 @@ class SceneBuilder {
         }
     }
 
-    // A box lies across the tops of the runs that hang on it, as one slab for each stretch they stand
-    // together in.
+    // A box lies across the tops of the runs that it feeds, as one bar for each stretch they stand together in.
     void add_boxes() {
         for (const Point& box : plan_.points) {
             if (box.channels.empty()) continue;
-            QRectF across;
+            std::vector<QRectF> stretches;
             double amps = 0;
             for (const SceneItem& i : scene_.items) {
                 const Run* run = i.kind == SceneKind::conductor && i.side == ChartSide::supply
                                      ? yr::find(plan_.runs, i.id)
                                      : nullptr;
-                if (!run || run->from != box.id) continue;
+                if (!run || run->from != box.id || sol_.point.conductors[at_(i.ref.index)].current_A < 0) continue;
                 amps += i.right_A - i.left_A;
-                const QRectF slab(i.rect.left(), i.rect.top() - kBoxSlab / 2, i.rect.width(), kBoxSlab);
-                if (!across.isNull() && slab.left() - across.right() > 2) push_box(box, across, 0);
-                across = !across.isNull() && slab.left() - across.right() <= 2 ? across.united(slab) : slab;
+                const QRectF bar(i.rect.left(), i.rect.top() - kBoxBar / 2, i.rect.width(), kBoxBar);
+                const bool beside = !stretches.empty() && std::abs(bar.left() - stretches.back().right()) <= 2 &&
+                                    std::abs(bar.top() - stretches.back().top()) <= 2;
+                if (beside)
+                    stretches.back() = stretches.back().united(bar);
+                else
+                    stretches.push_back(bar);
             }
-            if (!across.isNull()) push_box(box, across, amps);
+            const auto widest = std::max_element(
+                stretches.begin(), stretches.end(),
+                [](const QRectF& x, const QRectF& y) { return x.width() < y.width(); });
+            for (const QRectF& bar : stretches) push_box(box, bar, &bar == &*widest ? amps : 0);
         }
     }
 
@@ -197,8 +203,8 @@ class SceneBuilder {
         const auto used = std::count_if(plan_.runs.begin(), plan_.runs.end(),
                                         [&](const Run& r) { return r.from == box.id && r.channel > 0; });
         const auto free = static_cast<long>(box.channels.size()) - used;
-        b.label = q(words::capital(box.name));
         if (amps > 0) {
+            b.label = q(words::capital(box.name));
             b.over = box.main_A && amps > *box.main_A;
             b.label +=
                 QStringLiteral("  ") + A(amps) +
@@ -230,6 +236,9 @@ class SceneBuilder {
         std::vector<SceneItem> loads;
         for (const ChartPiece& p : layout_.pieces) {
             if (p.ref.thing == ChartThing::conductor || !seen(p.left_A, p.right_A)) continue;
+            // what a box takes for itself is told by the box; it has a column only where one can see it
+            const double wide = (p.right_A - p.left_A) * scene_.px_per_A;
+            if (p.ref.thing == ChartThing::standby && wide < kThinLoad_px) continue;
             SceneItem i;
             i.kind = SceneKind::load;
             i.ref = p.ref;

@@ -89,11 +89,11 @@ PlanList::PlanList(PlanDocument* document, QWidget* parent) : QTreeWidget(parent
     refresh();
 }
 
-PlanList::Row PlanList::load_row(std::size_t k) const {
+PlanList::Row PlanList::load_row(std::size_t k, const Id& feed) const {
     const Load& l = document_->plan().loads[k];
     const LoadResult& r = document_->solution().point.loads[k];
     Row row{l.id, q(l.name), {}, q(words::condition(l.live_when, &document_->plan())), false};
-    if (const Run* run = supply_run(document_->plan(), l.id); run && run->channel > 0)
+    if (const Run* run = supply_run(document_->plan(), l.id); run && run->channel > 0 && run->from == feed)
         row.name = QStringLiteral("%1 · ").arg(run->channel) + row.name;
     switch (r.status) {
         case LoadStatus::on:
@@ -149,7 +149,7 @@ std::vector<PlanList::Row> PlanList::rows() const {
         std::stable_sort(by_feed[p.id].begin(), by_feed[p.id].end(), [&](std::size_t a, std::size_t b) {
             return supply_run(plan, plan.loads[a].id)->channel < supply_run(plan, plan.loads[b].id)->channel;
         });
-        for (std::size_t k : by_feed[p.id]) rows.push_back(load_row(k));
+        for (std::size_t k : by_feed[p.id]) rows.push_back(load_row(k, p.id));
         if (const auto free = free_channels(plan, p); !free.empty()) {
             QStringList numbers;
             for (const int c : free) numbers << QString::number(c);

@@ -33,7 +33,7 @@ class PlanList : public QTreeWidget {
     };
     void refresh();
     [[nodiscard]] std::vector<Row> rows() const;
-    [[nodiscard]] Row load_row(std::size_t load) const;
+    [[nodiscard]] Row load_row(std::size_t index, const Id& feed = {}) const;
     [[nodiscard]] std::vector<words::ValueRef> questions(const Id& id) const;
     void show_selection();
 

@@ -37,8 +37,23 @@ StateBar::StateBar(PlanDocument* document, QWidget* parent) : QWidget(parent), d
     more->setObjectName(QStringLiteral("state"));
     more->setToolTip(QStringLiteral("Key and switches of this state; new states"));
     more->setAccessibleName(QStringLiteral("Edit this state"));
-    connect(more, &QToolButton::clicked, this, [this] { document_->select(document_->state().id); });
+    connect(more, &QToolButton::clicked, this, [this] {
+        document_->select(document_->plan().states[static_cast<std::size_t>(document_->state_index())].id);
+    });
     row->addWidget(more);
+    found_ = new QToolButton;
+    found_->setText(QStringLiteral("as found  ✕"));
+    found_->setAccessibleName(QStringLiteral("Leave what was found"));
+    found_->setCheckable(true);
+    found_->setChecked(true);
+    found_->setMinimumHeight(32);
+    found_->setObjectName(QStringLiteral("state"));
+    found_->hide();
+    connect(found_, &QToolButton::clicked, this, [this] {
+        found_->setChecked(true);
+        document_->set_state(document_->state_index());
+    });
+    row->addWidget(found_);
     row->addStretch();
     outer_->addLayout(row, 1);
     outer_->addLayout(conditions_);
@@ -171,6 +186,14 @@ void StateBar::refresh() {
         b->setChecked(!all_states() && !document_->shows_situation() &&
                       group_->id(b) == document_->state_index());
     group_->setExclusive(!all_states() && !document_->shows_situation());
+    found_->setVisible(document_->shows_situation());
+    if (document_->shows_situation()) {
+        QStringList what{q(document_->state().name)};
+        for (const std::string& s : document_->state().switches) what << q(s + " on");
+        for (const Id& id : document_->state().pulled) what << q(yr::name_of(document_->plan(), id) + " out");
+        found_->setToolTip(QStringLiteral("As it was found: %1. Loads are drawn as resistances. Click to leave.")
+                               .arg(what.join(QStringLiteral(", "))));
+    }
     for (const Condition& c : fields_)
         if (!c.edit->isModified()) c.edit->setText(c.show(document_->state()));
 }

@@ -193,24 +193,25 @@ class Assigner {
             for (const Feed& feed : feeds_) {
                 const bool keeps = l->pinned && supply_run(plan_, l->id)->from == feed.point->id;
                 if (l->pinned ? !keeps : barred(*l, feed).has_value()) continue;
-                for (const int w : feed.ways) a.cost[at(w)] = cost(*l, feed);
+                for (const int w : feed.ways) a.cost[at(w)] = cost(*l, feed) + (keeps_way(*l, feed, w) ? 0 : kStay_Am / 2);
             }
             if (l->pinned) pin(*l, a);
             p_.loads.push_back(std::move(a));
         }
     }
 
+    bool keeps_way(const Load& l, const Feed& feed, int way) const {
+        const Run* run = supply_run(plan_, l.id);
+        const auto& channels = way_channels_[at(way)];
+        return run->from == feed.point->id && p_.ways[at(way)].joined_of < 0 &&
+               (channels.empty() || std::find(channels.begin(), channels.end(), run->channel) != channels.end());
+    }
+
     // A pinned load keeps its way, with a place of its own there.
     void pin(const Load& l, AssignLoad& a) const {
-        const Run* run = supply_run(plan_, l.id);
         for (const Feed& feed : feeds_)
-            for (const int w : feed.ways) {
-                const auto& channels = way_channels_[at(w)];
-                const bool here = channels.empty() ? run->channel == 0
-                                                   : std::find(channels.begin(), channels.end(),
-                                                               run->channel) != channels.end();
-                if (feed.point->id == run->from && here && p_.ways[at(w)].joined_of < 0) a.pinned = w;
-            }
+            for (const int w : feed.ways)
+                if (keeps_way(l, feed, w)) a.pinned = w;
     }
 
     void make_limits() {

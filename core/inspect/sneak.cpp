@@ -250,6 +250,9 @@ SneakSearch search_sneaks(const Plan& plan, const SneakAsk& ask) {
             }
         if (ask.progress) ask.progress(static_cast<double>(++done) / static_cast<double>(loads.size()));
     }
+    std::stable_sort(result.found.begin(), result.found.end(), [](const SneakPath& a, const SneakPath& b) {
+        return a.state.pulled.size() < b.state.pulled.size();
+    });
     if (ask.with_mends)
         for (SneakPath& path : result.found)
             if (!ask.cancel || !ask.cancel->load()) add_mends(plan, path);

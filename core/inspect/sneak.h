@@ -48,7 +48,7 @@ struct SneakPath {
 };
 
 struct SneakSearch {
-    std::vector<SneakPath> found;  // each load and kind once, the fewest pulled fuses first
+    std::vector<SneakPath> found;  // each load and kind once; those without a pulled fuse first
     int switches = 0, fuses = 0;
     double combinations = 0;  // that the answer holds for
     std::size_t looked_at = 0;

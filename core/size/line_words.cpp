@@ -150,16 +150,16 @@ std::optional<Condition> ConditionReader::term(const LineCursor& words, std::siz
 }
 
 // "after 3 s", "charging above 13.2 V", "not while cranking".
-bool ConditionReader::read_measured(LineCursor& words) {
-    std::size_t ahead = 0, used = 0;
+bool ConditionReader::read_measured(LineCursor& words, std::size_t from) {
+    std::size_t ahead = from, used = 0;
     Condition c;
-    if (words.lower() == "not") {
-        ahead = words.lower(1) == "while" ? 2 : 1;
+    if (words.lower(from) == "not") {
+        ahead = from + (words.lower(from + 1) == "while" ? 2 : 1);
         if (words.lower(ahead) != "cranking") return false;
         c.not_cranking = true;
         used = 1;
-    } else if (words.lower() == "after") {
-        ahead = 1;
+    } else if (words.lower(from) == "after") {
+        ahead = from + 1;
         const auto q = words.quantity(ahead, used);
         if (!q || q->dimension != Dimension::time || !(q->value >= 0 && q->value <= 86400)) return false;
         c.delay_s = q->value;
@@ -180,7 +180,7 @@ bool ConditionReader::read_measured(LineCursor& words) {
 bool ConditionReader::read(LineCursor& words, bool begun) {
     const bool goes_on = just_read_;
     just_read_ = false;
-    if (read_measured(words)) return just_read_ = true;
+    if (read_measured(words, goes_on && words.lower() == "and" ? 1 : 0)) return just_read_ = true;
     const std::string first = words.lower();
     const bool lead = first == "on" || first == "with" || first == "when" || first == "while";
     const bool link = goes_on && (first == "and" || first == "or");

@@ -74,7 +74,7 @@ class ConditionReader {
                                                        std::size_t& used) const;
     [[nodiscard]] std::optional<Condition> circuit_term(const LineCursor& words, std::size_t ahead,
                                                         std::size_t& used) const;
-    [[nodiscard]] bool read_measured(LineCursor& words);
+    [[nodiscard]] bool read_measured(LineCursor& words, std::size_t from);
     const Plan& plan_;
     std::vector<Condition> parts_;
     bool just_read_ = false;  // "and" and "or" go on from here

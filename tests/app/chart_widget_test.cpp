@@ -130,7 +130,7 @@ TEST_F(WindowTest, DraggingALoadOntoAFeedMovesIt) {
     }
     QTest::mouseRelease(window.chart(), Qt::LeftButton, {}, to);
     EXPECT_EQ(yr::find(plan().runs, run_named("two-way radio feed"))->from, "rear-box");
-    EXPECT_EQ(doc().undo_stack()->undoText(), QStringLiteral("two-way radio to rear box channel 5"));
+    EXPECT_EQ(doc().undo_stack()->undoText(), QStringLiteral("two-way radio to rear box channel 7"));
     EXPECT_TRUE(yr::find(plan().loads, logger)->pinned) << "what is put by hand stays";
     doc().undo_stack()->undo();
     EXPECT_EQ(yr::find(plan().runs, run_named("two-way radio feed"))->from, "cab-box");

@@ -1,0 +1,267 @@
+// The Control workspace, boxes in list and chart, the library on the type line, conditions in the details.
+#include <QComboBox>
+#include <QFile>
+
+#include "app/window_fixture.h"
+#include "control/box_dialog.h"
+#include "control/place_on.h"
+#include "plan/plan_json.h"
+#include "shell/own_library.h"
+
+namespace yr::test {
+namespace {
+
+class ControlTest : public WindowTest {
+  protected:
+    ControlTest() { window.show_page(app::MainWindow::Page::control); }
+    app::ControlPage* page() { return window.control(); }
+    void drag(QWidget* in, const QPoint& from, const QPoint& to) {
+        QTest::mousePress(in, Qt::LeftButton, {}, from);
+        for (const QPoint& p : {from + QPoint(7, 7), (from + to) / 2, to}) {
+            QMouseEvent move(QEvent::MouseMove, p, in->mapToGlobal(p), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+            QCoreApplication::sendEvent(in, &move);
+        }
+        QTest::mouseRelease(in, Qt::LeftButton, {}, to);
+    }
+    QToolButton* button(const QString& text) {
+        QCoreApplication::processEvents();  // rows that were just made come into sight
+        for (QToolButton* b : page()->findChildren<QToolButton*>())
+            if (b->text() == text && b->isVisibleTo(page())) return b;
+        return nullptr;
+    }
+    int channel(const char* load) { return supply_run(plan(), load_named(load))->channel; }
+};
+
+TEST_F(ControlTest, ABoxShowsWhatIsUsedAndWhatIsFree) {
+    const auto& slabs = page()->boxes()->slabs();
+    ASSERT_GE(slabs.size(), 5U);
+    EXPECT_EQ(slabs[0].cells.size(), 8U);
+    EXPECT_TRUE(slabs[0].amount.contains(QStringLiteral("1 free"))) << slabs[0].amount.toStdString();
+    EXPECT_EQ(page()->boxes()->cell_at("rear-box", 1)->load, "load-17");
+    EXPECT_TRUE(page()->boxes()->cell_at("rear-box", 7)->load.empty());
+    const auto over = std::count_if(slabs[1].groups.begin(), slabs[1].groups.end(), [](const auto& g) { return g.over; });
+    EXPECT_EQ(over, 1) << "the lights share 20 A and can ask for 24 A";
+    for (const auto& s : slabs)
+        for (const auto& c : s.cells) EXPECT_LE(c.rect.right(), page()->boxes()->width());
+}
+
+TEST_F(ControlTest, DraggingOntoAFreeChannelMovesAndPins) {
+    auto* boxes = page()->boxes();
+    drag(boxes, boxes->cell_of("load-18")->rect.center().toPoint(),
+         boxes->cell_at("rear-box", 7)->rect.center().toPoint());
+    EXPECT_EQ(channel("beacons"), 7);
+    EXPECT_TRUE(yr::find(plan().loads, "load-18")->pinned);
+    EXPECT_EQ(count(FindingKind::group_over, "rear-box"), 0) << "19 A of 20 A";
+    const QString file = QString::fromStdString(folder.file("moved.yourrail.json"));
+    ASSERT_TRUE(window.save_to(file));
+    EXPECT_EQ(*load_plan(file.toStdString()), doc().stored());
+    doc().undo_stack()->undo();
+    EXPECT_EQ(channel("beacons"), 2);
+}
+
+TEST_F(ControlTest, DraggingOntoATakenChannelChangesPlaces) {
+    auto* boxes = page()->boxes();
+    drag(boxes, boxes->cell_of("load-13")->rect.center().toPoint(), boxes->cell_of("load-10")->rect.center().toPoint());
+    EXPECT_EQ(channel("dash camera"), 4);
+    EXPECT_EQ(channel("cab display"), 7);
+    drag(boxes, boxes->cell_of("load-22")->rect.center().toPoint(), QPoint(3, 3000));
+    EXPECT_EQ(channel("tail camera"), 6) << "dropped beside everything: it stays";
+}
+
+TEST_F(ControlTest, TheStripTellsAliveFromDead) {
+    page()->show_view(app::ControlPage::View::live);
+    const auto& rows = page()->live()->rows();
+    EXPECT_EQ(rows.front().load, "load-9") << "what is wrong stands first";
+    EXPECT_EQ(app::LiveStrip::cell_text(rows.front().at[0]), QStringLiteral("dead, should run"));
+    QTest::mouseClick(page()->live(), Qt::LeftButton, {}, page()->live()->cell_rect(0, 2).center().toPoint());
+    EXPECT_EQ(doc().selection(), "load-9");
+    const auto constant = std::find_if(doc().findings().begin(), doc().findings().end(), [](const Finding& f) {
+        return f.kind == FindingKind::constant_on_key_rail;
+    });
+    ASSERT_NE(constant, doc().findings().end());
+    ASSERT_TRUE(doc().mend(*constant));
+    for (const auto& r : page()->live()->rows()) EXPECT_FALSE(r.wrong()) << r.load;
+}
+
+TEST_F(ControlTest, SneakPathsAreSearchedShownAndMended) {
+    doc().apply(SetActive{"variant-wake"}, QStringLiteral("show"));
+    page()->search_sneaks_now();
+    page()->sneaks()->wait();
+    ASSERT_TRUE(page()->sneaks()->current());
+    const auto before = page()->sneaks()->result()->found.size();
+    ASSERT_GT(before, 5U);
+    EXPECT_TRUE(page()->lines().join(QLatin1Char('\n')).contains(QStringLiteral("though nothing asks for it")));
+    QToolButton* show = button(QStringLiteral("Show on the rail"));
+    ASSERT_NE(show, nullptr);
+    show->click();
+    EXPECT_EQ(window.page(), app::MainWindow::Page::rail);
+    EXPECT_TRUE(doc().shows_situation());
+    EXPECT_FALSE(doc().current_path().empty());
+    bool drawn = false;
+    for (const Id& id : doc().current_path()) drawn = drawn || window.chart()->scene().of(id) != nullptr;
+    EXPECT_TRUE(drawn) << "the path stands in the chart";
+    state("Driving");
+    EXPECT_FALSE(doc().shows_situation()) << "a state of the plan leaves it";
+    window.show_page(app::MainWindow::Page::control);
+    QToolButton* mend = button(QStringLiteral("Diode in logger wake wire"));
+    ASSERT_NE(mend, nullptr);
+    mend->click();
+    EXPECT_FALSE(page()->sneaks()->current()) << "the answer is of the plan before";
+    page()->search_sneaks_now();
+    page()->sneaks()->wait();
+    EXPECT_LT(page()->sneaks()->result()->found.size(), before);
+}
+
+TEST_F(ControlTest, ChannelsAreGivenOutAndTakenBackInOneStep) {
+    page()->give_out_channels();
+    EXPECT_TRUE(page()->lines().front().contains(QStringLiteral("no other way takes less")))
+        << page()->lines().front().toStdString();
+    QToolButton* move = button(QStringLiteral("Move them"));
+    ASSERT_NE(move, nullptr);
+    const Plan before = doc().stored();
+    move->click();
+    EXPECT_EQ(count(FindingKind::group_over, "rear-box"), 0);
+    EXPECT_EQ(count(FindingKind::channel_start, "load-20"), 0);
+    EXPECT_EQ(button(QStringLiteral("Move them")), nullptr) << "nothing is left to move";
+    doc().undo_stack()->undo();
+    EXPECT_EQ(doc().stored(), before);
+}
+
+TEST_F(ControlTest, RailsSayWhatIsMissingAndMakeIt) {
+    page()->show_view(app::ControlPage::View::rails);
+    EXPECT_TRUE(page()->lines().join(QLatin1Char('\n')).contains(QStringLiteral("one relay is missing")));
+    QToolButton* make = button(QStringLiteral("Make this rail"));
+    ASSERT_NE(make, nullptr);
+    const auto points = plan().points.size();
+    make->click();
+    EXPECT_EQ(plan().points.size(), points + 1);
+}
+
+TEST_F(ControlTest, LabelsOfThePanelAreKept) {
+    page()->show_view(app::ControlPage::View::panel);
+    auto* edit = page()->findChild<QLineEdit*>(QStringLiteral("label beacons"));
+    ASSERT_NE(edit, nullptr);
+    EXPECT_EQ(edit->placeholderText(), QStringLiteral("beacons"));
+    edit->setFocus();
+    QTest::keyClicks(edit, QStringLiteral("AMBER"));
+    QTest::keyClick(edit, Qt::Key_Return);
+    ASSERT_EQ(plan().panel.size(), 3U);
+    EXPECT_EQ(plan().panel.back().label, "AMBER");
+}
+
+TEST_F(ControlTest, ABoxIsAddedWithItsFeed) {
+    app::BoxDialog dialog(&doc(), &window);
+    dialog.kind()->setCurrentIndex(1);
+    dialog.trigger()->setCurrentIndex(2);
+    dialog.length()->setText(QStringLiteral("far"));
+    dialog.accept();
+    EXPECT_TRUE(dialog.problem().startsWith(QStringLiteral("from the battery"))) << dialog.problem().toStdString();
+    dialog.length()->setText(QStringLiteral("2.5 m"));
+    dialog.cutoff()->setText(QStringLiteral("11.6 V"));
+    dialog.accept();
+    const Point& box = plan().points.back();
+    EXPECT_EQ(box.channels.size(), 6U);
+    const yr::Run& feed = plan().runs.back();
+    EXPECT_EQ(feed.to, box.id);
+    EXPECT_EQ(feed.devices.size(), 3U) << "fuse, trigger, cut-off";
+    type("wash pump 8 A on ignition from 6-channel relay box");
+    QTest::keyClick(window.type_line()->edit(), Qt::Key_Return);
+    EXPECT_EQ(channel("wash pump"), 3) << "the first of 15 A";
+}
+
+TEST_F(ControlTest, TheLibraryAnswersWhileOneTypes) {
+    type("frid");
+    auto* matches = window.type_line()->matches();
+    ASSERT_GE(matches->count(), 2);
+    EXPECT_TRUE(matches->isVisible());
+    QTest::keyClick(window.type_line()->edit(), Qt::Key_Down);
+    QTest::keyClick(matches, Qt::Key_Return);
+    EXPECT_TRUE(window.type_line()->understood().contains(QStringLiteral("typical, check the plate")));
+    QTest::keyClicks(window.type_line()->edit(), QStringLiteral(", 3 m"));
+    QTest::keyClick(window.type_line()->edit(), Qt::Key_Return);
+    const Load& fridge = plan().loads.back();
+    EXPECT_TRUE(fridge.typical);
+    EXPECT_TRUE(fridge.duty.has_value());
+    EXPECT_EQ(supply_run(plan(), fridge.id)->length_m, 3.0);
+}
+
+TEST_F(ControlTest, AnEntryOfOnesOwnIsKept) {
+    QFile::remove(app::own_library_path());
+    Load drill = *yr::find(plan().loads, load_named("sampler reel"));
+    drill.name = "core drill of ours";
+    EXPECT_TRUE(app::keep_load(drill).isEmpty());
+    type("core drill of ours");
+    EXPECT_TRUE(window.type_line()->understood().contains(QStringLiteral("12")));
+    QFile file(app::own_library_path());
+    ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+    file.write("{ broken");
+    file.close();
+    // a file that cannot be read is never written over
+    QFile::remove(app::own_library_path());
+}
+
+TEST_F(ControlTest, ALoadsConditionIsPutTogetherByPicking) {
+    window.show_page(app::MainWindow::Page::rail);
+    doc().select(load_named("beacons"));
+    auto* pick = window.details()->findChild<QComboBox*>(QStringLiteral("Switches"));
+    ASSERT_NE(pick, nullptr);
+    pick->setCurrentIndex(pick->findText(QStringLiteral("scene")));
+    emit pick->activated(pick->currentIndex());
+    const Load* beacons = yr::find(plan().loads, load_named("beacons"));
+    EXPECT_EQ(beacons->live_when.switches, (std::vector<std::string>{"beacons", "scene"}));
+    EXPECT_EQ(channel_driver(plan(), *supply_run(plan(), beacons->id))->closed_when, beacons->live_when)
+        << "the channel follows its load";
+    auto* either = window.details()->findChild<QLineEdit*>(QStringLiteral("Either … or"));
+    ASSERT_NE(either, nullptr);
+    either->setText(QStringLiteral("on switch night"));
+    either->setModified(true);
+    emit either->editingFinished();
+    EXPECT_TRUE(yr::find(plan().loads, beacons->id)->live_when.any_of.empty()) << "one way is no choice";
+    either->setText(QStringLiteral("on switch night or cranking"));
+    either->setModified(true);
+    emit either->editingFinished();
+    EXPECT_EQ(yr::find(plan().loads, load_named("beacons"))->live_when.any_of.size(), 2U);
+}
+
+TEST_F(ControlTest, ThePlateGivesTheDraw) {
+    window.show_page(app::MainWindow::Page::rail);
+    doc().select(load_named("deck light"));
+    auto* plate = window.details()->findChild<QLineEdit*>(QStringLiteral("From the plate"));
+    ASSERT_NE(plate, nullptr);
+    plate->setText(QStringLiteral("55 W at 13.75 V resistive"));
+    plate->setModified(true);
+    emit plate->editingFinished();
+    const Load* light = yr::find(plan().loads, load_named("deck light"));
+    EXPECT_EQ(light->draw.kind, DrawKind::resistance);
+    EXPECT_NEAR(light->draw.value, 13.75 * 13.75 / 55, 1e-9);
+}
+
+TEST_F(ControlTest, ABoxesChannelsAreEditedInPlace) {
+    window.show_page(app::MainWindow::Page::rail);
+    doc().select("rear-box");
+    auto* field = window.details()->findChild<QLineEdit*>(QStringLiteral("Channel 4"));
+    ASSERT_NE(field, nullptr);
+    EXPECT_EQ(field->text(), QStringLiteral("15 A; start 25 A; label REEL"));
+    field->setText(QStringLiteral("20 A; start 40 A"));
+    field->setModified(true);
+    emit field->editingFinished();
+    EXPECT_EQ(count(FindingKind::channel_start, load_named("sampler reel")), 0);
+    field->setText(QStringLiteral("lots"));
+    field->setModified(true);
+    emit field->editingFinished();
+    EXPECT_EQ(yr::find(plan().points, "rear-box")->channels[3].rating_A, 20.0) << "refused, nothing changed";
+}
+
+TEST_F(ControlTest, TheChartDrawsABoxAcrossItsChannels) {
+    window.show_page(app::MainWindow::Page::rail);
+    state("Driving");
+    const auto& boxes = window.chart()->scene().boxes;
+    ASSERT_GE(boxes.size(), 2U);
+    EXPECT_TRUE(std::any_of(boxes.begin(), boxes.end(), [](const auto& b) {
+        return b.id == "cab-box" && b.label.contains(QStringLiteral("1 of 8 channels free"));
+    }));
+    for (const auto& b : boxes) EXPECT_GT(b.rect.width(), 0);
+}
+
+}  // namespace
+}  // namespace yr::test
