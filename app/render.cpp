@@ -60,8 +60,8 @@ std::vector<View> views() {
          }},
         {"type-to-add.png",
          [](MainWindow& w) {
-             w.type_line()->edit()->setText(
-                 QStringLiteral("bank light 2x 45 W on ignition and scene, 5.5 m, cargo roof, channel 7, wobbly"));
+             w.type_line()->edit()->setText(QStringLiteral(
+                 "bank light 2x 45 W on ignition and scene, 5.5 m, cargo roof, channel 7, wobbly"));
          }},
         {"option.png",
          [](MainWindow& w) {

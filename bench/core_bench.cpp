@@ -3,12 +3,17 @@
 #include <benchmark/benchmark.h>
 
 #include "chart/rail_layout.h"
+#include "control/assign.h"
+#include "control/boxes.h"
 #include "control/circuit.h"
+#include "control/live_table.h"
 #include "inspect/compare.h"
 #include "inspect/findings.h"
+#include "inspect/sneak.h"
 #include "io/loads_csv.h"
 #include "io/spice.h"
 #include "plan/plan_json.h"
+#include "plan/variant.h"
 #include "size/run_ladder.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
@@ -130,6 +135,73 @@ void truck_run_ladder(benchmark::State& b) {
     for (auto _ : b) benchmark::DoNotOptimize(run_ladder(truck(), "run-34"));
 }
 BENCHMARK(truck_run_ladder)->Unit(benchmark::kMillisecond);
+
+// Loads given out to channels, all limits kept.
+void truck_assign(benchmark::State& b) {
+    for (auto _ : b) benchmark::DoNotOptimize(assign_loads(truck()));
+}
+BENCHMARK(truck_assign)->Unit(benchmark::kMillisecond);
+
+// 60 loads typed from the library onto six boxes of every kind, some always live, some by key.
+const Plan& six_boxes() {
+    static const Plan plan = [] {
+        Plan p = empty_plan("six boxes");
+        (void)yr::apply(p, add_alternator(p)->edit);
+        const Key triggers[] = {Key::off, Key::accessory, Key::ignition};
+        for (int k = 0; k < 6; ++k) {
+            NewBox ask;
+            ask.box = shipped_library().boxes[k < 2 ? 2 : 3].box;
+            ask.box.name = "box " + std::to_string(k + 1);
+            ask.box.main_A = 160;
+            ask.trigger.key = triggers[k % 3];
+            ask.length_m = 1.0 + k;
+            (void)yr::apply(p, add_box(p, ask)->edit);
+        }
+        for (int k = 0; k < 60; ++k) {
+            const char* keys[] = {"always", "on accessory", "on ignition"};
+            const auto line = read_line(p, "load " + std::to_string(k) + " " + std::to_string(1 + k % 9) +
+                                               " A " + keys[k % 3] + ", " + std::to_string(1 + k % 5) + " m");
+            if (const auto made = make_circuit(p, line)) (void)yr::apply(p, made->edit);
+        }
+        return p;
+    }();
+    return plan;
+}
+
+void assign_sixty_loads_to_six_boxes(benchmark::State& b) {
+    for (auto _ : b) {
+        const Assignment a = assign_loads(six_boxes());
+        if (!a.feasible) b.SkipWithError("nothing was given out");
+    }
+}
+BENCHMARK(assign_sixty_loads_to_six_boxes)->Unit(benchmark::kMillisecond);
+
+// Every key position, switch and pulled fuse: the plan as it stands, and with the wires that ought not to be.
+void truck_sneak_search(benchmark::State& b) {
+    const Plan plan = with_variant(truck(), b.range(0) ? "variant-wake" : "");
+    SneakAsk ask;
+    ask.with_mends = b.range(1) != 0;
+    for (auto _ : b) benchmark::DoNotOptimize(search_sneaks(plan, ask));
+}
+BENCHMARK(truck_sneak_search)
+    ->ArgNames({"wires", "mends"})
+    ->Args({0, 0})
+    ->Args({1, 0})
+    ->Args({1, 1})
+    ->Unit(benchmark::kMillisecond);
+
+// What the plain way would take for one state of those combinations.
+void truck_one_resistive_state(benchmark::State& b) {
+    const State state = state_at(truck(), KeyPosition::running, plan_switches(truck()));
+    OperatingPointSolver solver;
+    for (auto _ : b) benchmark::DoNotOptimize(settle(resistive_network(truck(), state), solver));
+}
+BENCHMARK(truck_one_resistive_state)->Unit(benchmark::kMillisecond);
+
+void truck_live_table(benchmark::State& b) {
+    for (auto _ : b) benchmark::DoNotOptimize(live_table(truck()));
+}
+BENCHMARK(truck_live_table)->Unit(benchmark::kMillisecond);
 
 }  // namespace
 

@@ -323,8 +323,9 @@ void paint_cell(QPainter& p, const BoxCell& c, bool selected, const Tokens& t) {
         text.adjust(0, 15, 0, 0);
         p.setFont(type_font(Type::body));
         p.setPen(bad ? (*c.severity == Severity::stop ? t.stop : t.fix) : t.ink);
-        p.drawText(text, Qt::AlignTop | Qt::AlignLeft,
-                   QFontMetrics(p.font()).elidedText(mark + c.name, Qt::ElideRight, static_cast<int>(text.width())));
+        p.drawText(
+            text, Qt::AlignTop | Qt::AlignLeft,
+            QFontMetrics(p.font()).elidedText(mark + c.name, Qt::ElideRight, static_cast<int>(text.width())));
         p.setPen(t.soft);
         p.setFont(type_font(Type::small));
         text.adjust(0, free ? 2 : 19, 0, 0);

@@ -316,15 +316,18 @@ void ControlPage::refresh_channels() {
         std::any_of(a.placed.begin(), a.placed.end(), [](const PlacedLoad& p) { return p.moved; });
     const auto Am = [](double v) { return q(words::number(v, 4)); };
     std::vector<QToolButton*> buttons;
-    const bool done = std::holds_alternative<Batch>(a.edit) && !moves;
+    const bool less = a.amp_metres < a.amp_metres_before * 0.995;
     if (moves) buttons.push_back(action(QStringLiteral("Move them"), [this] { apply_assignment(); }));
-    add_row(
-        channel_rows_,
-        done
-            ? QStringLiteral("Every load sits where it takes the least copper: %1 A m.").arg(Am(a.amp_metres))
-            : QStringLiteral("%1 A m of copper instead of %2; no other way takes less.")
-                  .arg(Am(a.amp_metres), Am(a.amp_metres_before)),
-        "good", buttons);
+    const QString head =
+        !moves ? QStringLiteral("Every load sits within every limit and takes the least copper: %1 A m.")
+                     .arg(Am(a.amp_metres))
+        : less ? QStringLiteral("%1 A m of copper instead of %2; no other way takes less.")
+                     .arg(Am(a.amp_metres), Am(a.amp_metres_before))
+               : QStringLiteral(
+                     "%1 A m of copper; no way within every limit takes less. What moves does so for a "
+                     "limit, or for when it must run.")
+                     .arg(Am(a.amp_metres));
+    add_row(channel_rows_, head, "good", buttons);
     std::vector<PlacedLoad> placed = a.placed;  // what moves stands first
     std::stable_sort(placed.begin(), placed.end(),
                      [](const PlacedLoad& x, const PlacedLoad& y) { return x.moved && !y.moved; });

@@ -71,8 +71,8 @@ class Painter {
             if (i.kind == SceneKind::headroom) headroom(i);
         }
         links();
-        boxes();
         highlights();
+        boxes();
         caption();
     }
 
@@ -378,8 +378,9 @@ class Painter {
             p_.fillRect(b.rect, ground);
             if (b.label.isEmpty()) continue;
             const QString mark = b.over ? QStringLiteral("▲ ") : QString();
-            const QString text = fitted(fm, {mark + b.label, mark + b.label.section(QStringLiteral("  "), 0, 0)},
-                                        b.rect.width() - 12);
+            const QString text =
+                fitted(fm, {mark + b.label, mark + b.label.section(QStringLiteral("  "), 0, 0)},
+                       b.rect.width() - 12);
             const QRectF chip(b.rect.left(), b.rect.top(), fm.horizontalAdvance(text) + 12, 16);
             p_.fillRect(chip, ground);
             p_.setPen(t_.on(ground));

@@ -170,7 +170,8 @@ class SceneBuilder {
         }
     }
 
-    // A box lies across the tops of the runs that it feeds, as one bar for each stretch they stand together in.
+    // A box lies across the tops of the runs that it feeds, as one bar for each stretch they stand together
+    // in.
     void add_boxes() {
         for (const Point& box : plan_.points) {
             if (box.channels.empty()) continue;
@@ -180,19 +181,21 @@ class SceneBuilder {
                 const Run* run = i.kind == SceneKind::conductor && i.side == ChartSide::supply
                                      ? yr::find(plan_.runs, i.id)
                                      : nullptr;
-                if (!run || run->from != box.id || sol_.point.conductors[at_(i.ref.index)].current_A < 0) continue;
+                if (!run || run->from != box.id || sol_.point.conductors[at_(i.ref.index)].current_A < 0)
+                    continue;
                 amps += i.right_A - i.left_A;
                 const QRectF bar(i.rect.left(), i.rect.top() - kBoxBar / 2, i.rect.width(), kBoxBar);
-                const bool beside = !stretches.empty() && std::abs(bar.left() - stretches.back().right()) <= 2 &&
+                const bool beside = !stretches.empty() &&
+                                    std::abs(bar.left() - stretches.back().right()) <= 2 &&
                                     std::abs(bar.top() - stretches.back().top()) <= 2;
                 if (beside)
                     stretches.back() = stretches.back().united(bar);
                 else
                     stretches.push_back(bar);
             }
-            const auto widest = std::max_element(
-                stretches.begin(), stretches.end(),
-                [](const QRectF& x, const QRectF& y) { return x.width() < y.width(); });
+            const auto widest =
+                std::max_element(stretches.begin(), stretches.end(),
+                                 [](const QRectF& x, const QRectF& y) { return x.width() < y.width(); });
             for (const QRectF& bar : stretches) push_box(box, bar, &bar == &*widest ? amps : 0);
         }
     }

@@ -80,8 +80,7 @@ void fill_box(FieldForm& form, PlanDocument* doc, const Id& id) {
                {{QStringLiteral("relays"), "relay"}, {QStringLiteral("solid-state"), "solid_state"}},
                &Point::output);
     form.check(
-        QStringLiteral("comes back by itself after a power loss"),
-        [box] { return box.alive() && box.get().remembers; },
+        QStringLiteral("comes back after a power loss"), [box] { return box.alive() && box.get().remembers; },
         [box](bool on) {
             box.set(on ? QStringLiteral("comes back") : QStringLiteral("stays off"),
                     [&](Point& p) { p.remembers = on; });

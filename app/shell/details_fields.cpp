@@ -183,6 +183,23 @@ void ladder_row(FieldForm& form, PlanDocument* doc, const Id& run_id) {
 
 }  // namespace
 
+namespace {
+
+// A fuse tap: this cable takes its supply at another circuit's fuse position.
+void tap_field(FieldForm& form, const Part<Run>& run) {
+    std::vector<Choice> fuses{{QStringLiteral("no fuse position"), {}}};
+    for (const Run& r : run.document->plan().runs)
+        if (r.id != run.id && r.from == run.get().from)
+            for (const Device& d : r.devices)
+                if (d.kind == DeviceKind::fuse) fuses.push_back({q(d.name), d.id});
+    if (fuses.size() < 2) return;
+    form.choice(
+        QStringLiteral("Taps"), fuses, [run] { return run.alive() ? run.get().tap_of : Id(); },
+        [run](const Id& v) { run.set(QStringLiteral("fuse tap"), [&](Run& r) { r.tap_of = v; }); });
+}
+
+}  // namespace
+
 void fill_run(FieldForm& form, PlanDocument* doc, const Id& id, bool whole) {
     const Part<Run> run{doc, &Plan::runs, id};
     const auto index = [doc, id] {
@@ -250,6 +267,7 @@ void fill_run(FieldForm& form, PlanDocument* doc, const Id& id, bool whole) {
         if (!places.isEmpty()) form.words(QStringLiteral("passes ") + places.join(QStringLiteral(", ")));
     }
     if (cable) fuse_and_device_fields(form, run);
+    if (cable && whole) tap_field(form, run);
     if (cable && whole) add_device_choice(form, run);
     const auto amps = [result] { return std::abs(result().current_A); };
     const auto alive = [run](const std::function<QString()>& f) {
@@ -404,7 +422,7 @@ void fill_load(FieldForm& form, PlanDocument* doc, const Id& id) {
                 doc->put_load(id, v.substr(0, dot), dot == Id::npos ? 0 : std::stoi(v.substr(dot + 1)));
             });
         form.check(
-            QStringLiteral("stays there when channels are given out"),
+            QStringLiteral("stays when channels are given out"),
             [load] { return load.alive() && load.get().pinned; },
             [load](bool on) {
                 load.set(on ? QStringLiteral("stays there") : QStringLiteral("may be moved"),

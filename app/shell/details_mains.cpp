@@ -113,11 +113,11 @@ void fill_load_more(FieldForm& form, PlanDocument* doc, const Id& id) {
     if (load.get().inverter.empty()) {
         field("Signal comes after", Dimension::time, &Load::signal_after_s, "wants none", 0, 3600);
         form.check(
-            QStringLiteral("sensitive: wants a return of its own"),
+            QStringLiteral("sensitive: a return of its own"),
             [load] { return load.alive() && load.get().own_ground; },
             [load](bool on) { load.set(QStringLiteral("own ground"), [&](Load& l) { l.own_ground = on; }); });
         form.check(
-            QStringLiteral("has a switch of its own that follows the above"),
+            QStringLiteral("switches itself: has its own switch"),
             [load] { return load.alive() && load.get().own_switch; },
             [load](bool on) {
                 load.set(on ? QStringLiteral("own switch") : QStringLiteral("no switch of its own"),

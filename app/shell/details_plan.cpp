@@ -1,26 +1,11 @@
 // The fields of a state and of the plan's own rules.
 #include <algorithm>
-#include <set>
 
 #include "plan/names.h"
 #include "shell/details_panel.h"
 
 namespace yr::app {
 namespace {
-
-std::set<std::string> known_switches(const Plan& plan) {
-    std::set<std::string> names;
-    for (const State& s : plan.states) names.insert(s.switches.begin(), s.switches.end());
-    for (const Load& l : plan.loads) names.insert(l.live_when.switches.begin(), l.live_when.switches.end());
-    for (const Run& r : plan.runs)
-        for (const Device& d : r.devices)
-            names.insert(d.closed_when.switches.begin(), d.closed_when.switches.end());
-    for (const Source& s : plan.sources)
-        names.insert(s.works_when.switches.begin(), s.works_when.switches.end());
-    for (const Inverter& i : plan.inverters)
-        names.insert(i.works_when.switches.begin(), i.works_when.switches.end());
-    return names;
-}
 
 // Relays that remember: as they come into this state.
 template <class Get, class Set>
@@ -95,8 +80,36 @@ void fill_state(FieldForm& form, PlanDocument* doc, const Id& id) {
         },
         true, QStringLiteral("each its own"), 0, 2);
     memory_fields(form, doc, get, set);
+    std::vector<Choice> fuses{{QStringLiteral("pull one, or put one back …"), {}}};
+    for (const Run& r : doc->plan().runs)
+        for (const Device& d : r.devices)
+            if (d.kind == DeviceKind::fuse) fuses.push_back({q(d.name), d.id});
+    if (fuses.size() > 1)
+        form.choice(
+            QStringLiteral("Fuses"), fuses, [] { return Id(); },
+            [get, set](const Id& v) {
+                if (v.empty()) return;
+                set(QStringLiteral("fuse pulled or put back"), [&](State& s) {
+                    if (std::erase(s.pulled, v) == 0) s.pulled.push_back(v);
+                });
+            });
+    form.text(
+        QStringLiteral("Out are"),
+        [get, doc] {
+            QStringList names;
+            if (get())
+                for (const Id& fuse : get()->pulled) names << q(yr::name_of(doc->plan(), fuse));
+            return names.join(QStringLiteral(", "));
+        },
+        [set](const QString& typed) {
+            if (!typed.trimmed().isEmpty())
+                return QStringLiteral("Pull fuses in the field above; empty puts all back.");
+            set(QStringLiteral("every fuse in"), [](State& s) { s.pulled.clear(); });
+            return QString();
+        },
+        QStringLiteral("none"));
     form.heading(QStringLiteral("Switches that are on"));
-    for (const std::string& name : known_switches(doc->plan()))
+    for (const std::string& name : plan_switches(doc->plan()))
         form.check(
             q(name),
             [get, name] {

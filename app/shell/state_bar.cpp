@@ -31,7 +31,8 @@ StateBar::StateBar(PlanDocument* document, QWidget* parent) : QWidget(parent), d
     connect(new QShortcut(QKeySequence(QStringLiteral("Ctrl+0")), this), &QShortcut::activated, this,
             [this] { set_all_states(!all_states()); });
     row->addWidget(all_);
-    auto* more = new QToolButton;
+    more_ = new QToolButton;
+    QToolButton* more = more_;
     more->setText(QStringLiteral("…"));
     more->setMinimumHeight(32);
     more->setObjectName(QStringLiteral("state"));
@@ -187,12 +188,15 @@ void StateBar::refresh() {
                       group_->id(b) == document_->state_index());
     group_->setExclusive(!all_states() && !document_->shows_situation());
     found_->setVisible(document_->shows_situation());
+    for (QToolButton* b : {all_, more_})
+        b->setVisible(!document_->shows_situation());  // room for what was found
     if (document_->shows_situation()) {
         QStringList what{q(document_->state().name)};
         for (const std::string& s : document_->state().switches) what << q(s + " on");
         for (const Id& id : document_->state().pulled) what << q(yr::name_of(document_->plan(), id) + " out");
-        found_->setToolTip(QStringLiteral("As it was found: %1. Loads are drawn as resistances. Click to leave.")
-                               .arg(what.join(QStringLiteral(", "))));
+        found_->setToolTip(
+            QStringLiteral("As it was found: %1. Loads are drawn as resistances. Click to leave.")
+                .arg(what.join(QStringLiteral(", "))));
     }
     for (const Condition& c : fields_)
         if (!c.edit->isModified()) c.edit->setText(c.show(document_->state()));

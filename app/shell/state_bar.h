@@ -40,7 +40,7 @@ class StateBar : public QWidget {
 
     PlanDocument* document_;
     QButtonGroup* group_;
-    QToolButton *all_ = nullptr, *found_ = nullptr;
+    QToolButton *all_ = nullptr, *more_ = nullptr, *found_ = nullptr;
     bool shown_all_ = false;
     QBoxLayout* outer_;
     QHBoxLayout* buttons_;

@@ -1,6 +1,7 @@
 #include "control/assign.h"
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 
 #include "catalog/assumptions.h"
@@ -14,6 +15,7 @@ constexpr double kSamePlace_m = 1.5;  // from a feed to a load in the same place
 constexpr double kOtherBattery_m =
     20;                            // moving a load to another battery is a person's decision: it costs this
 constexpr double kStay_Am = 0.01;  // of two equal places the present one
+constexpr double kDetour = 1.1;    // looms do not run straight from place to place; common practice
 constexpr int kManyPlaces = 999;   // a block takes as many fuses as one gives it
 constexpr double kNoLimit = 1e9;
 
@@ -151,8 +153,15 @@ class Assigner {
     double local_m(const Load& l, const Feed& feed) const {
         const Run* run = supply_run(plan_, l.id);
         if (run->from == feed.point->id && run->length_m) return *run->length_m;
-        return !l.place.empty() && l.place == feed.point->place ? kSamePlace_m
-                                                                : assumption("run_length_m").value;
+        const bool same = !l.place.empty() && l.place == feed.point->place;
+        const double usual = same ? kSamePlace_m : assumption("run_length_m").value;
+        // the load is as far from the battery as its present way says: another feed is no short cut to it
+        for (const Feed& now : feeds_)
+            if (now.point->id == run->from && now.path.root == feed.path.root) {
+                const double far = now.path.length_m + run->length_m.value_or(usual);
+                return std::max(usual, std::abs(far - feed.path.length_m) * (same ? 1 : kDetour));
+            }
+        return usual;
     }
 
     // Why a load cannot go on a feed whatever else is there; empty where it can.
@@ -161,6 +170,11 @@ class Assigner {
         const LiveAt live = live_.with(switches_for(plan_, l)).at(feed.point->id);
         const bool channels = !feed.point->channels.empty();
         const bool measured = l.live_when.charging_above_V || !l.live_when.circuits.empty();
+        // a coil on the far side of its own contact would never pull it in
+        for (const Id& id : feed.path.runs)
+            for (const Device& d : find(plan_.runs, id)->devices)
+                if (!d.coil.empty() && d.coil == l.id)
+                    return OtherFeed{feed.point->id, WhyNot::not_live, 0, 0, KeyPosition::off};
         for (std::size_t k = 0; k < kKeyPositions; ++k) {
             if (wanted[k] && !live[k] && kEveryKeyPosition[k] != KeyPosition::cranking)
                 return OtherFeed{feed.point->id, WhyNot::not_live, 0, 0, kEveryKeyPosition[k]};
@@ -193,7 +207,8 @@ class Assigner {
             for (const Feed& feed : feeds_) {
                 const bool keeps = l->pinned && supply_run(plan_, l->id)->from == feed.point->id;
                 if (l->pinned ? !keeps : barred(*l, feed).has_value()) continue;
-                for (const int w : feed.ways) a.cost[at(w)] = cost(*l, feed) + (keeps_way(*l, feed, w) ? 0 : kStay_Am / 2);
+                for (const int w : feed.ways)
+                    a.cost[at(w)] = cost(*l, feed) + (keeps_way(*l, feed, w) ? 0 : kStay_Am / 2);
             }
             if (l->pinned) pin(*l, a);
             p_.loads.push_back(std::move(a));
@@ -204,7 +219,8 @@ class Assigner {
         const Run* run = supply_run(plan_, l.id);
         const auto& channels = way_channels_[at(way)];
         return run->from == feed.point->id && p_.ways[at(way)].joined_of < 0 &&
-               (channels.empty() || std::find(channels.begin(), channels.end(), run->channel) != channels.end());
+               (channels.empty() ||
+                std::find(channels.begin(), channels.end(), run->channel) != channels.end());
     }
 
     // A pinned load keeps its way, with a place of its own there.

@@ -18,18 +18,24 @@ std::string trimmed(const std::string& s) {
 
 std::optional<LoadColumn> column_named(const std::string& heading) {
     static const std::pair<const char*, LoadColumn> words[] = {
-        {"name", LoadColumn::name},         {"load", LoadColumn::name},         {"item", LoadColumn::name},
-        {"what", LoadColumn::name},         {"accessory", LoadColumn::name},    {"count", LoadColumn::count},
-        {"qty", LoadColumn::count},         {"quantity", LoadColumn::count},    {"pieces", LoadColumn::count},
-        {"draw", LoadColumn::draw},         {"amps", LoadColumn::amps},         {"a", LoadColumn::amps},
-        {"current", LoadColumn::amps},      {"watts", LoadColumn::watts},       {"w", LoadColumn::watts},
-        {"power", LoadColumn::watts},       {"ohm", LoadColumn::ohms},          {"ohms", LoadColumn::ohms},
-        {"start", LoadColumn::start_amps},  {"inrush", LoadColumn::start_amps}, {"live", LoadColumn::live},
-        {"when", LoadColumn::live},         {"length", LoadColumn::length_m},   {"size", LoadColumn::size},
-        {"cable", LoadColumn::size},        {"place", LoadColumn::place},       {"where", LoadColumn::place},
-        {"feed", LoadColumn::feed},         {"from", LoadColumn::feed},         {"drop", LoadColumn::drop},
-        {"critical", LoadColumn::critical}, {"note", LoadColumn::note},         {"notes", LoadColumn::note},
-        {"line", LoadColumn::line},           {"duty", LoadColumn::duty},             {"channel", LoadColumn::channel}};
+        {"name", LoadColumn::name},         {"load", LoadColumn::name},
+        {"item", LoadColumn::name},         {"what", LoadColumn::name},
+        {"accessory", LoadColumn::name},    {"count", LoadColumn::count},
+        {"qty", LoadColumn::count},         {"quantity", LoadColumn::count},
+        {"pieces", LoadColumn::count},      {"draw", LoadColumn::draw},
+        {"amps", LoadColumn::amps},         {"a", LoadColumn::amps},
+        {"current", LoadColumn::amps},      {"watts", LoadColumn::watts},
+        {"w", LoadColumn::watts},           {"power", LoadColumn::watts},
+        {"ohm", LoadColumn::ohms},          {"ohms", LoadColumn::ohms},
+        {"start", LoadColumn::start_amps},  {"inrush", LoadColumn::start_amps},
+        {"live", LoadColumn::live},         {"when", LoadColumn::live},
+        {"length", LoadColumn::length_m},   {"size", LoadColumn::size},
+        {"cable", LoadColumn::size},        {"place", LoadColumn::place},
+        {"where", LoadColumn::place},       {"feed", LoadColumn::feed},
+        {"from", LoadColumn::feed},         {"drop", LoadColumn::drop},
+        {"critical", LoadColumn::critical}, {"note", LoadColumn::note},
+        {"notes", LoadColumn::note},        {"line", LoadColumn::line},
+        {"duty", LoadColumn::duty},         {"channel", LoadColumn::channel}};
     std::string h = to_lower(trimmed(heading));
     h = h.substr(0, h.find_first_of("(["));  // "length (m)"
     h = trimmed(h);

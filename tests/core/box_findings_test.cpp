@@ -78,7 +78,8 @@ TEST(Boxes, ALineTakesTheSmallestChannelThatFits) {
 }
 
 TEST(Boxes, GroupsThatShareALimit) {
-    Plan plan = boxed({"one 18 A on accessory from box channel 1", "two 19 A on accessory from box channel 2"});
+    Plan plan =
+        boxed({"one 18 A on accessory from box channel 1", "two 19 A on accessory from box channel 2"});
     const auto f = found(plan, FindingKind::group_over);
     ASSERT_TRUE(f);
     EXPECT_EQ(f->value, 37);
@@ -226,7 +227,8 @@ TEST(Control, KeyLoadsOnAConstantFeed) {
 }
 
 TEST(Control, StartsOneAfterAnother) {
-    Plan plan = boxed({"a 10 A start 55 A on accessory from battery bus", "b 10 A start 54 A on accessory from battery bus",
+    Plan plan = boxed({"a 10 A start 55 A on accessory from battery bus",
+                       "b 10 A start 54 A on accessory from battery bus",
                        "c 10 A start 53 A on accessory from battery bus"});
     for (yr::Run& r : plan.runs)
         for (Device& d : r.devices)
@@ -247,8 +249,9 @@ TEST(Assign, KeepsEveryLimitOfTheTruckAndLessCopper) {
     ASSERT_TRUE(a.feasible) << words::conflict_text(a, plan);
     EXPECT_LE(a.amp_metres, a.amp_metres_before + 1e-9);
     ASSERT_TRUE(yr::apply(plan, a.edit));
-    for (const FindingKind k : {FindingKind::channel_over, FindingKind::channel_start, FindingKind::group_over,
-                                FindingKind::box_main_over, FindingKind::constant_on_key_rail})
+    for (const FindingKind k :
+         {FindingKind::channel_over, FindingKind::channel_start, FindingKind::group_over,
+          FindingKind::box_main_over, FindingKind::constant_on_key_rail})
         EXPECT_FALSE(found(plan, k));
     for (const PlacedLoad& p : a.placed) {
         EXPECT_EQ(supply_run(plan, p.load)->from, p.feed);
@@ -256,8 +259,9 @@ TEST(Assign, KeepsEveryLimitOfTheTruckAndLessCopper) {
         EXPECT_FALSE(words::reasons(p, plan).front().empty());
     }
     const Assignment again = assign_loads(plan);
-    EXPECT_TRUE(std::none_of(again.placed.begin(), again.placed.end(), [](const PlacedLoad& p) { return p.moved; }))
-        << "what is best stays";
+    EXPECT_TRUE(std::none_of(again.placed.begin(), again.placed.end(), [](const PlacedLoad& p) {
+        return p.moved;
+    })) << "what is best stays";
 }
 
 TEST(Assign, APinStays) {
@@ -309,7 +313,8 @@ TEST(Rails, GroupAreTheAnswersThatLoadsGive) {
     std::size_t loads = 0;
     for (const RailGroup& a : g.groups) {
         loads += a.loads.size();
-        for (const RailGroup& b : g.groups) EXPECT_EQ(&a == &b, same_when(a.when, b.when)) << "no two could be one";
+        for (const RailGroup& b : g.groups)
+            EXPECT_EQ(&a == &b, same_when(a.when, b.when)) << "no two could be one";
     }
     EXPECT_EQ(loads, 24U) << "all but the starter and the pump on mains";
 }
@@ -397,7 +402,8 @@ TEST(Sneak, ACoilOnItsOwnContactHoldsItself) {
     yr::Run& feed = thing(plan.runs, supply_run(plan, plan.loads[0].id)->id);
     plan.loads[0].own_switch = false;
     Device contact;
-    contact.id = "contact", contact.name = "pump relay", contact.kind = DeviceKind::switching, contact.coil = "coil";
+    contact.id = "contact", contact.name = "pump relay", contact.kind = DeviceKind::switching,
+    contact.coil = "coil";
     feed.devices.push_back(contact);
     const auto wire = [&](const Id& id, const Terminal& a, const Terminal& b, const char* with) {
         yr::Run r;
@@ -419,7 +425,8 @@ TEST(Sneak, ACoilOnItsOwnContactHoldsItself) {
     const SneakSearch held = search_sneaks(plan, ask);
     ASSERT_FALSE(held.found.empty());
     EXPECT_TRUE(std::any_of(held.found.begin(), held.found.end(), [](const SneakPath& p) {
-        return p.kind == SneakKind::alive && std::count(p.state.closed.begin(), p.state.closed.end(), "contact");
+        return p.kind == SneakKind::alive &&
+               std::count(p.state.closed.begin(), p.state.closed.end(), "contact");
     })) << "it is told with the relay that is held in";
 }
 

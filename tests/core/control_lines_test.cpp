@@ -1,4 +1,5 @@
-// The whole typed line: conditions, channels, plates, the library; and every line of the demos there and back.
+// The whole typed line: conditions, channels, plates, the library; and every line of the demos there and
+// back.
 #include <gtest/gtest.h>
 
 #include <random>
@@ -39,7 +40,8 @@ TEST(Conditions, AreReadAsTheyAreSaid) {
     EXPECT_EQ(c.switches_off, std::vector<std::string>{"hoist"});
     c = when("on ignition or switch override");
     ASSERT_EQ(c.any_of.size(), 2U);
-    EXPECT_EQ(c.any_of[1].switches, std::vector<std::string>{"override"}) << "a switch that is new to the plan";
+    EXPECT_EQ(c.any_of[1].switches, std::vector<std::string>{"override"})
+        << "a switch that is new to the plan";
     EXPECT_TRUE(when("always") == Condition{});
 }
 
@@ -82,7 +84,8 @@ TEST(Conditions, ThatSayTheSameInOtherWordsAreOne) {
 
 TEST(Conditions, WaitForVoltsAndOtherCircuitsInTheSolver) {
     Plan plan = truck();
-    Load& sockets = *std::find_if(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.id == "load-26"; });
+    Load& sockets =
+        *std::find_if(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.id == "load-26"; });
     sockets.live_when = {};
     sockets.live_when.charging_above_V = 13.2;
     const auto on = [&](const char* state, const Load& l) {
@@ -98,9 +101,10 @@ TEST(Conditions, WaitForVoltsAndOtherCircuitsInTheSolver) {
 }
 
 TEST(TypedLine, TakesChannelPlateDutyAndStart) {
-    const TypedLine l = read_line(
-        truck(), "wash pump 55 W at 13.8 V resistive on ignition from rear box channel 7, start 3x for 0.5 s, duty 20 %, "
-                 "own ground, apart B");
+    const TypedLine l = read_line(truck(),
+                                  "wash pump 55 W at 13.8 V resistive on ignition from rear box channel 7, "
+                                  "start 3x for 0.5 s, duty 20 %, "
+                                  "own ground, apart B");
     EXPECT_EQ(l.name, "wash pump");
     EXPECT_EQ(l.feed, "rear-box");
     EXPECT_EQ(l.channel, 7);
@@ -149,7 +153,8 @@ TEST(TypedLine, EveryLineOfTheDemosComesBack) {
         for (const Load& l : plan.loads) {
             const std::string text = typed_text(plan, l);
             const TypedLine back = read_line(plan, text);
-            EXPECT_TRUE(back.not_understood.empty()) << text << ": " << testing::PrintToString(back.not_understood);
+            EXPECT_TRUE(back.not_understood.empty())
+                << text << ": " << testing::PrintToString(back.not_understood);
             EXPECT_EQ(back.name, l.name) << text;
             EXPECT_EQ(back.count, l.count) << text;
             ASSERT_TRUE(back.draw) << text;
@@ -192,7 +197,8 @@ TEST(Library, FindsByNameOtherWordAndTrade) {
         EXPECT_TRUE(names.insert(e.load.name).second) << e.load.name << " twice";
         EXPECT_TRUE(e.load.typical) << e.load.name;
         EXPECT_GT(e.load.draw.value, 0);
-        if (e.load.inrush_A) EXPECT_GE(*e.load.inrush_A * 14, e.load.draw.kind == DrawKind::power ? e.load.draw.value : 0);
+        if (e.load.inrush_A)
+            EXPECT_GE(*e.load.inrush_A * 14, e.load.draw.kind == DrawKind::power ? e.load.draw.value : 0);
     }
 }
 
@@ -242,14 +248,17 @@ TEST(Library, OwnEntriesGoThereAndBack) {
 
 TEST(TypedLine, AnyWordsInAnyOrderComeBackAndNoneIsLost) {
     std::mt19937 random(17);
-    const char* words[] = {"lamp",  "2x",  "90",    "W",      "on",       "from",  "cab",   "box",     "channel", "4",
-                           "or",    "and", "not",   "while",  "cranking", "above", "13 V",  "after",   "3 s",     "at",
-                           "duty",  "30%", "start", "3x",     "for",      "0.5 s", "switch", "\"a b\"", "off",     "scene",
-                           "own",   "ground", "together", "runs", "sample fridge", "charging", "running", "\"", "resistive", "pure sine"};
+    const char* words[] = {"lamp",     "2x",      "90",   "W",         "on",       "from",   "cab",
+                           "box",      "channel", "4",    "or",        "and",      "not",    "while",
+                           "cranking", "above",   "13 V", "after",     "3 s",      "at",     "duty",
+                           "30%",      "start",   "3x",   "for",       "0.5 s",    "switch", "\"a b\"",
+                           "off",      "scene",   "own",  "ground",    "together", "runs",   "sample fridge",
+                           "charging", "running", "\"",   "resistive", "pure sine"};
     for (int k = 0; k < 20000; ++k) {
         std::string text;
         std::size_t count = 0;
-        for (auto n = random() % 9; n > 0; --n) text += std::string(words[random() % std::size(words)]) + " ", ++count;
+        for (auto n = random() % 9; n > 0; --n)
+            text += std::string(words[random() % std::size(words)]) + " ", ++count;
         const TypedLine l = read_line(truck(), text, &shipped_library());
         EXPECT_GE(l.count, 1);
         if (l.draw) EXPECT_GT(l.draw->value, 0) << text;

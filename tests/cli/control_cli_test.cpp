@@ -1,0 +1,66 @@
+// rail assign, sneak, rails and library.
+#include <gtest/gtest.h>
+
+#include <nlohmann/json.hpp>
+
+#include "plan/plan_json.h"
+#include "support/random_plan.h"
+#include "support/run_program.h"
+
+namespace yr::test {
+namespace {
+
+using Json = nlohmann::json;
+
+std::string rail(const std::string& arguments) {
+    return std::string(YR_BIN_DIR) + "/rail " + arguments;
+}
+const std::string kTruck = demo_path(kDemos[0]);
+
+TEST(ControlCli, AssignWritesAPlanThatNeedsNoMoreMoves) {
+    const TempFolder folder;
+    const std::string out = folder.file("given.yourrail.json");
+    const auto first = run(rail("assign " + kTruck + " --json"));
+    EXPECT_EQ(first.code, 0);
+    const Json a = Json::parse(first.out);
+    EXPECT_TRUE(a["feasible"]);
+    EXPECT_EQ(a["placed"].size(), 24U);
+    bool logger = false;
+    for (const Json& p : a["placed"])
+        if (p["name"] == "data logger") logger = p["moved"] && p["feed"] == "always" && !p["reasons"].empty();
+    EXPECT_TRUE(logger) << "it must run with the key off";
+    EXPECT_EQ(run(rail("assign " + kTruck + " -o " + out)).code, 0);
+    ASSERT_TRUE(load_plan(out));
+    for (const Json& p : Json::parse(run(rail("assign " + out + " --json")).out)["placed"])
+        EXPECT_FALSE(p["moved"]);
+}
+
+TEST(ControlCli, SneakExitsByWhatItFinds) {
+    const auto found = run(rail("sneak " + kTruck + " --variant 'as the last fitter left it' --json"));
+    EXPECT_EQ(found.code, 1);
+    const Json s = Json::parse(found.out);
+    EXPECT_TRUE(s["complete"]);
+    bool radio = false;
+    for (const Json& p : s["found"])
+        radio = radio || (p["name"] == "two-way radio" && p["kind"] == "alive" && p["key"] == "key off" &&
+                          !p["path"].empty() && !p["mends"].empty());
+    EXPECT_TRUE(radio);
+    const auto cart = run(rail("sneak " + demo_path(kDemos[2])));
+    EXPECT_EQ(cart.code, 0) << cart.out;
+    EXPECT_NE(cart.out.find("No load is alive or dead against the plan"), std::string::npos);
+    EXPECT_EQ(run(rail("sneak nothing.json")).code, 2);
+}
+
+TEST(ControlCli, RailsAndLibrary) {
+    const Json g = Json::parse(run(rail("rails " + kTruck + " --json")).out);
+    EXPECT_EQ(g["groups"].size(), 5U);
+    EXPECT_EQ(g["relays"], 4);
+    const auto fridges = run(rail("library fridge"));
+    EXPECT_EQ(fridges.code, 0);
+    EXPECT_NE(fridges.out.find("compressor fridge"), std::string::npos);
+    EXPECT_EQ(run(rail("library zeppelin")).code, 1);
+    EXPECT_GT(Json::parse(run(rail("library pumps --json")).out)["loads"].size(), 5U);
+}
+
+}  // namespace
+}  // namespace yr::test
