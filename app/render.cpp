@@ -97,6 +97,11 @@ std::vector<View> views() {
              w.show_page(MainWindow::Page::control);
              w.control()->give_out_channels();
          }},
+        {"box-details.png",
+         [](MainWindow& w) {
+             in_state(w, "Driving");
+             w.document()->select("rear-box");
+         }},
         {"compare.png",
          [](MainWindow& w) {
              w.show_page(MainWindow::Page::compare);

@@ -257,7 +257,7 @@ std::string search_text(const SneakSearch& search) {
             count.insert(static_cast<std::size_t>(at), "\xE2\x80\x89");
     const char* head = search.complete ? "Every one of" : "Stopped on the way through";
     return fmt::format("{} {} combinations: {} switches, {} fuses, {} key positions.", head, count,
-                       search.switches, search.fuses, kKeyPositions);
+                       search.switches, search.fuses, search.positions);
 }
 
 std::vector<std::string> reasons(const PlacedLoad& p, const Plan& plan, const Style& style) {

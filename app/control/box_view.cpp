@@ -53,13 +53,24 @@ BoxView::BoxView(PlanDocument* document, QWidget* parent) : QWidget(parent), doc
     QSizePolicy policy(QSizePolicy::Expanding, QSizePolicy::Preferred);
     policy.setHeightForWidth(true);
     setSizePolicy(policy);
-    connect(document_, &PlanDocument::changed, this, &BoxView::refresh);
-    connect(document_, &PlanDocument::findings_changed, this, &BoxView::refresh);
+    connect(document_, &PlanDocument::changed, this, [this] { refresh_when_seen(); });
+    connect(document_, &PlanDocument::findings_changed, this, [this] { refresh_when_seen(); });
     connect(document_, &PlanDocument::selection_changed, this, [this] { update(); });
     refresh();
 }
 
+// Behind another page it waits: many solves for nobody to see.
+void BoxView::refresh_when_seen() {
+    stale_ = true;
+    if (isVisible()) refresh();
+}
+
+void BoxView::showEvent(QShowEvent*) {
+    if (stale_) refresh();
+}
+
 void BoxView::refresh() {
+    stale_ = false;
     slabs_.clear();
     const double height = lay_out(width(), slabs_);
     setMinimumHeight(static_cast<int>(std::ceil(height)));

@@ -48,6 +48,7 @@ class BoxView : public QWidget {
 
   protected:
     void paintEvent(QPaintEvent*) override;
+    void showEvent(QShowEvent*) override;
     void resizeEvent(QResizeEvent*) override;
     void mousePressEvent(QMouseEvent* event) override;
     void mouseMoveEvent(QMouseEvent* event) override;
@@ -57,6 +58,8 @@ class BoxView : public QWidget {
 
   private:
     void refresh();
+    void refresh_when_seen();
+    bool stale_ = false;
     [[nodiscard]] double lay_out(double width, std::vector<BoxSlab>& slabs) const;
     [[nodiscard]] double box_slab(const Point& box, double top, double width, BoxSlab& slab) const;
     [[nodiscard]] double feed_slab(const Point& feed, double top, double width, BoxSlab& slab) const;

@@ -67,7 +67,9 @@ ControlPage::ControlPage(PlanDocument* document, QWidget* parent)
     whole->setContentsMargins(0, 0, 0, 0);
     whole->addWidget(split);
 
-    connect(document_, &PlanDocument::changed, this, &ControlPage::refresh);
+    connect(document_, &PlanDocument::changed, this, [this] {
+        if (isVisible()) refresh();
+    });
     connect(&sneaks_, &SneakRunner::progress, progress_, &QProgressBar::setValue);
     connect(&sneaks_, &SneakRunner::finished, this, [this] {
         progress_->hide();
@@ -138,6 +140,10 @@ void ControlPage::show_view(View view) {
     for (std::size_t k = 0; k < words_.size(); ++k)
         words_[k]->setChecked(k == static_cast<std::size_t>(view));
     pages_->setCurrentIndex(static_cast<int>(view));
+    refresh();
+}
+
+void ControlPage::showEvent(QShowEvent*) {
     refresh();
 }
 

@@ -37,6 +37,9 @@ class ControlPage : public QWidget {
     void rail_asked();  // something is shown on the rail
     void said(const QString& text);
 
+  protected:
+    void showEvent(QShowEvent*) override;
+
   private:
     QWidget* scrolled(QWidget* inside);
     QWidget* list_page(QVBoxLayout*& rows);

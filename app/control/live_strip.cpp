@@ -20,12 +20,23 @@ constexpr double kWhen = 236;  // what it is live by, in words
 LiveStrip::LiveStrip(PlanDocument* document, QWidget* parent) : QWidget(parent), document_(document) {
     setFocusPolicy(Qt::StrongFocus);
     setAccessibleName(QStringLiteral("Alive or dead, by key position"));
-    connect(document_, &PlanDocument::changed, this, &LiveStrip::refresh);
+    connect(document_, &PlanDocument::changed, this, [this] { refresh_when_seen(); });
     connect(document_, &PlanDocument::selection_changed, this, [this] { update(); });
     refresh();
 }
 
+// Behind another page it waits: many solves for nobody to see.
+void LiveStrip::refresh_when_seen() {
+    stale_ = true;
+    if (isVisible()) refresh();
+}
+
+void LiveStrip::showEvent(QShowEvent*) {
+    if (stale_) refresh();
+}
+
 void LiveStrip::refresh() {
+    stale_ = false;
     rows_ = live_table(document_->plan());
     // what is wrong stands first
     std::stable_sort(rows_.begin(), rows_.end(),

@@ -20,12 +20,15 @@ class LiveStrip : public QWidget {
 
   protected:
     void paintEvent(QPaintEvent*) override;
+    void showEvent(QShowEvent*) override;
     void mousePressEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
     bool event(QEvent* event) override;
 
   private:
     void refresh();
+    void refresh_when_seen();
+    bool stale_ = false;
     [[nodiscard]] int row_at(double y) const;
     PlanDocument* document_;
     std::vector<LiveRow> rows_;

@@ -47,4 +47,16 @@ std::map<Id, FeedPath> feed_paths(const Plan& plan) {
     return feeds;
 }
 
+double root_V(const Plan& plan, const Id& root) {
+    const double nominal = plan.vehicle.nominal_V;
+    if (const Battery* b = find(plan.batteries, root)) return b->nominal_V.value_or(nominal);
+    if (const Source* s = find(plan.sources, root)) return s->regulated_V.value_or(nominal);
+    return nominal;
+}
+
+bool suits_accessories(const Plan& plan, const FeedPath& path) {
+    const double share = root_V(plan, path.root) / plan.vehicle.nominal_V;
+    return share > 0.5 && share < 1.6;
+}
+
 }  // namespace yr

@@ -17,4 +17,10 @@ struct FeedPath {
 // reaches. Runs to loads lead nowhere; body metal does not count.
 [[nodiscard]] std::map<Id, FeedPath> feed_paths(const Plan& plan);
 
+// Volts of the battery or source at the root of a path, as the plan names them.
+[[nodiscard]] double root_V(const Plan& plan, const Id& root);
+
+// Whether accessories may hang there: not on a traction battery's own rail.
+[[nodiscard]] bool suits_accessories(const Plan& plan, const FeedPath& path);
+
 }  // namespace yr

@@ -39,6 +39,23 @@ std::string_view name_of(KeyPosition position) {
     return names[static_cast<std::size_t>(position)];
 }
 
+std::vector<KeyPosition> positions_of(const Plan& plan) {
+    const auto any_state = [&](auto&& is) { return std::any_of(plan.states.begin(), plan.states.end(), is); };
+    const bool engine = std::any_of(plan.sources.begin(), plan.sources.end(), [](const Source& s) {
+        return s.kind == SourceKind::alternator || s.kind == SourceKind::stator;
+    });
+    const bool starter = std::any_of(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.starter; });
+    std::vector<KeyPosition> positions{KeyPosition::off, KeyPosition::accessory, KeyPosition::ignition};
+    if (engine || any_state([](const State& s) { return s.rpm > 0; })) positions.push_back(KeyPosition::running);
+    if (starter || any_state([](const State& s) { return s.key == Key::crank; }))
+        positions.push_back(KeyPosition::cranking);
+    return positions;
+}
+
+bool counts_while_cranking(const Load& load) {
+    return load.starter || load.critical || load.supply_code != SupplyCode::none;
+}
+
 State state_at(const Plan& plan, KeyPosition position, const std::vector<std::string>& switches) {
     const Key key = key_of(position);
     const bool running = position == KeyPosition::running;

@@ -57,6 +57,10 @@ std::vector<LiveRow> live_table(const Plan& plan) {
             const bool measured = load.live_when.charging_above_V || !load.live_when.circuits.empty();
             if (measured && !c.alive) c.wanted = false;
             if (measured && !c.alive_off) c.wanted_off = false;
+            if (kEveryKeyPosition[k] == KeyPosition::cranking && !counts_while_cranking(load)) {
+                c.wanted = c.wanted && c.alive;
+                c.wanted_off = c.wanted_off && c.alive_off;
+            }
         }
         rows.push_back(row);
     }

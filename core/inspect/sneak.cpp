@@ -76,7 +76,9 @@ class LoadSearch {
             candidate(SneakKind::past_fuse, d, pulled);
         else if (*v.volts >= alive_V(plan_))
             bypassed(d, pulled);
-        if (*v.volts < served_V(plan_) && wanted == Tri::yes && !out) candidate(SneakKind::dead, d, pulled);
+        if (*v.volts < served_V(plan_) && wanted == Tri::yes && !out &&
+            (position_ != KeyPosition::cranking || counts_while_cranking(plan_.loads[at(load_)])))
+            candidate(SneakKind::dead, d, pulled);
     }
 
     // Alive though a fuse of its own was never asked for: with that fuse out it is alive as well.
@@ -153,12 +155,13 @@ class LoadSearch {
     std::vector<SneakPath>* found_ = nullptr;
 };
 
-void count_combinations(const SneakGraph& g, SneakSearch& result) {
+void count_combinations(const SneakGraph& g, std::size_t positions, SneakSearch& result) {
+    result.positions = static_cast<int>(positions);
     for (const SneakVariable& v : g.variables()) {
         if (v.kind == SneakVariable::Kind::switched) ++result.switches;
         if (v.kind == SneakVariable::Kind::fuse) ++result.fuses;
     }
-    result.combinations = std::pow(2.0, result.switches + result.fuses) * kKeyPositions;
+    result.combinations = std::pow(2.0, result.switches + result.fuses) * static_cast<double>(positions);
 }
 
 void add_path_fuses(const Plan& plan, const std::map<Id, FeedPath>& paths, const Load& load,
@@ -166,8 +169,18 @@ void add_path_fuses(const Plan& plan, const std::map<Id, FeedPath>& paths, const
     const Run* supply = supply_run(plan, load.id);
     if (!supply || depth > 4) return;
     std::vector<const Run*> runs{supply};
-    if (const auto path = paths.find(supply->from); path != paths.end())
+    Terminal from = supply->from;
+    for (int hop = 0; hop < 4; ++hop) {  // and on through converters
+        const auto path = paths.find(from);
+        if (path == paths.end()) break;
         for (const Id& id : path->second.runs) runs.push_back(find(plan.runs, id));
+        const Terminal in = path->second.root + ".in";
+        const auto input = std::find_if(plan.runs.begin(), plan.runs.end(),
+                                        [&](const Run& r) { return r.to == in || r.from == in; });
+        if (input == plan.runs.end()) break;
+        runs.push_back(&*input);
+        from = input->to == in ? input->from : input->to;
+    }
     const auto add_load = [&](const Id& id) {
         if (const Load* other = find(plan.loads, id); other && other->id != load.id)
             add_path_fuses(plan, paths, *other, fuses, depth + 1);
@@ -225,8 +238,9 @@ Network resistive_network(const Plan& plan, const State& state) {
 SneakSearch search_sneaks(const Plan& plan, const SneakAsk& ask) {
     SneakSearch result;
     std::vector<std::unique_ptr<SneakGraph>> graphs;
-    for (const KeyPosition p : kEveryKeyPosition) graphs.push_back(std::make_unique<SneakGraph>(plan, p));
-    count_combinations(*graphs.front(), result);
+    const std::vector<KeyPosition> positions = positions_of(plan);
+    for (const KeyPosition p : positions) graphs.push_back(std::make_unique<SneakGraph>(plan, p));
+    count_combinations(*graphs.front(), positions.size(), result);
     std::vector<std::size_t> loads;
     for (std::size_t k = 0; k < plan.loads.size(); ++k) {
         const Load& l = plan.loads[k];
@@ -239,12 +253,12 @@ SneakSearch search_sneaks(const Plan& plan, const SneakAsk& ask) {
         const std::vector<Id> own = own_fuses(plan, plan.loads[k]);
         std::vector<SneakKind> open{SneakKind::alive, SneakKind::past_fuse, SneakKind::dead};
         for (const int budget : kBudgets)
-            for (std::size_t p = 0; p < kKeyPositions && !open.empty(); ++p) {
+            for (std::size_t p = 0; p < positions.size() && !open.empty(); ++p) {
                 if (ask.cancel && ask.cancel->load()) {
                     result.complete = false;
                     return result;
                 }
-                LoadSearch search(plan, *graphs[p], static_cast<int>(k), kEveryKeyPosition[p], own, ask,
+                LoadSearch search(plan, *graphs[p], static_cast<int>(k), positions[p], own, ask,
                                   result.looked_at);
                 search.run(budget, open, result.found);
             }

@@ -10,7 +10,8 @@
 // that relays which hold themselves in are found too. Every path that is found is solved once more as the
 // plan stands, with real cables and loads as resistances, before it is told: none is invented.
 //
-// Taken as given: master disconnects closed; sensing relays and cut-offs as they settle at that key position.
+// Taken as given: master disconnects closed; a load may be without volts while the starter turns, unless it is
+// a starter, a control unit or critical; sensing relays and cut-offs as they settle at that key position.
 #pragma once
 
 #include <atomic>
@@ -49,7 +50,7 @@ struct SneakPath {
 
 struct SneakSearch {
     std::vector<SneakPath> found;  // each load and kind once; those without a pulled fuse first
-    int switches = 0, fuses = 0;
+    int switches = 0, fuses = 0, positions = 0;
     double combinations = 0;  // that the answer holds for
     std::size_t looked_at = 0;
     bool complete = true;  // false: stopped on the way

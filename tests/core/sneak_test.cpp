@@ -48,7 +48,8 @@ void judge(const Plan& plan, const State& state, const Solution& s, Wrongs& wron
         };
         if (volts >= alive_V(plan) && !wanted) note(SneakKind::alive);
         if (volts >= alive_V(plan) && wanted && out) note(SneakKind::past_fuse);
-        if (volts < served_V(plan) && wanted && !out) note(SneakKind::dead);
+        const bool matters = state.key != Key::crank || counts_while_cranking(l);
+        if (volts < served_V(plan) && wanted && !out && matters) note(SneakKind::dead);
     }
 }
 
@@ -57,7 +58,7 @@ Wrongs every_combination(const Plan& plan) {
     const auto switches = plan_switches(plan);
     const auto fuses = fuses_of(plan);
     OperatingPointSolver solver;
-    for (const KeyPosition p : kEveryKeyPosition)
+    for (const KeyPosition p : positions_of(plan))
         for (std::size_t on = 0; on < (std::size_t{1} << switches.size()); ++on)
             for (std::size_t out = 0; out < (std::size_t{1} << fuses.size()); ++out) {
                 State state = state_at(plan, p, subset(switches, on));

@@ -95,6 +95,7 @@ class Maker {
         l.draw = {DrawKind::resistance, between(1.5, 40)};
         l.live_when = condition();
         l.own_switch = chance(3);
+        l.critical = chance(3);
         plan_.loads.push_back(l);
         Run& r = add_run(some_feed(), l.id + ".pos");
         if (chance(2)) add_fuse(r);
