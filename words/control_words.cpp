@@ -337,21 +337,21 @@ std::string sentence(const Remedy& r, const Plan& plan, const Style& style) {
 std::string sentence(const RailGroup& g, const Plan& plan, const Style& style) {
     const bool always = same_when(g.when, Condition{});
     std::string text =
-        fmt::format("{} {} {}, {}", g.loads.size(), g.loads.size() == 1 ? "load runs" : "loads share",
-                    always ? std::string("always") : condition(g.when, &plan),
-                    quantity(g.amps, Dimension::current, style));
+        fmt::format("{}: {} {}, {}.", capital(condition(g.when, &plan)), g.loads.size(),
+                    g.loads.size() == 1 ? "load" : "loads", quantity(g.amps, Dimension::current, style));
     if (g.feeds.empty()) {
-        text += always ? ": no feed is always live." : ": no feed is live just then; one relay is missing.";
+        text += always ? " No feed is always live." : " No feed is live just then: a relay is missing.";
     } else {
-        text += ": ";
+        std::string names;
         for (std::size_t k = 0; k < g.feeds.size(); ++k)
-            text += (k ? ", " : "") + yr::name_of(plan, g.feeds[k]);
-        text += g.feeds.size() == 1 ? " is live just then." : " are live just then.";
+            names += (k == 0 ? "" : k + 1 == g.feeds.size() ? " and " : ", ") + yr::name_of(plan, g.feeds[k]);
+        text += fmt::format(" {} {} live just then.", capital(names), g.feeds.size() == 1 ? "is" : "are");
     }
-    if (!g.astray.empty())
-        text += fmt::format(" {} elsewhere: {}{}", g.astray.size(), yr::name_of(plan, g.astray.front()),
-                            g.astray.size() > 1 ? " and others." : ".");
-    return text;
+    if (g.astray.empty()) return text;
+    std::string names;
+    for (std::size_t k = 0; k < g.astray.size(); ++k)
+        names += (k == 0 ? "" : k + 1 == g.astray.size() ? " and " : ", ") + yr::name_of(plan, g.astray[k]);
+    return text + fmt::format(" Elsewhere {}: {}.", g.astray.size() == 1 ? "hangs" : "hang", names);
 }
 
 std::string condition(const Condition& c, const Plan* plan) {

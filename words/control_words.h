@@ -45,7 +45,7 @@ namespace yr::words {
 [[nodiscard]] std::string conflict_text(const Assignment& assignment, const Plan& plan);
 [[nodiscard]] std::string sentence(const Remedy& remedy, const Plan& plan, const Style& style = {});
 
-// "7 loads share key at accessory, 22 A: cab box serves them."
+// "Key at accessory: 7 loads, 22 A. Cab box is live just then. Elsewhere hangs: satellite terminal."
 [[nodiscard]] std::string sentence(const RailGroup& group, const Plan& plan, const Style& style = {});
 
 // "cab box channel 3", "always block".

@@ -396,6 +396,17 @@ void BoxView::paintEvent(QPaintEvent*) {
                                                          static_cast<int>(g.rect.width()) - 8));
         }
     }
+    const bool any_box = std::any_of(slabs_.begin(), slabs_.end(), [](const BoxSlab& s) {
+        return !s.cells.empty() && s.cells.front().channel > 0;
+    });
+    if (!any_box) {
+        p.setPen(t.soft);
+        p.setFont(type_font(Type::small));
+        p.drawText(
+            QRectF(kMargin, slabs_.back().rect.bottom() + 8, width() - 2 * kMargin, 20), Qt::AlignLeft,
+            QStringLiteral(
+                "No control box yet. Add, Control box: its channels then switch and guard each load."));
+    }
     if (!dragged_.empty()) {
         const QString text = drop_text(mouse_);
         p.setFont(type_font(Type::body));

@@ -273,7 +273,7 @@ void ControlPage::refresh_rails() {
             }));
         }
         add_row(rail_rows_, q(words::sentence(r, document_->plan(), document_->style())),
-                r.astray.empty() ? "ink" : "fix", buttons);
+                r.feeds.empty() ? "fix" : "ink", buttons);
     }
     rail_rows_->addStretch();
 }

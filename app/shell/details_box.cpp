@@ -95,6 +95,7 @@ void fill_box(FieldForm& form, PlanDocument* doc, const Id& id) {
                        : QStringLiteral("A channel still belongs to a group that is gone.");
         },
         QStringLiteral("none, e.g. A: 35, B: 20"));
+    form.words(QStringLiteral("Channels: amps; start amps; group; label"));
     for (const Channel& now : box.get().channels) {
         const int number = now.number;
         const auto of = [box, number]() -> const Channel* {
@@ -118,7 +119,7 @@ void fill_box(FieldForm& form, PlanDocument* doc, const Id& id) {
                            ? QString()
                            : QStringLiteral("The box has no group of that name.");
             },
-            QStringLiteral("assumed 10 A"));
+            QStringLiteral("assumed 10 A"), QString::number(number));
     }
     form.button(QStringLiteral("One channel more"), [box] {
         box.set(QStringLiteral("one channel more"), [](Point& p) {

@@ -25,7 +25,7 @@ class WhyButton : public QPushButton {
     }
 };
 
-constexpr int kLabelWidth = 112;
+constexpr int kLabelWidth = 112, kShortLabelWidth = 24;
 
 }  // namespace
 
@@ -44,14 +44,14 @@ void FieldForm::heading(const QString& text) {
     column_->addWidget(l);
 }
 
-QWidget* FieldForm::row(const QString& label, QWidget* field) {
+QWidget* FieldForm::row(const QString& label, QWidget* field, const QString& shown) {
     auto* w = new QWidget;
     auto* line = new QHBoxLayout(w);
     line->setContentsMargins(0, 0, 0, 0);
     line->setSpacing(6);
-    auto* l = new QLabel(label);
+    auto* l = new QLabel(shown.isEmpty() ? label : shown);
     l->setObjectName(QStringLiteral("soft"));
-    l->setFixedWidth(kLabelWidth);
+    l->setFixedWidth(shown.isEmpty() ? kLabelWidth : kShortLabelWidth);
     l->setBuddy(field);
     field->setAccessibleName(label);
     line->addWidget(l);
@@ -60,11 +60,12 @@ QWidget* FieldForm::row(const QString& label, QWidget* field) {
     return w;
 }
 
-QLineEdit* FieldForm::text(const QString& label, const Show& show, const Take& take, const QString& assumed) {
+QLineEdit* FieldForm::text(const QString& label, const Show& show, const Take& take, const QString& assumed,
+                           const QString& shown) {
     auto* edit = new QLineEdit;
     edit->setPlaceholderText(assumed);
     edit->setObjectName(label);
-    row(label, edit);
+    row(label, edit, shown);
     auto* problem = new QLabel;
     problem->setObjectName(QStringLiteral("stop"));
     problem->setFont(type_font(Type::small));

@@ -28,7 +28,9 @@ class FieldForm : public QWidget {
     using Take = std::function<QString(const QString&)>;
 
     void heading(const QString& text);
-    QLineEdit* text(const QString& label, const Show& show, const Take& take, const QString& assumed = {});
+    // `shown`: a short word in place of the label, which then leaves the field more room.
+    QLineEdit* text(const QString& label, const Show& show, const Take& take, const QString& assumed = {},
+                    const QString& shown = {});
     void choice(const QString& label, const std::vector<Choice>& choices, const std::function<Id()>& show,
                 const std::function<void(const Id&)>& take);
     void check(const QString& label, const std::function<bool()>& show,
@@ -54,7 +56,7 @@ class FieldForm : public QWidget {
     void why(const std::vector<words::ValueRef>& refs, const QPoint& global);
 
   private:
-    QWidget* row(const QString& label, QWidget* field);
+    QWidget* row(const QString& label, QWidget* field, const QString& shown = {});
 
     PlanDocument* document_;
     QVBoxLayout* column_;

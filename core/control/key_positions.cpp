@@ -44,9 +44,11 @@ std::vector<KeyPosition> positions_of(const Plan& plan) {
     const bool engine = std::any_of(plan.sources.begin(), plan.sources.end(), [](const Source& s) {
         return s.kind == SourceKind::alternator || s.kind == SourceKind::stator;
     });
-    const bool starter = std::any_of(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.starter; });
+    const bool starter =
+        std::any_of(plan.loads.begin(), plan.loads.end(), [](const Load& l) { return l.starter; });
     std::vector<KeyPosition> positions{KeyPosition::off, KeyPosition::accessory, KeyPosition::ignition};
-    if (engine || any_state([](const State& s) { return s.rpm > 0; })) positions.push_back(KeyPosition::running);
+    if (engine || any_state([](const State& s) { return s.rpm > 0; }))
+        positions.push_back(KeyPosition::running);
     if (starter || any_state([](const State& s) { return s.key == Key::crank; }))
         positions.push_back(KeyPosition::cranking);
     return positions;

@@ -15,12 +15,12 @@ inline constexpr std::array<KeyPosition, kKeyPositions> kEveryKeyPosition{
     KeyPosition::off, KeyPosition::accessory, KeyPosition::ignition, KeyPosition::running,
     KeyPosition::cranking};
 
-// The positions that this vehicle has: running where something is turned by an engine, cranking where there is a
-// starter or a state for it.
+// The positions that this vehicle has: running where something is turned by an engine, cranking where there
+// is a starter or a state for it.
 [[nodiscard]] std::vector<KeyPosition> positions_of(const Plan& plan);
 
-// Whether a load has to keep its volts while the starter turns: starters, control units and critical loads. For
-// others a second without is no fault (common practice).
+// Whether a load has to keep its volts while the starter turns: starters, control units and critical loads.
+// For others a second without is no fault (common practice).
 [[nodiscard]] bool counts_while_cranking(const Load& load);
 
 // "key off", "accessory", "ignition", "engine running", "cranking".

@@ -130,9 +130,10 @@ Result<Edit> place_on(const Plan& plan, const Id& load_id, const Id& feed_id, in
     if (!feed) return fail(ErrorCode::missing_reference, load->name, feed_id, "a feed of this plan");
     const auto paths = feed_paths(plan);
     if (const auto path = paths.find(feed_id); path != paths.end() && !suits_accessories(plan, path->second))
-        return fail(ErrorCode::out_of_range, load->name,
-                    feed->name + " of " + std::to_string(static_cast<int>(root_V(plan, path->second.root))) + " V",
-                    "a feed of the accessories' volts");
+        return fail(
+            ErrorCode::out_of_range, load->name,
+            feed->name + " of " + std::to_string(static_cast<int>(root_V(plan, path->second.root))) + " V",
+            "a feed of the accessories' volts");
     if (channel > 0) {
         const bool exists = std::any_of(feed->channels.begin(), feed->channels.end(),
                                         [&](const Channel& c) { return c.number == channel; });

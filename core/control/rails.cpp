@@ -95,7 +95,11 @@ Result<Edit> make_rail(const Plan& plan, const RailGroup& group) {
         batch.edits.push_back(added->edit);
     }
     for (const Id& load : group.astray) {
-        auto moved = place_on(work, load, feed, 0, false);
+        const Load& l = *find(work.loads, load);
+        const Point& point = *find(work.points, feed);
+        const int channel = fitting_channel(work, point, nominal_A(work, l), start_A(work, l));
+        if (!point.channels.empty() && channel == 0) continue;  // the box is full
+        auto moved = place_on(work, load, feed, channel, false);
         if (!moved) continue;  // one without a feed of its own stays where it is
         if (yr::apply(work, *moved)) batch.edits.push_back(*moved);
     }

@@ -10,8 +10,8 @@
 // that relays which hold themselves in are found too. Every path that is found is solved once more as the
 // plan stands, with real cables and loads as resistances, before it is told: none is invented.
 //
-// Taken as given: master disconnects closed; a load may be without volts while the starter turns, unless it is
-// a starter, a control unit or critical; sensing relays and cut-offs as they settle at that key position.
+// Taken as given: master disconnects closed; a load may be without volts while the starter turns, unless it
+// is a starter, a control unit or critical; sensing relays and cut-offs as they settle at that key position.
 #pragma once
 
 #include <atomic>

@@ -133,7 +133,7 @@ TEST_F(ControlTest, ChannelsAreGivenOutAndTakenBackInOneStep) {
 
 TEST_F(ControlTest, RailsSayWhatIsMissingAndMakeIt) {
     page()->show_view(app::ControlPage::View::rails);
-    EXPECT_TRUE(page()->lines().join(QLatin1Char('\n')).contains(QStringLiteral("one relay is missing")));
+    EXPECT_TRUE(page()->lines().join(QLatin1Char('\n')).contains(QStringLiteral("a relay is missing")));
     QToolButton* make = button(QStringLiteral("Make this rail"));
     ASSERT_NE(make, nullptr);
     const auto points = plan().points.size();
