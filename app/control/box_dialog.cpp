@@ -1,11 +1,11 @@
 #include "control/box_dialog.h"
 
-#include <QPushButton>
 #include <QVBoxLayout>
 
 #include "control/boxes.h"
 #include "control/place_on.h"
 #include "paint/tokens.h"
+#include "shell/dialog_parts.h"
 #include "shell/own_library.h"
 #include "words/sentences.h"
 
@@ -39,19 +39,8 @@ BoxDialog::BoxDialog(PlanDocument* document, QWidget* parent) : QDialog(parent),
     what_ = new QLabel;
     what_->setObjectName(QStringLiteral("soft"));
     what_->setWordWrap(true);
-    problem_ = new QLabel;
-    problem_->setObjectName(QStringLiteral("stop"));
-    problem_->setWordWrap(true);
-    const auto row = [&](const QString& label, QWidget* field) {
-        auto* line = new QHBoxLayout;
-        auto* l = new QLabel(label);
-        l->setFixedWidth(150);
-        l->setBuddy(field);
-        field->setAccessibleName(label);
-        line->addWidget(l);
-        line->addWidget(field, 1);
-        column->addLayout(line);
-    };
+    problem_ = problem_label();
+    const auto row = [column](const QString& label, QWidget* field) { field_row(column, label, field, 150); };
     row(QStringLiteral("Kind"), kind_);
     column->addWidget(what_);
     row(QStringLiteral("Name"), name_);
@@ -60,17 +49,7 @@ BoxDialog::BoxDialog(PlanDocument* document, QWidget* parent) : QDialog(parent),
     row(QStringLiteral("Place"), place_);
     row(QStringLiteral("From the battery"), length_);
     column->addWidget(problem_);
-    auto* buttons = new QHBoxLayout;
-    auto* add = new QPushButton(QStringLiteral("Add the box"));
-    add->setObjectName(QStringLiteral("main"));
-    add->setDefault(true);
-    auto* leave = new QPushButton(QStringLiteral("Leave it"));
-    connect(add, &QPushButton::clicked, this, &BoxDialog::accept);
-    connect(leave, &QPushButton::clicked, this, &QDialog::reject);
-    buttons->addStretch();
-    buttons->addWidget(leave);
-    buttons->addWidget(add);
-    column->addLayout(buttons);
+    add_buttons(column, this, QStringLiteral("Add the box"));
     connect(kind_, &QComboBox::currentIndexChanged, this, &BoxDialog::describe);
     describe();
 }

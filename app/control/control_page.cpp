@@ -98,7 +98,7 @@ QWidget* ControlPage::list_page(QVBoxLayout*& rows) {
 
 void ControlPage::clear(QVBoxLayout* rows) {
     while (QLayoutItem* item = rows->takeAt(0)) {
-        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
+        if (QWidget* w = item->widget()) w->hide(), w->setParent(nullptr), w->deleteLater();
         delete item;
     }
 }

@@ -7,6 +7,7 @@
 #include <QVBoxLayout>
 
 #include "paint/tokens.h"
+#include "shell/dialog_parts.h"
 #include "shell/plan_files.h"
 #include "size/additions.h"
 #include "words/sentences.h"
@@ -95,36 +96,15 @@ CableDialog::CableDialog(PlanDocument* document, QWidget* parent) : QDialog(pare
     length_->setPlaceholderText(QStringLiteral("not measured: 3 m is assumed"));
     size_ = new QLineEdit;
     size_->setPlaceholderText(QStringLiteral("not known: 14 AWG is assumed"));
-    problem_ = new QLabel;
-    problem_->setObjectName(QStringLiteral("stop"));
-    problem_->setWordWrap(true);
-    const auto row = [&](const QString& label, QWidget* field) {
-        auto* line = new QHBoxLayout;
-        auto* l = new QLabel(label);
-        l->setFixedWidth(110);
-        field->setAccessibleName(label);
-        field->setMinimumWidth(280);
-        line->addWidget(l);
-        line->addWidget(field, 1);
-        column->addLayout(line);
-    };
+    problem_ = problem_label();
+    const auto row = [column](const QString& label, QWidget* field) { field_row(column, label, field, 110); };
     row(QStringLiteral("From"), from_);
     row(QStringLiteral("To"), to_);
     row(QStringLiteral("Name"), name_);
     row(QStringLiteral("Length, one way"), length_);
     row(QStringLiteral("Size"), size_);
     column->addWidget(problem_);
-    auto* buttons = new QHBoxLayout;
-    auto* add = new QPushButton(QStringLiteral("Add the cable"));
-    add->setObjectName(QStringLiteral("main"));
-    add->setDefault(true);
-    auto* leave = new QPushButton(QStringLiteral("Leave it"));
-    connect(add, &QPushButton::clicked, this, &CableDialog::accept);
-    connect(leave, &QPushButton::clicked, this, &QDialog::reject);
-    buttons->addStretch();
-    buttons->addWidget(leave);
-    buttons->addWidget(add);
-    column->addLayout(buttons);
+    add_buttons(column, this, QStringLiteral("Add the cable"));
 }
 
 void CableDialog::accept() {

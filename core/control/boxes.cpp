@@ -113,6 +113,24 @@ std::vector<ChannelUse> channel_uses(const Plan& plan, const Point& box) {
     return uses;
 }
 
+double together_A(const Plan& plan, const std::vector<const Load*>& loads) {
+    double worst = 0;
+    for (std::size_t k = 0; k < kKeyPositions; ++k) {
+        double sum = 0;
+        for (const Load* l : loads)
+            if (wanted_at(plan, *l)[k]) sum += nominal_A(plan, *l);
+        worst = std::max(worst, sum);
+    }
+    return worst;
+}
+
+std::vector<const Load*> loads_on(const Plan& plan, const Id& feed) {
+    std::vector<const Load*> loads;
+    for (const Load& l : plan.loads)
+        if (const Run* run = supply_run(plan, l.id); run && run->from == feed) loads.push_back(&l);
+    return loads;
+}
+
 const Load* signal_of(const Plan& plan, const Load& load) {
     for (const Load& l : plan.loads) {
         const auto& waits = l.live_when.circuits;

@@ -29,6 +29,12 @@ struct ChannelUse {
 };
 [[nodiscard]] std::vector<ChannelUse> channel_uses(const Plan& plan, const Point& box);
 
+// What can be on together of these loads, A at nominal volts: the sum at the worst key position.
+[[nodiscard]] double together_A(const Plan& plan, const std::vector<const Load*>& loads);
+
+// Every load whose supply begins at this feed, channels and stud alike.
+[[nodiscard]] std::vector<const Load*> loads_on(const Plan& plan, const Id& feed);
+
 // The signal of a load that wants one some seconds after its supply: a small load of its own that waits for
 // it. nullptr where the plan has none.
 [[nodiscard]] const Load* signal_of(const Plan& plan, const Load& load);

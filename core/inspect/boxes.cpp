@@ -10,18 +10,6 @@
 namespace yr {
 namespace {
 
-// What can be on together of these loads, at the worst key position.
-double together_A(const Plan& plan, const std::vector<const Load*>& loads) {
-    double worst = 0;
-    for (std::size_t k = 0; k < kKeyPositions; ++k) {
-        double sum = 0;
-        for (const Load* l : loads)
-            if (wanted_at(plan, *l)[k]) sum += nominal_A(plan, *l);
-        worst = std::max(worst, sum);
-    }
-    return worst;
-}
-
 double group_limit_A(const Point& box, const std::string& group) {
     for (const ChannelGroup& g : box.groups)
         if (g.name == group) return g.limit_A;
@@ -101,10 +89,7 @@ void groups(const Case& c, const Point& box, const std::vector<ChannelUse>& uses
 
 // Everything that hangs on the box, channels and stud alike.
 void mains(const Case& c, const Point& box, std::vector<Finding>& out) {
-    std::vector<const Load*> loads;
-    for (const Load& l : c.plan.loads)
-        if (const Run* run = supply_run(c.plan, l.id); run && run->from == box.id) loads.push_back(&l);
-    const double sum = together_A(c.plan, loads);
+    const double sum = together_A(c.plan, loads_on(c.plan, box.id));
     double limit = box.main_A.value_or(1e9);
     Id fuse;
     for (const Run& r : c.plan.runs)

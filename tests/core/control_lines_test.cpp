@@ -125,6 +125,16 @@ TEST(TypedLine, TakesChannelPlateDutyAndStart) {
     EXPECT_FALSE(make_circuit(truck(), read_line(truck(), "lamp 5 W from rear box channel 99")));
 }
 
+TEST(TypedLine, TheLineOfTheReadmeIsUnderstood) {
+    const TypedLine l = read_line(truck(),
+                                  "wash pump 55 W at 13.8 V resistive on ignition and switch pump, not while "
+                                  "cranking, start 3x for 0.5 s, duty 20 %, from rear box channel 7");
+    EXPECT_TRUE(l.not_understood.empty());
+    EXPECT_EQ(l.live_when->switches, std::vector<std::string>{"pump"});
+    EXPECT_TRUE(l.live_when->not_cranking);
+    EXPECT_EQ(l.channel, 7);
+}
+
 // Common practice, no source: a 55 W lamp draws about 4 A at a running vehicle's volts, 4.6 A at 12 V.
 TEST(Plate, ALampOfFiftyFiveWatts) {
     Plate lamp;

@@ -51,6 +51,13 @@ TEST(PlanFile, VersionOneIsReadAndWrittenAsThePresentOne) {
     EXPECT_EQ(*plan_from_json_text(now), *plan);
 }
 
+TEST(PlanFile, VersionTwoIsReadAndIsStillTheSamePlan) {
+    const auto old = load_plan(std::string(YR_SOURCE_DIR) + "/tests/data/version-2.yourrail.json");
+    ASSERT_TRUE(old) << words::sentence(old.error());
+    EXPECT_EQ(*old, *load_plan(demo_path(kDemos[1]))) << "the buggy has not changed since";
+    for (const Load& l : old->loads) EXPECT_TRUE(l.own_switch) << "what was not said then is as it was";
+}
+
 TEST(PlanFile, DamageInsideAVariantIsNamed) {
     std::string text = truck_text();
     const auto at = text.find("1/0 AWG", text.find("\"run-join\""));

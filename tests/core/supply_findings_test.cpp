@@ -9,32 +9,12 @@
 #include "plan/plan_json.h"
 #include "plan/validate.h"
 #include "size/additions.h"
+#include "support/findings.h"
 #include "support/random_plan.h"
 #include "words/sentences.h"
 
 namespace yr::test {
 namespace {
-
-Plan truck() {
-    return *load_plan(demo_path(kDemos[0]));
-}
-
-template <class T>
-T& thing(std::vector<T>& list, const Id& id) {
-    return *std::find_if(list.begin(), list.end(), [&](const T& t) { return t.id == id; });
-}
-
-// The finding of that kind about `id` (or any), worded so that no sentence is empty.
-std::optional<Finding> found(const Plan& plan, FindingKind kind, const Id& id = {}) {
-    EXPECT_TRUE(validate(plan).empty()) << validate(plan).front().place;
-    std::optional<Finding> first;
-    for (const Finding& f : inspect(plan).findings) {
-        EXPECT_FALSE(words::sentence(f, plan).empty());
-        EXPECT_FALSE(words::rule_of(f, plan).source.empty()) << words::sentence(f, plan);
-        if (f.kind == kind && (id.empty() || f.id == id) && !first) first = f;
-    }
-    return first;
-}
 
 Plan van() {  // starter battery, alternator, second battery with a charger, an ignition feed
     Plan plan = empty_plan("van");

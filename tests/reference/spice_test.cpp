@@ -3,6 +3,7 @@
 
 #include <cmath>
 
+#include "inspect/sneak.h"
 #include "io/spice.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
@@ -106,6 +107,29 @@ TEST_P(DevicesAgainstSpice, SourcesRelaysDiodesAndInvertersAgree) {
 }
 
 INSTANTIATE_TEST_SUITE_P(Seeds, DevicesAgainstSpice, testing::Range(1, 51));
+
+// What the sneak search tells, with fuses out and relays held in, is what ngspice says of the same wires.
+TEST(SneakAgainstSpice, EveryFoundSituationAgrees) {
+    const Plan plan = with_variant(*load_plan(demo_path(kDemos[0])), "variant-wake");
+    SneakAsk ask;
+    ask.with_mends = false;
+    const SneakSearch found = search_sneaks(plan, ask);
+    ASSERT_GT(found.found.size(), 10U);
+    Plan resistive = plan;
+    for (Load& l : resistive.loads) {
+        if (!l.inverter.empty()) continue;
+        l.draw = {DrawKind::resistance, plan.vehicle.nominal_V / nominal_A(plan, l) * l.count};
+        l.line_curve.clear();
+    }
+    for (const SneakPath& p : found.found) {
+        SCOPED_TRACE(p.load);
+        compare(resistive, p.state);
+        if (p.kind == SneakKind::dead) continue;
+        const Solution s = solve(resistive, p.state);
+        const auto k = static_cast<std::size_t>(find(plan.loads, p.load) - plan.loads.data());
+        EXPECT_NEAR(s.point.loads[k].voltage_V, p.volts_V, 1e-9);
+    }
+}
 
 TEST(SpiceExport, NgspiceReadsItAndAgrees) {
     const auto plan = load_plan(demo_path(kDemos[0]));

@@ -1,0 +1,229 @@
+// Fields, keys and messages of control: devices and states in the details, walking with the keyboard, what is
+// said when something cannot be.
+#include <QCheckBox>
+#include <QComboBox>
+#include <QFile>
+
+#include "app/window_fixture.h"
+#include "control/box_dialog.h"
+#include "control/place_on.h"
+#include "plan/plan_json.h"
+#include "shell/own_library.h"
+#include "shell/paste_loads.h"
+
+namespace yr::test {
+namespace {
+
+class FieldsTest : public WindowTest {
+  protected:
+    void choose(const char* field, const QString& text) {
+        auto* box = window.details()->findChild<QComboBox*>(QString::fromUtf8(field));
+        ASSERT_NE(box, nullptr) << field;
+        const int at = box->findText(text);
+        ASSERT_GE(at, 0) << text.toStdString();
+        box->setCurrentIndex(at);
+        emit box->activated(at);
+    }
+    void write(const char* field, const char* text) {
+        auto* edit = window.details()->findChild<QLineEdit*>(QString::fromUtf8(field));
+        ASSERT_NE(edit, nullptr) << field;
+        edit->setText(QString::fromUtf8(text));
+        edit->setModified(true);
+        emit edit->editingFinished();
+    }
+    const Device& device(const char* name) {
+        for (const yr::Run& r : plan().runs)
+            for (const Device& d : r.devices)
+                if (d.name == name) return d;
+        ADD_FAILURE() << name;
+        return plan().runs.front().devices.front();
+    }
+};
+
+TEST_F(FieldsTest, AContactorsCoilContactsAndControlUnit) {
+    doc().select(run_named("hoist feed"));
+    choose("Coil's kick", QStringLiteral("a diode holds it"));
+    EXPECT_EQ(device("hoist contactor").suppression, Suppression::diode);
+    EXPECT_EQ(count(FindingKind::coil_kick, load_named("hoist contactor coil")), 0);
+    write("Contacts carry", "60 A");
+    EXPECT_EQ(device("hoist contactor").contact_A, 60.0);
+    EXPECT_EQ(count(FindingKind::contact_over, device("hoist contactor").id), 1);
+    choose("Grounds without", QStringLiteral("engine management"));
+    EXPECT_EQ(device("hoist contactor").grounds_without, load_named("engine management"));
+    doc().undo_stack()->undo();
+    doc().undo_stack()->undo();
+    doc().undo_stack()->undo();
+    EXPECT_EQ(device("hoist contactor").suppression, Suppression::unknown);
+}
+
+TEST_F(FieldsTest, FusesArePulledInAState) {
+    state("Driving");
+    doc().select(doc().state().id);
+    choose("Fuses", QStringLiteral("cab box fuse"));
+    EXPECT_EQ(doc().state().pulled.size(), 1U);
+    const auto radio =
+        static_cast<std::size_t>(yr::find(plan().loads, load_named("two-way radio")) - plan().loads.data());
+    EXPECT_EQ(doc().solution().point.loads[radio].status, LoadStatus::dead);
+    write("Out are", "something");
+    EXPECT_EQ(doc().state().pulled.size(), 1U) << "names are not typed here";
+    write("Out are", "");
+    EXPECT_TRUE(doc().state().pulled.empty());
+    EXPECT_EQ(doc().solution().point.loads[radio].status, LoadStatus::on);
+}
+
+TEST_F(FieldsTest, ACableTapsAFusesPosition) {
+    doc().select(run_named("radio memory feed"));
+    choose("Taps", QStringLiteral("tracker fuse"));
+    EXPECT_EQ(yr::find(plan().runs, run_named("radio memory feed"))->tap_of, device("tracker fuse").id);
+    choose("Taps", QStringLiteral("no fuse position"));
+    EXPECT_TRUE(yr::find(plan().runs, run_named("radio memory feed"))->tap_of.empty());
+}
+
+TEST_F(FieldsTest, WhatALoadNeedsIsKept) {
+    doc().select(load_named("fuel pump"));
+    write("Runs a share of", "50 %");
+    write("Signal comes after", "2 s");
+    write("Start lasts", "0.4 s");
+    write("On one box with", "engine");
+    const Load pump = *yr::find(plan().loads, load_named("fuel pump"));
+    EXPECT_EQ(pump.duty, 0.5);
+    EXPECT_EQ(pump.signal_after_s, 2.0);
+    EXPECT_EQ(pump.inrush_s, 0.4);
+    EXPECT_EQ(pump.together, "engine");
+    EXPECT_EQ(count(FindingKind::signal_missing, pump.id), 1);
+    const QString file = QString::fromStdString(folder.file("needs.yourrail.json"));
+    ASSERT_TRUE(window.save_to(file));
+    EXPECT_EQ(*yr::find(load_plan(file.toStdString())->loads, pump.id), pump);
+}
+
+TEST_F(FieldsTest, TheMoreConditionsOpenWhenOneIsUsed) {
+    doc().select(load_named("dash camera"));
+    auto* cranking = window.details()->findChild<QCheckBox*>(QStringLiteral("not while cranking"));
+    ASSERT_NE(cranking, nullptr);
+    EXPECT_FALSE(cranking->isVisible()) << "folded away";
+    Condition c = yr::find(plan().loads, load_named("dash camera"))->live_when;
+    c.delay_s = 5;
+    doc().apply(set_live_when(plan(), load_named("dash camera"), c), QStringLiteral("delay"));
+    doc().select({});
+    doc().select(load_named("dash camera"));
+    cranking = window.details()->findChildren<QCheckBox*>(QStringLiteral("not while cranking")).last();
+    EXPECT_TRUE(cranking->isVisible());
+    write("Charging above", "13.2 V");
+    EXPECT_EQ(yr::find(plan().loads, load_named("dash camera"))->live_when.charging_above_V, 13.2);
+    choose("While this runs", QStringLiteral("sample fridge"));
+    EXPECT_EQ(yr::find(plan().loads, load_named("dash camera"))->live_when.circuits,
+              std::vector<Id>{"load-14"});
+}
+
+TEST_F(FieldsTest, WalkingWithTheKeyboard) {
+    window.show_page(app::MainWindow::Page::control);
+    window.control()->boxes()->setFocus();
+    QTest::keyClick(window.control()->boxes(), Qt::Key_Right);
+    EXPECT_EQ(doc().selection(), load_named("two-way radio")) << "the first channel of the first box";
+    QTest::keyClick(window.control()->boxes(), Qt::Key_Right);
+    EXPECT_EQ(doc().selection(), load_named("echo sounder"));
+    QTest::keyClick(window.control()->boxes(), Qt::Key_Left);
+    QTest::keyClick(window.control()->boxes(), Qt::Key_Left);
+    EXPECT_NE(doc().selection(), load_named("two-way radio")) << "round to the last";
+    window.control()->show_view(app::ControlPage::View::live);
+    doc().select(window.control()->live()->rows()[1].load);
+    QTest::keyClick(window.control()->live(), Qt::Key_Down);
+    EXPECT_EQ(doc().selection(), window.control()->live()->rows()[2].load);
+    QTest::keyClick(window.control()->live(), Qt::Key_Up);
+    QTest::keyClick(window.control()->live(), Qt::Key_Up);
+    QTest::keyClick(window.control()->live(), Qt::Key_Up);
+    EXPECT_EQ(doc().selection(), window.control()->live()->rows()[0].load) << "the top is the end";
+    press(Qt::Key_2, Qt::AltModifier);
+    EXPECT_EQ(window.page(), app::MainWindow::Page::rail);
+    press(Qt::Key_3, Qt::AltModifier);
+    EXPECT_EQ(window.page(), app::MainWindow::Page::control);
+}
+
+TEST_F(FieldsTest, ABoxWithoutAFittingChannelSaysSo) {
+    const Plan before = doc().stored();
+    EXPECT_FALSE(doc().move_load(load_named("radiator fan"), "cab-box")) << "22 A, its start 31 A";
+    EXPECT_TRUE(window.messages()->text().contains(QStringLiteral("no free channel")))
+        << window.messages()->text().toStdString();
+    EXPECT_EQ(doc().stored(), before);
+    type("deck pump 6 A on ignition from rear box channel 2");
+    QTest::keyClick(window.type_line()->edit(), Qt::Key_Return);
+    EXPECT_TRUE(window.type_line()->problem().contains(QStringLiteral("beacons"))) << "who has it";
+    EXPECT_EQ(doc().stored(), before);
+}
+
+TEST_F(FieldsTest, DroppingOnABoxOfTheChartTakesItsChannel) {
+    state("Idling");
+    const auto& scene = window.chart()->scene();
+    const auto box = std::find_if(scene.boxes.begin(), scene.boxes.end(),
+                                  [](const auto& b) { return b.id == "rear-box"; });
+    ASSERT_NE(box, scene.boxes.end());
+    const QPoint from = middle_of(load_named("satellite terminal")), to = box->rect.center().toPoint();
+    QTest::mousePress(window.chart(), Qt::LeftButton, {}, from);
+    for (const QPoint& p : {from + QPoint(9, 9), to}) {
+        QMouseEvent move(QEvent::MouseMove, p, window.chart()->mapToGlobal(p), Qt::NoButton, Qt::LeftButton,
+                         Qt::NoModifier);
+        QCoreApplication::sendEvent(window.chart(), &move);
+    }
+    QTest::mouseRelease(window.chart(), Qt::LeftButton, {}, to);
+    const yr::Run* run = supply_run(plan(), load_named("satellite terminal"));
+    EXPECT_EQ(run->from, "rear-box");
+    EXPECT_GT(run->channel, 0);
+    EXPECT_TRUE(yr::find(plan().loads, load_named("satellite terminal"))->pinned);
+}
+
+TEST_F(FieldsTest, ASearchCanBeStopped) {
+    doc().apply(SetActive{"variant-wake"}, QStringLiteral("show"));
+    window.show_page(app::MainWindow::Page::control);
+    window.control()->search_sneaks_now();
+    window.control()->sneaks()->cancel();
+    window.control()->sneaks()->wait();
+    ASSERT_NE(window.control()->sneaks()->result(), nullptr);
+    const QString first = window.control()->lines().first();
+    EXPECT_TRUE(first.startsWith(window.control()->sneaks()->result()->complete
+                                     ? QStringLiteral("Every one of")
+                                     : QStringLiteral("Stopped on the way")))
+        << first.toStdString();
+}
+
+TEST_F(FieldsTest, ABrokenLibraryOfOnesOwnIsLeftAlone) {
+    QFile::remove(app::own_library_path());
+    Load own = *yr::find(plan().loads, load_named("beacons"));
+    own.name = "amber bar";
+    ASSERT_TRUE(app::keep_load(own).isEmpty());
+    EXPECT_NE(entry_named(app::library(), "amber bar"), nullptr);
+    Point box = *yr::find(plan().points, "rear-box");
+    box.name = "our box";
+    ASSERT_TRUE(app::keep_box(box).isEmpty());
+    app::BoxDialog dialog(&doc(), &window);
+    EXPECT_EQ(dialog.kind()->itemText(0), QStringLiteral("our box, my own"));
+    QFile::remove(app::own_library_path());
+}
+
+TEST_F(FieldsTest, ATableOfNamesIsFilledFromTheLibrary) {
+    const auto before = plan().loads.size();
+    app::PasteLoads dialog(
+        &doc(), QStringLiteral("name\tlength\nscene light\t4 m\ntracker\t1 m\nzeppelin\t2 m\n"), &window);
+    dialog.accept();
+    EXPECT_EQ(plan().loads.size(), before + 2) << "the third has no draw and is said to have none";
+    EXPECT_TRUE(plan().loads.back().typical);
+}
+
+TEST_F(FieldsTest, AnEmptyVehicleSaysWhatToDo) {
+    doc().open(empty_plan("bare"), {});
+    window.show_page(app::MainWindow::Page::control);
+    for (const auto view :
+         {app::ControlPage::View::live, app::ControlPage::View::sneak, app::ControlPage::View::rails,
+          app::ControlPage::View::channels, app::ControlPage::View::panel}) {
+        window.control()->show_view(view);
+        QCoreApplication::processEvents();
+        window.grab();
+    }
+    window.control()->search_sneaks_now();
+    window.control()->sneaks()->wait();
+    EXPECT_TRUE(window.control()->lines().first().contains(QStringLiteral("No load is alive or dead")));
+    window.control()->give_out_channels();
+    EXPECT_TRUE(window.control()->lines().first().startsWith(QStringLiteral("Every load sits")));
+}
+
+}  // namespace
+}  // namespace yr::test
