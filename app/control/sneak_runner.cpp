@@ -17,6 +17,7 @@ SneakRunner::~SneakRunner() {
 void SneakRunner::start() {
     if (running()) return;
     generation_ = document_->generation();
+    pending_ = true;
     stop_ = std::make_shared<std::atomic<bool>>(false);
     watcher_.setFuture(QtConcurrent::run([this, plan = document_->plan(), stop = stop_] {
         SneakAsk ask;
@@ -34,7 +35,7 @@ void SneakRunner::cancel() {
 }
 
 void SneakRunner::wait() {
-    if (!running()) return;
+    if (!pending_) return;
     watcher_.disconnect(this);
     watcher_.waitForFinished();
     connect(&watcher_, &QFutureWatcherBase::finished, this, &SneakRunner::take);
@@ -42,7 +43,8 @@ void SneakRunner::wait() {
 }
 
 void SneakRunner::take() {
-    if (result_ == watcher_.result()) return;  // wait() has told it already
+    if (!pending_) return;  // wait() has told it already
+    pending_ = false;
     result_ = watcher_.result();
     emit finished();
 }

@@ -21,7 +21,7 @@ class SneakRunner : public QObject {
     void start();
     void cancel();
     void wait();  // until the answer is there, with its signal
-    [[nodiscard]] bool running() const { return watcher_.isRunning(); }
+    [[nodiscard]] bool running() const { return pending_; }
     // nullptr before the first search; `current()` says whether the plan is still the one that was searched.
     [[nodiscard]] const SneakSearch* result() const { return result_.get(); }
     [[nodiscard]] bool current() const { return result_ && generation_ == document_->generation(); }
@@ -37,6 +37,7 @@ class SneakRunner : public QObject {
     std::shared_ptr<SneakSearch> result_;
     std::shared_ptr<std::atomic<bool>> stop_;
     quint64 generation_ = 0;
+    bool pending_ = false;  // begun, its answer not yet told
 };
 
 }  // namespace yr::app
