@@ -123,7 +123,9 @@ double BoxView::box_slab(const Point& box, double top, double width, BoxSlab& sl
                 c.pinned = use.load->pinned;
                 c.severity = document_->severity_of(use.load->id);
             } else if (use.run) {
-                c.name = q(use.run->name);
+                c.name = q(yr::name_of(plan, use.at));
+                c.amount = amps_text(document_, use.amps) + QStringLiteral(" of ") + c.amount;
+                c.share = use.amps / rating;
             }
             slab.cells.push_back(c);
         }

@@ -256,12 +256,35 @@ class Assigner {
             }
             return std::find(limit.feeds.begin(), limit.feeds.end(), run.from) != limit.feeds.end();
         };
+        add_converters(under, row);
         for (const Load& l : plan_.loads) {
             const Run* run = supply_run(plan_, l.id);
             if (!run || is_asked(l.id) || l.starter || !under(*run)) continue;
             const LiveAt live = wanted_at(plan_, l);
             for (std::size_t k = 0; k < kKeyPositions; ++k)
                 if (live[k]) row.taken_A[k] += nominal_A(plan_, l);
+        }
+    }
+
+    // Inverters with all that is live behind them, and converters at their limit.
+    template <class F>
+    void add_converters(const F& under, AssignLimit& row) const {
+        const double nominal = plan_.vehicle.nominal_V;
+        std::vector<AssumptionUse> unused;
+        for (std::size_t k = 0; k < kKeyPositions; ++k) {
+            const State state = state_at(plan_, kEveryKeyPosition[k], plan_switches(plan_));
+            const auto add = [&](const Terminal& input, const Condition& works, double watts) {
+                for (const Run& r : plan_.runs)
+                    if (r.to == input && under(r) && holds(works, state)) row.taken_A[k] += watts / nominal;
+            };
+            for (const Inverter& i : plan_.inverters)
+                add(i.id + ".pos", i.works_when,
+                    inverter_input_W(i, inverter_ac_W(plan_, i, state), unused));
+            for (const Source& s : plan_.sources)
+                if (s.kind == SourceKind::converter)
+                    add(s.id + ".in", s.works_when,
+                        s.rated_A.value_or(20) * s.regulated_V.value_or(nominal) /
+                            s.efficiency.value_or(assumption("converter_efficiency").value));
         }
     }
 

@@ -102,9 +102,16 @@ std::vector<ChannelUse> channel_uses(const Plan& plan, const Point& box) {
         use.channel = &c;
         use.run = run_on_channel(plan, box.id, c.number);
         if (use.run) use.load = find(plan.loads, owner_of(use.run->to));
+        if (use.run) use.at = Id(owner_of(use.run->to));
         if (use.load) {
             use.amps = nominal_A(plan, *use.load);
             use.start_A = start_A(plan, *use.load);
+        } else if (use.run) {  // several loads behind one channel: the hardest start on top of the others
+            const auto behind = loads_on(plan, use.at);
+            use.amps = together_A(plan, behind);
+            double step = 0;
+            for (const Load* l : behind) step = std::max(step, start_A(plan, *l) - nominal_A(plan, *l));
+            use.start_A = use.amps + step;
         }
         uses.push_back(use);
     }

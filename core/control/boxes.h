@@ -24,7 +24,8 @@ struct ChannelUse {
     const Channel* channel = nullptr;
     const Run* run = nullptr;    // nullptr: free
     const Load* load = nullptr;  // at the run's end; nullptr: a bus or nothing
-    double amps = 0;             // nominal
+    Id at;                       // of the load or bus there; empty: nothing
+    double amps = 0;             // nominal; of a bus what can be on together
     double start_A = 0;
 };
 [[nodiscard]] std::vector<ChannelUse> channel_uses(const Plan& plan, const Point& box);

@@ -45,18 +45,18 @@ std::optional<Mend> to_another_channel(const Plan& plan, const Point& box, const
 void channels(const Case& c, const Point& box, const std::vector<ChannelUse>& uses,
               std::vector<Finding>& out) {
     for (const ChannelUse& use : uses) {
-        if (!use.load) continue;
+        if (use.at.empty()) continue;
         const double rating = channel_rating_A(*use.channel), peak = channel_peak_A(*use.channel);
         Finding f;
         if (use.amps > rating * (1 + 1e-9))
-            f = make_finding(FindingKind::channel_over, Severity::stop, use.load->id, box.id, {}, use.amps,
+            f = make_finding(FindingKind::channel_over, Severity::stop, use.at, box.id, {}, use.amps,
                              rating);
         else if (use.start_A > peak * (1 + 1e-9))
-            f = make_finding(FindingKind::channel_start, Severity::fix, use.load->id, box.id, {}, use.start_A,
+            f = make_finding(FindingKind::channel_start, Severity::fix, use.at, box.id, {}, use.start_A,
                              peak);
         else
             continue;
-        if (c.with_mends) f.mend = to_another_channel(c.plan, box, use, {});
+        if (c.with_mends && use.load) f.mend = to_another_channel(c.plan, box, use, {});
         out.push_back(std::move(f));
     }
 }

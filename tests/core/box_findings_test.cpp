@@ -112,6 +112,42 @@ TEST(Boxes, AConstantLoadOnABoxThatForgets) {
     EXPECT_FALSE(found(plan, FindingKind::forgets));
 }
 
+TEST(Boxes, SeveralLoadsBehindOneChannelAddUp) {
+    Plan plan = boxed({"a 6 A on accessory from box channel 3"});
+    Point splice{"splice", "cab splice", PointKind::bus, {}, {}, {}, "battery-1.neg", true};
+    plan.points.push_back(splice);
+    yr::Run r = *supply_run(plan, plan.loads[0].id);
+    r.id = "run-splice", r.to = "splice", r.channel = 4;
+    for (Device& d : r.devices) d.id += "-splice";
+    plan.runs.push_back(r);
+    for (const char* line : {"b 6 A on accessory from cab splice", "c 5 A on accessory from cab splice"}) {
+        const auto made = make_circuit(plan, read_line(plan, line));
+        ASSERT_TRUE(made);
+        ASSERT_TRUE(yr::apply(plan, made->edit));
+    }
+    const auto f = found(plan, FindingKind::channel_over, "splice");
+    ASSERT_TRUE(f);
+    EXPECT_EQ(f->value, 11);
+    EXPECT_EQ(f->limit, 10);
+}
+
+TEST(Assign, InvertersAndChargersTakeTheirPartOfATrunk) {
+    Plan plan = truck();
+    const Assignment with = assign_loads(plan);
+    ASSERT_TRUE(with.feasible);
+    for (yr::Run& r : plan.runs)
+        for (Device& d : r.devices)
+            if (d.name == "main fuse") d.rating_A = 165;  // loads alone 151 A, the charger's 26 A on top
+    const Assignment tight = assign_loads(plan);
+    EXPECT_FALSE(tight.feasible);
+    const auto raise = std::find_if(tight.remedies.begin(), tight.remedies.end(), [](const Remedy& r) {
+        return r.kind == RemedyKind::raise_limit && r.from == 165;
+    });
+    ASSERT_NE(raise, tight.remedies.end());
+    EXPECT_GT(raise->to, 165);
+    EXPECT_LE(raise->to, 200);
+}
+
 TEST(Boxes, AChannelTakesOneRun) {
     Plan plan = boxed({"a 5 A on accessory from box channel 3"});
     plan.loads.push_back(plan.loads[0]);
