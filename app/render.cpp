@@ -96,6 +96,7 @@ std::vector<View> views() {
          [](MainWindow& w) {
              w.show_page(MainWindow::Page::control);
              w.control()->give_out_channels();
+             w.control()->finish_channels();
          }},
         {"box-details.png",
          [](MainWindow& w) {

@@ -4,6 +4,8 @@
 #include <QLineEdit>
 #include <QScrollArea>
 #include <QSplitter>
+#include <QtConcurrent/QtConcurrentRun>
+#include <tuple>
 
 #include "control/boxes.h"
 #include "control/rails.h"
@@ -75,7 +77,13 @@ ControlPage::ControlPage(PlanDocument* document, QWidget* parent)
         progress_->hide();
         refresh_sneaks();
     });
+    connect(&assigning_, &QFutureWatcherBase::finished, this, &ControlPage::take_assignment);
     show_view(View::live);
+}
+
+ControlPage::~ControlPage() {
+    assigning_.disconnect(this);
+    assigning_.waitForFinished();
 }
 
 QWidget* ControlPage::scrolled(QWidget* inside) {
@@ -281,9 +289,25 @@ void ControlPage::refresh_rails() {
 // ---- channels
 
 void ControlPage::give_out_channels() {
-    assignment_ = std::make_shared<Assignment>(assign_loads(document_->plan()));
-    assigned_ = document_->generation();
+    if (asked_) return;  // the answer that is coming says itself whether it is still of the plan
+    asked_ = true;
+    assigning_.setFuture(QtConcurrent::run([plan = document_->plan(), generation = document_->generation()] {
+        return Assigned{generation, std::make_shared<Assignment>(assign_loads(plan))};
+    }));
     show_view(View::channels);
+}
+
+void ControlPage::finish_channels() {
+    if (!asked_) return;
+    assigning_.waitForFinished();
+    take_assignment();
+}
+
+void ControlPage::take_assignment() {
+    if (!asked_) return;  // finish_channels() has shown it already
+    asked_ = false;
+    std::tie(assigned_, assignment_) = assigning_.result();
+    refresh();
 }
 
 void ControlPage::apply_assignment() {
@@ -295,6 +319,11 @@ void ControlPage::apply_assignment() {
 
 void ControlPage::refresh_channels() {
     clear(channel_rows_);
+    if (asked_) {
+        line(channel_rows_, QStringLiteral("Trying every way within the limits …"), "soft");
+        channel_rows_->addStretch();
+        return;
+    }
     const auto again = [this] { give_out_channels(); };
     if (!assignment_ || assigned_ != document_->generation()) {
         add_row(channel_rows_,

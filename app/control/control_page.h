@@ -22,6 +22,7 @@ class ControlPage : public QWidget {
 
   public:
     explicit ControlPage(PlanDocument* document, QWidget* parent = nullptr);
+    ~ControlPage() override;
     [[nodiscard]] BoxView* boxes() { return boxes_; }
     [[nodiscard]] LiveStrip* live() { return live_; }
     [[nodiscard]] SneakRunner* sneaks() { return &sneaks_; }
@@ -29,7 +30,9 @@ class ControlPage : public QWidget {
     void show_view(View view);
     [[nodiscard]] View view() const { return view_; }
     void search_sneaks_now();
+    // Begins in a worker; finish_channels() waits for its answer.
     void give_out_channels();
+    void finish_channels();
     // The sentences that the open view shows, for tests and for copying.
     [[nodiscard]] QStringList lines() const;
 
@@ -54,6 +57,7 @@ class ControlPage : public QWidget {
     void refresh_rails();
     void refresh_channels();
     void refresh_panel();
+    void take_assignment();
     void apply_assignment();
 
     PlanDocument* document_;
@@ -66,6 +70,9 @@ class ControlPage : public QWidget {
                 *panel_rows_ = nullptr;
     QProgressBar* progress_;
     View view_ = View::live;
+    using Assigned = std::pair<quint64, std::shared_ptr<Assignment>>;
+    QFutureWatcher<Assigned> assigning_;
+    bool asked_ = false;  // begun, its answer not yet shown
     std::shared_ptr<Assignment> assignment_;
     quint64 assigned_ = 0;  // generation that the assignment is of
 };

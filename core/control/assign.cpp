@@ -278,8 +278,7 @@ class Assigner {
                     if (r.to == input && under(r) && holds(works, state)) row.taken_A[k] += watts / nominal;
             };
             for (const Inverter& i : plan_.inverters)
-                add(i.id + ".pos", i.works_when,
-                    inverter_input_W(i, inverter_ac_W(plan_, i, state), unused));
+                add(i.id + ".pos", i.works_when, inverter_input_W(i, inverter_ac_W(plan_, i, state), unused));
             for (const Source& s : plan_.sources)
                 if (s.kind == SourceKind::converter)
                     add(s.id + ".in", s.works_when,

@@ -49,8 +49,7 @@ void channels(const Case& c, const Point& box, const std::vector<ChannelUse>& us
         const double rating = channel_rating_A(*use.channel), peak = channel_peak_A(*use.channel);
         Finding f;
         if (use.amps > rating * (1 + 1e-9))
-            f = make_finding(FindingKind::channel_over, Severity::stop, use.at, box.id, {}, use.amps,
-                             rating);
+            f = make_finding(FindingKind::channel_over, Severity::stop, use.at, box.id, {}, use.amps, rating);
         else if (use.start_A > peak * (1 + 1e-9))
             f = make_finding(FindingKind::channel_start, Severity::fix, use.at, box.id, {}, use.start_A,
                              peak);

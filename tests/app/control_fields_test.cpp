@@ -222,6 +222,7 @@ TEST_F(FieldsTest, AnEmptyVehicleSaysWhatToDo) {
     window.control()->sneaks()->wait();
     EXPECT_TRUE(window.control()->lines().first().contains(QStringLiteral("No load is alive or dead")));
     window.control()->give_out_channels();
+    window.control()->finish_channels();
     EXPECT_TRUE(window.control()->lines().first().startsWith(QStringLiteral("Every load sits")));
 }
 

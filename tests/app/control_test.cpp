@@ -118,6 +118,7 @@ TEST_F(ControlTest, SneakPathsAreSearchedShownAndMended) {
 
 TEST_F(ControlTest, ChannelsAreGivenOutAndTakenBackInOneStep) {
     page()->give_out_channels();
+    page()->finish_channels();
     EXPECT_TRUE(page()->lines().front().contains(QStringLiteral("no way within every limit takes less")))
         << page()->lines().front().toStdString();
     QToolButton* move = button(QStringLiteral("Move them"));
@@ -126,6 +127,7 @@ TEST_F(ControlTest, ChannelsAreGivenOutAndTakenBackInOneStep) {
     move->click();
     EXPECT_EQ(count(FindingKind::group_over, "rear-box"), 0);
     EXPECT_EQ(count(FindingKind::channel_start, "load-20"), 0);
+    page()->finish_channels();
     EXPECT_EQ(button(QStringLiteral("Move them")), nullptr) << "nothing is left to move";
     doc().undo_stack()->undo();
     EXPECT_EQ(doc().stored(), before);
