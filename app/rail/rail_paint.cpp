@@ -381,6 +381,7 @@ class Painter {
             const QString text =
                 fitted(fm, {mark + b.label, mark + b.label.section(QStringLiteral("  "), 0, 0)},
                        b.rect.width() - 12);
+            if (text.isEmpty()) continue;
             const QRectF chip(b.rect.left(), b.rect.top(), fm.horizontalAdvance(text) + 12, 16);
             p_.fillRect(chip, ground);
             p_.setPen(t_.on(ground));
