@@ -16,6 +16,7 @@
 #include "paint/tokens.h"
 #include "plan/variant.h"
 #include "shell/dialogs.h"
+#include "shell/own_library.h"
 #include "shell/plan_files.h"
 
 namespace yr::app {
@@ -163,6 +164,7 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
             {words::explain(f, document_.plan(), document_.inspection().solutions, document_.style())},
             where);
     });
+    if (!library_problem().isEmpty()) messages_->say(library_problem());
     if (!autosave_folder.isEmpty()) recovery_ = std::make_unique<Recovery>(&document_, autosave_folder);
     refresh_title();
 }
