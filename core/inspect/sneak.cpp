@@ -239,6 +239,7 @@ SneakSearch search_sneaks(const Plan& plan, const SneakAsk& ask) {
     SneakSearch result;
     std::vector<std::unique_ptr<SneakGraph>> graphs;
     const std::vector<KeyPosition> positions = positions_of(plan);
+    graphs.reserve(positions.size());
     for (const KeyPosition p : positions) graphs.push_back(std::make_unique<SneakGraph>(plan, p));
     count_combinations(*graphs.front(), positions.size(), result);
     std::vector<std::size_t> loads;
