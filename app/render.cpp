@@ -42,11 +42,6 @@ std::vector<View> views() {
              in_state(w, "Driving");
              w.document()->select("load-8");
          }},
-        {"rail-hoisting.png", [](MainWindow& w) { in_state(w, "Hoisting"); }},
-        {"rail-feed.png",
-         [](MainWindow& w) {
-             if (const SceneItem* i = w.chart()->scene().of("run-5")) w.chart()->look_into(*i);
-         }},
         {"rail-night.png",
          [](MainWindow& w) {
              use_look(true);
@@ -62,12 +57,6 @@ std::vector<View> views() {
          [](MainWindow& w) {
              w.type_line()->edit()->setText(QStringLiteral(
                  "bank light 2x 45 W on ignition and scene, 5.5 m, cargo roof, channel 7, wobbly"));
-         }},
-        {"option.png",
-         [](MainWindow& w) {
-             w.document()->apply(SetActive{"variant-relay"}, QStringLiteral("show"));
-             in_state(w, "Driving");
-             w.document()->select("run-join");
          }},
         {"survey.png", [](MainWindow& w) { w.show_page(MainWindow::Page::survey); }},
         {"control.png",
@@ -92,16 +81,55 @@ std::vector<View> views() {
                      w.document()->select({});
                  }
          }},
-        {"control-channels.png",
-         [](MainWindow& w) {
-             w.show_page(MainWindow::Page::control);
-             w.control()->give_out_channels();
-             w.control()->finish_channels();
-         }},
         {"box-details.png",
          [](MainWindow& w) {
              in_state(w, "Driving");
              w.document()->select("rear-box");
+         }},
+        {"runs.png",
+         [](MainWindow& w) {
+             in_state(w, "Hoisting");
+             w.document()->finish_findings();
+             w.show_page(MainWindow::Page::runs);
+             w.document()->select(feed_of(w, "echo sounder"));
+             w.runs()->finish();
+         }},
+        {"runs-together.png",
+         [](MainWindow& w) {
+             w.document()->finish_findings();
+             w.show_page(MainWindow::Page::runs);
+             w.runs()->finish();
+             w.runs()->show_view(RunsPage::View::together);
+             w.runs()->sizing()->start();
+             w.runs()->sizing()->finish();
+         }},
+        {"runs-before-after.png",
+         [](MainWindow& w) {
+             in_state(w, "Hoisting");
+             w.document()->finish_findings();
+             w.show_page(MainWindow::Page::runs);
+             w.runs()->finish();
+             w.runs()->show_view(RunsPage::View::together);
+             w.runs()->sizing()->start();
+             w.runs()->sizing()->finish();
+             w.runs()->sizing()->show_part(1);
+         }},
+        {"guard.png",
+         [](MainWindow& w) {
+             in_state(w, "Hoisting");
+             w.document()->finish_findings();
+             w.show_page(MainWindow::Page::guard);
+             w.document()->select(feed_of(w, "radiator fan"));
+             w.guard()->finish();
+         }},
+        {"guard-starts.png",
+         [](MainWindow& w) {
+             in_state(w, "Hoisting");
+             w.document()->finish_findings();
+             w.show_page(MainWindow::Page::guard);
+             w.document()->select("run-8");
+             w.guard()->show_view(GuardPage::View::starts);
+             w.guard()->finish();
          }},
         {"compare.png",
          [](MainWindow& w) {

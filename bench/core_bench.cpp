@@ -14,6 +14,8 @@
 #include "io/spice.h"
 #include "plan/plan_json.h"
 #include "plan/variant.h"
+#include "guard/starting.h"
+#include "size/plan_sizing.h"
 #include "size/run_ladder.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
@@ -202,6 +204,50 @@ void truck_live_table(benchmark::State& b) {
     for (auto _ : b) benchmark::DoNotOptimize(live_table(truck()));
 }
 BENCHMARK(truck_live_table)->Unit(benchmark::kMillisecond);
+
+// The whole plan sized to the proven least; the target is 1 s for the truck, 5 s for 120 runs.
+void truck_sized(benchmark::State& b) {
+    SizingAsk ask;
+    ask.goal = static_cast<SizingGoal>(b.range(0));
+    for (auto _ : b) {
+        const auto sized = size_plan(truck(), ask);
+        if (!sized || sized->status != SizingStatus::least) b.SkipWithError("not proved");
+    }
+}
+BENCHMARK(truck_sized)->ArgName("goal")->Arg(0)->Arg(1)->Arg(2)->Unit(benchmark::kMillisecond);
+
+void sized_120_runs(benchmark::State& b) {
+    const Plan plan = test::wide_plan(57);
+    for (auto _ : b) {
+        const auto sized = size_plan(plan, {});
+        if (!sized || sized->status == SizingStatus::stopped) b.SkipWithError("stopped");
+        b.counters["runs"] = static_cast<double>(plan.runs.size());
+        b.counters["gap"] = sized ? sized->gap() : 1;
+    }
+}
+BENCHMARK(sized_120_runs)->Unit(benchmark::kMillisecond);
+
+// Shorts everywhere in all states; the target is 200 ms.
+void truck_fault_study(benchmark::State& b) {
+    const auto solutions = solve_all(truck());
+    for (auto _ : b) benchmark::DoNotOptimize(study_faults(truck(), solutions));
+}
+BENCHMARK(truck_fault_study)->Unit(benchmark::kMillisecond);
+
+// The ladder that is on the screen, its plan solved already; the target is one frame of 16 ms.
+void truck_ladder_refresh(benchmark::State& b) {
+    const auto solutions = solve_all(truck());
+    for (auto _ : b) benchmark::DoNotOptimize(run_ladder(truck(), "run-34", 0, &solutions));
+}
+BENCHMARK(truck_ladder_refresh)->Unit(benchmark::kMillisecond);
+
+void truck_hoist_start(benchmark::State& b) {
+    StartAsk ask;
+    ask.state = 5;
+    ask.starts = {"load-23"};
+    for (auto _ : b) benchmark::DoNotOptimize(study_start(truck(), ask));
+}
+BENCHMARK(truck_hoist_start)->Unit(benchmark::kMillisecond);
 
 }  // namespace
 

@@ -58,8 +58,29 @@ constexpr const char* kKindNames[] = {"drop_over_limit",
                                       "key_on_constant",
                                       "signal_missing",
                                       "shares_ground",
-                                      "parked_draw"};
-static_assert(std::size(kKindNames) == static_cast<std::size_t>(FindingKind::parked_draw) + 1);
+                                      "parked_draw",
+                                      "short_stays",
+                                      "short_hurts",
+                                      "short_upstream",
+                                      "interrupt_short",
+                                      "start_opens_fuse",
+                                      "fuse_loaded",
+                                      "fuse_kind_hot",
+                                      "breaker_recloses",
+                                      "parallel_shares",
+                                      "parallel_left",
+                                      "aluminium_core",
+                                      "lug_misfit",
+                                      "terminal_small",
+                                      "bend_tight",
+                                      "joint_drop",
+                                      "cable_drop",
+                                      "starter_drop",
+                                      "strap_thin",
+                                      "duty_hot",
+                                      "management_first",
+                                      "range_over"};
+static_assert(std::size(kKindNames) == static_cast<std::size_t>(FindingKind::range_over) + 1);
 
 Json finding_json(const Finding& f, const Plan& plan) {
     const words::Rule rule = words::rule_of(f, plan);

@@ -6,7 +6,9 @@
 #include "plan/names.h"
 #include "size/cable_size.h"
 #include "size/fuse_size.h"
+#include "size/plan_fuse.h"
 #include "words/format.h"
+#include "words/guard_words.h"
 #include "words/sentences.h"
 
 namespace yr::cli {
@@ -15,26 +17,15 @@ namespace {
 using words::quantity;
 
 const char* limit_word(Limit l) {
-    switch (l) {
-        case Limit::none:
-            return "nothing: the thinnest size passes";
-        case Limit::ampacity:
-            return "ampacity";
-        case Limit::drop:
-            return "drop";
-        case Limit::fuse:
-            return "fuse";
-        case Limit::temperature:
-            return "temperature";
-    }
-    return "";
+    return l == Limit::none ? "nothing: the thinnest size passes" : words::name_of(l);
 }
 
 struct SizeOptions {
     std::string current, length, nominal = "12V", drop = "3%", insulation = "105C", space = "open",
-                                 ambient = "30C", sizes = "awg", table;
+                                 ambient = "30C", sizes = "awg", table, on, duty = "10%", fuse,
+                                 fuse_type = "blade";
     bool one_way = false, json = false;
-    int bundle = 1;
+    int bundle = 1, parallel = 1;
 };
 
 // Reads one argument into `out`; false (with the sentence printed) when it can't.
@@ -61,7 +52,14 @@ std::vector<std::string> size_assumptions(const SizeAsk& ask, const SizeLadder& 
         lines.push_back("ampacity between the table's sizes, by copper area");
     if (row && row->ampacity.insulation_scaled)
         lines.push_back("insulation not in the table: scaled by the root of the temperature rise");
-    lines.push_back("copper, continuous current, one pair of cables");
+    if (ask.on_s)
+        lines.push_back(
+            "a current that comes and goes is judged by the cable's heat in time; the table's own verdict "
+            "stands "
+            "beside it");
+    lines.push_back(std::string("copper, ") + (ask.on_s ? "intermittent" : "continuous") + " current, " +
+                    (ask.parallel > 1 ? std::to_string(ask.parallel) + " pairs of cables that share equally"
+                                      : "one pair of cables"));
     return lines;
 }
 
@@ -74,6 +72,9 @@ Json row_json(const SizeRow& r, double length_m) {
             {"drop_V", r.drop_V},
             {"rule_drop_V", r.rule_drop_V},
             {"ampacity_ok", r.carries},
+            {"table_ok", r.table_carries},
+            {"guard_C", r.guard_C > 0 ? Json(r.guard_C) : Json(nullptr)},
+            {"guard_ok", r.withstands},
             {"drop_ok", r.drop_fits},
             {"passes", r.passes()}};
 }
@@ -96,6 +97,19 @@ int run_size(const SizeOptions& o) {
     ask.there_and_back_m = o.one_way ? 2 * length : length;
     ask.engine_space = o.space == "engine";
     ask.bundle = o.bundle;
+    ask.parallel = o.parallel;
+    double value = 0;
+    if (!o.on.empty()) {
+        if (!read("--on", o.on, Dimension::time, value)) return 2;
+        ask.on_s = value;
+    }
+    if (!read("--duty", o.duty, Dimension::fraction, ask.duty)) return 2;
+    if (!o.fuse.empty()) {
+        if (!read("--fuse", o.fuse, Dimension::current, value)) return 2;
+        if (!(value > 0)) return refuse({ErrorCode::out_of_range, "--fuse", o.fuse, "more than 0 A"});
+        ask.fuse_A = value;
+    }
+    if (!read_name("--fuse-type", o.fuse_type, ask.fuse)) return 2;
     const auto ladder = size_cable(ask);
     if (!ladder) return refuse("--" + ladder.error().place, ladder.error());
     const SizeRow* row =
@@ -130,6 +144,7 @@ int run_size(const SizeOptions& o) {
                   quantity(ladder->drop_limit_V, Dimension::voltage)},
                  {"ampacity", quantity(row->ampacity.allowed_A, Dimension::current), "for",
                   quantity(ask.current_A, Dimension::current)},
+                 {"table", row->table_carries ? "carries it for ever" : "does not carry it for ever", "", ""},
                  {"conductor", quantity(row->temperature_C, Dimension::temperature), "of",
                   quantity(ask.insulation_C, Dimension::temperature)}});
     fmt::print("  decided by {}\n  source: {}\n", limit_word(ladder->decides), row->ampacity.source);
@@ -184,7 +199,9 @@ int run_cable(const std::string& size_text, const std::string& length_text, cons
 }
 
 struct FuseOptions {
-    std::string current, inrush, wire, school = "wire";
+    std::string current, inrush, wire, school = "wire", insulation = "105C", space = "open", ambient = "30C",
+                                       cuts;
+    int bundle = 1, parallel = 1;
     bool json = false;
 };
 
@@ -200,10 +217,22 @@ int run_fuse(const FuseOptions& o) {
     if (!size) return refuse("--wire", size.error());
     AmpacityAsk amp_ask;
     amp_ask.size = *size;
+    if (!read("--insulation", o.insulation, Dimension::temperature, amp_ask.insulation_C) ||
+        !read("--ambient", o.ambient, Dimension::temperature, amp_ask.ambient_C))
+        return 2;
+    if (o.space != "open" && o.space != "engine")
+        return refuse({ErrorCode::unknown_name, "--space", o.space, "open or engine"});
+    if (o.parallel < 1 || o.parallel > 8)
+        return refuse({ErrorCode::out_of_range, "--parallel", std::to_string(o.parallel),
+                       "1 to 8 cables side by side"});
+    amp_ask.engine_space = o.space == "engine";
+    amp_ask.bundle = o.bundle;
+    double must_cut = 0;
+    if (!o.cuts.empty() && !read("--short", o.cuts, Dimension::current, must_cut)) return 2;
     amp_ask.table = size->system() == SizeSystem::metric ? AmpacityTable::iso : AmpacityTable::abyc;
     const auto amp = ampacity(amp_ask);
     if (!amp) return refuse("--wire", amp.error());
-    ask.cable_A = amp->allowed_A;
+    ask.cable_A = amp->allowed_A * o.parallel;
     const auto advice = choose_fuse(ask, school);
     if (!advice) return refuse("--" + advice.error().place, advice.error());
     std::string risk;
@@ -213,6 +242,20 @@ int run_fuse(const FuseOptions& o) {
         risk = "the load is more than 80 % of it: it may open in steady use";
     else if (advice->chosen && !advice->holds_inrush)
         risk = "not above the inrush: it may open at the start";
+    FuseGuard guard;
+    std::vector<FuseType> kinds;
+    if (advice->chosen) {
+        const double air = amp_ask.engine_space ? std::max(amp_ask.ambient_C, 50.0) : amp_ask.ambient_C;
+        const auto wire = conductor(*size);
+        const auto cable = surroundings_of(*wire, air, bundle_factor(o.bundle));
+        const double start =
+            std::min(conductor_temperature_C(cable, ask.current_A / o.parallel, air), amp_ask.insulation_C);
+        guard = fuse_guard(cable, amp_ask.insulation_C, start, o.parallel, advice->chosen->type,
+                           advice->chosen->rating_A, amp_ask.ambient_C);
+        kinds = kinds_for(advice->chosen->rating_A, must_cut, 12);
+        if (risk.empty() && !guard.guards) risk = "the cable is hurt before it is sure to open";
+        if (risk.empty() && kinds.empty()) risk = "no kind of that rating cuts off such a short";
+    }
     const std::string source = fuse_kind(advice->chosen ? advice->chosen->type : FuseType::blade).source +
                                "; school: common practice; cable: " + amp->source;
     if (o.json) {
@@ -226,9 +269,15 @@ int run_fuse(const FuseOptions& o) {
         out["protects_cable"] = advice->protects_cable;
         out["holds_inrush"] = advice->holds_inrush;
         out["carries_continuous"] = advice->carries;
+        out["guards_cable"] = guard.guards;
+        out["cable_reaches_C"] = guard.reached_C;
+        out["kinds"] = Json::array();
+        for (const FuseType k : kinds) out["kinds"].push_back(name_of(k));
         out["risk"] = risk;
         out["source"] = source;
-        out["assumptions"] = {"cable: 105 C insulation, 30 C air, outside engine spaces, not bundled"};
+        out["assumptions"] = {"cable: " + o.insulation + " insulation, " + o.ambient + " air, " +
+                              (amp_ask.engine_space ? "in an engine space" : "outside engine spaces") +
+                              (o.bundle > 1 ? ", bundled" : ", not bundled")};
         print(out);
         return advice->chosen ? 0 : 1;
     }
@@ -243,6 +292,14 @@ int run_fuse(const FuseOptions& o) {
                name_of(advice->chosen->type));
     fmt::print("  asked for {}, cable carries {}\n", quantity(advice->needed_A, Dimension::current),
                quantity(amp->allowed_A, Dimension::current));
+    std::string names;
+    for (const FuseType k : kinds) names += (names.empty() ? "" : ", ") + words::device_kind(k);
+    fmt::print("  the cable reaches {} at worst before it opens, of {} after a short\n",
+               quantity(guard.reached_C, Dimension::temperature),
+               quantity(guard.limit_C, Dimension::temperature));
+    if (must_cut > 0)
+        fmt::print("  cuts off {}: {}\n", quantity(must_cut, Dimension::current),
+                   names.empty() ? "none" : names);
     if (!risk.empty()) fmt::print("  risk: {}\n", risk);
     fmt::print("  source: {}\n", source);
     return 0;
@@ -260,6 +317,11 @@ void add_sizing(CLI::App& app, Action& action) {
     c->add_option("--drop", s->drop, "3% if left out");
     c->add_option("--insulation", s->insulation, "105C if left out");
     c->add_option("--space", s->space, "open or engine");
+    c->add_option("--parallel", s->parallel, "cables side by side");
+    c->add_option("--on", s->on, "comes and goes: so long at a stretch, such as 90s");
+    c->add_option("--duty", s->duty, "share of the time, with --on; 10% if left out");
+    c->add_option("--fuse", s->fuse, "that guards it, such as 30A");
+    c->add_option("--fuse-type", s->fuse_type, "blade, bolt, strip, ..., breaker_3");
     c->add_option("--bundle", s->bundle, "conductors lying together");
     c->add_option("--ambient", s->ambient, "30C if left out");
     c->add_option("--sizes", s->sizes, "awg, sae or metric");
@@ -284,6 +346,12 @@ void add_sizing(CLI::App& app, Action& action) {
     c->add_option("--current", f->current, "largest normal current, such as 8A")->required();
     c->add_option("--inrush", f->inrush, "measured at start, such as 30A");
     c->add_option("--wire", f->wire, "size of the cable")->required();
+    c->add_option("--insulation", f->insulation, "105C if left out");
+    c->add_option("--space", f->space, "open or engine");
+    c->add_option("--ambient", f->ambient, "30C if left out");
+    c->add_option("--bundle", f->bundle, "conductors lying together");
+    c->add_option("--parallel", f->parallel, "cables side by side");
+    c->add_option("--short", f->cuts, "short that it must cut off, such as 1500A");
     c->add_option("--school", f->school, "load150, inrush or wire");
     c->add_flag("--json", f->json, "JSON");
     c->callback([f, &action] { action = [f] { return run_fuse(*f); }; });

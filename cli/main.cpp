@@ -31,6 +31,7 @@ int main(int argc, char** argv) {
         yr::cli::add_compare(app, action);
         yr::cli::add_survey(app, action);
         yr::cli::add_control(app, action);
+        yr::cli::add_guard(app, action);
         yr::cli::add_plan(app, action);
         if (argc > 1 && argv[1][0] != '-' && !is_command(app, argv[1])) {
             fmt::print(stderr,

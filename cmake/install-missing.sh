@@ -1,5 +1,5 @@
 # Sourced by run and check: the Debian packages each needs, and how they come onto the machine.
-PACKAGES_BUILD="g++ cmake ninja-build qt6-base-dev qt6-svg-dev libeigen3-dev nlohmann-json3-dev libvalijson-dev libcli11-dev libcsv-dev coinor-libcbc-dev zlib1g-dev pkgconf libfmt-dev libexpected-dev libgl-dev"
+PACKAGES_BUILD="g++ cmake ninja-build qt6-base-dev qt6-svg-dev libeigen3-dev nlohmann-json3-dev libvalijson-dev libcli11-dev libcsv-dev coinor-libcbc-dev libsundials-dev libqcustomplot-dev zlib1g-dev pkgconf libfmt-dev libexpected-dev libgl-dev"
 PACKAGES_TEST="libgtest-dev libgmock-dev libbenchmark-dev ngspice units clang-format clang-tidy desktop-file-utils"
 
 install_missing() {

@@ -7,6 +7,7 @@
 
 #include "catalog/assumptions.h"
 #include "words/control_words.h"
+#include "words/guard_words.h"
 #include "words/supply_words.h"
 
 namespace yr::words {
@@ -161,13 +162,25 @@ std::string sentence(const Finding& f, const Plan& plan, const Style& style) {
         default:
             break;
     }
-    const std::string text = supply_sentence(f, plan, style);
-    return text.empty() ? control_sentence(f, plan, style) : text;
+    for (auto text : {supply_sentence(f, plan, style), control_sentence(f, plan, style)})
+        if (!text.empty()) return text;
+    return guard_sentence(f, plan, style);
 }
 
 std::string on_average(const Finding& f, const Style& style) {
     return f.average ? fmt::format(" ({} on average)", amps(*f.average, style)) : std::string();
 }
+
+namespace {
+
+// The kind of fuse that a mend puts in.
+std::string mended_kind(const Mend& m) {
+    if (const auto* put = std::get_if<Put<Run>>(&m.edit))
+        if (const Device* d = find(put->thing.devices, m.target)) return device_kind(d->fuse);
+    return "high-interrupt fuse";
+}
+
+}  // namespace
 
 std::string mend_label(const Finding& f, const Plan& plan) {
     if (!f.mend) return {};
@@ -196,7 +209,7 @@ std::string mend_label(const Finding& f, const Plan& plan) {
         case MendKind::move_load:
             return "Hang on " + yr::name_of(plan, m.to_point);
         case MendKind::fuse_type:
-            return "High-interrupt fuse";
+            return capital(mended_kind(m));
         case MendKind::waveform:
             return "Pure sine";
         case MendKind::move_channel:
@@ -207,6 +220,8 @@ std::string mend_label(const Finding& f, const Plan& plan) {
             return "Add its signal";
         case MendKind::own_return:
             return "Return of its own";
+        case MendKind::lug:
+            return "M" + number(m.from_A) + arrow + "M" + number(m.to_A) + " lug";
         case MendKind::stagger:
             return "One after another";
     }
@@ -233,7 +248,7 @@ std::string mend_name(const Finding& f, const Plan& plan) {
         case MendKind::move_load:
             return what + " to " + yr::name_of(plan, m.to_point);
         case MendKind::fuse_type:
-            return what + " of high-interrupt kind";
+            return what + " as " + mended_kind(m);
         case MendKind::waveform:
             return what + " with pure sine";
         case MendKind::move_channel:
@@ -244,6 +259,8 @@ std::string mend_name(const Finding& f, const Plan& plan) {
             return "a delayed signal for " + what;
         case MendKind::own_return:
             return what + " home to the battery";
+        case MendKind::lug:
+            return "M" + number(m.to_A) + " lug on " + what;
         case MendKind::stagger:
             return "starts one after another";
     }
@@ -294,8 +311,9 @@ Rule rule_of(const Finding& f, const Plan& plan) {
         default:
             break;
     }
-    const Rule rule = supply_rule(f, plan);
-    return rule.label.empty() ? control_rule(f, plan) : rule;
+    for (Rule rule : {supply_rule(f, plan), control_rule(f, plan)})
+        if (!rule.label.empty()) return rule;
+    return guard_rule(f, plan);
 }
 
 const char* mark(Severity severity) {

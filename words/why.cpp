@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "words/control_words.h"
+#include "words/guard_words.h"
 #include "words/supply_words.h"
 #include "words/why_parts.h"
 
@@ -361,6 +362,7 @@ Explanation explain(const Finding& f, const Plan& plan, const std::vector<Soluti
                 e.assumptions.push_back(assumption_text(use, plan));
     for (std::string& reason : supply_reasons(f, plan, style)) e.steps.push_back(std::move(reason));
     for (std::string& reason : control_reasons(f, plan, style)) e.steps.push_back(std::move(reason));
+    for (std::string& reason : guard_reasons(f, plan, style)) e.steps.push_back(std::move(reason));
     e.title = sentence(f, plan, style);
     e.value.clear();
     const Rule rule = rule_of(f, plan);

@@ -154,21 +154,22 @@ void show_about(QWidget* parent) {
 
 void show_shortcuts(QWidget* parent) {
     show_text(parent, QStringLiteral("Keys"), [](QVBoxLayout* column) {
-        const char* keys[][2] = {{"Ctrl+L", "type a load"},
-                                 {"Ctrl+1 … 9", "state"},
-                                 {"Ctrl+0", "all states at their worst"},
-                                 {"Alt+1 … Alt+4", "survey, rail, control, options side by side"},
-                                 {"F1", "why? for the number or thing in focus"},
-                                 {"+  −", "thicker, thinner cable"},
-                                 {"Left, Right", "walk along the chart"},
-                                 {"Enter, double click", "look into a feed"},
-                                 {"Escape", "the whole rail again"},
-                                 {"Delete", "take a load out"},
-                                 {"Ctrl+Z, Ctrl+Shift+Z", "undo, redo"},
-                                 {"Ctrl+N, Ctrl+O, Ctrl+S", "new, open, save"},
-                                 {"Ctrl+U", "metric or inch leads"},
-                                 {"Ctrl+D", "bench or night"},
-                                 {"?", "this list"}};
+        const char* keys[][2] = {
+            {"Ctrl+L", "type a load"},
+            {"Ctrl+1 … 9", "state"},
+            {"Ctrl+0", "all states at their worst"},
+            {"Alt+1 … Alt+6", "survey, rail, control, runs, guard, options side by side"},
+            {"F1", "why? for the number or thing in focus"},
+            {"+  −", "thicker, thinner cable"},
+            {"Left, Right", "walk along the chart"},
+            {"Enter, double click", "look into a feed"},
+            {"Escape", "the whole rail again"},
+            {"Delete", "take a load out"},
+            {"Ctrl+Z, Ctrl+Shift+Z", "undo, redo"},
+            {"Ctrl+N, Ctrl+O, Ctrl+S", "new, open, save"},
+            {"Ctrl+U", "metric or inch leads"},
+            {"Ctrl+D", "bench or night"},
+            {"?", "this list"}};
         QString html = QStringLiteral("<table cellspacing='4'>");
         for (const auto& k : keys)
             html += QStringLiteral("<tr><td><b>%1</b>&nbsp;&nbsp;&nbsp;</td><td>%2</td></tr>")

@@ -75,11 +75,14 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
     compare_ = new CompareView(&document_);
     worst_ = new WorstView(&document_);
     control_ = new ControlPage(&document_);
+    runs_ = new RunsPage(&document_);
+    guard_ = new GuardPage(&document_);
     states_ = new StateBar(&document_);
     pages_ = new QStackedWidget;
     for (QWidget* p :
          {static_cast<QWidget*>(chart_), static_cast<QWidget*>(worst_), static_cast<QWidget*>(compare_),
-          static_cast<QWidget*>(survey_), static_cast<QWidget*>(control_)})
+          static_cast<QWidget*>(survey_), static_cast<QWidget*>(control_), static_cast<QWidget*>(runs_),
+          static_cast<QWidget*>(guard_)})
         pages_->addWidget(p);
     type_line_ = new TypeLine(&document_);
     list_ = new PlanList(&document_);
@@ -103,7 +106,11 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
     picture_row->setContentsMargins(0, 0, 0, 0);
     picture_row->setSpacing(0);
     picture_row->addWidget(pages_, 1);
-    picture_row->addWidget(details_);
+    details_side_ = new QWidget;
+    auto* details_row = new QHBoxLayout(details_side_);
+    details_row->setContentsMargins(0, 0, 0, 0);
+    details_row->addWidget(details_);
+    picture_row->addWidget(details_side_);
     auto* split = new QSplitter(Qt::Vertical);
     split->addWidget(picture);
     split->addWidget(findings_);
@@ -154,6 +161,8 @@ MainWindow::MainWindow(const QString& autosave_folder, QWidget* parent) : QMainW
     });
     connect(survey_, &SurveyPage::said, this, [this](const QString& text) { messages_->say(text); });
     connect(control_, &ControlPage::said, this, [this](const QString& text) { messages_->say(text); });
+    connect(runs_, &RunsPage::said, this, [this](const QString& text) { messages_->say(text); });
+    connect(guard_, &GuardPage::said, this, [this](const QString& text) { messages_->say(text); });
     connect(control_, &ControlPage::rail_asked, this, [this] { show_page(Page::rail); });
     connect(compare_->left(), &RailChart::why, this, &MainWindow::ask_why);
     connect(compare_->right(), &RailChart::why, this, &MainWindow::ask_why);
@@ -198,7 +207,11 @@ QWidget* MainWindow::make_top() {
     survey_word_ = new PlaceWord(QStringLiteral("Survey"));
     rail_word_ = new PlaceWord(QStringLiteral("Rail"));
     control_word_ = new PlaceWord(QStringLiteral("Control"));
+    runs_word_ = new PlaceWord(QStringLiteral("Runs"));
+    guard_word_ = new PlaceWord(QStringLiteral("Guard"));
     rail_word_->setChecked(true);
+    connect(runs_word_, &QToolButton::clicked, this, [this] { show_page(Page::runs); });
+    connect(guard_word_, &QToolButton::clicked, this, [this] { show_page(Page::guard); });
     connect(control_word_, &QToolButton::clicked, this, [this] { show_page(Page::control); });
     connect(survey_word_, &QToolButton::clicked, this, [this] { show_page(Page::survey); });
     connect(rail_word_, &QToolButton::clicked, this, [this] { show_page(Page::rail); });
@@ -231,7 +244,9 @@ QWidget* MainWindow::make_top() {
     row->addWidget(survey_word_);
     row->addWidget(rail_word_);
     row->addWidget(control_word_);
-    row->addSpacing(16);
+    row->addWidget(runs_word_);
+    row->addWidget(guard_word_);
+    row->addSpacing(8);
     row->addWidget(whole_);
     row->addStretch();
     row->addWidget(options_);
@@ -268,7 +283,9 @@ void MainWindow::make_actions() {
     act(QStringLiteral("Alt+1"), [this] { show_page(Page::survey); });
     act(QStringLiteral("Alt+2"), [this] { show_page(Page::rail); });
     act(QStringLiteral("Alt+3"), [this] { show_page(Page::control); });
-    act(QStringLiteral("Alt+4"), [this] { show_page(Page::compare); });
+    act(QStringLiteral("Alt+4"), [this] { show_page(Page::runs); });
+    act(QStringLiteral("Alt+5"), [this] { show_page(Page::guard); });
+    act(QStringLiteral("Alt+6"), [this] { show_page(Page::compare); });
     act(QStringLiteral("?"), [this] { show_shortcuts(this); });
 }
 
@@ -278,16 +295,24 @@ void MainWindow::show_page(Page page) {
                             : page == Page::all_states ? 1
                             : page == Page::compare    ? 2
                             : page == Page::survey     ? 3
-                                                       : 4);
+                            : page == Page::control    ? 4
+                            : page == Page::runs       ? 5
+                                                       : 6);
     survey_word_->setChecked(page == Page::survey);
     control_word_->setChecked(page == Page::control);
-    rail_word_->setChecked(page != Page::survey && page != Page::control);
+    runs_word_->setChecked(page == Page::runs);
+    guard_word_->setChecked(page == Page::guard);
+    rail_word_->setChecked(page == Page::rail || page == Page::all_states || page == Page::compare);
     states_->setVisible(page != Page::survey && page != Page::control);
+    // these two show the chosen thing themselves, on the whole width
+    details_side_->setVisible(page != Page::runs && page != Page::guard);
     states_->set_all_states(page == Page::all_states);
     whole_->setVisible(page == Page::rail && !chart_->window_A().whole());
     if (page == Page::rail) chart_->setFocus();
     if (page == Page::survey) survey_->table()->setFocus();
     if (page == Page::control) control_->boxes()->setFocus();
+    if (page == Page::runs) runs_->ladder()->setFocus();
+    if (page == Page::guard) guard_->chart()->setFocus();
 }
 
 void MainWindow::new_option(const QString& name) {

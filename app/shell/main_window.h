@@ -5,9 +5,11 @@
 #include <QStackedWidget>
 
 #include "control/control_page.h"
+#include "guard/guard_page.h"
 #include "rail/compare_view.h"
 #include "rail/rail_chart.h"
 #include "rail/worst_view.h"
+#include "runs/runs_page.h"
 #include "shell/details_panel.h"
 #include "shell/findings_strip.h"
 #include "shell/message_bar.h"
@@ -38,10 +40,12 @@ class MainWindow : public QMainWindow {
     [[nodiscard]] MessageBar* messages() { return messages_; }
     [[nodiscard]] SurveyPage* survey() { return survey_; }
     [[nodiscard]] ControlPage* control() { return control_; }
+    [[nodiscard]] RunsPage* runs() { return runs_; }
+    [[nodiscard]] GuardPage* guard() { return guard_; }
     [[nodiscard]] CompareView* compare() { return compare_; }
     [[nodiscard]] WorstView* worst() { return worst_; }
     [[nodiscard]] StateBar* states() { return states_; }
-    enum class Page { rail, all_states, compare, survey, control };
+    enum class Page { rail, all_states, compare, survey, control, runs, guard };
     void show_page(Page page);
     [[nodiscard]] Page page() const { return page_; }
     // The plan as it is shown becomes a new option, and is shown.
@@ -78,10 +82,14 @@ class MainWindow : public QMainWindow {
     std::unique_ptr<Recovery> recovery_;
     QLineEdit* title_ = nullptr;
     QToolButton *undo_ = nullptr, *redo_ = nullptr, *units_ = nullptr, *whole_ = nullptr;
-    QToolButton *options_ = nullptr, *survey_word_ = nullptr, *rail_word_ = nullptr, *control_word_ = nullptr;
+    QToolButton *options_ = nullptr, *survey_word_ = nullptr, *rail_word_ = nullptr, *control_word_ = nullptr,
+                *runs_word_ = nullptr, *guard_word_ = nullptr;
     QStackedWidget* pages_ = nullptr;
+    QWidget* details_side_ = nullptr;
     SurveyPage* survey_ = nullptr;
     ControlPage* control_ = nullptr;
+    RunsPage* runs_ = nullptr;
+    GuardPage* guard_ = nullptr;
     CompareView* compare_ = nullptr;
     WorstView* worst_ = nullptr;
     StateBar* states_ = nullptr;

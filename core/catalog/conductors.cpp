@@ -68,7 +68,8 @@ Tables read_tables() {
     const auto& wall = file.at("insulation");
     t.wall_mm = read_pairs(wall.at("rows"));
     t.fill = wall.at("fill").get<double>();
-    t.wall = {wall.at("conductivity_W_per_mK").get<double>(), wall.at("emissivity").get<double>()};
+    t.wall = {wall.at("conductivity_W_per_mK").get<double>(), wall.at("emissivity").get<double>(),
+              wall.at("heat_J_per_m3K").get<double>()};
     return t;
 }
 

@@ -46,6 +46,7 @@ inline constexpr double kCopperAlpha_per_K = 0.00393;
 struct InsulationWall {
     double conductivity_W_per_mK = 0.19;
     double emissivity = 0.9;
+    double heat_J_per_m3K = 1.7e6;  // PVC, IEC 60853-2 (from memory)
 };
 [[nodiscard]] InsulationWall insulation_wall();
 

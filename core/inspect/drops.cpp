@@ -5,6 +5,7 @@
 #include "control/key_positions.h"
 #include "control/place_on.h"
 #include "inspect/rules.h"
+#include "size/ranges.h"
 
 namespace yr {
 namespace {
@@ -117,6 +118,25 @@ void add_dead(const Case& c, std::size_t load, const State& state, std::vector<F
     keep_worst(out, from, std::move(f));
 }
 
+// Where the plan states ranges, their worst corner is what counts.
+void inspect_ranges(const Case& c, std::vector<Finding>& out) {
+    if (!has_ranges(c.plan)) return;
+    const std::size_t from = out.size();
+    for (std::size_t s = 0; s < c.solutions.size(); ++s) {
+        if (c.plan.states[s].key == Key::crank) continue;
+        const StateBands bands = bands_of(c.plan, s);
+        for (std::size_t l = 0; l < c.plan.loads.size(); ++l) {
+            const double limit = drop_limit_V(c.plan, c.plan.loads[l]);
+            const double most = bands.drop_V[l].most;
+            const bool told = c.solutions[s].point.loads[l].drop_V > limit * (1 + 1e-9);
+            if (told || c.plan.loads[l].starter || most <= limit * (1 + 1e-9)) continue;
+            keep_worst(out, from,
+                       make_finding(FindingKind::range_over, Severity::fix, c.plan.loads[l].id, {},
+                                    c.plan.states[s].id, most, limit));
+        }
+    }
+}
+
 }  // namespace
 
 void inspect_drops(const Case& c, std::vector<Finding>& out) {
@@ -167,6 +187,7 @@ void inspect_drops(const Case& c, std::vector<Finding>& out) {
             }
         }
     }
+    inspect_ranges(c, out);
     if (!c.with_mends) return;
     for (std::size_t n = from; n < out.size(); ++n) {
         Finding& f = out[n];

@@ -25,9 +25,11 @@ Inspection inspect(const Plan& plan, bool with_mends) {
     auto& f = result.findings;
     inspect_protection(c, f);
     inspect_cables(c, f);
+    inspect_fitting(c, f);
     inspect_switching(c, f);
     inspect_supply(c, f);
     inspect_batteries(c, f);
+    inspect_faults(c, f);
     inspect_mains(c, f);
     inspect_starting(c, f);
     inspect_boxes(c, f);

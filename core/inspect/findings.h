@@ -64,7 +64,31 @@ enum class FindingKind {
                       // switch to follow the key
     signal_missing,   // id load; value: seconds after its supply
     shares_ground,    // id sensitive load; other: heavy load on the same return, or the metal; value A of it
-    parked_draw  // id what draws; other: battery; value its A, limit: of all, A; hours: it alone, to half
+    parked_draw,  // id what draws; other: battery; value its A, limit: of all, A; hours: it alone, to half
+    short_stays,  // id run; other: nearest device, or empty; value: A of a short at its far end that nothing
+                  // is sure to open
+    short_hurts,  // id run; other: device; value C reached before it opens, limit C
+    short_upstream,  // id run; other: device further up that may open first; value: its earliest s, limit:
+                     // latest s of the near one
+    interrupt_short,   // id run; other: fuse; value: A of a short behind it, limit: what it interrupts
+    start_opens_fuse,  // id run; other: fuse; value: A at start, limit: what it holds for so long, A
+    fuse_loaded,       // id run; other: fuse; value A, limit: what it carries for ever, A
+    fuse_kind_hot,     // id run; other: fuse of a kind that runs hot in steady use; value A, limit A
+    breaker_recloses,  // id run; other: breaker that closes on to a short again and again; value A
+    parallel_shares,   // id, other: runs side by side; value: share of the one that carries more, limit: fair
+                       // share
+    parallel_left,     // id run; other: its twin; value A if that one is gone, limit A
+    aluminium_core,    // id run; value: its resistance against copper's
+    lug_misfit,        // id run; other: terminal; value: hole, limit: bolt, mm
+    terminal_small,    // id run; other: terminal; value, limit mm2
+    bend_tight,        // id run; value: bend on its way, limit: least radius, mm
+    joint_drop,        // id run; value: V lost in its joints, limit V
+    cable_drop,        // id run; value, limit V: service limit of one cable
+    starter_drop,      // id run of the starter circuit; value: V lost both ways, limit V
+    strap_thin,        // id strap; other: the feed it returns; value, limit mm2
+    duty_hot,          // id run; value C at the end of its longest turn, limit C
+    management_first,  // id battery; value: A of a short, limit: A at which its own management opens
+    range_over         // id load; value: V lost at most within the plan's ranges, limit V
 };
 
 enum class MendKind {
@@ -81,6 +105,7 @@ enum class MendKind {
     suppress,      // target device
     add_signal,    // target load
     own_return,    // target run
+    lug,           // from_A, to_A: hole before and after, mm
     stagger        // starts one after another
 };
 

@@ -23,6 +23,9 @@ void inspect_switching(const Case& c, std::vector<Finding>& out);  // chatter, m
 void inspect_boxes(const Case& c, std::vector<Finding>& out);      // channels, groups, mains of boxes
 void inspect_control(const Case& c, std::vector<Finding>& out);    // who is live when, coils, taps, grounds
 
+void inspect_faults(const Case& c, std::vector<Finding>& out);   // shorts: what opens, when, what it may cut
+void inspect_fitting(const Case& c, std::vector<Finding>& out);  // lugs, bends, twins, joints, fuses at work
+
 [[nodiscard]] inline Finding make_finding(FindingKind kind, Severity severity, const Id& id,
                                           const std::string& other, const Id& state, double value = 0,
                                           double limit = 0) {

@@ -136,6 +136,11 @@ struct CableValues {
 [[nodiscard]] CableValues cable_values(const Plan& plan, const Run& run, const State& state,
                                        std::vector<AssumptionUse>& assumptions);
 
+// Resistances, heat balance and parts of one run's conductor, anew: what compile() gives it. Ends and
+// switches stay.
+void fill_run_parts(ConductorElement& element, const Plan& plan, const Run& run, const State& state,
+                    std::vector<AssumptionUse>& assumptions);
+
 // Current limit of an alternator or stator at this engine speed and temperature, A.
 [[nodiscard]] double source_limit_A(const Source& source, double rpm, double temperature_C,
                                     std::vector<AssumptionUse>& assumptions);

@@ -17,6 +17,7 @@ struct CableSurroundings {
     double strand_diameter_m = 0;
     double outer_diameter_m = 0;
     double wall_K_m_per_W = 0;  // through the insulation, for one metre of cable
+    double heat_J_per_mK = 0;   // what one metre takes up per kelvin
     double bundle_factor = 1;  // heat counts as I2R / factor2: the factor is the current of equal temperature
 };
 

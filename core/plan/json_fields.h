@@ -123,6 +123,8 @@ template <class T>
 void read_value(const Json& in, T& value) {
     if constexpr (std::is_enum_v<T>) {
         if (auto e = enum_named<T>(in.get<std::string>())) value = *e;
+    } else if constexpr (std::is_same_v<T, WireSize>) {
+        if (auto size = parse_wire_size(in.get<std::string>())) value = *size;
     } else if constexpr (HasFields<T>) {
         fields(Reader{in}, value);
     } else if constexpr (std::is_same_v<T, std::pair<double, double>>) {

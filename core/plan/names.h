@@ -55,7 +55,10 @@ YR_ENUM_NAMES(DeviceKind, {DeviceKind::fuse, "fuse"}, {DeviceKind::switching, "s
               {DeviceKind::diode, "diode"})
 YR_ENUM_NAMES(FuseType, {FuseType::blade, "blade"}, {FuseType::blade_large, "blade_large"},
               {FuseType::bolt, "bolt"}, {FuseType::strip, "strip"}, {FuseType::stud, "stud"},
-              {FuseType::high, "high"})
+              {FuseType::high, "high"}, {FuseType::glass, "glass"}, {FuseType::breaker_1, "breaker_1"},
+              {FuseType::breaker_2, "breaker_2"}, {FuseType::breaker_3, "breaker_3"})
+YR_ENUM_NAMES(StartKind, {StartKind::step, "step"}, {StartKind::motor, "motor"}, {StartKind::lamp, "lamp"},
+              {StartKind::capacitor, "capacitor"})
 YR_ENUM_NAMES(Material, {Material::copper, "copper"}, {Material::tinned, "tinned"}, {Material::cca, "cca"})
 YR_ENUM_NAMES(FuseSchool, {FuseSchool::load150, "load150"}, {FuseSchool::inrush, "inrush"},
               {FuseSchool::wire, "wire"})

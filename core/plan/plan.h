@@ -124,6 +124,8 @@ struct Point {
     std::optional<double> standby_W{};      // box: its own draw while it has volts
     OutputKind output = OutputKind::relay;  // box
     bool remembers = true;                  // box: channels come back by themselves after a power loss
+    std::optional<double> stud_mm{};        // thread of its bolts: 8 for M8
+    std::optional<double> most_mm2{};       // thickest copper that its terminals take
     friend bool operator==(const Point&, const Point&) = default;
 };
 
@@ -158,6 +160,7 @@ struct Source {
     std::optional<double> enable_off_V{};     // ... and below which it stops
     std::optional<double> surge_A{};          // converter: for a few seconds
     std::optional<double> stays_charged_s{};  // its lines hold a charge this long after switch-off
+    std::optional<double> stud_mm{};          // thread of its output's bolt
     std::optional<double> price{};
     friend bool operator==(const Source&, const Source&) = default;
 };
@@ -180,6 +183,8 @@ struct Battery {
     std::optional<double> peukert{};        // exponent; empty: by chemistry
     std::optional<double> charge_most_V{};  // highest charging volts it bears; empty: by chemistry
     std::optional<double> price{};
+    std::optional<double> stud_mm{};    // thread of its posts' bolts
+    std::optional<double> cuts_at_A{};  // its own management opens at once above this
     friend bool operator==(const Battery&, const Battery&) = default;
 };
 
@@ -216,6 +221,10 @@ struct Draw {
 // memory).
 enum class SupplyCode { none, a, b, c, d };
 
+// What the current does while a load starts: nothing; a motor coming up to speed (from inrush_A, over
+// inrush_s); a lamp's filament warming; an input capacitor being charged.
+enum class StartKind { step, motor, lamp, capacitor };
+
 struct Load {
     Id id;
     std::string name;
@@ -248,6 +257,9 @@ struct Load {
     bool own_ground = false;                 // sensitive: wants a return that nothing heavy shares
     std::optional<double> signal_after_s{};  // wants its signal so long after its supply
     bool typical = false;                    // from the library: check the plate
+    std::optional<double> draw_least{};      // draw is the most of a range; this is the least, same unit
+    std::optional<double> on_s{};            // runs for no longer than this at a stretch; empty: for ever
+    std::optional<StartKind> start{};        // empty: a motor where an inrush is given, else a step
     friend bool operator==(const Load&, const Load&) = default;
 };
 
@@ -296,17 +308,28 @@ struct Run {
     double insulation_C = 105;
     int parallel = 1;
     int bundle = 1;
-    std::vector<Id> places;                // passed through
-    std::optional<double> resistance_ohm;  // measured or given: then length and size only describe
-    bool body_metal = false;               // a joint of the body, not a cable
-    std::vector<Device> devices;           // in order from `from` to `to`
-    int channel = 0;                       // of the box at `from`; 0: on its stud
-    Id tap_of{};                           // fuse whose position this run taps
+    std::vector<Id> places;                  // passed through
+    std::optional<double> resistance_ohm;    // measured or given: then length and size only describe
+    bool body_metal = false;                 // a joint of the body, not a cable
+    std::vector<Device> devices;             // in order from `from` to `to`
+    int channel = 0;                         // of the box at `from`; 0: on its stud
+    Id tap_of{};                             // fuse whose position this run taps
+    std::optional<double> length_least_m{};  // length_m is the most of a range; this is the least
+    bool pinned = false;                     // its size stays when the plan is sized as a whole
+    std::optional<double> lug_from_mm{}, lug_to_mm{};  // hole of the lug at that end: 8 for an M8 lug
+    std::optional<double> bend_mm{};                   // radius of the tightest bend on its way
     friend bool operator==(const Run&, const Run&) = default;
 };
 
 enum class FuseSchool { load150, inrush, wire };
 enum class LeadUnits { metric, inch };
+
+// Cable at hand: free where money counts.
+struct Stock {
+    WireSize size = WireSize::awg(10);
+    double length_m = 0;
+    friend bool operator==(const Stock&, const Stock&) = default;
+};
 
 struct Policy {
     FuseSchool fuse_school = FuseSchool::wire;
@@ -318,6 +341,9 @@ struct Policy {
     SizeSystem sizes = SizeSystem::awg;
     LeadUnits units = LeadUnits::metric;
     std::optional<double> copper_price_per_kg{};
+    std::vector<Stock> stock{};
+    std::optional<double> air_K{};         // air may be that much hotter or colder than a state says
+    std::optional<double> joint_ageing{};  // joints and contacts may reach that many times their resistance
     friend bool operator==(const Policy&, const Policy&) = default;
 };
 

@@ -55,6 +55,12 @@ void fields(V&& v, T& x) {
     v("chassis", x.chassis);
 }
 
+template <class V, Part<Stock> T>
+void fields(V&& v, T& x) {
+    v("size", x.size);
+    v("length_m", x.length_m);
+}
+
 template <class V, Part<Policy> T>
 void fields(V&& v, T& x) {
     v("fuse_school", x.fuse_school);
@@ -66,6 +72,9 @@ void fields(V&& v, T& x) {
     v("sizes", x.sizes);
     v("units", x.units);
     v("copper_price_per_kg", x.copper_price_per_kg);
+    v("stock", x.stock);
+    v("air_K", x.air_K);
+    v("joint_ageing", x.joint_ageing);
 }
 
 template <class V, Part<Place> T>
@@ -91,6 +100,8 @@ void fields(V&& v, T& x) {
     v("standby_W", x.standby_W);
     v("output", x.output);
     v("remembers", x.remembers);
+    v("stud_mm", x.stud_mm);
+    v("most_mm2", x.most_mm2);
 }
 
 template <class V, Part<Source> T>
@@ -120,6 +131,7 @@ void fields(V&& v, T& x) {
     v("enable_off_V", x.enable_off_V);
     v("surge_A", x.surge_A);
     v("stays_charged_s", x.stays_charged_s);
+    v("stud_mm", x.stud_mm);
     v("price", x.price);
 }
 
@@ -158,6 +170,8 @@ void fields(V&& v, T& x) {
     v("peukert", x.peukert);
     v("charge_most_V", x.charge_most_V);
     v("price", x.price);
+    v("stud_mm", x.stud_mm);
+    v("cuts_at_A", x.cuts_at_A);
 }
 
 template <class V, Part<Draw> T>
@@ -198,6 +212,9 @@ void fields(V&& v, T& x) {
     v("own_ground", x.own_ground);
     v("signal_after_s", x.signal_after_s);
     v("typical", x.typical);
+    v("draw_least", x.draw_least);
+    v("on_s", x.on_s);
+    v("start", x.start);
 }
 
 template <class V, Part<Device> T>
@@ -244,6 +261,11 @@ void fields(V&& v, T& x) {
     v("devices", x.devices);
     v("channel", x.channel);
     v("tap_of", x.tap_of);
+    v("length_least_m", x.length_least_m);
+    v("pinned", x.pinned);
+    v("lug_from_mm", x.lug_from_mm);
+    v("lug_to_mm", x.lug_to_mm);
+    v("bend_mm", x.bend_mm);
 }
 
 template <class V, Part<State> T>

@@ -38,6 +38,13 @@ std::optional<Error> bad_size(const Json& holder, const std::string& within = {}
                 e.place = within + "runs, " + run.value("name", std::string()) + ", size";
                 return e;
             }
+    if (holder.contains("policy"))
+        for (const Json& stock : holder["policy"].value("stock", Json::array()))
+            if (auto size = parse_wire_size(stock["size"].get<std::string>()); !size) {
+                Error e = size.error();
+                e.place = "policy, stock, size";
+                return e;
+            }
     for (const Json& variant : holder.value("variants", Json::array()))
         if (auto e = bad_size(variant, "variants, " + variant.value("name", std::string()) + ", ")) return e;
     return std::nullopt;

@@ -23,6 +23,9 @@ class Checker {
 
     std::vector<Error> run() {
         collect();
+        for (const Stock& s : plan_.policy.stock)
+            if (!conductor(s.size))
+                add(ErrorCode::unknown_size, "policy, stock", name_of(s.size), "a size of the tables");
         for (const Point& p : plan_.points) check_point(p);
         for (const Source& s : plan_.sources) check_source(s);
         for (const Battery& b : plan_.batteries) check_place("batteries, " + b.name, b.place);
@@ -213,6 +216,9 @@ class Checker {
         if (r.from == r.to)
             add(ErrorCode::out_of_range, where + ", to", r.to, "another end than its beginning");
         for (const Id& p : r.places) check_place(where, p);
+        if (r.length_least_m && *r.length_least_m > r.length_m.value_or(1e9) + 1e-9)
+            add(ErrorCode::out_of_range, where + ", length_least_m", shown(*r.length_least_m),
+                "no more than length_m");
         if (r.size && !conductor(*r.size, r.material))
             add(ErrorCode::unknown_size, where + ", size", name_of(*r.size), "a size of the tables");
         for (const Device& d : r.devices) {
@@ -253,6 +259,9 @@ class Checker {
         check_place(where, l.place);
         if (!(l.draw.value > 0))
             add(ErrorCode::out_of_range, where + ", draw", shown(l.draw.value), "more than 0");
+        if (l.draw_least && !(*l.draw_least > 0 && *l.draw_least <= l.draw.value))
+            add(ErrorCode::out_of_range, where + ", draw_least", shown(*l.draw_least),
+                "more than 0 and no more than the draw");
         if (l.count < 1) add(ErrorCode::out_of_range, where + ", count", shown(l.count), "1 or more");
         if (!l.inverter.empty() && !find(plan_.inverters, l.inverter))
             add(ErrorCode::missing_reference, where + ", inverter", l.inverter, "an inverter of this plan");

@@ -3,6 +3,7 @@
 #include <cmath>
 #include <numbers>
 
+#include "size/run_check.h"
 #include "units/quantity.h"
 
 namespace yr {
@@ -20,6 +21,10 @@ Result<bool> check(const SizeAsk& ask) {
         return bad("drop", ask.drop_share * 100, "more than 0 and at most 50 %");
     if (!(ask.insulation_C >= 60) || ask.insulation_C > 250)
         return bad("insulation", ask.insulation_C, "60 to 250 C");
+    if (ask.parallel < 1 || ask.parallel > 8)
+        return bad("parallel", ask.parallel, "1 to 8 cables side by side");
+    if (ask.on_s && !(*ask.on_s > 0)) return bad("on", *ask.on_s, "more than 0 s");
+    if (!(ask.duty > 0) || ask.duty > 1) return bad("duty", ask.duty * 100, "more than 0 and at most 100 %");
     if (ask.bundle < 1 || ask.bundle > 200) return bad("bundle", ask.bundle, "1 to 200 conductors");
     if (!(ask.ambient_C >= -60) || ask.ambient_C > 150) return bad("ambient", ask.ambient_C, "-60 to 150 C");
     return true;
@@ -27,23 +32,25 @@ Result<bool> check(const SizeAsk& ask) {
 
 // How far a row is over each limit, as a ratio; above 1 fails.
 struct Excess {
-    double ampacity, drop, fuse, temperature;
+    double ampacity, drop, fuse, temperature, guard;
 };
 
 Excess excess(const SizeRow& row, const SizeAsk& ask, double drop_limit_V) {
     const double allowed = std::max(row.ampacity.allowed_A, 1e-9);
-    return {ask.current_A / allowed, std::max(row.drop_V, row.rule_drop_V) / drop_limit_V,
-            ask.fuse_A ? *ask.fuse_A / allowed : 0, row.stays_cool ? 0 : 1.0001};
+    return {row.carries ? 0 : ask.current_A / allowed, std::max(row.drop_V, row.rule_drop_V) / drop_limit_V,
+            ask.fuse_A ? *ask.fuse_A / allowed : 0, row.stays_cool ? 0 : 1.0001,
+            row.withstands ? 0 : 1.00005};
 }
 
 Limit decider(const SizeLadder& ladder, const SizeAsk& ask) {
     const int failing = ladder.chosen < 0 ? static_cast<int>(ladder.rows.size()) - 1 : ladder.chosen - 1;
     if (failing < 0) return Limit::none;
     const Excess e = excess(ladder.rows[static_cast<std::size_t>(failing)], ask, ladder.drop_limit_V);
-    const double worst = std::max({e.ampacity, e.drop, e.fuse, e.temperature});
+    const double worst = std::max({e.ampacity, e.drop, e.fuse, e.temperature, e.guard});
     if (worst == e.drop) return Limit::drop;
     if (worst == e.ampacity) return Limit::ampacity;
-    return worst == e.fuse ? Limit::fuse : Limit::temperature;
+    if (worst == e.fuse) return Limit::fuse;
+    return worst == e.temperature ? Limit::temperature : Limit::short_circuit;
 }
 
 }  // namespace
@@ -72,15 +79,28 @@ Result<SizeLadder> size_cable(const SizeAsk& ask) {
         auto a = ampacity(amp);
         if (!a) return tl::unexpected(a.error());
         row.ampacity = *a;
+        row.ampacity.allowed_A *= ask.parallel;
         const auto air = surroundings_of(row.wire, ladder.physics_ambient_C, bundle);
-        row.temperature_C = conductor_temperature_C(air, ask.current_A, 0);
-        row.drop_V = ask.current_A * ask.there_and_back_m * resistance_ohm_per_m(row.wire, row.temperature_C);
-        row.rule_drop_V = quick_drop_V(ask.table, ask.current_A, ask.there_and_back_m, row.wire.area_mm2);
+        const double each_A = ask.current_A / ask.parallel;
+        row.temperature_C =
+            ask.on_s
+                ? duty_temperature(air, {each_A, *ask.on_s, 0, *ask.on_s * (1 - ask.duty) / ask.duty}).peak_C
+                : conductor_temperature_C(air, each_A, 0);
+        row.drop_V = each_A * ask.there_and_back_m * resistance_ohm_per_m(row.wire, row.temperature_C);
+        row.rule_drop_V = quick_drop_V(ask.table, each_A, ask.there_and_back_m, row.wire.area_mm2);
         const double tolerance = 1 + 1e-12;
-        row.carries = ask.current_A <= row.ampacity.allowed_A * tolerance;
+        row.table_carries = ask.current_A <= row.ampacity.allowed_A * tolerance;
+        row.carries = row.table_carries || ask.on_s.has_value();
         row.drop_fits = std::max(row.drop_V, row.rule_drop_V) <= ladder.drop_limit_V * tolerance;
         row.fuse_fits = !ask.fuse_A || *ask.fuse_A <= row.ampacity.allowed_A * tolerance;
         row.stays_cool = row.temperature_C <= ask.insulation_C;
+        if (ask.fuse_A) {
+            const FuseGuard guard =
+                fuse_guard(air, ask.insulation_C, std::min(row.temperature_C, ask.insulation_C), ask.parallel,
+                           ask.fuse, *ask.fuse_A, ask.ambient_C);
+            row.withstands = guard.guards;
+            row.guard_C = guard.reached_C;
+        }
         ladder.rows.push_back(row);
         if (ladder.chosen < 0 && row.passes()) ladder.chosen = static_cast<int>(ladder.rows.size()) - 1;
     }

@@ -6,11 +6,14 @@
 #include <vector>
 
 #include "network/thermal.h"
+#include "network/thermal_time.h"
 #include "plan/plan.h"
 
 namespace yr {
 
-enum class Limit { none, ampacity, drop, fuse, temperature };
+// short_circuit: hurt before the fuse opens; terminals, bend: it does not fit; pair: thinner than its supply;
+// sturdy: so thin that it breaks by shaking
+enum class Limit { none, ampacity, drop, fuse, temperature, short_circuit, terminals, bend, pair, sturdy };
 
 struct SizeAsk {
     double current_A = 0;         // continuous, above 0
@@ -26,19 +29,28 @@ struct SizeAsk {
     SizeSystem system = SizeSystem::awg;
     AmpacityTable table = AmpacityTable::abyc;
     std::optional<double> fuse_A;  // protects this cable
+    FuseType fuse = FuseType::blade;
+    int parallel = 1;            // cables side by side, of one length
+    std::optional<double> on_s;  // comes and goes: so long at a stretch, judged by its heat in time
+    double duty = 0.1;           // share of the time, where it comes and goes
 };
 
 struct SizeRow {
     Conductor wire;
     Ampacity ampacity;
-    double temperature_C = 0;  // of the conductor, by heat balance
-    double drop_V = 0;         // at that temperature, there and back
-    double rule_drop_V = 0;    // by the table's own quick formula (quick_drop_V)
-    bool carries = false;      // ampacity
-    bool drop_fits = false;    // both drops
+    double temperature_C = 0;    // of the conductor, by heat balance
+    double drop_V = 0;           // at that temperature, there and back
+    double rule_drop_V = 0;      // by the table's own quick formula (quick_drop_V)
+    bool table_carries = false;  // the continuous table's verdict
+    bool carries = false;        // ampacity; by heat in time alone where the current comes and goes
+    bool withstands = true;      // the fuse opens before the cable is hurt, over its whole band
+    double guard_C = 0;          // what the cable reaches at worst before it does; 0 without a fuse
+    bool drop_fits = false;      // both drops
     bool fuse_fits = true;
     bool stays_cool = false;  // the conductor stays within its insulation by the heat balance
-    [[nodiscard]] bool passes() const { return carries && drop_fits && fuse_fits && stays_cool; }
+    [[nodiscard]] bool passes() const {
+        return carries && drop_fits && fuse_fits && stays_cool && withstands;
+    }
 };
 
 struct SizeLadder {

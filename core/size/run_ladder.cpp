@@ -4,48 +4,124 @@
 #include <cmath>
 
 #include "catalog/assumptions.h"
+#include "size/circuit_options.h"
 
 namespace yr {
 namespace {
 
 constexpr double kCarriesCurrent_A = 1e-6;
+constexpr int kMostParallel = 8;
 
-// Loads whose drop moves noticeably with this run: by more than 1 % of their limit between thinnest and
-// thickest.
-std::vector<char> served_loads(const Plan& plan, const Id& run_id, const std::vector<Solution>& solutions) {
-    std::vector<char> served(plan.loads.size(), 0);
-    for (const Solution& s : solutions)
+// States in which each load has this run on its way.
+std::vector<std::vector<char>> served_loads(const Plan& plan, std::size_t run,
+                                            const std::vector<Solution>& solutions) {
+    std::vector<std::vector<char>> served(solutions.size(), std::vector<char>(plan.loads.size(), 0));
+    for (std::size_t s = 0; s < solutions.size(); ++s)
         for (std::size_t k = 0; k < plan.loads.size(); ++k) {
-            if (served[k] || s.point.loads[k].status != LoadStatus::on) continue;
-            for (int c : path_of_load(s, static_cast<int>(k))) {
-                const int run = s.network.conductors[static_cast<std::size_t>(c)].run;
-                if (run >= 0 && plan.runs[static_cast<std::size_t>(run)].id == run_id) served[k] = 1;
-            }
+            if (solutions[s].point.loads[k].status != LoadStatus::on || !plan.loads[k].inverter.empty())
+                continue;
+            for (int c : path_of_load(solutions[s], static_cast<int>(k)))
+                if (solutions[s].network.conductors[static_cast<std::size_t>(c)].run == static_cast<int>(run))
+                    served[s][k] = 1;
         }
     return served;
 }
 
-RunSizeRow judge(const Plan& plan, std::size_t run_index, const std::vector<char>& served,
-                 const std::vector<Solution>& solutions, double fuse_A) {
-    const Run& run = plan.runs[run_index];
+// Amps through the run that come and go, and the longest turn of them.
+DutyCycle cycle_of(const Plan& plan, std::size_t s, const Solution& solution, const std::vector<char>& served,
+                   double amps, Id& load) {
+    DutyCycle cycle;
+    cycle.on_A = cycle.rest_A = amps;
+    if (plan.states[s].key == Key::crank) {
+        cycle.on_s = kCranking_s, cycle.rest_s = 1e5, cycle.rest_A = 0;
+        for (const Load& l : plan.loads)
+            if (l.starter) load = l.id;
+        return cycle;
+    }
+    double away_A = 0, longest = 0, duty = 1;
+    for (std::size_t k = 0; k < plan.loads.size(); ++k) {
+        const Load& l = plan.loads[k];
+        if (!served[k] || !l.on_s) continue;
+        away_A += solution.point.loads[k].current_A;
+        if (*l.on_s <= longest) continue;
+        longest = *l.on_s;
+        duty = std::clamp(l.duty.value_or(0.1), 0.001, 1.0);
+        load = l.id;
+    }
+    cycle.on_s = longest;
+    cycle.rest_A = std::max(0.0, amps - away_A);
+    cycle.rest_s = longest > 0 ? longest * (1 - duty) / duty : 0;
+    return cycle;
+}
+
+// Everything that stays the same from size to size.
+struct Ground {
+    const Plan& plan;
+    std::size_t run;
+    std::vector<std::vector<char>> served;
+    const std::vector<Solution>& solutions;
+    double fuse_A = 0;
+    FuseType fuse = FuseType::blade;
+    double fuse_air_C = 25;
+};
+
+double conductor_C(const Ground& g, const Run& run, std::size_t s, const ConductorElement& e,
+                   const ConductorResult& r, bool& intermittent) {
+    Id load;
+    DutyCycle cycle = cycle_of(g.plan, s, g.solutions[s], g.served[s], std::abs(r.current_A), load);
+    intermittent = cycle.on_s > 0;
+    if (!intermittent) return r.temperature_C;
+    cycle.on_A /= run.parallel;
+    cycle.rest_A /= run.parallel;
+    return duty_temperature(e.cable, cycle).peak_C;
+}
+
+RunSizeRow judge(const Ground& g, const Run& run, const CircuitOptions& circuit,
+                 const std::vector<OperatingPoint>& points) {
     RunSizeRow row;
     row.size = *run.size;
+    const Plan& plan = g.plan;
     double worst_share = -1, worst_drop = -1;
-    for (std::size_t s = 0; s < solutions.size(); ++s) {
+    row.drops.reserve(plan.loads.size());
+    std::vector<int> drop_at(plan.loads.size(), -1);
+    row.carries = true;
+    for (std::size_t s = 0; s < points.size(); ++s) {
+        const ConductorResult& c = points[s].conductors[g.run];
+        const ConductorElement& e = circuit.network(s).conductors[g.run];
         const auto amp = run_ampacity(plan, run, plan.states[s]);
-        const ConductorResult& c = solutions[s].point.conductors[run_index];
+        bool intermittent = false;
+        const double hot = conductor_C(g, run, s, e, c, intermittent);
+        if (hot > row.temperature_C) row.temperature_C = hot, row.temperature_state = plan.states[s].id;
         const double allowed = amp ? std::max(amp->allowed_A, 1e-9) : 1e9;
-        if (std::abs(c.current_A) / allowed > worst_share) {
-            worst_share = std::abs(c.current_A) / allowed;
+        // what comes and goes is judged in time; the table's word on it stands beside
+        const double share = intermittent ? 0 : std::abs(c.current_A) / allowed;
+        if (share > worst_share) {
+            worst_share = share;
             row.ampacity_A = amp ? amp->allowed_A : 0;
             row.current_A = std::abs(c.current_A);
             row.ampacity_state = plan.states[s].id;
+            row.physics_A = run.parallel * current_for_temperature_A(e.cable, run.insulation_C);
+            AmpacityAsk ask;
+            const RunAir air = run_air(plan, run, plan.states[s]);
+            ask.size = *run.size, ask.material = run.material, ask.insulation_C = run.insulation_C;
+            ask.engine_space = air.engine_space, ask.ambient_C = air.ambient_C, ask.bundle = run.bundle;
+            ask.bundle_derating = plan.policy.bundle_derating;
+            ask.table =
+                plan.policy.ampacity_table == AmpacityTable::abyc ? AmpacityTable::iso : AmpacityTable::abyc;
+            const auto second = ampacity(ask);
+            row.other_table_A = second ? second->allowed_A * run.parallel : 0;
         }
-        row.temperature_C = std::max(row.temperature_C, c.temperature_C);
+        if (plan.states[s].key == Key::crank) continue;
         for (std::size_t k = 0; k < plan.loads.size(); ++k) {
-            const LoadResult& l = solutions[s].point.loads[k];
-            if (!served[k] || l.status != LoadStatus::on || plan.loads[k].starter) continue;
+            const LoadResult& l = points[s].loads[k];
+            if (!g.served[s][k] || l.status != LoadStatus::on || plan.loads[k].starter) continue;
             const double limit = drop_limit_V(plan, plan.loads[k]);
+            if (drop_at[k] < 0) {
+                drop_at[k] = static_cast<int>(row.drops.size());
+                row.drops.push_back({plan.loads[k].id, plan.states[s].id, l.drop_V, limit});
+            } else if (auto& d = row.drops[static_cast<std::size_t>(drop_at[k])]; l.drop_V > d.drop_V) {
+                d.drop_V = l.drop_V, d.state = plan.states[s].id;
+            }
             if (l.drop_V / limit <= worst_drop) continue;
             worst_drop = l.drop_V / limit;
             row.drop_V = l.drop_V;
@@ -54,21 +130,88 @@ RunSizeRow judge(const Plan& plan, std::size_t run_index, const std::vector<char
             row.drop_state = plan.states[s].id;
         }
     }
-    row.carries = worst_share <= 1;
-    row.drop_fits = worst_drop <= 1;
-    row.fuse_fits = fuse_A <= least_ampacity_A(plan, run).value_or(1e9) + 1e-9;
+    row.carries = worst_share <= 1 + 1e-9;
+    row.drop_fits = worst_drop <= 1 + 1e-9;
+    row.stays_cool = row.temperature_C <= run.insulation_C + 1e-6;
+    row.fuse_limit_A = least_ampacity_A(plan, run).value_or(0);
+    row.fuse_fits = g.fuse_A <= row.fuse_limit_A + 1e-9;
+    if (g.fuse_A > 0) {
+        // from the hottest that the state brings it to; the whole band
+        CableSurroundings hottest = circuit.network(0).conductors[g.run].cable;
+        for (std::size_t s = 1; s < points.size(); ++s)
+            hottest.ambient_C =
+                std::max(hottest.ambient_C, circuit.network(s).conductors[g.run].cable.ambient_C);
+        row.guard = fuse_guard(hottest, run.insulation_C, std::min(row.temperature_C, run.insulation_C),
+                               run.parallel, g.fuse, g.fuse_A, g.fuse_air_C);
+        row.withstands = row.guard.guards;
+    }
+    row.fit = run_fit(plan, run, *run.size);
+    row.mass_kg = run_mass_kg(run, *run.size);
+    row.money = run_money(plan, run, *run.size);
     return row;
 }
 
-Limit decider(const RunSizeRow& row) {
-    const double by_amps = row.carries ? 0 : row.current_A / std::max(row.ampacity_A, 1e-9);
-    const double by_drop = row.drop_fits ? 0 : row.drop_V / row.drop_limit_V;
-    if (by_drop > 0 && by_drop >= by_amps) return Limit::drop;
-    if (by_amps > 0) return Limit::ampacity;
-    return row.fuse_fits ? Limit::none : Limit::fuse;
+// What guards the run: its own smallest fuse, else the largest that a short of it meets on the way.
+void find_fuse(Ground& g, const Run& run, RunLadder& ladder) {
+    double coldest = 1e9;
+    const Device* own = nullptr;
+    for (const Device& d : run.devices)
+        if (d.kind == DeviceKind::fuse && (!own || d.rating_A < own->rating_A)) own = &d;
+    if (own) {
+        g.fuse_A = own->rating_A, g.fuse = own->fuse;
+        for (const State& s : g.plan.states)
+            coldest = std::min(coldest, air_at_device_C(g.plan, run, *own, s));
+    } else if (SupplySide(g.plan).is_supply(run)) {
+        for (const EndProtection& end : fed_ends(g.plan, run))
+            if (end.upstream_A && *end.upstream_A > g.fuse_A) g.fuse_A = *end.upstream_A;
+        for (const Run& r : g.plan.runs)
+            for (const Device& d : r.devices)
+                if (d.kind == DeviceKind::fuse && d.rating_A == g.fuse_A) g.fuse = d.fuse;
+        for (const State& s : g.plan.states) coldest = std::min(coldest, s.ambient_C);
+    }
+    g.fuse_air_C = std::min(coldest, 25.0);
+    ladder.fuse_A = g.fuse_A;
+    if (g.fuse_A > 0) ladder.fuse_type = g.fuse;
+}
+
+// Shorts at the far end, in the state in which the run carries most.
+void add_shorts(const Plan& plan, std::size_t run, const std::vector<Solution>& solutions,
+                RunLadder& ladder) {
+    std::optional<ShortPlace> place;
+    for (const ShortPlace& p : short_places(plan))
+        if (p.run == run && p.device.empty()) place = p;
+    if (!place || solutions.empty()) return;
+    std::size_t worst = 0;
+    double most = -1;
+    for (std::size_t s = 0; s < solutions.size(); ++s) {
+        if (!solutions[s].network.conductors[run].closed) continue;
+        const double amps = std::abs(solutions[s].point.conductors[run].current_A);
+        if (amps > most) most = amps, worst = s;
+    }
+    const FaultBase base = fault_base(plan, worst, solutions[worst]);
+    for (RunSizeRow& row : ladder.rows) {
+        const auto found = short_at(plan, base, solutions[worst], *place, 0, row.size);
+        if (!found) continue;
+        row.short_A = found->least_A;
+        row.opens_s = found->slowest.seconds;
+        row.short_C = found->hottest && found->hottest->run == run ? found->hottest->reached_C : 0;
+    }
 }
 
 }  // namespace
+
+Limit RunSizeRow::fails() const {
+    const double by_amps = carries ? 0 : current_A / std::max(ampacity_A, 1e-9);
+    const double by_drop = drop_fits ? 0 : drop_V / drop_limit_V;
+    if (by_drop > 0 && by_drop >= by_amps) return Limit::drop;
+    if (by_amps > 0) return Limit::ampacity;
+    if (!stays_cool) return Limit::temperature;
+    if (!fuse_fits) return Limit::fuse;
+    if (!withstands) return Limit::short_circuit;
+    if (!fit.terminals) return Limit::terminals;
+    if (!fit.bends) return Limit::bend;
+    return fit.sturdy ? Limit::none : Limit::sturdy;
+}
 
 double drop_limit_V(const Plan& plan, const Load& load) {
     if (load.drop_limit) return *load.drop_limit * plan.vehicle.nominal_V;
@@ -78,9 +221,7 @@ double drop_limit_V(const Plan& plan, const Load& load) {
     return share * plan.vehicle.nominal_V;
 }
 
-std::vector<int> path_of_load(const Solution& solution, int load_index) {
-    const Network& net = solution.network;
-    const OperatingPoint& point = solution.point;
+std::vector<int> path_of_load(const Network& net, const OperatingPoint& point, int load_index) {
     const LoadElement& load = net.loads[static_cast<std::size_t>(load_index)];
     std::vector<char> taken(net.conductors.size(), 0);
     std::vector<std::vector<int>> touching(net.nodes.size());
@@ -119,29 +260,69 @@ std::vector<int> path_of_load(const Solution& solution, int load_index) {
     return path;
 }
 
-Result<RunLadder> run_ladder(const Plan& plan, const Id& run_id) {
+std::optional<RunDuty> run_duty(const Plan& plan, std::size_t run, const std::vector<Solution>& solutions) {
+    const Run& r = plan.runs[run];
+    if (r.body_metal || r.resistance_ohm) return std::nullopt;
+    const auto served = served_loads(plan, run, solutions);
+    std::optional<RunDuty> worst;
+    for (std::size_t s = 0; s < solutions.size(); ++s) {
+        const ConductorElement& e = solutions[s].network.conductors[run];
+        const double amps = std::abs(solutions[s].point.conductors[run].current_A);
+        if (e.cable20_ohm <= 0 || amps < 1e-3) continue;
+        RunDuty duty;
+        duty.state = plan.states[s].id;
+        duty.cycle = cycle_of(plan, s, solutions[s], served[s], amps, duty.load);
+        if (duty.cycle.on_s <= 0) continue;
+        DutyCycle each = duty.cycle;
+        each.on_A /= r.parallel, each.rest_A /= r.parallel;
+        duty.peak_C = duty_temperature(e.cable, each).peak_C;
+        const auto amp = run_ampacity(plan, r, plan.states[s]);
+        duty.table_carries = amp && amps <= amp->allowed_A;
+        if (!worst || duty.peak_C > worst->peak_C) worst = duty;
+    }
+    return worst;
+}
+
+Result<RunLadder> run_ladder(const Plan& plan, const Id& run_id, int parallel,
+                             const std::vector<Solution>* given) {
     const Run* found = find(plan.runs, run_id);
     if (!found) return fail(ErrorCode::missing_reference, "run", run_id, "a run of this plan");
     if (found->body_metal || found->resistance_ohm)
         return fail(ErrorCode::unknown_size, found->name, {}, "a cable with a size");
+    if (parallel < 0 || parallel > kMostParallel)
+        return fail(ErrorCode::out_of_range, "parallel", std::to_string(parallel),
+                    "1 to 8 cables side by side");
     const auto index = static_cast<std::size_t>(found - plan.runs.data());
-    const WireSize now = found->size.value_or(WireSize::awg(14));
+    const WireSize now =
+        found->size.value_or(WireSize::awg(static_cast<int>(assumption("run_size_awg").value)));
+    const std::vector<Solution> own = given ? std::vector<Solution>{} : solve_all(plan);
+    const std::vector<Solution>& solutions = given ? *given : own;
 
     RunLadder ladder;
-    for (const Device& d : found->devices)
-        if (d.kind == DeviceKind::fuse)
-            ladder.fuse_A = ladder.fuse_A > 0 ? std::min(ladder.fuse_A, d.rating_A) : d.rating_A;
-    const std::vector<char> served = served_loads(plan, run_id, solve_all(plan));
-    Plan trial = plan;
+    ladder.parallel = parallel > 0 ? parallel : found->parallel;
+    ladder.insulation_C = found->insulation_C;
+    Ground ground{plan, index, served_loads(plan, index, solutions), solutions};
+    find_fuse(ground, *found, ladder);
+    ladder.duty = run_duty(plan, index, solutions);
+    std::vector<std::size_t> states(solutions.size());
+    for (std::size_t s = 0; s < states.size(); ++s) states[s] = s;
+    CircuitOptions circuit(plan, solutions, states);
+    Run trial = *found;
+    trial.parallel = ladder.parallel;
     for (const WireSize& size : sizes_of(now.system())) {
-        trial.runs[index].size = size;
-        ladder.rows.push_back(judge(trial, index, served, solve_all(trial), ladder.fuse_A));
+        trial.size = size;
+        if (!conductor(size, trial.material)) continue;
+        circuit.put(index, trial);
+        std::vector<OperatingPoint> points;
+        for (std::size_t s = 0; s < states.size(); ++s) points.push_back(circuit.solve(s));
+        ladder.rows.push_back(judge(ground, trial, circuit, points));
         if (size == now) ladder.now = static_cast<int>(ladder.rows.size()) - 1;
     }
+    if (ladder.parallel == found->parallel) add_shorts(plan, index, solutions, ladder);
     for (std::size_t k = 0; k < ladder.rows.size() && ladder.chosen < 0; ++k)
         if (ladder.rows[k].passes()) ladder.chosen = static_cast<int>(k);
     const int failing = ladder.chosen < 0 ? static_cast<int>(ladder.rows.size()) - 1 : ladder.chosen - 1;
-    if (failing >= 0) ladder.decides = decider(ladder.rows[static_cast<std::size_t>(failing)]);
+    if (failing >= 0) ladder.decides = ladder.rows[static_cast<std::size_t>(failing)].fails();
     return ladder;
 }
 

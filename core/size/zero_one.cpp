@@ -17,6 +17,13 @@ using Model = std::unique_ptr<Cbc_Model, CloseModel>;
 
 int ZeroOneProgram::add_choice(double cost) {
     cost_.push_back(cost);
+    most_.push_back(0);
+    return choices() - 1;
+}
+
+int ZeroOneProgram::add_amount(double cost, double most) {
+    cost_.push_back(cost);
+    most_.push_back(most);
     return choices() - 1;
 }
 
@@ -40,7 +47,10 @@ ZeroOneAnswer ZeroOneProgram::solve() const {
     Cbc_setParameter(model.get(), "logLevel", "0");
     Cbc_setParameter(model.get(), "ratioGap", "0");
     Cbc_setParameter(model.get(), "allowableGap", "0");
-    for (const double cost : cost_) Cbc_addCol(model.get(), "", 0, 1, cost, 1, 0, nullptr, nullptr);
+    for (std::size_t k = 0; k < cost_.size(); ++k) {
+        const bool amount = most_[k] > 0;
+        Cbc_addCol(model.get(), "", 0, amount ? most_[k] : 1, cost_[k], amount ? 0 : 1, 0, nullptr, nullptr);
+    }
     std::vector<int> columns;
     std::vector<double> factors;
     for (const Row& row : rows_) {
@@ -59,7 +69,10 @@ ZeroOneAnswer ZeroOneProgram::solve() const {
     answer.feasible = true;
     for (std::size_t k = 0; k < cost_.size(); ++k) {
         answer.chosen.push_back(values[k] > 0.5);
-        if (answer.chosen.back()) answer.cost += cost_[k];
+        if (most_[k] > 0)
+            answer.cost += cost_[k] * values[k];
+        else if (answer.chosen.back())
+            answer.cost += cost_[k];
     }
     return answer;
 }

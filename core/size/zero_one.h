@@ -21,7 +21,8 @@ struct ZeroOneAnswer {
 
 class ZeroOneProgram {
   public:
-    int add_choice(double cost);  // returns its number
+    int add_choice(double cost);               // returns its number
+    int add_amount(double cost, double most);  // a quantity from 0 to `most` beside the choices; its number
     void add_row(std::vector<ZeroOneTerm> terms, RowSense sense, double right);
     [[nodiscard]] int choices() const { return static_cast<int>(cost_.size()); }
 
@@ -36,6 +37,7 @@ class ZeroOneProgram {
         double right;
     };
     std::vector<double> cost_;
+    std::vector<double> most_;  // 0: a choice; else an amount
     std::vector<Row> rows_;
 };
 

@@ -29,6 +29,7 @@ struct OperatingPointSolver::Impl {
     std::vector<char> load_on, source_on;
     std::vector<double> input_W;
     bool cold_ = false;  // while light load is searched
+    bool gives_up_ = false;
     double scale =
         1;  // of the constant currents and powers, for the search of the largest that can be served
 
@@ -386,7 +387,7 @@ struct OperatingPointSolver::Impl {
             const Outcome outcome = newton();
             point.iterations += outcome.iterations;
             point.settled = outcome.converged;
-            if (outcome.converged) break;
+            if (outcome.converged || gives_up_) break;
             const Culprits culprits = find_culprits(light);
             for (int load : culprits.loads) {
                 load_on[static_cast<std::size_t>(load)] = 0;
@@ -469,6 +470,10 @@ OperatingPointSolver::OperatingPointSolver() : impl_(std::make_unique<Impl>()) {
 OperatingPointSolver::~OperatingPointSolver() = default;
 OperatingPointSolver::OperatingPointSolver(OperatingPointSolver&&) noexcept = default;
 OperatingPointSolver& OperatingPointSolver::operator=(OperatingPointSolver&&) noexcept = default;
+
+void OperatingPointSolver::give_up_on_collapse(bool yes) {
+    impl_->gives_up_ = yes;
+}
 
 OperatingPoint OperatingPointSolver::solve(const Network& network) {
     return impl_->solve(network);

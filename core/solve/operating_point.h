@@ -94,6 +94,10 @@ class OperatingPointSolver {
 
     [[nodiscard]] OperatingPoint solve(const Network& network);
 
+    // Where some load cannot be served, the point is given back as not settled at once, without the search
+    // for the culprit: for those who only ask whether all is served.
+    void give_up_on_collapse(bool yes);
+
   private:
     struct Impl;
     std::unique_ptr<Impl> impl_;

@@ -1,0 +1,182 @@
+#include "guard/fault_table.h"
+
+#include <QHBoxLayout>
+#include <QHeaderView>
+#include <QtConcurrent/QtConcurrentRun>
+#include <algorithm>
+#include <map>
+
+#include "paint/tokens.h"
+#include "words/guard_words.h"
+
+namespace yr::app {
+
+FaultTable::FaultTable(PlanDocument* document, QWidget* parent) : QWidget(parent), document_(document) {
+    setAccessibleName(QStringLiteral("Shorts everywhere"));
+    through_ = new QComboBox;
+    for (const double ohm : kShortOhms)
+        through_->addItem(ohm > 0
+                              ? QStringLiteral("through ") + q(words::quantity(ohm, Dimension::resistance))
+                              : QStringLiteral("bolted"),
+                          ohm);
+    through_->setAccessibleName(QStringLiteral("What the short is made of"));
+    which_ = new QComboBox;
+    which_->addItems({QStringLiteral("worst of all states"), QStringLiteral("in the chosen state")});
+    which_->setAccessibleName(QStringLiteral("In which states"));
+    summary_ = new QLabel;
+    summary_->setObjectName(QStringLiteral("soft"));
+    table_ = new QTreeWidget;
+    table_->setObjectName(QStringLiteral("table"));
+    table_->setHeaderLabels({QStringLiteral("a short at"), QStringLiteral("least … most"),
+                             QStringLiteral("opens"), QStringLiteral("within"),
+                             QStringLiteral("hottest cable"), QStringLiteral("bus"), QStringLiteral("also")});
+    table_->setRootIsDecorated(false);
+    table_->setIndentation(0);
+    table_->setAllColumnsShowFocus(true);
+    table_->setAccessibleName(QStringLiteral("Fault study"));
+    table_->header()->setFont(type_font(Type::small));
+    table_->header()->setSectionResizeMode(QHeaderView::Fixed);
+    table_->header()->setSectionResizeMode(6, QHeaderView::Stretch);
+    const int widths[] = {206, 116, 138, 100, 196, 58};
+    for (int k = 0; k < 6; ++k) table_->header()->resizeSection(k, widths[k]);
+    auto* head = new QHBoxLayout;
+    head->setContentsMargins(12, 2, 12, 2);
+    head->addWidget(summary_, 1);
+    head->addWidget(which_);
+    head->addWidget(through_);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addLayout(head);
+    column->addWidget(table_, 1);
+    for (QComboBox* box : {through_, which_})
+        connect(box, &QComboBox::currentIndexChanged, this, [this] { fill(); });
+    connect(table_, &QTreeWidget::itemClicked, this, [this](QTreeWidgetItem* item) {
+        document_->select(item->data(0, Qt::UserRole).toString().toStdString());
+    });
+    connect(document_, &PlanDocument::findings_changed, this, [this] {
+        stale_ = true;
+        if (isVisible()) begin();
+    });
+    connect(document_, &PlanDocument::changed, this, [this] {
+        if (isVisible() && study_ && which_->currentIndex() == 1) fill();
+    });
+    connect(&watcher_, &QFutureWatcherBase::finished, this, &FaultTable::take);
+}
+
+FaultTable::~FaultTable() {
+    watcher_.disconnect(this);
+    if (stop_) stop_->store(true);
+    watcher_.waitForFinished();
+}
+
+void FaultTable::showEvent(QShowEvent*) {
+    if (stale_) begin();
+}
+
+void FaultTable::begin() {
+    if (!document_->findings_current()) return;
+    stale_ = false;
+    if (stop_) stop_->store(true);
+    stop_ = std::make_shared<std::atomic<bool>>(false);
+    summary_->setText(QStringLiteral("Trying shorts everywhere …"));
+    watcher_.setFuture(QtConcurrent::run([plan = document_->plan(),
+                                          solutions = document_->inspection().solutions,
+                                          generation = document_->generation(), stop = stop_] {
+        return Studied{generation, std::make_shared<FaultStudy>(study_faults(plan, solutions, stop.get()))};
+    }));
+}
+
+void FaultTable::finish() {
+    document_->finish_findings();
+    if (stale_) begin();
+    watcher_.waitForFinished();
+    take();
+}
+
+void FaultTable::take() {
+    if (!watcher_.future().isResultReadyAt(0)) return;
+    const Studied studied = watcher_.result();
+    if (studied.generation != document_->generation()) return;
+    study_ = studied.study;
+    fill();
+}
+
+void FaultTable::fill() {
+    if (!study_) return;
+    const Plan& plan = document_->plan();
+    const auto style = document_->style();
+    table_->clear();
+    const double ohm = through_->currentData().toDouble();
+    // one row a place: the worst of its states, or the chosen one
+    std::map<std::size_t, const ShortRow*> rows;
+    const auto worse = [](const ShortRow& a, const ShortRow& b) {
+        const auto rank = [](const ShortRow& r) {
+            return std::tuple(static_cast<int>(words::severity_of(r)),
+                              -(r.slowest.seconds ? *r.slowest.seconds : 1e9));
+        };
+        return rank(a) < rank(b);
+    };
+    std::size_t looked = 0;
+    for (const ShortRow& r : study_->rows) {
+        ++looked;
+        if (r.ohm != ohm || r.place >= study_->places.size()) continue;
+        if (which_->currentIndex() == 1 && static_cast<int>(r.state) != document_->state_index()) continue;
+        const ShortRow*& now = rows[r.place];
+        if (!now || worse(r, *now)) now = &r;
+    }
+    std::vector<const ShortRow*> sorted;
+    for (const auto& [place, row] : rows) sorted.push_back(row);
+    std::stable_sort(sorted.begin(), sorted.end(),
+                     [&](const ShortRow* a, const ShortRow* b) { return worse(*a, *b); });
+    std::size_t good = 0;
+    for (const ShortRow* r : sorted) {
+        const ShortPlace& place = study_->places[r->place];
+        if (place.run >= plan.runs.size()) continue;
+        const Severity severity = words::severity_of(*r);
+        good += severity == Severity::note;
+        auto* item = new QTreeWidgetItem(table_);
+        item->setText(0, QString::fromUtf8(words::mark(severity)) + QLatin1Char(' ') +
+                             q(words::place_text(place, plan)));
+        item->setData(0, Qt::UserRole, q(plan.runs[place.run].id));
+        item->setText(1, q(words::number(r->least_A)) + QStringLiteral(" … ") +
+                             q(words::quantity(r->most_A, Dimension::current, style)));
+        QStringList opens;
+        for (const Id& d : r->slowest.devices) opens << q(yr::name_of(plan, d));
+        item->setText(2, opens.isEmpty() ? (r->near.empty() ? QStringLiteral("nothing is there")
+                                                            : QStringLiteral("not sure"))
+                                         : opens.join(QStringLiteral(", ")));
+        item->setText(3, r->clears() ? (r->fastest_s < 1e8
+                                            ? q(words::seconds(r->fastest_s, style)) + QStringLiteral(" … ")
+                                            : QString()) +
+                                           q(words::seconds(*r->slowest.seconds, style))
+                                     : QStringLiteral("–"));
+        if (r->hottest)
+            item->setText(4, q(plan.runs[r->hottest->run].name) + QStringLiteral(" ") +
+                                 q(words::quantity(r->hottest->reached_C, Dimension::temperature, style)));
+        item->setText(5, q(words::quantity(r->bus_V, Dimension::voltage, style)));
+        QStringList also;
+        if (!r->near_interrupts)
+            also << QStringLiteral("over the %1 it cuts off")
+                        .arg(q(words::quantity(r->interrupts_A, Dimension::current, style)));
+        if (!r->first_up.empty())
+            also << q(yr::name_of(plan, r->first_up)) + QStringLiteral(" may open first");
+        if (!r->management.empty())
+            also << q(yr::name_of(plan, r->management)) + QStringLiteral(" cuts itself off");
+        if (which_->currentIndex() == 0) also << QStringLiteral("worst in ") + q(plan.states[r->state].name);
+        item->setText(6, also.join(QStringLiteral("; ")));
+        item->setToolTip(6, item->text(6));
+        item->setToolTip(0, q(words::sentence(*r, *study_, plan, style)));
+        item->setToolTip(4, item->text(4));
+        if (severity == Severity::stop)
+            item->setForeground(0, tokens().stop);
+        else if (severity == Severity::fix)
+            item->setForeground(0, tokens().fix);
+    }
+    summary_->setText(QStringLiteral("%1 shorts looked at; of the %2 places shown %3 are cleared well.")
+                          .arg(looked)
+                          .arg(sorted.size())
+                          .arg(good));
+}
+
+}  // namespace yr::app

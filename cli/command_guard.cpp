@@ -1,0 +1,331 @@
+#include <fmt/format.h>
+
+#include <filesystem>
+#include <memory>
+
+#include "commands.h"
+#include "plan/plan_json.h"
+#include "words/guard_words.h"
+
+namespace yr::cli {
+namespace {
+
+using words::quantity;
+
+const char* status_word(SizingStatus s) {
+    switch (s) {
+        case SizingStatus::least:
+            return "least";
+        case SizingStatus::best_found:
+            return "best_found";
+        case SizingStatus::impossible:
+            return "impossible";
+        case SizingStatus::stopped:
+            return "stopped";
+    }
+    return "";
+}
+
+struct OptimiseOptions {
+    std::string plan, variant, objective = "mass", states, out, price;
+    double most_s = 60;
+    bool keep_fuses = false, force = false, json = false;
+};
+
+std::vector<std::string> split(const std::string& text) {
+    std::vector<std::string> parts;
+    std::string part;
+    for (const char c : text + ",") {
+        if (c != ',') {
+            part += c;
+            continue;
+        }
+        while (!part.empty() && part.front() == ' ') part.erase(part.begin());
+        while (!part.empty() && part.back() == ' ') part.pop_back();
+        if (!part.empty()) parts.push_back(part);
+        part.clear();
+    }
+    return parts;
+}
+
+Json totals_json(const SizingTotals& t) {
+    return {{"mass_kg", t.mass_kg}, {"money", t.money}, {"sizes", t.sizes}};
+}
+
+Json sizing_json(const SizingResult& r, const Plan& plan, const SizingAsk& ask) {
+    Json out = {{"status", status_word(r.status)},
+                {"cost", r.cost},
+                {"bound", r.bound},
+                {"gap", r.gap()},
+                {"rounds", r.rounds},
+                {"cuts", r.cuts},
+                {"before", totals_json(r.before)},
+                {"after", totals_json(r.after)},
+                {"summary", words::sentence(r, ask, plan)}};
+    out["runs"] = Json::array();
+    for (const SizedRun& s : r.runs) {
+        Json run = {
+            {"id", s.run}, {"name", name_of(plan, s.run)}, {"from", name_of(s.from)}, {"to", name_of(s.to)}};
+        if (s.fuse_to_A > 0) run["fuse_from_A"] = s.fuse_from_A, run["fuse_to_A"] = s.fuse_to_A;
+        run["binds"] = words::binds_text(s, plan);
+        out["runs"].push_back(std::move(run));
+    }
+    out["blockers"] = Json::array();
+    for (const SizingBlocker& b : r.blockers) out["blockers"].push_back(words::sentence(b, plan));
+    out["source"] =
+        "0-1 program (COIN-OR CBC), each choice solved as the real circuit; ampacity, drop and fuse rules as "
+        "in `rail check`";
+    return out;
+}
+
+// Writes the sized plan; 2 with a sentence where it cannot.
+int write_sized(const Plan& shown, const SizingResult& r, const OptimiseOptions& o) {
+    Plan sized = shown;
+    if (auto done = yr::apply(sized, r.edit); !done) return refuse(done.error());
+    if (!o.force && std::filesystem::exists(o.out)) {
+        fmt::print(stderr, "{} exists already; --force writes over it.\n", o.out);
+        return 2;
+    }
+    if (const auto saved = save_plan(sized, o.out); !saved) return refuse(saved.error());
+    return 0;
+}
+
+int run_optimise(const OptimiseOptions& o) {
+    const auto plan = load_shown(o.plan, o.variant);
+    if (!plan) return refuse(plan.error());
+    SizingAsk ask;
+    ask.most_s = o.most_s;
+    ask.fuses = !o.keep_fuses;
+    if (o.objective == "money")
+        ask.goal = SizingGoal::money;
+    else if (o.objective == "sizes")
+        ask.goal = SizingGoal::sizes;
+    else if (o.objective != "mass")
+        return refuse({ErrorCode::unknown_name, "--objective", o.objective, "mass, money or sizes"});
+    ask.states = split(o.states);
+    if (!o.price.empty()) {
+        const Load* load = nullptr;
+        for (const Load& l : plan->loads)
+            if (l.id == o.price || l.name == o.price) load = &l;
+        if (!load)
+            return refuse({ErrorCode::missing_reference, "--price-of", o.price, "a load of this plan"});
+        const auto curve = price_of_volts(*plan, ask, load->id);
+        if (!curve) return refuse(curve.error());
+        Json out = {{"load", load->name}, {"objective", o.objective}, {"points", Json::array()}};
+        for (const PricePoint& p : *curve) {
+            out["points"].push_back(
+                {{"limit_V", p.limit_V}, {"cost", p.cost ? Json(*p.cost) : Json(nullptr)}});
+            if (!o.json)
+                fmt::print("  {} allowed: {}\n", quantity(p.limit_V, Dimension::voltage),
+                           p.cost ? words::cost_text(*p.cost, ask.goal) : std::string("no choice of sizes"));
+        }
+        if (o.json) print(out);
+        return 0;
+    }
+    const auto result = size_plan(*plan, ask);
+    if (!result) return refuse("--" + result.error().place, result.error());
+    const bool found = result->status == SizingStatus::least || result->status == SizingStatus::best_found;
+    if (found && !o.out.empty())
+        if (const int code = write_sized(*plan, *result, o)) return code;
+    if (o.json) {
+        print(sizing_json(*result, *plan, ask));
+        return found ? 0 : 1;
+    }
+    fmt::print("{}\n", words::sentence(*result, ask, *plan));
+    for (std::size_t k = 1; k < result->blockers.size(); ++k)
+        fmt::print("{}\n", words::sentence(result->blockers[k], *plan));
+    std::vector<std::vector<std::string>> rows;
+    for (const SizedRun& s : result->runs)
+        rows.push_back(
+            {name_of(*plan, s.run), s.from == s.to ? "stays" : words::short_size(s.from), "\xE2\x86\x92",
+             words::short_size(s.to),
+             s.fuse_to_A > 0 && s.fuse_to_A != s.fuse_from_A
+                 ? words::number(s.fuse_from_A) + " \xE2\x86\x92 " + quantity(s.fuse_to_A, Dimension::current)
+                 : "",
+             words::binds_text(s, *plan)});
+    print_table(rows);
+    if (found)
+        fmt::print(
+            "Copper {} \xE2\x86\x92 {} kg, money {} \xE2\x86\x92 {}, sizes {} \xE2\x86\x92 {}. Local codes, "
+            "the vehicle "
+            "maker and licensed practice come first.\n",
+            words::number(result->before.mass_kg), words::number(result->after.mass_kg),
+            words::number(result->before.money, 4), words::number(result->after.money, 4),
+            result->before.sizes, result->after.sizes);
+    return found ? 0 : 1;
+}
+
+Json short_json(const ShortRow& r, const FaultStudy& study, const Plan& plan) {
+    const ShortPlace& place = study.places[r.place];
+    Json out = {{"run", plan.runs[place.run].id},
+                {"place", words::place_text(place, plan)},
+                {"state", plan.states[r.state].name},
+                {"short_ohm", r.ohm},
+                {"most_A", r.most_A},
+                {"least_A", r.least_A},
+                {"clears", r.clears()},
+                {"fastest_s", r.fastest_s < 1e8 ? Json(r.fastest_s) : Json(nullptr)},
+                {"slowest_s", r.slowest.seconds ? Json(*r.slowest.seconds) : Json(nullptr)}};
+    out["opens"] = Json::array();
+    for (const Id& d : r.slowest.devices) out["opens"].push_back(name_of(plan, d));
+    if (!r.near.empty()) {
+        out["nearest"] = name_of(plan, r.near);
+        out["nearest_A"] = r.near_A;
+        out["interrupts_A"] = r.interrupts_A;
+        out["interrupts"] = r.near_interrupts;
+    }
+    if (r.hottest) {
+        out["hottest_run"] = plan.runs[r.hottest->run].name;
+        out["reached_C"] = r.hottest->reached_C;
+        out["allowed_C"] = r.hottest->allowed_C;
+    }
+    if (!r.first_up.empty()) out["upstream_first"] = name_of(plan, r.first_up);
+    if (!r.management.empty()) out["management_first"] = name_of(plan, r.management);
+    out["bus_V"] = r.bus_V;
+    out["severity"] = words::name_of(words::severity_of(r));
+    out["sentence"] = words::sentence(r, study, plan);
+    return out;
+}
+
+int run_faults(const std::string& path, const std::string& variant, const std::string& state, bool all,
+               bool json) {
+    const auto plan = load_shown(path, variant);
+    if (!plan) return refuse(plan.error());
+    if (!state.empty() && !find_state(*plan, state))
+        return refuse({ErrorCode::missing_reference, "--state", state, "a state of this plan"});
+    const FaultStudy study = study_faults(*plan, solve_all(*plan));
+    const auto shown = [&](const ShortRow& r) {
+        const State& s = plan->states[r.state];
+        return state.empty() || s.id == state || s.name == state;
+    };
+    int worst = 0;
+    Json rows = Json::array();
+    std::size_t count = 0, good = 0;
+    for (const ShortRow& r : study.rows) {
+        if (!shown(r)) continue;
+        ++count;
+        const Severity severity = words::severity_of(r);
+        good += severity == Severity::note;
+        if (severity <= Severity::fix) worst = 1;
+        if (json) {
+            rows.push_back(short_json(r, study, *plan));
+        } else if (all || severity != Severity::note) {
+            const std::string through =
+                r.ohm > 0 ? " through " + quantity(r.ohm, Dimension::resistance) : std::string(" bolted");
+            fmt::print("{} {}{}, {}: {}\n", words::mark(severity),
+                       words::place_text(study.places[r.place], *plan), through, plan->states[r.state].name,
+                       words::sentence(r, study, *plan));
+        }
+    }
+    if (json) {
+        print({{"plan", plan->vehicle.name},
+               {"rows", std::move(rows)},
+               {"source",
+                "circuit theory; ISO 8820 and SAE J553 bands, IEC 60364-5-54 temperatures (from memory)"},
+               {"assumptions",
+                {"most: new, warm, full batteries, copper at 0 C, no other load; least: batteries aged to "
+                 "twice their "
+                 "resistance, copper at its insulation's limit, other loads on",
+                 "cable inductance is left out"}}});
+        return worst;
+    }
+    fmt::print(
+        "{} shorts looked at, {} cleared by the right device in time.{} Local codes, the vehicle maker and "
+        "licensed "
+        "practice come first.\n",
+        count, good, all ? "" : " --all shows every one.");
+    return worst;
+}
+
+int run_start(const std::string& path, const std::string& variant, const std::string& state,
+              const std::string& starts, double seconds, bool json) {
+    const auto plan = load_shown(path, variant);
+    if (!plan) return refuse(plan.error());
+    const State* s = find_state(*plan, state);
+    if (!s) return refuse({ErrorCode::missing_reference, "--state", state, "a state of this plan"});
+    StartAsk ask;
+    ask.state = static_cast<std::size_t>(s - plan->states.data());
+    ask.seconds = seconds;
+    for (const std::string& name : split(starts)) {
+        Id id = name;
+        for (const Load& l : plan->loads)
+            if (l.name == name) id = l.id;
+        for (const Inverter& i : plan->inverters)
+            if (i.name == name) id = i.id;
+        ask.starts.push_back(id);
+    }
+    const auto study = study_start(*plan, ask);
+    if (!study) return refuse("--" + study.error().place, study.error());
+    if (json) {
+        Json out = {{"state", s->name},
+                    {"finished", study->finished},
+                    {"before_V", study->before_V},
+                    {"least_bus_V", study->least_bus_V},
+                    {"t_s", study->t_s},
+                    {"bus_V", study->bus_V},
+                    {"total_A", study->total_A}};
+        out["fuses"] = Json::array();
+        for (const FuseWarming& f : study->fuses)
+            out["fuses"].push_back({{"fuse", name_of(*plan, f.device)},
+                                    {"peak_A", f.peak_A},
+                                    {"i2t_A2s", f.i2t_A2s},
+                                    {"used", f.used}});
+        out["events"] = Json::array();
+        for (const StartEvent& e : study->events)
+            out["events"].push_back({{"device", name_of(*plan, e.device)}, {"t_s", e.t_s}});
+        out["summary"] = words::sentence(*study, *plan);
+        print(out);
+        return study->finished ? 0 : 1;
+    }
+    fmt::print("{}\n", words::sentence(*study, *plan));
+    return study->finished ? 0 : 1;
+}
+
+}  // namespace
+
+void add_guard(CLI::App& app, Action& action) {
+    auto o = std::make_shared<OptimiseOptions>();
+    CLI::App* c = app.add_subcommand("optimise", "All cables sized together to the proven least");
+    c->add_option("PLAN", o->plan, "plan file")->required();
+    add_variant_option(*c, o->variant);
+    c->add_option("--objective", o->objective, "mass, money or sizes; mass if left out");
+    c->add_option("--states", o->states, "names with commas; all but cranking if left out");
+    c->add_option("-o,--out", o->out, "write the sized plan here");
+    c->add_flag("--force", o->force, "write over a file that is there");
+    c->add_flag("--keep-fuses", o->keep_fuses, "fuse ratings stay");
+    c->add_option("--price-of", o->price, "what each tenth of a volt less costs this load");
+    c->add_option("--seconds", o->most_s, "60 if left out")->check(CLI::PositiveNumber);
+    c->add_flag("--json", o->json, "JSON");
+    c->callback([o, &action] { action = [o] { return run_optimise(*o); }; });
+
+    struct FaultOptions {
+        std::string plan, variant, state, starts;
+        double seconds = 3;
+        bool all = false, json = false;
+    };
+    auto f = std::make_shared<FaultOptions>();
+    c = app.add_subcommand("faults",
+                           "A short at every far end and behind every fuse; exit 1 if any is a hazard");
+    c->add_option("PLAN", f->plan, "plan file")->required();
+    add_variant_option(*c, f->variant);
+    c->add_option("--state", f->state, "one state; all if left out");
+    c->add_flag("--all", f->all, "also those that are cleared well");
+    c->add_flag("--json", f->json, "JSON");
+    c->callback([f, &action] {
+        action = [f] { return run_faults(f->plan, f->variant, f->state, f->all, f->json); };
+    });
+
+    auto s = std::make_shared<FaultOptions>();
+    c = app.add_subcommand("start", "The first seconds after switching on: dips, contactors, fuses");
+    c->add_option("PLAN", s->plan, "plan file")->required();
+    add_variant_option(*c, s->variant);
+    c->add_option("--state", s->state, "in which state")->required();
+    c->add_option("--starts", s->starts, "what comes on, names with commas; all that runs if left out");
+    c->add_option("--seconds", s->seconds, "3 if left out");
+    c->add_flag("--json", s->json, "JSON");
+    c->callback([s, &action] {
+        action = [s] { return run_start(s->plan, s->variant, s->state, s->starts, s->seconds, s->json); };
+    });
+}
+
+}  // namespace yr::cli

@@ -1,0 +1,330 @@
+#include "guard/fault_network.h"
+
+#include <Eigen/Dense>
+#include <Eigen/Sparse>
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+#include "catalog/assumptions.h"
+
+namespace yr {
+namespace {
+
+constexpr double kLeak_S = 1e-6;  // holds what hangs on nothing; moves nothing that can be measured
+constexpr int kMostRounds = 200;
+
+std::size_t at(int k) {
+    return static_cast<std::size_t>(k);
+}
+
+// Batteries as new, warm and full.
+std::vector<BatteryElement> fresh_batteries(Plan plan, State state) {
+    for (Battery& b : plan.batteries) b.health = 1;
+    state.charge = 1;
+    state.ambient_C = state.engine_bay_C = 25;
+    plan.runs.clear();
+    plan.loads.clear();
+    return compile(plan, state).batteries;
+}
+
+enum class PortKind { source, battery, diode, fixed };
+
+struct Port {
+    PortKind kind{};
+    int element = -1;
+    NodeIndex pos = kNoNode, neg = kNoNode;  // its current goes in at pos and comes out at neg
+    double e = 0, ohm = 0;
+    Eigen::VectorXd z;  // node volts per amp of it
+};
+
+}  // namespace
+
+struct FaultNetwork::Impl {
+    Network net;
+    std::vector<double> ohm;     // by conductor
+    std::vector<double> load_S;  // by load; the weakest case
+    Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>> factors;
+    Eigen::VectorXd v0;                                                          // without any port's current
+    std::vector<Port> devices;                                                   // sources, batteries, diodes
+    mutable std::map<std::pair<NodeIndex, NodeIndex>, Eigen::VectorXd> columns;  // asked before
+
+    Impl(const Plan& plan, const State& state, const Solution& solution, SupplyCase supply)
+        : net(solution.network) {
+        const bool strong = supply == SupplyCase::strongest;
+        if (strong) net.batteries = fresh_batteries(plan, state);
+        const double aged_R0 = assumption("short_aged_R0").value;
+        if (!strong)
+            for (std::size_t k = 0; k < net.batteries.size(); ++k)
+                if (!plan.batteries[k].health) net.batteries[k].R0_ohm *= aged_R0;
+        const double cold_C = assumption("short_cold_copper_C").value;
+        const double ageing = strong ? 1 : plan.policy.joint_ageing.value_or(1);
+        for (const ConductorElement& c : net.conductors) {
+            const double hot_C = c.run >= 0 ? plan.runs[at(c.run)].insulation_C : 20;
+            const double t = strong ? std::min(cold_C, c.cable.ambient_C) : hot_C;
+            ohm.push_back(c.fixed_ohm * (c.parts.size() > 1 ? ageing : 1) +
+                          c.cable20_ohm * (1 + kCopperAlpha_per_K * (t - 20)));
+        }
+        load_S.assign(net.loads.size(), 0);
+        if (!strong)
+            for (std::size_t k = 0; k < net.loads.size(); ++k) {
+                const LoadResult& l = solution.point.loads[k];
+                if (net.loads[k].inverter < 0 && l.status == LoadStatus::on && l.voltage_V > 0.5)
+                    load_S[k] = l.current_A / l.voltage_V;
+            }
+        factorise();
+        add_devices();
+    }
+
+    void factorise() {
+        const auto n = static_cast<Eigen::Index>(net.nodes.size());
+        std::vector<Eigen::Triplet<double>> entries;
+        const auto stamp = [&](NodeIndex a, NodeIndex b, double g) {
+            entries.emplace_back(a, a, g);
+            entries.emplace_back(b, b, g);
+            entries.emplace_back(a, b, -g);
+            entries.emplace_back(b, a, -g);
+        };
+        for (NodeIndex k = 0; k < n; ++k) entries.emplace_back(k, k, kLeak_S);
+        entries.emplace_back(net.reference, net.reference, 1.0);
+        for (std::size_t k = 0; k < net.conductors.size(); ++k) {
+            const ConductorElement& c = net.conductors[k];
+            if (c.closed && c.forward_V <= 0) stamp(c.from, c.to, 1 / ohm[k]);
+        }
+        v0 = Eigen::VectorXd::Zero(n);
+        for (const BatteryElement& b : net.batteries) {
+            stamp(b.pos, b.neg, 1 / b.R0_ohm);
+            v0[b.pos] += b.open_V / b.R0_ohm;
+            v0[b.neg] -= b.open_V / b.R0_ohm;
+        }
+        for (std::size_t k = 0; k < net.loads.size(); ++k)
+            if (load_S[k] > 0) stamp(net.loads[k].pos, net.loads[k].neg, load_S[k]);
+        Eigen::SparseMatrix<double> matrix(n, n);
+        matrix.setFromTriplets(entries.begin(), entries.end());
+        factors.compute(matrix);
+        v0 = factors.solve(v0).eval();
+    }
+
+    Eigen::VectorXd column(NodeIndex a, NodeIndex b) const {
+        Eigen::VectorXd rhs = Eigen::VectorXd::Zero(v0.size());
+        rhs[a] += 1;
+        rhs[b] -= 1;
+        return factors.solve(rhs);
+    }
+
+    // The column of a node pair is asked for again and again while resistances and openings change.
+    const Eigen::VectorXd& kept_column(NodeIndex a, NodeIndex b) const {
+        const auto [found, added] = columns.try_emplace({a, b});
+        if (added) found->second = column(a, b);
+        return found->second;
+    }
+
+    void add_devices() {
+        for (std::size_t k = 0; k < net.sources.size(); ++k) {
+            const SourceElement& s = net.sources[k];
+            if (s.works)
+                add({PortKind::source,
+                     static_cast<int>(k),
+                     s.out,
+                     s.neg,
+                     s.set_V,
+                     std::max(s.droop_ohm, 1e-6),
+                     {}});
+        }
+        for (std::size_t k = 0; k < net.batteries.size(); ++k) {
+            const BatteryElement& b = net.batteries[k];
+            add({PortKind::battery,
+                 static_cast<int>(k),
+                 b.pos,
+                 b.neg,
+                 b.open_V + b.R0_ohm * b.accept_A,
+                 -b.R0_ohm,
+                 {}});
+        }
+        for (std::size_t k = 0; k < net.conductors.size(); ++k) {
+            const ConductorElement& c = net.conductors[k];
+            if (c.closed && c.forward_V > 0)
+                add({PortKind::diode, static_cast<int>(k), c.from, c.to, c.forward_V, ohm[k], {}});
+        }
+    }
+
+    void add(Port port) {
+        port.z = column(port.pos, port.neg);
+        devices.push_back(std::move(port));
+    }
+
+    // What a device does at these volts across it: nothing, its law, or a current that is fixed.
+    enum class Mode : char { off, law, fixed };
+    Mode wanted_mode(const Port& p, double u, double i, Mode now) const {
+        if (p.kind == PortKind::source) {
+            const SourceElement& s = net.sources[at(p.element)];
+            // to the neighbouring mode only: the pivoting below rests on it
+            const double at_limit_V = s.set_V - s.limit_A * p.ohm;
+            if (now == Mode::law) return u > s.set_V ? Mode::off : u < at_limit_V ? Mode::fixed : Mode::law;
+            if (now == Mode::off) return u < s.set_V ? Mode::law : Mode::off;
+            return u > at_limit_V ? Mode::law : Mode::fixed;
+        }
+        if (p.kind == PortKind::battery) {
+            const BatteryElement& b = net.batteries[at(p.element)];
+            if (now == Mode::law) return i > 0 ? Mode::law : Mode::off;  // it holds back while it must
+            return (b.open_V - u) / b.R0_ohm < -b.accept_A - 1e-9 ? Mode::law : Mode::off;
+        }
+        return u > p.e ? Mode::law : Mode::off;
+    }
+
+    ShortAnswer solve(const ShortAsk& ask) const {
+        // Ports of the question: openings, changes, the short itself.
+        std::vector<const Eigen::VectorXd*> z;
+        std::vector<std::pair<NodeIndex, NodeIndex>> ends;
+        std::vector<double> e, own;
+        const auto port = [&](NodeIndex a, NodeIndex b, double e_V, double ohms) {
+            z.push_back(&kept_column(a, b));
+            ends.emplace_back(a, b);
+            e.push_back(e_V);
+            own.push_back(ohms);
+        };
+        const auto remove = [&](int k) {
+            const ConductorElement& c = net.conductors[at(k)];
+            if (c.closed && c.forward_V <= 0) port(c.from, c.to, 0, -ohm[at(k)]);
+        };
+        for (int k : ask.opened)
+            if (k != ask.run) remove(k);
+        const bool change_gone =
+            std::find(ask.opened.begin(), ask.opened.end(), ask.changed) != ask.opened.end();
+        if (ask.changed >= 0 && ask.changed != ask.run && !change_gone) {
+            const ConductorElement& c = net.conductors[at(ask.changed)];
+            const double more_S = 1 / ask.changed_ohm - 1 / ohm[at(ask.changed)];
+            if (c.closed && std::abs(more_S) > 1e-9) port(c.from, c.to, 0, 1 / more_S);
+        }
+        const std::size_t first_short = z.size() + (ask.run >= 0 ? 1 : 0);
+        double r1 = 0, r2 = 0;
+        if (ask.run >= 0) {
+            const ConductorElement& c = net.conductors[at(ask.run)];
+            const double whole = ask.changed == ask.run ? ask.changed_ohm : ohm[at(ask.run)];
+            r1 = whole * ask.share, r2 = whole - r1;
+            remove(ask.run);
+            port(c.from, ask.back, 0, std::max(r1, 1e-7));
+            port(c.to, ask.back, 0, std::max(r2, 1e-7));
+        } else {
+            port(ask.at, ask.back, 0, std::max(ask.ohm, 1e-7));
+        }
+        const bool inside = ask.run >= 0;
+        const std::size_t asked = z.size();
+        std::vector<Mode> mode(devices.size(), Mode::off);
+        for (std::size_t k = 0; k < devices.size(); ++k)
+            if (devices[k].kind == PortKind::source) mode[k] = Mode::law;
+
+        Eigen::VectorXd v, i;
+        std::vector<double> device_i(devices.size(), 0);
+        for (int round = 0; round < kMostRounds; ++round) {
+            std::vector<std::size_t> in_law;
+            v = v0;
+            for (std::size_t k = 0; k < devices.size(); ++k) {
+                device_i[k] = 0;
+                if (mode[k] == Mode::law) in_law.push_back(k);
+                if (mode[k] != Mode::fixed) continue;
+                device_i[k] = net.sources[at(devices[k].element)].limit_A;
+                v += device_i[k] * devices[k].z;
+            }
+            const auto count = static_cast<Eigen::Index>(asked + in_law.size());
+            const auto column_of = [&](std::size_t k) -> const Eigen::VectorXd& {
+                return k < asked ? *z[k] : devices[in_law[k - asked]].z;
+            };
+            const auto ends_of = [&](std::size_t k) {
+                return k < asked ? ends[k]
+                                 : std::pair(devices[in_law[k - asked]].pos, devices[in_law[k - asked]].neg);
+            };
+            Eigen::MatrixXd m(count, count);
+            Eigen::VectorXd rhs(count);
+            for (Eigen::Index r = 0; r < count; ++r) {
+                const auto row = static_cast<std::size_t>(r);
+                const auto [a, b] = ends_of(row);
+                for (Eigen::Index c = 0; c < count; ++c) {
+                    const Eigen::VectorXd& zc = column_of(static_cast<std::size_t>(c));
+                    m(r, c) = zc[a] - zc[b];
+                }
+                const bool own_law = row >= asked;
+                m(r, r) += own_law ? devices[in_law[row - asked]].ohm : own[row];
+                rhs[r] = (own_law ? devices[in_law[row - asked]].e : e[row]) - (v[a] - v[b]);
+            }
+            if (inside)  // both sides of the run meet in the same short
+                for (std::size_t r = first_short; r < first_short + 2; ++r)
+                    for (std::size_t c = first_short; c < first_short + 2; ++c)
+                        m(static_cast<Eigen::Index>(r), static_cast<Eigen::Index>(c)) +=
+                            std::max(ask.ohm, 1e-7);
+            i = m.fullPivLu().solve(rhs);
+            for (Eigen::Index k = 0; k < count; ++k) v += i[k] * column_of(static_cast<std::size_t>(k));
+            for (std::size_t k = 0; k < in_law.size(); ++k)
+                device_i[in_law[k]] = i[static_cast<Eigen::Index>(asked + k)];
+            bool moved = false;
+            for (std::size_t k = 0; k < devices.size(); ++k) {
+                const Port& p = devices[k];
+                const double u = v[p.pos] - v[p.neg];
+                const Mode next = wanted_mode(p, u, device_i[k], mode[k]);
+                if (next == mode[k]) continue;
+                mode[k] = next;
+                moved = true;
+                // the first that is wrong, one at a time: ends for the matrices of passive networks (Murty
+                // 1974, least-index principal pivoting, from memory)
+                if (round > 3) break;
+            }
+            if (!moved) break;
+        }
+        return answer(ask, v, i, device_i, first_short, inside);
+    }
+
+    ShortAnswer answer(const ShortAsk& ask, const Eigen::VectorXd& v, const Eigen::VectorXd& i,
+                       const std::vector<double>& device_i, std::size_t first_short, bool inside) const {
+        ShortAnswer out;
+        out.node_V.assign(v.data(), v.data() + v.size());
+        out.run_A.assign(net.conductors.size(), 0);
+        for (std::size_t k = 0; k < net.conductors.size(); ++k) {
+            const ConductorElement& c = net.conductors[k];
+            if (!c.closed || c.forward_V > 0) continue;
+            const double ohms = ask.changed == static_cast<int>(k) ? ask.changed_ohm : ohm[k];
+            out.run_A[k] = (v[c.from] - v[c.to]) / ohms;
+        }
+        for (int k : ask.opened) out.run_A[at(k)] = 0;
+        out.battery_A.resize(net.batteries.size());
+        for (std::size_t k = 0; k < net.batteries.size(); ++k) {
+            const BatteryElement& b = net.batteries[k];
+            out.battery_A[k] = (b.open_V - (v[b.pos] - v[b.neg])) / b.R0_ohm;
+        }
+        out.source_A.assign(net.sources.size(), 0);
+        for (std::size_t k = 0; k < devices.size(); ++k) {
+            const Port& p = devices[k];
+            if (p.kind == PortKind::source) out.source_A[at(p.element)] = device_i[k];
+            if (p.kind == PortKind::battery) out.battery_A[at(p.element)] += device_i[k];
+            if (p.kind == PortKind::diode) out.run_A[at(p.element)] = -device_i[k];
+        }
+        const auto first = static_cast<Eigen::Index>(first_short);
+        if (inside) {
+            out.from_A = -i[first];
+            out.to_A = -i[first + 1];
+            out.amps = out.from_A + out.to_A;
+            out.run_A[at(ask.run)] = std::abs(out.from_A) >= std::abs(out.to_A) ? out.from_A : -out.to_A;
+        } else {
+            out.amps = -i[first];
+        }
+        return out;
+    }
+};
+
+FaultNetwork::FaultNetwork(const Plan& plan, const State& state, const Solution& solution, SupplyCase supply)
+    : impl_(std::make_unique<Impl>(plan, state, solution, supply)) {}
+FaultNetwork::~FaultNetwork() = default;
+FaultNetwork::FaultNetwork(FaultNetwork&&) noexcept = default;
+
+ShortAnswer FaultNetwork::solve(const ShortAsk& ask) const {
+    return impl_->solve(ask);
+}
+
+const Network& FaultNetwork::network() const {
+    return impl_->net;
+}
+
+double FaultNetwork::conductor_ohm(std::size_t conductor) const {
+    return impl_->ohm[conductor];
+}
+
+}  // namespace yr

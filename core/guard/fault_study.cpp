@@ -1,0 +1,493 @@
+#include "guard/fault_study.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <map>
+#include <queue>
+
+#include "catalog/assumptions.h"
+#include "network/thermal_time.h"
+
+namespace yr {
+namespace {
+
+constexpr double kNever_s = 1e9;
+constexpr double kGone_A = 0.5;  // a short that carries less has been cut off
+constexpr double kCarries_A = 1.0;
+constexpr double kLongest_s = 3600;  // what has not opened by then is told as not opening
+constexpr int kMostOpenings = 8;
+
+std::size_t at(int k) {
+    return static_cast<std::size_t>(k);
+}
+
+// Steps from a battery's positive post, over all runs with their switches closed.
+std::map<Terminal, int> steps_from_batteries(const Plan& plan) {
+    std::map<Terminal, int> steps;
+    std::queue<Terminal> open;
+    const auto reach = [&](const Terminal& t, int n) {
+        if (steps.emplace(t, n).second) open.push(t);
+    };
+    for (const Battery& b : plan.batteries) reach(b.id + ".pos", 0);
+    if (plan.batteries.empty())
+        for (const Source& s : plan.sources) reach(s.id + ".out", 0);
+    const auto spread = [&] {
+        while (!open.empty()) {
+            const Terminal t = open.front();
+            open.pop();
+            for (const Run& r : plan.runs) {
+                if (r.body_metal) continue;
+                if (r.from == t) reach(r.to, steps[t] + 1);
+                if (r.to == t) reach(r.from, steps[t] + 1);
+            }
+        }
+    };
+    spread();
+    for (const Source& s : plan.sources) reach(s.id + ".out", 0);
+    spread();
+    return steps;
+}
+
+// What a short of this terminal touches.
+Terminal back_of(const Plan& plan, const Terminal& t) {
+    const Id owner(owner_of(t));
+    if (t.ends_with(".pos")) {
+        const Terminal own = owner + ".neg";
+        if (find(plan.loads, owner) || find(plan.inverters, owner) || find(plan.batteries, owner)) return own;
+    }
+    if (const Source* s = find(plan.sources, owner)) return s->return_at;
+    if (const Point* p = find(plan.points, owner); p && !p->return_at.empty()) return p->return_at;
+    for (const Point& p : plan.points)
+        if (p.kind == PointKind::chassis) return p.id;
+    return plan.batteries.empty() ? plan.sources.front().return_at : plan.batteries.front().id + ".neg";
+}
+
+// Share of the run's resistance from `from` up to and with its device.
+double share_behind(const Plan& plan, const Run& run, const ConductorElement& e, std::size_t device,
+                    bool from_side) {
+    double before = 0, whole = 0;
+    bool passed = false;
+    const double length = run.length_m.value_or(assumption("run_length_m").value);
+    const double at_m = run.devices[device].at_m.value_or(0);
+    (void)plan;
+    for (const SeriesPart& p : e.parts) {
+        const bool itself = p.device == static_cast<int>(device);
+        if (itself && !from_side) passed = true;  // the supply comes from the other end: what lies this side
+        const double ohm = p.kind == PartKind::cable ? e.cable20_ohm : p.fixed_ohm;
+        whole += ohm;
+        if (!passed && p.kind != PartKind::cable) before += ohm;
+        if (!passed && p.kind == PartKind::cable) before += ohm;
+        if (itself && from_side) passed = true;
+    }
+    // the part list holds the cable in one piece: a fuse in the near half has its piece of it before it
+    if (length > 0 && e.cable20_ohm > 0) {
+        const double piece = std::clamp(at_m / length, 0.0, 1.0) * e.cable20_ohm;
+        const bool near_half = at_m <= length / 2;
+        before += near_half ? piece : piece - e.cable20_ohm;
+    }
+    return whole > 0 ? std::clamp(before / whole, 0.0, 1.0) : 0;
+}
+
+struct DeviceRef {
+    std::size_t run;
+    const Device* device;
+    double rated_cold_A, rated_hot_A;  // re-rated for earliest and latest openings
+};
+
+// Fuses of the plan with their ratings in this state's air.
+std::vector<DeviceRef> fuses_of(const Plan& plan, const State& state) {
+    std::vector<DeviceRef> all;
+    for (std::size_t k = 0; k < plan.runs.size(); ++k)
+        for (const Device& d : plan.runs[k].devices) {
+            if (d.kind != DeviceKind::fuse) continue;
+            const FuseKind& kind = fuse_kind(d.fuse);
+            const double air = air_at_device_C(plan, plan.runs[k], d, state);
+            all.push_back(
+                {k, &d, rerated_A(kind, d.rating_A, std::min(air, 25.0)), rerated_A(kind, d.rating_A, air)});
+        }
+    return all;
+}
+
+// Whether a device lies between the supply and the short, for a short inside its own run.
+bool carries(const DeviceRef& f, const ShortPlace& place, const ShortAnswer& a, const Run& run,
+             double& amps) {
+    amps = std::abs(a.run_A[f.run]);
+    if (f.run != place.run || place.device.empty()) return amps > kCarries_A;
+    // inside this run: fuses before the place see from_A, those behind it to_A
+    const Device* shorted = nullptr;
+    for (const Device& d : run.devices)
+        if (d.id == place.device) shorted = &d;
+    const double mine = f.device->at_m.value_or(0), there = shorted ? shorted->at_m.value_or(0) : 0;
+    const bool itself = f.device == shorted;
+    const auto order = [&](const Device* d) { return d - run.devices.data(); };
+    const bool before =
+        itself ? place.from_side : (mine < there || (mine == there && order(f.device) < order(shorted)));
+    amps = std::abs(before ? a.from_A : a.to_A);
+    return amps > kCarries_A;
+}
+
+class Study {
+  public:
+    Study(const Plan& plan, const FaultBase& base, const Solution& solution)
+        : plan_(plan),
+          base_(base),
+          solution_(solution),
+          state_(plan.states[base.state]),
+          fuses_(fuses_of(plan, state_)) {}
+
+    std::optional<ShortRow> row(const ShortPlace& place, double ohm, const std::optional<WireSize>& size) {
+        place_ = &place;
+        size_ = size;
+        ShortRow row;
+        row.state = base_.state;
+        row.ohm = ohm;
+        const ShortAsk weak = ask_of(base_.weak, ohm), strong = ask_of(base_.strong, ohm);
+        if (weak.back == kNoNode || (weak.at == kNoNode && weak.run < 0)) return std::nullopt;
+        const ShortAnswer most = base_.strong.solve(strong);
+        if (std::abs(most.amps) < kCarries_A) return std::nullopt;
+        const ShortAnswer least = base_.weak.solve(weak);
+        row.most_A = std::abs(most.amps);
+        row.least_A = std::abs(least.amps);
+        row.bus_V = bus_V(least);
+        management(row, most);
+        const DeviceRef* near = nearest(strong, most);
+        if (near) {
+            row.near = near->device->id;
+            double amps = 0;
+            (void)carries(*near, place, most, plan_.runs[place.run], amps);
+            row.near_A = amps;
+            row.interrupts_A = fuse_kind(near->device->fuse).interrupting_A;
+            row.near_interrupts = amps <= row.interrupts_A;
+            selectivity(row, *near, most);
+            selectivity(row, *near, least);
+        }
+        row.fastest_s = fastest(most);
+        clear(row, weak, least);
+        return row;
+    }
+
+  private:
+    NodeIndex node(const Network& n, const Terminal& t) const {
+        const auto found = std::find(n.nodes.begin(), n.nodes.end(), t);
+        return found == n.nodes.end() ? kNoNode : static_cast<NodeIndex>(found - n.nodes.begin());
+    }
+
+    ShortAsk ask_of(const FaultNetwork& network, double ohm) const {
+        ShortAsk ask;
+        ask.ohm = ohm;
+        const Network& n = network.network();
+        ask.back = node(n, place_->back);
+        if (place_->device.empty()) {
+            ask.at = node(n, place_->at);
+        } else {
+            if (!n.conductors[place_->run]
+                     .closed) {  // an open switch in it: the place hangs on what lies before
+                ask.back = kNoNode;
+                return ask;
+            }
+            ask.run = static_cast<int>(place_->run);
+            ask.share = place_->share;
+        }
+        if (size_ && plan_.runs[place_->run].size) {
+            const Run& r = plan_.runs[place_->run];
+            const auto now = conductor(*r.size, r.material), then = conductor(*size_, r.material);
+            if (now && then) {
+                const ConductorElement& c = n.conductors[place_->run];
+                const double whole = network.conductor_ohm(place_->run);
+                const double cable = whole - c.fixed_ohm;
+                ask.changed = static_cast<int>(place_->run);
+                ask.changed_ohm = whole + cable * (then->R20_ohm_per_m / now->R20_ohm_per_m - 1);
+            }
+        }
+        return ask;
+    }
+
+    double bus_V(const ShortAnswer& a) const {
+        const Network& n = base_.weak.network();
+        if (n.batteries.empty()) return n.sources.empty() ? 0 : a.node_V[at(n.sources[0].out)];
+        return a.node_V[at(n.batteries[0].pos)] - a.node_V[at(n.batteries[0].neg)];
+    }
+
+    void management(ShortRow& row, const ShortAnswer& most) const {
+        for (std::size_t k = 0; k < plan_.batteries.size(); ++k) {
+            const Battery& b = plan_.batteries[k];
+            if (!b.cuts_at_A || most.battery_A[k] <= *b.cuts_at_A || most.battery_A[k] <= row.management_A)
+                continue;
+            row.management = b.id;
+            row.management_A = most.battery_A[k];
+        }
+    }
+
+    // Against the current from the short: the first device on the way that brings most.
+    const DeviceRef* nearest(const ShortAsk& ask, const ShortAnswer& a) const {
+        const Network& n = base_.strong.network();
+        const DeviceRef* own = nullptr;
+        double most = 0;
+        for (const DeviceRef& f : fuses_) {
+            double amps = 0;
+            if (f.run == place_->run && carries(f, *place_, a, plan_.runs[f.run], amps) && amps >= most)
+                own = &f, most = amps;
+        }
+        if (own) return own;
+        NodeIndex here = ask.run >= 0
+                             ? (std::abs(a.from_A) >= std::abs(a.to_A) ? n.conductors[at(ask.run)].from
+                                                                       : n.conductors[at(ask.run)].to)
+                             : ask.at;
+        std::vector<char> seen(n.nodes.size(), 0);
+        while (!seen[at(here)]++) {
+            int next = -1;
+            double bring = std::max(kCarries_A, given_here(a, here));
+            for (std::size_t k = 0; k < n.conductors.size(); ++k) {
+                const ConductorElement& c = n.conductors[k];
+                const double into = c.to == here ? a.run_A[k] : c.from == here ? -a.run_A[k] : 0;
+                if (into > bring) bring = into, next = static_cast<int>(k);
+            }
+            if (next < 0) return nullptr;
+            for (const DeviceRef& f : fuses_)
+                if (f.run == at(next)) return &f;
+            here =
+                n.conductors[at(next)].to == here ? n.conductors[at(next)].from : n.conductors[at(next)].to;
+        }
+        return nullptr;
+    }
+
+    // What batteries and sources whose posts are this node bring themselves.
+    double given_here(const ShortAnswer& a, NodeIndex here) const {
+        const Network& n = base_.strong.network();
+        double amps = 0;
+        for (std::size_t k = 0; k < n.batteries.size(); ++k)
+            if (n.batteries[k].pos == here) amps += a.battery_A[k];
+        for (std::size_t k = 0; k < n.sources.size(); ++k)
+            if (n.sources[k].out == here) amps += a.source_A[k];
+        return amps;
+    }
+
+    void selectivity(ShortRow& row, const DeviceRef& near, const ShortAnswer& a) const {
+        double near_A = 0;
+        (void)carries(near, *place_, a, plan_.runs[place_->run], near_A);
+        const OpeningTime own = opening_time(fuse_kind(near.device->fuse), near_A / near.rated_hot_A);
+        const double latest = own.latest_s.value_or(kNever_s);
+        for (const DeviceRef& f : fuses_) {
+            double amps = 0;
+            if (&f == &near || !carries(f, *place_, a, plan_.runs[place_->run], amps)) continue;
+            if (amps < 0.5 * near_A) continue;  // another way in, not further up
+            const OpeningTime up = opening_time(fuse_kind(f.device->fuse), amps / f.rated_hot_A);
+            if (up.earliest_s >= latest || up.earliest_s >= kLongest_s) continue;
+            const double margin = latest / up.earliest_s;
+            if (!row.first_up.empty() && margin <= row.near_s / row.first_up_s) continue;
+            row.first_up = f.device->id;
+            row.first_up_s = up.earliest_s;
+            row.near_s = latest;
+        }
+    }
+
+    double fastest(const ShortAnswer& a) const {
+        double first = kNever_s;
+        for (const DeviceRef& f : fuses_) {
+            double amps = 0;
+            if (!carries(f, *place_, a, plan_.runs[place_->run], amps)) continue;
+            first = std::min(first, opening_time(fuse_kind(f.device->fuse), amps / f.rated_hot_A).earliest_s);
+        }
+        return first;
+    }
+
+    // Devices open one after another, each by its latest time, until nothing flows.
+    void clear(ShortRow& row, const ShortAsk& first_ask, ShortAnswer a) {
+        ShortAsk ask = first_ask;
+        std::vector<Id> opened;
+        double seconds = 0;
+        heat_.clear();
+        for (int step = 0; step < kMostOpenings; ++step) {
+            const DeviceRef* next = nullptr;
+            double soonest = kLongest_s;
+            for (const DeviceRef& f : fuses_) {
+                double amps = 0;
+                if (std::find(opened.begin(), opened.end(), f.device->id) != opened.end()) continue;
+                if (!carries(f, *place_, a, plan_.runs[place_->run], amps)) continue;
+                // cold air around a fuse makes it slow
+                const auto latest = opening_time(fuse_kind(f.device->fuse), amps / f.rated_cold_A).latest_s;
+                if (latest && *latest < soonest) soonest = *latest, next = &f;
+            }
+            if (!next) {
+                warm(a, kLongest_s);
+                row.limits_itself = limits_itself(a);
+                finish(row, opened, std::nullopt);
+                return;
+            }
+            warm(a, soonest);
+            seconds += soonest;
+            opened.push_back(next->device->id);
+            if (gone_after(*next, ask, opened)) break;
+            ask.opened.push_back(static_cast<int>(next->run));
+            a = base_.weak.solve(ask);
+            if (std::abs(a.amps) < kGone_A) break;
+            if (limits_itself(
+                    a)) {  // what is left an alternator or converter gives for ever: the cables must bear it
+                warm(a, kLongest_s);
+                break;
+            }
+        }
+        finish(row, opened, seconds);
+    }
+
+    // A short inside a run whose own fuse opened on one side may live on from the other.
+    bool gone_after(const DeviceRef& f, ShortAsk& ask, const std::vector<Id>&) const {
+        if (ask.run < 0 || f.run != at(ask.run)) return false;
+        const NodeIndex other = place_->from_side ? base_.weak.network().conductors[at(ask.run)].to
+                                                  : base_.weak.network().conductors[at(ask.run)].from;
+        ask.run = -1;  // what is left of it: a short at the end that still stands
+        ask.at = other;
+        return false;
+    }
+
+    // Whether all that still flows into the short comes from sources that limit their own current.
+    static bool limits_itself(const ShortAnswer& a) {
+        double limited = 0;
+        for (const double amps : a.source_A) limited += std::max(0.0, amps);
+        return std::abs(a.amps) <= limited * 1.001 + kGone_A;
+    }
+
+    void warm(const ShortAnswer& a, double seconds) {
+        for (std::size_t k = 0; k < plan_.runs.size(); ++k) {
+            const ConductorElement& c = base_.weak.network().conductors[k];
+            if (c.cable20_ohm <= 0) continue;
+            const double amps = std::abs(a.run_A[k]) / c.parallel;
+            if (amps < 2 * kCarries_A) continue;
+            CableSurroundings cable = c.cable;
+            if (size_ && k == place_->run)
+                if (const auto wire = conductor(*size_, plan_.runs[k].material))
+                    cable = surroundings_of(*wire, c.cable.ambient_C, c.cable.bundle_factor);
+            const double start = heat_.contains(k) ? heat_[k] : solution_.point.conductors[k].temperature_C;
+            const double limit = short_limit_C(plan_.runs[k].insulation_C);
+            // cheap upper bound first: without any loss of heat
+            const double R20 = cable.R20_ohm_per_m, alpha = kCopperAlpha_per_K;
+            const double each = amps / cable.bundle_factor;
+            const double grow = std::min(50.0, alpha * each * each * R20 * seconds / cable.heat_J_per_mK);
+            const double adiabatic = (std::exp(grow) * (1 + alpha * (start - 20)) - 1) / alpha + 20;
+            double end = adiabatic;
+            if (adiabatic > start + 0.5 * (limit - start))
+                end = seconds >= kLongest_s ? conductor_temperature_C(cable, amps, start)
+                                            : temperature_after_C(cable, amps, start, seconds);
+            heat_[k] = std::max(end, start);
+        }
+    }
+
+    void finish(ShortRow& row, std::vector<Id> opened, std::optional<double> seconds) {
+        row.slowest = {std::move(opened), seconds};
+        double worst = -1e9;
+        for (const auto& [k, reached] : heat_) {
+            const double limit = short_limit_C(plan_.runs[k].insulation_C);
+            if (reached - limit <= worst) continue;
+            worst = reached - limit;
+            row.hottest = CableHeatUp{k, reached, limit};
+        }
+    }
+
+    const Plan& plan_;
+    const FaultBase& base_;
+    const Solution& solution_;
+    const State& state_;
+    std::vector<DeviceRef> fuses_;
+    const ShortPlace* place_ = nullptr;
+    std::optional<WireSize> size_;
+    std::map<std::size_t, double> heat_;  // by run, C
+};
+
+FaultStudy study_places(const Plan& plan, const std::vector<Solution>& solutions,
+                        std::vector<ShortPlace> places, bool bolted_only, const std::atomic<bool>* cancel) {
+    FaultStudy study;
+    study.places = std::move(places);
+    for (std::size_t s = 0; s < solutions.size(); ++s) {
+        const FaultBase base = fault_base(plan, s, solutions[s]);
+        Study one(plan, base, solutions[s]);
+        for (std::size_t p = 0; p < study.places.size(); ++p) {
+            if (cancel && *cancel) return study;
+            for (double ohm : kShortOhms) {
+                if (bolted_only && ohm > 0) continue;
+                auto row = one.row(study.places[p], ohm, {});
+                if (!row) continue;
+                row->place = p;
+                study.rows.push_back(std::move(*row));
+            }
+        }
+    }
+    std::stable_sort(study.rows.begin(), study.rows.end(),
+                     [](const ShortRow& a, const ShortRow& b) { return a.place < b.place; });
+    return study;
+}
+
+}  // namespace
+
+double air_at_device_C(const Plan& plan, const Run& run, const Device& device, const State& state) {
+    const double length = run.length_m.value_or(assumption("run_length_m").value);
+    const Terminal& end = device.at_m.value_or(0) <= length / 2 ? run.from : run.to;
+    const Id owner(owner_of(end));
+    const auto air = [&](const Id& place) {
+        const Place* p = find(plan.places, place);
+        return p && p->engine_space ? state.engine_bay_C : state.ambient_C;
+    };
+    if (const Point* p = find(plan.points, owner)) return air(p->place);
+    if (const Battery* b = find(plan.batteries, owner)) return air(b->place);
+    if (const Source* s = find(plan.sources, owner)) return air(s->place);
+    if (const Load* l = find(plan.loads, owner)) return air(l->place);
+    return state.ambient_C;
+}
+
+std::vector<ShortPlace> short_places(const Plan& plan) {
+    std::vector<ShortPlace> places;
+    if (plan.batteries.empty() && plan.sources.empty()) return places;
+    const auto steps = steps_from_batteries(plan);
+    const Network net = plan.states.empty() ? Network{} : compile(plan, plan.states.front());
+    for (std::size_t k = 0; k < plan.runs.size(); ++k) {
+        const Run& r = plan.runs[k];
+        if (r.body_metal || r.resistance_ohm || !steps.contains(r.from) || !steps.contains(r.to)) continue;
+        // the supply side reaches the negative through nothing but a broken plan
+        ShortPlace far;
+        far.run = k;
+        far.from_side = steps.at(r.from) <= steps.at(r.to);
+        far.at = far.from_side ? r.to : r.from;
+        far.back = back_of(plan, far.at);
+        places.push_back(far);
+        for (std::size_t d = 0; d < r.devices.size(); ++d) {
+            if (r.devices[d].kind != DeviceKind::fuse) continue;
+            ShortPlace behind = far;
+            behind.device = r.devices[d].id;
+            const double length = r.length_m.value_or(assumption("run_length_m").value);
+            // a fuse at the far end of a cable that is fed there guards it from that side
+            if (r.devices[d].at_m.value_or(0) > length / 2) behind.from_side = false;
+            behind.share = share_behind(plan, r, net.conductors[k], d, behind.from_side);
+            places.push_back(behind);
+        }
+    }
+    return places;
+}
+
+FaultBase fault_base(const Plan& plan, std::size_t state, const Solution& solution) {
+    return {FaultNetwork(plan, plan.states[state], solution, SupplyCase::strongest),
+            FaultNetwork(plan, plan.states[state], solution, SupplyCase::weakest), state};
+}
+
+std::optional<ShortRow> short_at(const Plan& plan, const FaultBase& base, const Solution& solution,
+                                 const ShortPlace& place, double ohm, const std::optional<WireSize>& size) {
+    return Study(plan, base, solution).row(place, ohm, size);
+}
+
+FaultStudy study_faults(const Plan& plan, const std::vector<Solution>& solutions,
+                        const std::atomic<bool>* cancel) {
+    return study_places(plan, solutions, short_places(plan), false, cancel);
+}
+
+FaultStudy study_bolted(const Plan& plan, const std::vector<Solution>& solutions) {
+    return study_places(plan, solutions, short_places(plan), true, nullptr);
+}
+
+FaultStudy study_run(const Plan& plan, const std::vector<Solution>& solutions, std::size_t run,
+                     bool bolted_only) {
+    std::vector<ShortPlace> places;
+    for (ShortPlace& p : short_places(plan))
+        if (p.run == run) places.push_back(std::move(p));
+    return study_places(plan, solutions, std::move(places), bolted_only, nullptr);
+}
+
+}  // namespace yr

@@ -1,0 +1,133 @@
+// Rules about shorts: does the right fuse open, in time, may it cut what flows, and nothing else?
+#include <algorithm>
+
+#include "guard/fault_study.h"
+#include "inspect/rules.h"
+
+namespace yr {
+namespace {
+
+constexpr double kFarOver = 1.5;  // the strongest case is rare; so far over a fuse is no judgement any more
+
+const Device* device_at(const Plan& plan, const Id& id) {
+    return id.empty() ? nullptr : find_device(plan, id);
+}
+
+const Run* run_of(const Plan& plan, const Id& device) {
+    for (const Run& r : plan.runs)
+        if (find(r.devices, device)) return &r;
+    return nullptr;
+}
+
+double worst_A(const Case& c, std::size_t run) {
+    double worst = 0;
+    for (std::size_t s = 0; s < c.solutions.size(); ++s)
+        if (c.plan.states[s].key != Key::crank)
+            worst = std::max(worst, std::abs(c.solutions[s].point.conductors[run].current_A));
+    return worst;
+}
+
+// A smaller fuse that still carries its load and clears the short in time.
+std::optional<Mend> smaller_fuse(const Case& c, const Id& fuse_id, std::size_t short_run) {
+    const Run* holder = run_of(c.plan, fuse_id);
+    if (!holder) return std::nullopt;
+    const auto index = static_cast<std::size_t>(holder - c.plan.runs.data());
+    const Device fuse = *find(holder->devices, fuse_id);
+    const FuseKind& kind = fuse_kind(fuse.fuse);
+    const double needs_A =
+        std::max(worst_A(c, index) / kind.continuous_share, start_through_A(c.plan, *holder) * 1.0001);
+    for (auto rating = kind.ratings_A.rbegin(); rating != kind.ratings_A.rend(); ++rating) {
+        if (*rating >= fuse.rating_A || *rating < needs_A) continue;
+        Plan trial = c.plan;
+        Run& changed = trial.runs[index];
+        for (Device& d : changed.devices)
+            if (d.id == fuse_id) d.rating_A = *rating;
+        const FaultStudy study = study_run(trial, c.solutions, short_run, true);
+        const bool good = std::all_of(study.rows.begin(), study.rows.end(),
+                                      [](const ShortRow& r) { return r.clears() && !r.hurts(); });
+        if (good)
+            return Mend{
+                MendKind::fuse_rating, Put<Run>{changed, {}}, fuse_id, {}, {}, fuse.rating_A, *rating, {}};
+    }
+    return std::nullopt;
+}
+
+// The same rating in a kind that may cut so much.
+std::optional<Mend> stronger_fuse(const Plan& plan, const Id& fuse_id, double amps) {
+    const Run* holder = run_of(plan, fuse_id);
+    for (const FuseType type : {FuseType::strip, FuseType::stud, FuseType::high}) {
+        const FuseKind& kind = fuse_kind(type);
+        Run changed = *holder;
+        for (Device& d : changed.devices) {
+            if (d.id != fuse_id || kind.interrupting_A < amps) continue;
+            if (std::find(kind.ratings_A.begin(), kind.ratings_A.end(), d.rating_A) == kind.ratings_A.end())
+                continue;
+            d.fuse = type;
+            return Mend{
+                MendKind::fuse_type, Put<Run>{changed, {}}, fuse_id, {}, {}, d.rating_A, d.rating_A, {}};
+        }
+    }
+    return std::nullopt;
+}
+
+bool told(const std::vector<Finding>& out, FindingKind kind, const std::string& other) {
+    return std::any_of(out.begin(), out.end(),
+                       [&](const Finding& f) { return f.kind == kind && f.other == other; });
+}
+
+void judge(const Case& c, const FaultStudy& study, const ShortRow& row, std::vector<Finding>& out,
+           std::size_t from) {
+    const ShortPlace& place = study.places[row.place];
+    const Run& run = c.plan.runs[place.run];
+    const Id& state = c.plan.states[row.state].id;
+    if (row.near.empty()) return;  // told as a missing fuse
+    if (place.device.empty()) {
+        if (!row.clears())
+            keep_worst(out, from,
+                       make_finding(FindingKind::short_stays, row.hurts() ? Severity::stop : Severity::check,
+                                    run.id, row.near, state, row.least_A, 0),
+                       Worse::lower);
+        else if (row.hurts())
+            keep_worst(
+                out, from,
+                make_finding(FindingKind::short_hurts, Severity::stop, c.plan.runs[row.hottest->run].id,
+                             row.near, state, row.hottest->reached_C, row.hottest->allowed_C));
+        if (!row.first_up.empty())
+            keep_worst(out, from,
+                       make_finding(FindingKind::short_upstream, Severity::check, run.id, row.first_up, state,
+                                    row.first_up_s, row.near_s),
+                       Worse::lower);
+        const Device* near = device_at(c.plan, row.near);
+        if (near && near->fuse == FuseType::breaker_1)
+            keep_worst(out, from,
+                       make_finding(FindingKind::breaker_recloses, Severity::check,
+                                    run_of(c.plan, near->id)->id, near->id, {}, row.most_A));
+    } else if (!row.near_interrupts && !told(out, FindingKind::interrupt_low, row.near)) {
+        keep_worst(out, from,
+                   make_finding(FindingKind::interrupt_short,
+                                row.near_A > kFarOver * row.interrupts_A ? Severity::fix : Severity::check,
+                                run.id, row.near, {}, row.near_A, row.interrupts_A));
+    }
+    if (!row.management.empty())
+        keep_worst(out, from,
+                   make_finding(FindingKind::management_first, Severity::note, row.management, {}, {},
+                                row.management_A, *find(c.plan.batteries, row.management)->cuts_at_A));
+}
+
+}  // namespace
+
+void inspect_faults(const Case& c, std::vector<Finding>& out) {
+    const std::size_t from = out.size();
+    const FaultStudy study = study_bolted(c.plan, c.solutions);
+    for (const ShortRow& row : study.rows) judge(c, study, row, out, from);
+    if (!c.with_mends) return;
+    for (std::size_t n = from; n < out.size(); ++n) {
+        Finding& f = out[n];
+        if (f.kind == FindingKind::short_stays || f.kind == FindingKind::short_hurts)
+            f.mend = smaller_fuse(c, f.other,
+                                  static_cast<std::size_t>(find(c.plan.runs, f.id) - c.plan.runs.data()));
+        if (f.kind == FindingKind::interrupt_short) f.mend = stronger_fuse(c.plan, f.other, f.value);
+    }
+}
+
+}  // namespace yr

@@ -1,0 +1,129 @@
+#include "network/thermal_time.h"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace yr {
+namespace {
+
+constexpr double kMelted_C = 2000;
+constexpr double kStep_K = 2;  // largest rise of one step of the integration
+
+double heating_W_per_m(const CableSurroundings& c, double current_A, double t_C) {
+    const double each = current_A / c.bundle_factor;
+    return each * each * c.R20_ohm_per_m * (1 + kCopperAlpha_per_K * (t_C - 20));
+}
+
+// Heat that leaves with the conductor at t_C: the surface stands where the wall passes just as much.
+double cooling_W_per_m(const CableSurroundings& c, double t_C) {
+    const double rise = t_C - c.ambient_C;
+    if (rise <= 0) return 0;
+    double low = 0, high = rise;
+    double x = rise * 0.9;
+    for (int k = 0; k < 30; ++k) {
+        const double loss = heat_loss_W_per_m(c, c.ambient_C + x);
+        const double excess = x + loss * c.wall_K_m_per_W - rise;  // rises with x
+        (excess > 0 ? high : low) = x;
+        // loss goes with about the 1.2th power of the rise
+        double next = x - excess / (1 + 1.2 * loss / x * c.wall_K_m_per_W);
+        if (!(next > low && next < high)) next = (low + high) / 2;
+        if (std::abs(next - x) < 1e-7 * rise) return heat_loss_W_per_m(c, c.ambient_C + next);
+        x = next;
+    }
+    return heat_loss_W_per_m(c, c.ambient_C + x);
+}
+
+double rate_K_per_s(const CableSurroundings& c, double current_A, double t_C) {
+    return (heating_W_per_m(c, current_A, t_C) - cooling_W_per_m(c, t_C)) / c.heat_J_per_mK;
+}
+
+// One step of the classical fourth-order Runge-Kutta method.
+double stepped_C(const CableSurroundings& c, double current_A, double t_C, double dt) {
+    const double k1 = rate_K_per_s(c, current_A, t_C);
+    const double k2 = rate_K_per_s(c, current_A, t_C + dt / 2 * k1);
+    const double k3 = rate_K_per_s(c, current_A, t_C + dt / 2 * k2);
+    const double k4 = rate_K_per_s(c, current_A, t_C + dt * k3);
+    return t_C + dt / 6 * (k1 + 2 * k2 + 2 * k3 + k4);
+}
+
+double time_constant_s(const CableSurroundings& c, double t_C) {
+    const double rise = std::max(t_C - c.ambient_C, 1.0);
+    return c.heat_J_per_mK * rise / std::max(cooling_W_per_m(c, c.ambient_C + rise), 1e-12);
+}
+
+}  // namespace
+
+double short_limit_C(double insulation_C) {
+    return insulation_C >= 125 ? 250 : 160;
+}
+
+double adiabatic_k(double start_C, double end_C) {
+    return 226 * std::sqrt(std::log(1 + (end_C - start_C) / (234.5 + start_C)));
+}
+
+double temperature_after_C(const CableSurroundings& cable, double current_A, double start_C, double seconds) {
+    double t = start_C, left = seconds;
+    for (int k = 0; k < 4000 && left > 0; ++k) {
+        const double rate = rate_K_per_s(cable, current_A, t);
+        double dt = std::min(left, 0.1 * time_constant_s(cable, std::max(t, cable.ambient_C + 5)));
+        if (std::abs(rate) * dt > kStep_K) dt = kStep_K / std::abs(rate);
+        // steady
+        if (std::abs(rate) * std::min(left, 20 * time_constant_s(cable, std::max(t, cable.ambient_C + 5))) <
+            1e-3)
+            return t;
+        t = stepped_C(cable, current_A, t, dt);
+        left -= dt;
+        if (t >= kMelted_C) return kMelted_C;
+    }
+    return t;
+}
+
+double time_to_C(const CableSurroundings& cable, double current_A, double start_C, double limit_C) {
+    if (start_C >= limit_C) return 0;
+    if (rate_K_per_s(cable, current_A, limit_C) <= 0) return std::numeric_limits<double>::infinity();
+    // The balance does not know the time: t is the integral of dT / rate(T), by Simpson's rule. The rate is
+    // smooth; it may become small near the limit, so the steps crowd there.
+    constexpr int kPieces = 24;
+    double seconds = 0;
+    const double span = limit_C - start_C;
+    const auto at = [&](double s) { return start_C + span * (1 - (1 - s) * (1 - s)); };
+    for (int k = 0; k < kPieces; ++k) {
+        const double a = at(static_cast<double>(k) / kPieces), b = at(static_cast<double>(k + 1) / kPieces);
+        const double ra = rate_K_per_s(cable, current_A, a), rb = rate_K_per_s(cable, current_A, b);
+        const double rm = rate_K_per_s(cable, current_A, (a + b) / 2);
+        if (ra <= 0 || rm <= 0) return std::numeric_limits<double>::infinity();
+        seconds += (b - a) / 6 * (1 / ra + 4 / rm + 1 / rb);
+    }
+    return seconds;
+}
+
+double current_for_time_A(const CableSurroundings& cable, double start_C, double limit_C, double seconds) {
+    if (start_C >= limit_C) return 0;
+    double low = current_for_temperature_A(cable, limit_C);
+    double high = std::max(low, 1e-3);
+    while (time_to_C(cable, high, start_C, limit_C) > seconds) high *= 2;
+    for (int k = 0; k < 50; ++k) {
+        const double middle = (low + high) / 2;
+        (time_to_C(cable, middle, start_C, limit_C) > seconds ? low : high) = middle;
+    }
+    return low;
+}
+
+DutyResult duty_temperature(const CableSurroundings& cable, const DutyCycle& cycle) {
+    DutyResult result;
+    double rest = conductor_temperature_C(cable, cycle.rest_A, cable.ambient_C);
+    for (int turn = 0; turn < 500; ++turn) {
+        const double end = temperature_after_C(cable, cycle.on_A, rest, cycle.on_s);
+        const double before = result.peak_C;
+        result.peak_C = end;
+        if (turn == 0) result.first_C = end;
+        // it cools down wholly: every turn is like the first
+        if (cycle.rest_s > 20 * time_constant_s(cable, std::max(end, cable.ambient_C + 5))) break;
+        if (turn > 0 && std::abs(end - before) < 0.01) break;
+        rest = temperature_after_C(cable, cycle.rest_A, end, cycle.rest_s);
+    }
+    return result;
+}
+
+}  // namespace yr

@@ -1,0 +1,119 @@
+#include "size/plan_fuse.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "catalog/assumptions.h"
+
+namespace yr {
+namespace {
+
+// The run with one fuse of that rating at its supply end, in place of its own.
+Plan with_fuse(const Plan& plan, std::size_t run, const FuseChoice& choice) {
+    Plan trial = plan;
+    Run& r = trial.runs[run];
+    for (Device& d : r.devices)
+        if (d.kind == DeviceKind::fuse) {
+            d.rating_A = choice.rating_A;
+            d.fuse = choice.type;
+            return trial;
+        }
+    Device fuse;
+    fuse.id = new_id(trial, "fuse");
+    fuse.kind = DeviceKind::fuse;
+    fuse.fuse = choice.type;
+    fuse.rating_A = choice.rating_A;
+    r.devices.insert(r.devices.begin(), fuse);
+    return trial;
+}
+
+}  // namespace
+
+std::vector<FuseType> kinds_for(double rating_A, double must_cut_A, double nominal_V) {
+    std::vector<FuseType> kinds;
+    for (const FuseType type : {FuseType::blade, FuseType::blade_large, FuseType::bolt, FuseType::strip,
+                                FuseType::stud, FuseType::high, FuseType::breaker_3}) {
+        const FuseKind& kind = fuse_kind(type);
+        const bool has =
+            std::find(kind.ratings_A.begin(), kind.ratings_A.end(), rating_A) != kind.ratings_A.end();
+        // 12 V systems charge at up to 14.8 V, which every kind here stands
+        if (has && kind.interrupting_A >= must_cut_A && kind.rated_V >= nominal_V) kinds.push_back(type);
+    }
+    return kinds;
+}
+
+Result<RunFuseAdvice> advise_fuse(const Plan& plan, const Id& run_id,
+                                  const std::vector<Solution>& solutions) {
+    const Run* run = find(plan.runs, run_id);
+    if (!run) return fail(ErrorCode::missing_reference, "run", run_id, "a run of this plan");
+    if (run->body_metal || run->resistance_ohm)
+        return fail(ErrorCode::unknown_size, run->name, {}, "a cable with a size");
+    const auto index = static_cast<std::size_t>(run - plan.runs.data());
+    RunFuseAdvice advice;
+    for (std::size_t s = 0; s < solutions.size(); ++s) {
+        if (plan.states[s].key == Key::crank) continue;
+        const double amps = std::abs(solutions[s].point.conductors[index].current_A);
+        if (amps > advice.current_A) advice.current_A = amps, advice.state = plan.states[s].id;
+    }
+    // a load that runs in none of the states: what its draw says
+    if (const Load* load = find(plan.loads, owner_of(run->to)); load && advice.current_A < 0.05) {
+        const double V = plan.vehicle.nominal_V;
+        advice.current_A = load->draw.kind == DrawKind::current ? load->draw.value * load->count
+                           : load->draw.kind == DrawKind::power ? load->draw.value * load->count / V
+                                                                : V * load->count / load->draw.value;
+    }
+    if (const double start = start_through_A(plan, *run); start > 0) advice.inrush_A = start;
+    advice.cable_A = least_ampacity_A(plan, *run).value_or(0);
+    advice.both_ends = fed_ends(plan, *run).size() > 1;
+    advice.allowed_m = fuse_distance_m(plan);
+    for (const EndProtection& end : fed_ends(plan, *run))
+        if (end.own) advice.distance_m = std::max(advice.distance_m, std::min(end.own_distance_m, 1e6));
+    for (const FuseSchool school : {FuseSchool::load150, FuseSchool::inrush, FuseSchool::wire}) {
+        SchoolChoice choice;
+        choice.school = school;
+        const FuseAsk ask{std::max(advice.current_A, 0.1), advice.inrush_A, advice.cable_A};
+        if (const auto found = choose_fuse(ask, school)) {
+            choice.chosen = found->chosen;
+            choice.needed_A = found->needed_A;
+            choice.carries = found->carries;
+            choice.holds_inrush = found->holds_inrush;
+            choice.protects_cable = found->protects_cable;
+        }
+        if (choice.chosen && SupplySide(plan).is_supply(*run)) {
+            const Plan trial = with_fuse(plan, index, *choice.chosen);
+            const FaultStudy study = study_run(trial, solutions, index, true);
+            choice.opens_far_short = !study.rows.empty();
+            choice.opens_s = 0;
+            for (const ShortRow& row : study.rows) {
+                advice.must_cut_A = std::max(advice.must_cut_A, row.near_A);
+                if (!study.places[row.place].device.empty()) continue;
+                if (!row.clears()) choice.opens_far_short = false;
+                if (row.clears()) choice.opens_s = std::max(*choice.opens_s, *row.slowest.seconds);
+            }
+            if (!choice.opens_far_short) choice.opens_s.reset();
+        }
+        advice.schools.push_back(std::move(choice));
+    }
+    const auto& wanted =
+        advice.schools.back().chosen ? advice.schools.back().chosen : advice.schools.front().chosen;
+    if (wanted) advice.kinds = kinds_for(wanted->rating_A, advice.must_cut_A, plan.vehicle.nominal_V);
+    for (const Device& d : run->devices) {
+        if (d.kind != DeviceKind::fuse || !run->size) continue;
+        double hot = -60, cold = 25;
+        for (const State& s : plan.states) {
+            hot = std::max(hot, run_air(plan, *run, s).ambient_C);
+            cold = std::min(cold, air_at_device_C(plan, *run, d, s));
+        }
+        const auto wire = conductor(*run->size, run->material);
+        const double bundle = plan.policy.bundle_derating ? bundle_factor(run->bundle) : 1;
+        if (!wire) continue;
+        advice.guard =
+            fuse_guard(surroundings_of(*wire, hot, bundle), run->insulation_C,
+                       std::min(hot + 40, run->insulation_C), run->parallel, d.fuse, d.rating_A, cold);
+        advice.guards = advice.guard.guards;
+        break;
+    }
+    return advice;
+}
+
+}  // namespace yr

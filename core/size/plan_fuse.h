@@ -1,0 +1,45 @@
+// Which fuse for a run of the plan: the three schools side by side, and the kind by current, what it must cut
+// off and where it sits.
+#pragma once
+
+#include <optional>
+#include <vector>
+
+#include "guard/fault_study.h"
+#include "size/fuse_size.h"
+#include "size/run_check.h"
+
+namespace yr {
+
+struct SchoolChoice {
+    FuseSchool school{};
+    std::optional<FuseChoice> chosen;
+    double needed_A = 0;
+    bool carries = false, holds_inrush = false, protects_cable = false;
+    bool opens_far_short = false;   // a bolted short at the far end is sure to open it
+    std::optional<double> opens_s;  // latest
+};
+
+struct RunFuseAdvice {
+    double current_A = 0;  // largest normal current, over the states but cranking
+    Id state;
+    std::optional<double> inrush_A;
+    double cable_A = 0;
+    double must_cut_A = 0;                 // largest short just behind it, to be interrupted
+    std::vector<SchoolChoice> schools;     // load150, inrush, wire
+    std::vector<FuseType> kinds;           // that carry that rating and may cut so much, the usual first
+    bool both_ends = false;                // a battery can feed the other end as well: each end needs its own
+    double distance_m = 0, allowed_m = 0;  // of its present fuse from the source; 0 without one
+    bool guards = false;                   // the plan's own fuse guards the cable over its whole band
+    FuseGuard guard;
+};
+
+// `solutions` by state. Failure: missing_reference; unknown_size for body metal and given resistances.
+[[nodiscard]] Result<RunFuseAdvice> advise_fuse(const Plan& plan, const Id& run,
+                                                const std::vector<Solution>& solutions);
+
+// Kinds with that rating (or the next above it) that may interrupt so much at these volts: blades where they
+// reach, then bolt-down and the stronger ones; a type III breaker where it is reached by hand.
+[[nodiscard]] std::vector<FuseType> kinds_for(double rating_A, double must_cut_A, double nominal_V);
+
+}  // namespace yr

@@ -1,0 +1,276 @@
+// The Runs and Guard workspaces, driven as a person would.
+#include <QComboBox>
+#include <QLineEdit>
+
+#include "app/window_fixture.h"
+#include "plan/plan_json.h"
+
+namespace yr::test {
+namespace {
+
+class RunsTest : public WindowTest {
+  protected:
+    RunsTest() {
+        window.show_page(app::MainWindow::Page::runs);
+        page()->finish();
+    }
+    app::RunsPage* page() { return window.runs(); }
+    QTreeWidgetItem* row(const char* name) {
+        auto* t = page()->matrix()->table();
+        for (int k = 0; k < t->topLevelItemCount(); ++k)
+            if (t->topLevelItem(k)->text(0).startsWith(QString::fromUtf8(name))) return t->topLevelItem(k);
+        return nullptr;
+    }
+    const Run& run(const char* name) { return *yr::find(plan().runs, run_named(name)); }
+};
+
+TEST_F(RunsTest, EveryCableStandsAgainstEveryState) {
+    auto* table = page()->matrix()->table();
+    int cables = 0;
+    for (const Run& r : plan().runs) cables += !r.body_metal && !r.resistance_ohm;
+    EXPECT_EQ(table->topLevelItemCount(), cables);
+    EXPECT_EQ(table->columnCount(), 4 + static_cast<int>(plan().states.size()));
+    ASSERT_TRUE(row("echo sounder feed"));
+    EXPECT_TRUE(row("echo sounder feed")->text(2).startsWith(QStringLiteral("▲"))) << "too thin as it stands";
+    EXPECT_EQ(row("echo sounder feed")->text(3), QStringLiteral("drop"));
+    EXPECT_EQ(row("data logger feed")->text(4), QStringLiteral("–")) << "dead with the key off";
+    EXPECT_TRUE(row("starter cable")->text(0).contains(QStringLiteral("pinned")));
+}
+
+TEST_F(RunsTest, FilterAndSort) {
+    const int all = page()->matrix()->shown();
+    auto* filter = page()->matrix()->filter();
+    filter->setCurrentIndex(1);  // too thin now
+    const int thin = page()->matrix()->shown();
+    EXPECT_GT(thin, 0);
+    EXPECT_LT(thin, all);
+    filter->setCurrentIndex(2);  // decided by drop
+    EXPECT_GT(page()->matrix()->shown(), 0);
+    filter->setCurrentIndex(0);
+    EXPECT_EQ(page()->matrix()->shown(), all);
+    auto* table = page()->matrix()->table();
+    table->sortByColumn(1, Qt::DescendingOrder);
+    EXPECT_TRUE(table->topLevelItem(0)->text(1).contains(QStringLiteral("4/0")));
+}
+
+TEST_F(RunsTest, AClickOnARungTakesThatSizeAndUndoGivesItBack) {
+    doc().select(run_named("scene lights feed"));
+    auto* ladder = page()->ladder();
+    ASSERT_TRUE(ladder->ladder());
+    ASSERT_GE(ladder->ladder()->now, 0);
+    const WireSize before = *run("scene lights feed").size;
+    const auto to = static_cast<std::size_t>(ladder->ladder()->now + 2);
+    QTest::mouseClick(ladder, Qt::LeftButton, {}, ladder->rung_rect(to).center().toPoint());
+    EXPECT_EQ(*run("scene lights feed").size, step_size(before, 2));
+    const QString file = QString::fromStdString(folder.file("thicker.yourrail.json"));
+    ASSERT_TRUE(window.save_to(file));
+    EXPECT_EQ(*load_plan(file.toStdString()), doc().stored());
+    doc().undo_stack()->undo();
+    EXPECT_EQ(*run("scene lights feed").size, before);
+    doc().finish_findings();
+    EXPECT_TRUE(page()->verdict().contains(QStringLiteral("scene lights feed")));
+    QTest::keyClick(ladder, Qt::Key_Plus);
+    EXPECT_EQ(*run("scene lights feed").size, step_size(before, 1));
+}
+
+TEST_F(RunsTest, EveryCellSaysWhatFails) {
+    doc().select(run_named("deck light feed"));
+    auto* ladder = page()->ladder();
+    ASSERT_TRUE(ladder->ladder());
+    bool failing = false;
+    for (std::size_t r = 0; r < ladder->ladder()->rows.size(); ++r) {
+        bool marked = false;
+        for (int c = 0; c < app::LadderView::columns; ++c) {
+            const QString text = ladder->cell_text(r, static_cast<app::LadderView::Column>(c));
+            EXPECT_FALSE(text.isEmpty());
+            marked = marked || text.startsWith(QStringLiteral("▲"));
+        }
+        if (!ladder->ladder()->rows[r].passes()) EXPECT_TRUE(marked) << r;
+        failing = failing || marked;
+    }
+    EXPECT_TRUE(failing) << "a 40 A fuse before it";
+    EXPECT_FALSE(ladder->accessibleDescription().isEmpty());
+}
+
+TEST_F(RunsTest, SideBySidePinAndBothWays) {
+    doc().select(run_named("scene lights feed"));
+    page()->side_by_side()->setValue(2);
+    ASSERT_TRUE(page()->ladder()->ladder());
+    EXPECT_EQ(page()->ladder()->ladder()->parallel, 2);
+    QTest::mouseClick(page()->ladder(), Qt::LeftButton, {}, page()->ladder()->rung_rect(6).center().toPoint());
+    EXPECT_EQ(run("scene lights feed").parallel, 2);
+    doc().undo_stack()->undo();
+    QToolButton *pin = nullptr, *both = nullptr;
+    for (QToolButton* b : page()->findChildren<QToolButton*>()) {
+        if (b->text() == QStringLiteral("pin")) pin = b;
+        if (b->text() == QStringLiteral("both ways")) both = b;
+    }
+    ASSERT_TRUE(pin && both);
+    pin->click();
+    EXPECT_TRUE(run("scene lights feed").pinned);
+    Run thick = run("scene lights feed");
+    thick.size = WireSize::awg(4);
+    doc().apply(Put<Run>{thick, {}}, QStringLiteral("thick"));
+    both->click();
+    EXPECT_EQ(*run("scene lights return").size, WireSize::awg(4));
+}
+
+TEST_F(RunsTest, TheWholePlanInOneStepAndBack) {
+    const Plan before = plan();
+    page()->show_view(app::RunsPage::View::together);
+    auto* sizing = page()->sizing();
+    sizing->start();
+    EXPECT_TRUE(sizing->running());
+    sizing->finish();
+    ASSERT_TRUE(sizing->result());
+    EXPECT_EQ(sizing->result()->status, SizingStatus::least);
+    EXPECT_TRUE(sizing->summary().contains(QStringLiteral("proved")));
+    EXPECT_GT(sizing->table()->topLevelItemCount(), 40);
+    const int steps = doc().undo_stack()->count();
+    ASSERT_TRUE(sizing->apply_button()->isVisibleTo(sizing));
+    sizing->apply_button()->click();
+    EXPECT_EQ(doc().undo_stack()->count(), steps + 1);
+    EXPECT_NE(plan(), before);
+    EXPECT_EQ(count(FindingKind::drop_over_limit, load_named("echo sounder")), 0);
+    EXPECT_FALSE(sizing->apply_button()->isVisibleTo(sizing)) << "it is applied";
+    doc().undo_stack()->undo();
+    EXPECT_EQ(plan(), before);
+}
+
+TEST_F(RunsTest, GoalStockAndPriceOfVolts) {
+    page()->show_view(app::RunsPage::View::together);
+    auto* sizing = page()->sizing();
+    sizing->goal()->setCurrentIndex(1);
+    sizing->stock()->setText(QStringLiteral("40 m 16 AWG, 6 m 25 mm²"));
+    emit sizing->stock()->editingFinished();
+    ASSERT_EQ(plan().policy.stock.size(), 2U);
+    EXPECT_EQ(plan().policy.stock[1], (Stock{WireSize::metric(25), 6}));
+    QString said;
+    QObject::connect(sizing, &app::SizingPanel::said, [&](const QString& text) { said = text; });
+    sizing->stock()->setText(QStringLiteral("40 m of string"));
+    emit sizing->stock()->editingFinished();
+    EXPECT_TRUE(said.contains(QStringLiteral("40 m of string")));
+    EXPECT_EQ(plan().policy.stock.size(), 2U) << "nothing is lost";
+    sizing->goal()->setCurrentIndex(0);
+    sizing->show_part(2);
+    sizing->price_of(load_named("beacons"));
+    sizing->finish_price();
+    EXPECT_TRUE(sizing->price_text().contains(QStringLiteral("beacons"))) << sizing->price_text().toStdString();
+    sizing->show_part(1);
+    EXPECT_FALSE(window.grab().isNull());
+}
+
+TEST_F(RunsTest, WhereABoxShouldStand) {
+    doc().select("rear-box");
+    page()->show_view(app::RunsPage::View::place);
+    page()->finish();
+    auto* table = page()->placement();
+    ASSERT_GE(table->topLevelItemCount(), 5);
+    EXPECT_EQ(table->topLevelItem(0)->text(0), QStringLiteral("where it is"));
+    const double before = *run("rear box feed").length_m;
+    for (int k = 1; k < table->topLevelItemCount(); ++k)
+        if (table->topLevelItem(k)->text(0).contains(QStringLiteral("nearer"))) {
+            emit table->itemDoubleClicked(table->topLevelItem(k), 0);
+            break;
+        }
+    EXPECT_LT(*run("rear box feed").length_m, before);
+    doc().undo_stack()->undo();
+    EXPECT_DOUBLE_EQ(*run("rear box feed").length_m, before);
+}
+
+class GuardTest : public WindowTest {
+  protected:
+    GuardTest() {
+        state("Hoisting");
+        window.show_page(app::MainWindow::Page::guard);
+        doc().finish_findings();
+        doc().select(run_named("radiator fan feed"));
+        page()->finish();
+    }
+    app::GuardPage* page() { return window.guard(); }
+    double rating(const char* fuse) {
+        for (const Run& r : plan().runs)
+            for (const Device& d : r.devices)
+                if (d.name == fuse) return d.rating_A;
+        return 0;
+    }
+};
+
+TEST_F(GuardTest, TheFuseIsDraggedToAnotherRating) {
+    ASSERT_TRUE(page()->chart()->curves());
+    ASSERT_EQ(rating("radiator fan fuse"), 35);
+    auto* chart = page()->chart();
+    const QPoint from = chart->handle().toPoint();
+    ASSERT_FALSE(from.isNull());
+    const double wanted = chart->xAxis->pixelToCoord(from.x()) * 25 / 35;
+    const QPoint to(static_cast<int>(chart->xAxis->coordToPixel(wanted)), from.y());
+    QTest::mousePress(chart, Qt::LeftButton, {}, from);
+    QMouseEvent move(QEvent::MouseMove, to, chart->mapToGlobal(to), Qt::NoButton, Qt::LeftButton, Qt::NoModifier);
+    QCoreApplication::sendEvent(chart, &move);
+    EXPECT_EQ(rating("radiator fan fuse"), 35) << "only once it is let go";
+    QTest::mouseRelease(chart, Qt::LeftButton, {}, to);
+    EXPECT_EQ(rating("radiator fan fuse"), 25);
+    EXPECT_GE(count(FindingKind::fuse_loaded, run_named("radiator fan feed")), 1) << "findings follow";
+    doc().undo_stack()->undo();
+    EXPECT_EQ(rating("radiator fan fuse"), 35);
+}
+
+TEST_F(GuardTest, SchoolsAndKindsSetTheFuse) {
+    ASSERT_EQ(page()->schools().size(), 3U);
+    EXPECT_TRUE(page()->schools()[2]->text().contains(QStringLiteral("35")));
+    page()->schools()[0]->click();  // 150 %: 22 x 1.5 = 33
+    EXPECT_EQ(rating("radiator fan fuse"), 35);
+    const int at = page()->kinds()->findData(static_cast<int>(FuseType::breaker_3));
+    if (at < 0) GTEST_SKIP() << "no type III breaker of 35 A";
+    page()->kinds()->setCurrentIndex(at);
+    emit page()->kinds()->activated(at);
+    EXPECT_EQ(yr::find(plan().runs, run_named("radiator fan feed"))->devices[0].fuse, FuseType::breaker_3);
+}
+
+TEST_F(GuardTest, AFuselessCableGetsOneAtItsSource) {
+    doc().select(run_named("charge cable"));
+    page()->schools()[2]->click();
+    const Run& run = *yr::find(plan().runs, run_named("charge cable"));
+    ASSERT_EQ(run.devices.size(), 1U);
+    EXPECT_EQ(run.devices[0].kind, DeviceKind::fuse);
+    EXPECT_TRUE(page()->advice_text().contains(QStringLiteral("both ends")) || !page()->advice_text().isEmpty());
+}
+
+TEST_F(GuardTest, ShortsEverywhereWorstFirst) {
+    auto* table = page()->faults()->table();
+    page()->finish();
+    ASSERT_GT(table->topLevelItemCount(), 50);
+    EXPECT_TRUE(table->topLevelItem(0)->text(0).startsWith(QStringLiteral("■")));
+    const int bolted = table->topLevelItemCount();
+    page()->faults()->through()->setCurrentIndex(2);
+    EXPECT_GT(table->topLevelItemCount(), bolted / 2);
+    page()->faults()->which()->setCurrentIndex(1);
+    EXPECT_GT(table->topLevelItemCount(), 20);
+    emit table->itemClicked(table->topLevelItem(3), 0);
+    EXPECT_TRUE(yr::find(plan().runs, doc().selection()));
+    EXPECT_TRUE(page()->faults()->summary().contains(QStringLiteral("shorts looked at")));
+}
+
+TEST_F(GuardTest, SwitchingOnIsFollowed) {
+    page()->show_view(app::GuardPage::View::starts);
+    page()->finish();
+    EXPECT_TRUE(page()->start_text().contains(QStringLiteral("The bus dips from"))) << page()->start_text().toStdString();
+    const int hoist = page()->starters()->findText(QStringLiteral("davit hoist"));
+    ASSERT_GE(hoist, 0);
+    page()->starters()->setCurrentIndex(hoist);
+    emit page()->starters()->activated(hoist);
+    page()->finish();
+    EXPECT_TRUE(page()->start_text().contains(QStringLiteral("The bus dips from")));
+}
+
+TEST_F(GuardTest, NothingIsCutOffAtItsUsualSize) {
+    for (const auto page_shown : {app::MainWindow::Page::runs, app::MainWindow::Page::guard}) {
+        window.show_page(page_shown);
+        for (const QToolButton* b : window.findChildren<QToolButton*>())
+            if (b->isVisible() && !b->text().isEmpty())
+                EXPECT_GE(b->width() + 1, QFontMetrics(b->font()).horizontalAdvance(b->text())) << b->text().toStdString();
+    }
+}
+
+}  // namespace
+}  // namespace yr::test

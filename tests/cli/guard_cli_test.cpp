@@ -1,0 +1,109 @@
+// optimise, faults, start, and what size and fuse learnt.
+#include <gtest/gtest.h>
+
+#include <nlohmann/json.hpp>
+
+#include "plan/plan_json.h"
+#include "support/random_plan.h"
+#include "support/run_program.h"
+
+namespace yr::test {
+namespace {
+
+using Json = nlohmann::json;
+
+Ran rail(const std::string& arguments) {
+    return run(std::string(YR_BIN_DIR) + "/rail " + arguments);
+}
+
+const std::string kTruck = demo_path(kDemos[0]);
+
+TEST(CliOptimise, ProvesAndWrites) {
+    const TempFolder folder;
+    const Ran ran = rail("optimise " + kTruck + " --json -o " + folder.file("sized.yourrail.json"));
+    ASSERT_EQ(ran.code, 0) << ran.err;
+    const Json out = Json::parse(ran.out);
+    EXPECT_EQ(out["status"], "least");
+    EXPECT_EQ(out["gap"], 0);
+    EXPECT_LT(out["after"]["mass_kg"], out["before"]["mass_kg"]);
+    EXPECT_FALSE(out["source"].get<std::string>().empty());
+    const auto sized = load_plan(folder.file("sized.yourrail.json"));
+    ASSERT_TRUE(sized);
+    for (const Json& r : out["runs"]) EXPECT_EQ(name_of(*find(sized->runs, r["id"].get<std::string>())->size), r["to"]);
+    EXPECT_EQ(rail("optimise " + kTruck + " -o " + folder.file("sized.yourrail.json")).code, 2) << "it is there already";
+}
+
+TEST(CliOptimise, GoalsStatesAndBadInput) {
+    const Json one = Json::parse(rail("optimise " + kTruck + " --objective sizes --json").out);
+    EXPECT_EQ(one["status"], "least");
+    const Json fewer = Json::parse(rail("optimise " + kTruck + " --states 'Driving' --json").out);
+    const Json all = Json::parse(rail("optimise " + kTruck + " --json").out);
+    EXPECT_LE(fewer["cost"].get<double>(), all["cost"].get<double>() + 1e-9) << "fewer states ask for less";
+    const Ran text = rail("optimise " + kTruck + " --keep-fuses");
+    EXPECT_EQ(text.code, 0);
+    EXPECT_NE(text.out.find("proved"), std::string::npos);
+    const Ran bad = rail("optimise " + kTruck + " --objective beauty");
+    EXPECT_EQ(bad.code, 2);
+    EXPECT_NE(bad.err.find("--objective"), std::string::npos);
+    EXPECT_EQ(rail("optimise " + kTruck + " --states Flying").code, 2);
+    EXPECT_EQ(rail("optimise nowhere.yourrail.json").code, 2);
+    const Json price = Json::parse(rail("optimise " + kTruck + " --price-of beacons --json").out);
+    ASSERT_GE(price["points"].size(), 2U);
+    EXPECT_GE(price["points"][1]["cost"].get<double>(), price["points"][0]["cost"].get<double>() - 1e-9);
+}
+
+TEST(CliFaults, EveryShortWithItsNumbers) {
+    const Ran ran = rail("faults " + kTruck + " --json");
+    EXPECT_EQ(ran.code, 1) << "the truck has unfused cables";
+    const Json out = Json::parse(ran.out);
+    ASSERT_GT(out["rows"].size(), 500U);
+    for (const Json& r : out["rows"]) {
+        EXPECT_GE(r["most_A"].get<double>(), r["least_A"].get<double>() * 0.999);
+        EXPECT_TRUE(r.contains("bus_V") && r.contains("severity") && r.contains("sentence"));
+    }
+    EXPECT_FALSE(out["assumptions"].empty());
+    const Ran one = rail("faults " + kTruck + " --state Driving --all");
+    EXPECT_NE(one.out.find("Driving"), std::string::npos);
+    EXPECT_EQ(one.out.find("Overnight"), std::string::npos);
+    EXPECT_EQ(rail("faults " + kTruck + " --state Flying").code, 2);
+}
+
+TEST(CliStart, ToldInASentenceAndInNumbers) {
+    const Ran text = rail("start " + kTruck + " --state Hoisting --starts 'davit hoist'");
+    ASSERT_EQ(text.code, 0) << text.err;
+    EXPECT_NE(text.out.find("The bus dips from"), std::string::npos);
+    const Json out = Json::parse(rail("start " + kTruck + " --state Hoisting --json").out);
+    EXPECT_TRUE(out["finished"]);
+    EXPECT_LT(out["least_bus_V"], out["before_V"]);
+    EXPECT_EQ(out["t_s"].size(), out["bus_V"].size());
+    EXPECT_EQ(rail("start " + kTruck + " --state Hoisting --starts ghost").code, 2);
+    EXPECT_EQ(rail("start " + kTruck + " --state Hoisting --seconds 0").code, 2);
+}
+
+TEST(CliSize, TurnsParallelAndFuse) {
+    const auto size = [](const std::string& more) {
+        return Json::parse(rail("size --current 90A --length 6m --drop 10% --json " + more).out);
+    };
+    const Json forever = size(""), turns = size("--on 60s --duty 5%"), two = size("--parallel 2"), fused = size("--fuse 150A --fuse-type bolt");
+    EXPECT_TRUE(forever["table_ok"]);
+    EXPECT_LE(turns["area_mm2"], forever["area_mm2"]);
+    EXPECT_LT(two["area_mm2"], forever["area_mm2"]);
+    EXPECT_GE(fused["area_mm2"], forever["area_mm2"]);
+    EXPECT_TRUE(fused["guard_ok"]);
+    EXPECT_EQ(rail("size --current 90A --length 6m --parallel 0").code, 2);
+    EXPECT_EQ(rail("size --current 90A --length 6m --on 0s").code, 2);
+    EXPECT_EQ(rail("size --current 90A --length 6m --fuse-type cork --fuse 30A").code, 2);
+}
+
+TEST(CliFuse, SurroundingsAndWhatItMustCutOff) {
+    const auto fuse = [](const std::string& more) { return rail("fuse --current 20A --wire 10 --json " + more); };
+    const Json open = Json::parse(fuse("").out), hot = Json::parse(fuse("--space engine --ambient 80C --bundle 4").out);
+    EXPECT_GT(open["ampacity_A"], hot["ampacity_A"]);
+    EXPECT_TRUE(open["guards_cable"]);
+    const Json strong = Json::parse(fuse("--short 5000A").out);
+    for (const Json& k : strong["kinds"]) EXPECT_NE(k, "blade");
+    EXPECT_EQ(fuse("--space attic").code, 2);
+}
+
+}  // namespace
+}  // namespace yr::test

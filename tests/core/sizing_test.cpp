@@ -1,0 +1,337 @@
+// The whole plan sized at once: against every combination tried one by one, on the demos, with pins, stock and prices.
+#include <gtest/gtest.h>
+
+#include <algorithm>
+
+#include "plan/validate.h"
+#include "size/bridges.h"
+#include "size/placement.h"
+#include "size/plan_sizing.h"
+#include "support/findings.h"
+#include "support/sizing_plan.h"
+
+namespace yr::test {
+namespace {
+
+std::size_t at(int k) {
+    return static_cast<std::size_t>(k);
+}
+
+// Whether a sized plan keeps every rule, by the plain operating points: no search, no rows, no cuts.
+bool keeps_all(const Plan& plan) {
+    for (const State& s : plan.states) {
+        const Solution solved = solve(plan, s);
+        for (std::size_t l = 0; l < plan.loads.size(); ++l) {
+            const LoadResult& r = solved.point.loads[l];
+            if (r.status == LoadStatus::off) continue;
+            if (r.status != LoadStatus::on || r.drop_V > drop_limit_V(plan, plan.loads[l]) * (1 + 1e-9)) return false;
+        }
+        for (std::size_t r = 0; r < plan.runs.size(); ++r) {
+            const ConductorResult& c = solved.point.conductors[r];
+            const auto allowed = run_ampacity(plan, plan.runs[r], s);
+            if (std::abs(c.current_A) > allowed->allowed_A * (1 + 1e-9)) return false;
+            if (c.temperature_C > plan.runs[r].insulation_C + 1e-6) return false;
+        }
+    }
+    return true;
+}
+
+// Rules of a run alone and of feed and return.
+bool keeps_alone(const Plan& plan, const std::vector<double>& most_A) {
+    const auto area = [](const Run& r) { return conductor(*r.size)->area_mm2; };
+    for (std::size_t l = 0; l < plan.loads.size(); ++l) {
+        const Load& load = plan.loads[l];
+        const double nominal = load.draw.kind == DrawKind::current ? load.draw.value
+                               : load.draw.kind == DrawKind::power ? load.draw.value / 12
+                                                                   : 12 / load.draw.value;
+        const Run *feed = nullptr, *back = nullptr;
+        for (const Run& r : plan.runs) {
+            if (r.to == load.id + ".pos") feed = &r;
+            if (r.from == load.id + ".neg") back = &r;
+        }
+        for (const Run* r : {feed, back})
+            if (*least_ampacity_A(plan, *r) * (1 + 1e-9) < 0.98 * nominal) return false;
+        if (most_A[l] >= 15 && area(*back) < 0.95 * area(*feed) - 1e-6) return false;
+    }
+    return true;
+}
+
+double mass_kg(const Plan& plan) {
+    double kg = 0;
+    for (const Run& r : plan.runs) kg += run_mass_kg(r, *r.size);
+    return kg;
+}
+
+std::vector<WireSize> six_sizes() {
+    std::vector<WireSize> sizes;
+    for (const WireSize& s : sizes_of(SizeSystem::awg)) {
+        const double area = conductor(s)->area_mm2;
+        if (area >= 0.75 && area <= 8.5 * 1.001) sizes.push_back(s);
+    }
+    return sizes;
+}
+
+// The least mass of all that passes, by trying: runs one after another, dropping what is heavier than the best so far.
+class EveryCombination {
+  public:
+    explicit EveryCombination(const Plan& plan) : plan_(plan), sizes_(six_sizes()) {
+        for (std::size_t l = 0; l < plan.loads.size(); ++l) most_A_.push_back(0);
+        for (const Solution& s : solve_all(plan))
+            for (std::size_t l = 0; l < plan.loads.size(); ++l)
+                most_A_[l] = std::max(most_A_[l], s.point.loads[l].current_A);
+    }
+    // Empty: nothing passes.
+    std::optional<double> least_kg(std::optional<double> not_above) {
+        best_ = not_above ? *not_above : 1e9;
+        found_ = false;
+        descend(0, 0);
+        return found_ ? std::optional(best_) : std::nullopt;
+    }
+    long tried = 0;
+
+  private:
+    void descend(std::size_t run, double mass) {
+        double least_rest = 0;
+        for (std::size_t r = run; r < plan_.runs.size(); ++r) least_rest += run_mass_kg(plan_.runs[r], sizes_.front());
+        if (mass + least_rest > best_ + 1e-12) return;
+        if (run == plan_.runs.size()) {
+            ++tried;
+            if (keeps_alone(plan_, most_A_) && keeps_all(plan_)) best_ = mass, found_ = true;
+            return;
+        }
+        for (const WireSize& s : sizes_) {
+            plan_.runs[run].size = s;
+            descend(run + 1, mass + run_mass_kg(plan_.runs[run], s));
+        }
+        plan_.runs[run].size = sizes_.front();
+    }
+    Plan plan_;
+    std::vector<WireSize> sizes_;
+    std::vector<double> most_A_;
+    double best_ = 0;
+    bool found_ = false;
+};
+
+void same_as_every_combination(std::uint32_t seed, const SizingShape& shape) {
+    const Plan plan = sizing_plan(seed, shape);
+    SCOPED_TRACE("seed " + std::to_string(seed) + ", runs " + std::to_string(plan.runs.size()));
+    ASSERT_TRUE(validate(plan).empty()) << validate(plan).front().place;
+    const auto sized = size_plan(plan, {});
+    ASSERT_TRUE(sized);
+    EveryCombination all(plan);
+    if (sized->status == SizingStatus::impossible) {
+        EXPECT_FALSE(all.least_kg({})) << "it said that nothing passes";
+        EXPECT_FALSE(sized->blockers.empty());
+        return;
+    }
+    ASSERT_EQ(sized->status, SizingStatus::least);
+    EXPECT_DOUBLE_EQ(sized->gap(), 0);
+    Plan changed = plan;
+    ASSERT_TRUE(yr::apply(changed, sized->edit));
+    EXPECT_TRUE(keeps_all(changed)) << "its own answer, solved anew";
+    EXPECT_NEAR(mass_kg(changed), sized->cost, 1e-9);
+    const auto least = all.least_kg(sized->cost);
+    ASSERT_TRUE(least);
+    EXPECT_NEAR(*least, sized->cost, 1e-9) << "something lighter passes";
+}
+
+class SizedTrees : public testing::TestWithParam<int> {};
+TEST_P(SizedTrees, AreAsLightAsTheLightestOfAllCombinations) {
+    for (std::uint32_t k = 0; k < 25; ++k)
+        same_as_every_combination(static_cast<std::uint32_t>(GetParam()) * 100 + k, {false, k % 5 == 4 ? 3 : 1 + static_cast<int>(k % 2)});
+}
+INSTANTIATE_TEST_SUITE_P(Seeds, SizedTrees, testing::Range(1, 7));
+
+class SizedMeshes : public testing::TestWithParam<int> {};
+TEST_P(SizedMeshes, AreAsLightAsTheLightestOfAllCombinations) {
+    for (std::uint32_t k = 0; k < 25; ++k)
+        same_as_every_combination(5000 + static_cast<std::uint32_t>(GetParam()) * 100 + k, {true, 1 + static_cast<int>(k % 2)});
+}
+INSTANTIATE_TEST_SUITE_P(Seeds, SizedMeshes, testing::Range(1, 7));
+
+TEST(Sizing, TheTruckIsProvedAndKeepsEveryDrop) {
+    const Plan plan = truck();
+    for (const SizingGoal goal : {SizingGoal::mass, SizingGoal::money, SizingGoal::sizes}) {
+        SizingAsk ask;
+        ask.goal = goal;
+        const auto sized = size_plan(plan, ask);
+        ASSERT_TRUE(sized);
+        ASSERT_EQ(sized->status, SizingStatus::least) << words::sentence(Error{}) << static_cast<int>(goal);
+        EXPECT_DOUBLE_EQ(sized->gap(), 0);
+        Plan changed = plan;
+        ASSERT_TRUE(yr::apply(changed, sized->edit));
+        EXPECT_TRUE(validate(changed).empty());
+        for (const Finding& f : inspect(changed, false).findings) {
+            EXPECT_NE(f.kind, FindingKind::drop_over_limit) << f.id;
+            EXPECT_NE(f.kind, FindingKind::cable_over_ampacity) << f.id;
+            EXPECT_NE(f.kind, FindingKind::fuse_above_cable) << f.id;
+            EXPECT_NE(f.kind, FindingKind::duty_hot) << f.id;
+        }
+        for (const Run& r : plan.runs)
+            if (r.pinned) EXPECT_EQ(find(changed.runs, r.id)->size, r.size) << r.name;
+        if (goal == SizingGoal::mass) EXPECT_LT(sized->after.mass_kg, sized->before.mass_kg);
+        if (goal == SizingGoal::sizes) EXPECT_LT(sized->after.sizes, sized->before.sizes);
+    }
+}
+
+TEST(Sizing, EachGoalIsBestAtItsOwn) {
+    const Plan plan = sizing_plan(3, {false, 2});
+    std::vector<SizingResult> by_goal;
+    for (const SizingGoal goal : {SizingGoal::mass, SizingGoal::money, SizingGoal::sizes}) {
+        SizingAsk ask;
+        ask.goal = goal;
+        by_goal.push_back(*size_plan(plan, ask));
+        ASSERT_EQ(by_goal.back().status, SizingStatus::least);
+    }
+    for (const SizingResult& r : by_goal) {
+        EXPECT_GE(r.after.mass_kg, by_goal[0].after.mass_kg - 1e-9);
+        EXPECT_GE(r.after.money, by_goal[1].after.money - 1e-9);
+        EXPECT_GE(r.after.sizes, by_goal[2].after.sizes);
+    }
+}
+
+TEST(Sizing, WhatBindsBreaksWhenThinner) {
+    const Plan plan = truck();
+    const auto sized = size_plan(plan, {});
+    ASSERT_TRUE(sized);
+    Plan changed = plan;
+    ASSERT_TRUE(yr::apply(changed, sized->edit));
+    int by_drop = 0;
+    for (const SizedRun& s : sized->runs) {
+        if (s.binds != Limit::drop) continue;
+        ++by_drop;
+        Plan thinner = changed;
+        thing(thinner.runs, s.run).size = step_size(s.to, -1);
+        const auto index = static_cast<std::size_t>(find(plan.loads, s.load) - plan.loads.data());
+        const State* state = find(plan.states, s.state);
+        EXPECT_GT(solve(thinner, *state).point.loads[index].drop_V, drop_limit_V(plan, plan.loads[index])) << s.run;
+    }
+    EXPECT_GE(by_drop, 5);
+}
+
+TEST(Sizing, APinStaysAndOthersMakeUpForIt) {
+    Plan plan = sizing_plan(7, {false, 2});
+    const auto free = size_plan(plan, {});
+    ASSERT_EQ(free->status, SizingStatus::least);
+    thing(plan.runs, "main").pinned = true;
+    thing(plan.runs, "main").size = WireSize::awg(8);
+    const auto pinned = size_plan(plan, {});
+    ASSERT_EQ(pinned->status, SizingStatus::least);
+    EXPECT_TRUE(std::none_of(pinned->runs.begin(), pinned->runs.end(), [](const SizedRun& s) { return s.run == "main"; }));
+    for (Run& r : plan.runs) r.pinned = true;
+    EXPECT_EQ(size_plan(plan, {}).error().code, ErrorCode::empty);
+}
+
+TEST(Sizing, StockIsFreeWhereMoneyCounts) {
+    Plan plan = sizing_plan(11, {false, 2});
+    SizingAsk ask;
+    ask.goal = SizingGoal::money;
+    const auto bought = size_plan(plan, ask);
+    ASSERT_EQ(bought->status, SizingStatus::least);
+    plan.policy.stock = {{WireSize::awg(8), 60}};  // more than all together need
+    const auto stocked = size_plan(plan, ask);
+    ASSERT_EQ(stocked->status, SizingStatus::least);
+    EXPECT_LT(stocked->cost, bought->cost);
+    for (const SizedRun& s : stocked->runs) EXPECT_EQ(s.to, WireSize::awg(8)) << s.run;
+    plan.policy.stock = {{WireSize::awg(8), 1}};
+    const auto little = size_plan(plan, ask);
+    EXPECT_GE(little->cost, stocked->cost);
+    EXPECT_LE(little->cost, bought->cost + 1e-9);
+}
+
+TEST(Sizing, AnImpossibleLimitNamesItsLoad) {
+    Plan plan = sizing_plan(5, {false, 1});
+    plan.loads[0].live_when.switches.clear();
+    plan.loads[0].drop_limit = 0.0005;
+    const auto sized = size_plan(plan, {});
+    ASSERT_EQ(sized->status, SizingStatus::impossible);
+    ASSERT_FALSE(sized->blockers.empty());
+    EXPECT_EQ(sized->blockers.front().id, "load-0");
+    EXPECT_GT(sized->blockers.front().value, sized->blockers.front().allowed);
+}
+
+TEST(Sizing, ItCanBeStopped) {
+    SizingAsk ask;
+    int rounds = 0;
+    ask.watch = [&](const SizingProgress&) { return ++rounds < 1; };
+    Plan plan = truck();
+    for (Run& r : plan.runs) r.pinned = false;  // many rounds
+    const auto sized = size_plan(plan, ask);
+    ASSERT_TRUE(sized);
+    EXPECT_EQ(rounds, 1);
+    EXPECT_NE(sized->status, SizingStatus::least);
+    if (sized->status == SizingStatus::best_found) {
+        EXPECT_GE(sized->cost, sized->bound - 1e-9);
+        EXPECT_GE(sized->gap(), 0);
+    }
+}
+
+TEST(Sizing, TheNextTenthOfAVoltNeverCostsLess) {
+    Plan plan = sizing_plan(9, {false, 2});
+    for (Load& l : plan.loads) l.live_when.switches.clear();
+    plan.loads[0].drop_limit = 0.07;
+    const auto curve = price_of_volts(plan, {}, "load-0", 5);
+    ASSERT_TRUE(curve);
+    ASSERT_GE(curve->size(), 3U);
+    for (std::size_t k = 1; k < curve->size(); ++k) {
+        EXPECT_NEAR((*curve)[k].limit_V, (*curve)[k - 1].limit_V - 0.1, 1e-9);
+        if ((*curve)[k].cost) EXPECT_GE(*(*curve)[k].cost, *(*curve)[k - 1].cost - 1e-9);
+    }
+    EXPECT_EQ(price_of_volts(plan, {}, "nothing").error().code, ErrorCode::missing_reference);
+}
+
+TEST(Sizing, WrongNamesAreToldByPlace) {
+    SizingAsk ask;
+    ask.states = {"flying"};
+    EXPECT_EQ(size_plan(truck(), ask).error().place, "states");
+    ask = {};
+    ask.only = {"run-none"};
+    EXPECT_EQ(size_plan(truck(), ask).error().place, "only");
+}
+
+TEST(Bridges, AreThoseWithoutWhichTheNetworkFallsApart) {
+    for (std::uint32_t seed = 1; seed < 40; ++seed) {
+        const Plan plan = random_plan(seed);
+        const Network net = compile(plan, plan.states.front());
+        const auto bridge = bridges_of(net);
+        // taken out one by one: a bridge parts its two ends
+        for (std::size_t k = 0; k < net.conductors.size(); ++k) {
+            if (!net.conductors[k].closed) continue;
+            std::vector<int> group(net.nodes.size());
+            for (std::size_t n = 0; n < group.size(); ++n) group[n] = static_cast<int>(n);
+            const std::function<int(int)> root = [&](int n) { return group[at(n)] == n ? n : root(group[at(n)]); };
+            for (std::size_t c = 0; c < net.conductors.size(); ++c)
+                if (c != k && net.conductors[c].closed)
+                    group[at(root(net.conductors[c].from))] = root(net.conductors[c].to);
+            for (const BatteryElement& b : net.batteries) group[at(root(b.pos))] = root(b.neg);
+            for (const SourceElement& s : net.sources)
+                if (s.works) group[at(root(s.out))] = root(s.neg);
+            EXPECT_EQ(bridge[k] != 0, root(net.conductors[k].from) != root(net.conductors[k].to)) << seed << ", " << k;
+        }
+    }
+}
+
+TEST(Placement, NearerToItsSupplyIsMeasuredWithEveryCableResized) {
+    const Plan plan = truck();
+    const auto placed = placement_of(plan, "rear-box");
+    ASSERT_TRUE(placed);
+    ASSERT_TRUE(placed->here.fits);
+    EXPECT_GT(placed->here.mass_kg, 0.3);
+    ASSERT_GE(placed->rows.size(), 6U);
+    int places = 0;
+    for (const PlacementRow& row : placed->rows) {
+        places += !row.place.empty();
+        EXPECT_EQ(row.estimated, !row.place.empty());
+        if (!row.fits) continue;
+        Plan moved = plan;
+        ASSERT_TRUE(yr::apply(moved, row.edit));
+        EXPECT_TRUE(validate(moved).empty());
+        if (row.nearer_m != 0)
+            EXPECT_NEAR(*find(moved.runs, "run-7")->length_m, *find(plan.runs, "run-7")->length_m - row.nearer_m, 1e-9);
+    }
+    EXPECT_GE(places, 1);
+    EXPECT_EQ(placement_of(plan, "load-8").error().code, ErrorCode::missing_reference);
+}
+
+}  // namespace
+}  // namespace yr::test

@@ -1,0 +1,46 @@
+// Words for sizes, fuses and shorts: findings of that kind, what decides a size, the outcome of sizing a
+// plan, and rows of the fault study.
+#pragma once
+
+#include "guard/starting.h"
+#include "size/placement.h"
+#include "size/plan_sizing.h"
+#include "words/sentences.h"
+
+namespace yr::words {
+
+[[nodiscard]] std::string guard_sentence(const Finding& finding, const Plan& plan, const Style& style);
+[[nodiscard]] Rule guard_rule(const Finding& finding, const Plan& plan);
+[[nodiscard]] std::vector<std::string> guard_reasons(const Finding& finding, const Plan& plan,
+                                                     const Style& style);
+
+// "ampacity", "drop", "its fuse", ...; what decides a size.
+[[nodiscard]] const char* name_of(Limit limit);
+
+// "blade fuse", "type III breaker".
+[[nodiscard]] std::string device_kind(FuseType type);
+
+// Seconds as people read them: "40 ms", "1.3 s", "25 min"; "not sure to open" for none.
+[[nodiscard]] std::string seconds(double s, const Style& style = {});
+[[nodiscard]] std::string opens_text(const std::optional<double>& s, const Style& style = {});
+
+// "Least copper, proved: 14.2 kg, was 19.8 kg." and the like.
+[[nodiscard]] std::string sentence(const SizingResult& result, const SizingAsk& ask, const Plan& plan,
+                                   const Style& style = {});
+[[nodiscard]] std::string sentence(const SizingBlocker& blocker, const Plan& plan, const Style& style = {});
+// "drop of scene lights in Driving", "ampacity", "nothing: it is the thinnest".
+[[nodiscard]] std::string binds_text(const SizedRun& run, const Plan& plan);
+// A cost in the goal's unit.
+[[nodiscard]] std::string cost_text(double cost, SizingGoal goal, const Style& style = {});
+
+// Where a short is: "far end of scene lights", "behind scene lights fuse".
+[[nodiscard]] std::string place_text(const ShortPlace& place, const Plan& plan);
+// What happens: "scene lights fuse opens in 6 ms to 40 ms; scene lights reaches 71 °C of 160 °C."
+[[nodiscard]] std::string sentence(const ShortRow& row, const FaultStudy& study, const Plan& plan,
+                                   const Style& style = {});
+[[nodiscard]] Severity severity_of(const ShortRow& row);
+
+// "The bus dips from 12.6 V to 10.9 V; the hoist feed fuse uses 12 % of what opens it."
+[[nodiscard]] std::string sentence(const StartStudy& study, const Plan& plan, const Style& style = {});
+
+}  // namespace yr::words
