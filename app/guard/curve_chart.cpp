@@ -121,7 +121,7 @@ void CurveChart::add_band(const FuseBandCurve& band, double scale, bool own) {
     area->setBrush(fill);
     const Device* d = yr::find(document_->plan().runs[band.run].devices, band.device);
     auto* label = new QCPItemText(this);
-    label->position->setCoords(band.latest.front().first * scale, own ? 30 : 200);
+    label->position->setCoords(band.latest.front().first * scale, 3);
     label->setPositionAlignment(Qt::AlignLeft | Qt::AlignBottom);
     label->setRotation(-90);
     label->setFont(type_font(own ? Type::bold : Type::small));
@@ -175,7 +175,11 @@ void CurveChart::draw() {
         if (band.role == CurveRole::own) add_band(band, scale, true);
     if (!c.damage.empty()) {
         auto* label = new QCPItemText(this);
-        const auto& [amps, seconds] = c.damage[c.damage.size() / 2];
+        const auto near_s =
+            std::min_element(c.damage.begin(), c.damage.end(), [](const auto& a, const auto& b) {
+                return std::abs(std::log(a.second / 400)) < std::abs(std::log(b.second / 400));
+            });
+        const auto& [amps, seconds] = *near_s;
         label->position->setCoords(amps, seconds);
         label->setPositionAlignment(Qt::AlignLeft | Qt::AlignVCenter);
         label->setFont(type_font(Type::bold));

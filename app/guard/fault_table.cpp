@@ -37,7 +37,7 @@ FaultTable::FaultTable(PlanDocument* document, QWidget* parent) : QWidget(parent
     table_->header()->setFont(type_font(Type::small));
     table_->header()->setSectionResizeMode(QHeaderView::Fixed);
     table_->header()->setSectionResizeMode(6, QHeaderView::Stretch);
-    const int widths[] = {206, 116, 138, 100, 196, 58};
+    const int widths[] = {200, 118, 134, 128, 186, 70};
     for (int k = 0; k < 6; ++k) table_->header()->resizeSection(k, widths[k]);
     auto* head = new QHBoxLayout;
     head->setContentsMargins(12, 2, 12, 2);

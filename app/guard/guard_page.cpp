@@ -364,14 +364,16 @@ void GuardPage::take_start() {
         axis->setLabelFont(type_font(Type::small));
         axis->grid()->setPen(QPen(t.line, 1, Qt::DotLine));
     }
-    start_plot_->xAxis->setLabel(QStringLiteral("seconds"));
+    start_plot_->xAxis->setLabel(QStringLiteral("seconds after switching on"));
+    start_plot_->xAxis->setScaleType(QCPAxis::stLogarithmic);  // the first millisecond counts
+    start_plot_->xAxis->setTicker(QSharedPointer<QCPAxisTickerLog>::create());
     start_plot_->yAxis->setLabel(QStringLiteral("bus, lowest load - - (V)"));
     start_plot_->yAxis2->setLabelColor(t.ret[1]);
     start_plot_->yAxis->setLabelColor(t.supply[0]);
     start_plot_->yAxis2->setLabel(QStringLiteral("what starts (A)"));
     QVector<double> x, bus, amps;
     for (std::size_t k = 0; k < s.t_s.size(); ++k) {
-        x << s.t_s[k];
+        x << std::max(s.t_s[k], 1e-5);
         bus << s.bus_V[k];
         amps << s.total_A[k];
     }
@@ -395,7 +397,7 @@ void GuardPage::take_start() {
     auto* current = start_plot_->addGraph(start_plot_->xAxis, start_plot_->yAxis2);
     current->setData(x, amps, true);
     current->setPen(QPen(t.ret[1], 2));
-    start_plot_->xAxis->setRange(0, s.t_s.empty() ? 1 : s.t_s.back());
+    start_plot_->xAxis->setRange(1e-4, s.t_s.empty() ? 1 : s.t_s.back());
     start_plot_->yAxis->rescale();
     start_plot_->yAxis2->rescale();
     start_plot_->yAxis->scaleRange(1.15, start_plot_->yAxis->range().center());

@@ -290,6 +290,12 @@ class Painter {
         p_.fillRect(whole, t_.line);
         const bool over = i.used > 1;
         p_.fillRect(QRectF(whole.left(), y, width * std::min(1.0, i.used), 4), over ? t_.fix : t_.ink);
+        if (i.used_most > i.used_least) {  // within the plan's ranges: a hatched stretch over the bar
+            const double from = width * std::clamp(i.used_least, 0.0, 1.0),
+                         to = width * std::clamp(i.used_most, 0.0, 1.0);
+            p_.fillRect(QRectF(whole.left() + from, y - 3, std::max(2.0, to - from), 10),
+                        QBrush(i.used_most > 1 ? t_.fix : t_.soft, Qt::BDiagPattern));
+        }
         if (!over) return;
         const QPointF c(r.center().x(), y - 5);
         p_.setRenderHint(QPainter::Antialiasing, true);

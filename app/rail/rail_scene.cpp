@@ -273,6 +273,17 @@ class SceneBuilder {
                     i.share = QStringLiteral("%1 of %2")
                                   .arg(q(words::number(100 * r.drop_V / nominal, 2)),
                                        q(words::quantity(limit / nominal, Dimension::fraction, d_.style())));
+                const auto& bands = d_.inspection().bands;
+                if (i.used >= 0 && d_.findings_current() && !d_.shows_situation() &&
+                    bands.size() == plan_.states.size()) {
+                    const Band& band =
+                        bands[static_cast<std::size_t>(d_.state_index())].drop_V[at_(i.ref.index)];
+                    i.used_least = band.least / limit, i.used_most = band.most / limit;
+                    i.share = QStringLiteral("%1 … ").arg(q(words::number(100 * band.least / nominal, 2))) +
+                              QStringLiteral("%1 of %2")
+                                  .arg(q(words::number(100 * band.most / nominal, 2)),
+                                       q(words::quantity(limit / nominal, Dimension::fraction, d_.style())));
+                }
                 break;
             }
             case ChartThing::charging:

@@ -39,6 +39,7 @@ struct SceneItem {
     QString label, detail, share;  // what fits is drawn: "scene lights", "15.1 A  11.9 V", "5.7 of 10 %"
     QString share_long;            // the share with what follows from it, where there is room
     double used = -1;              // share of the allowed drop; below 0: none
+    double used_least = -1, used_most = -1;  // within the plan's ranges; below 0: it states none
     std::optional<Severity> severity;
     std::vector<Id> members;  // gathered
 };

@@ -103,7 +103,11 @@ void fuse_and_device_fields(FieldForm& form, const Part<Run>& run) {
                 false, {}, 0, 2000);
             form.choice(
                 QStringLiteral("of kind"),
-                {{QStringLiteral("blade"), "blade"},
+                {{QStringLiteral("glass"), "glass"},
+                 {QStringLiteral("type I breaker"), "breaker_1"},
+                 {QStringLiteral("type II breaker"), "breaker_2"},
+                 {QStringLiteral("type III breaker"), "breaker_3"},
+                 {QStringLiteral("blade"), "blade"},
                  {QStringLiteral("large blade"), "blade_large"},
                  {QStringLiteral("bolt-down, 2 kA"), "bolt"},
                  {QStringLiteral("bolted strip, 6 kA"), "strip"},
@@ -185,6 +189,25 @@ void ladder_row(FieldForm& form, PlanDocument* doc, const Id& run_id) {
 
 namespace {
 
+// What decides how thick a cable may be at its ends and corners.
+void fitting_fields(FieldForm& form, const Part<Run>& run) {
+    const Run& now = run.get();
+    FieldForm* more = form.fold(QStringLiteral("Lugs and bends"),
+                                now.lug_from_mm || now.lug_to_mm || now.bend_mm || now.pinned);
+    number_field(*more, run, QStringLiteral("Lug at its start, M"), Dimension::number, &Run::lug_from_mm,
+                 QStringLiteral("as its bolt"), 2, 30);
+    number_field(*more, run, QStringLiteral("Lug at its end, M"), Dimension::number, &Run::lug_to_mm,
+                 QStringLiteral("as its bolt"), 2, 30);
+    number_field(*more, run, QStringLiteral("Tightest bend, mm"), Dimension::number, &Run::bend_mm,
+                 QStringLiteral("none tight"), 1, 2000);
+    more->check(
+        QStringLiteral("pinned: keeps its size"), [run] { return run.alive() && run.get().pinned; },
+        [run](bool on) {
+            run.set(on ? QStringLiteral("pinned") : QStringLiteral("free again"),
+                    [&](Run& r) { r.pinned = on; });
+        });
+}
+
 // A fuse tap: this cable takes its supply at another circuit's fuse position.
 void tap_field(FieldForm& form, const Part<Run>& run) {
     std::vector<Choice> fuses{{QStringLiteral("no fuse position"), {}}};
@@ -222,6 +245,9 @@ void fill_run(FieldForm& form, PlanDocument* doc, const Id& id, bool whole) {
                 return run.set(QStringLiteral("length"), [&](Run& r) { r.length_m = v; });
             },
             true, QStringLiteral("assumed 3 m"), 1e-3, 200);
+        if (whole)
+            number_field(form, run, QStringLiteral("Or as short as"), Dimension::length, &Run::length_least_m,
+                         QStringLiteral("no range"), 1e-3, 200);
     } else {
         form.quantity(
             QStringLiteral("Resistance"), Dimension::resistance,
@@ -266,6 +292,7 @@ void fill_run(FieldForm& form, PlanDocument* doc, const Id& id, bool whole) {
         for (const Id& p : now.places) places << q(yr::name_of(doc->plan(), p));
         if (!places.isEmpty()) form.words(QStringLiteral("passes ") + places.join(QStringLiteral(", ")));
     }
+    if (cable && whole) fitting_fields(form, run);
     if (cable) fuse_and_device_fields(form, run);
     if (cable && whole) tap_field(form, run);
     if (cable && whole) add_device_choice(form, run);

@@ -92,6 +92,23 @@ void fill_load_more(FieldForm& form, PlanDocument* doc, const Id& id) {
         field("At start, each", Dimension::power, &Load::start_W, "no more", 1, 100000);
     } else {
         field("Start lasts", Dimension::time, &Load::inrush_s, "not known", 1e-3, 3600);
+        form.choice(
+            QStringLiteral("Starts as"),
+            {{QStringLiteral("its start says"), {}},
+             {QStringLiteral("at once"), "step"},
+             {QStringLiteral("a motor"), "motor"},
+             {QStringLiteral("a lamp's filament"), "lamp"},
+             {QStringLiteral("a capacitor"), "capacitor"}},
+            [load] { return load.alive() && load.get().start ? Id(enum_name(*load.get().start)) : Id(); },
+            [load](const Id& v) {
+                load.set(QStringLiteral("starts otherwise"),
+                         [&](Load& l) { l.start = enum_named<StartKind>(v); });
+            });
+        field("Runs at most", Dimension::time, &Load::on_s, "for ever", 1e-2, 1e6);
+        const Dimension drawn = load.get().draw.kind == DrawKind::current ? Dimension::current
+                                : load.get().draw.kind == DrawKind::power ? Dimension::power
+                                                                          : Dimension::resistance;
+        field("Or as little as", drawn, &Load::draw_least, "no range", 1e-4, 1e6);
         field("Works from", Dimension::voltage, &Load::least_V, "by its code", 0.1, 100);
         field("Bears", Dimension::voltage, &Load::most_V, "by its code", 0.1, 100);
         enum_field(form, load, QStringLiteral("ISO 16750-2"),

@@ -191,6 +191,19 @@ void fill_policy(FieldForm& form, PlanDocument* doc) {
             return set(QStringLiteral("price of copper"), [&](Policy& p) { p.copper_price_per_kg = v; });
         },
         true, QStringLiteral("no price"), 0, 1e5);
+    form.quantity(
+        QStringLiteral("Air may differ, K"), Dimension::number, [doc] { return doc->plan().policy.air_K; },
+        [set](std::optional<double> v) {
+            return set(QStringLiteral("range of air"), [&](Policy& p) { p.air_K = v; });
+        },
+        true, QStringLiteral("no range"), 0, 60);
+    form.quantity(
+        QStringLiteral("Joints age to, times"), Dimension::number,
+        [doc] { return doc->plan().policy.joint_ageing; },
+        [set](std::optional<double> v) {
+            return set(QStringLiteral("ageing of joints"), [&](Policy& p) { p.joint_ageing = v; });
+        },
+        true, QStringLiteral("they stay new"), 1, 100);
     form.choice(
         QStringLiteral("New cables in"),
         {{QStringLiteral("AWG"), "awg"}, {QStringLiteral("SAE"), "sae"}, {QStringLiteral("mm²"), "metric"}},

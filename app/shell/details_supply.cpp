@@ -90,6 +90,7 @@ void fill_source(FieldForm& form, PlanDocument* doc, const Id& id) {
         [part](const QString& what, const Condition& c) {
             part.set(what, [&](Source& s) { s.works_when = c; });
         });
+    field("Bolt, M", Dimension::number, &Source::stud_mm, "not said", 2, 30);
     field("Price", Dimension::number, &Source::price, "not set", 0, 1e7);
 }
 
@@ -144,6 +145,10 @@ void fill_battery(FieldForm& form, PlanDocument* doc, const Id& id) {
     field("Left by age", Dimension::fraction, &Battery::health, "as new", 0.05, 1);
     field("Peukert", Dimension::number, &Battery::peukert, "by chemistry", 1, 2);
     field("Charge at most", Dimension::voltage, &Battery::charge_most_V, "by chemistry", 5, 80);
+    number_field(form, part, QStringLiteral("Bolts, M"), Dimension::number, &Battery::stud_mm,
+                 QStringLiteral("not said"), 2, 30);
+    number_field(form, part, QStringLiteral("Cuts itself off at"), Dimension::current, &Battery::cuts_at_A,
+                 QStringLiteral("never"), 1, 1e5);
     field("Price", Dimension::number, &Battery::price, "not set", 0, 1e7);
 }
 
@@ -168,6 +173,12 @@ void fill_point(FieldForm& form, PlanDocument* doc, const Id& id) {
                      QStringLiteral("assumed 1 mΩ"), 1e-7, 1000);
     if (!p.bonded_to.empty()) form.words(q("bonded to " + yr::name_of(doc->plan(), p.bonded_to)));
     if (!p.place.empty()) form.words(q("in " + yr::name_of(doc->plan(), p.place)));
+    if (p.kind != PointKind::chassis) {
+        number_field(form, part, QStringLiteral("Bolt, M"), Dimension::number, &Point::stud_mm,
+                     QStringLiteral("not said"), 2, 30);
+        number_field(form, part, QStringLiteral("Takes cable up to"), Dimension::area, &Point::most_mm2,
+                     QStringLiteral("any"), 0.1, 1000);
+    }
     if (p.kind == PointKind::box) fill_box(form, doc, id);
     if (p.feeds_loads) {
         form.words(QStringLiteral("hangs on:"));

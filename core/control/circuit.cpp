@@ -192,6 +192,7 @@ Load load_of(const TypedLine& line, FreeIds& ids) {
     load.inverter.clear();
     load.count = line.count;
     load.draw = *line.draw;
+    if (line.draw_least && *line.draw_least <= load.draw.value) load.draw_least = line.draw_least;
     load.live_when = line.live_when.value_or(Condition{});
     load.place = line.place;
     load.note = note_of(line);
@@ -240,6 +241,7 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
     supply.from = feed.point->id;
     supply.to = load.id + ".pos";
     supply.length_m = line.length_m;
+    supply.length_least_m = line.length_least_m;
     supply.size = cable.size;
     if (!line.place.empty()) supply.places = {line.place};
     if (cable.fuse)
@@ -267,6 +269,7 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
     ret.from = load.id + ".neg";
     ret.to = choose_return(plan, line, *feed.point, current_A, home_run);
     ret.length_m = home_run ? line.length_m : std::optional(kGroundLead_m);
+    if (home_run) ret.length_least_m = line.length_least_m;
     ret.size = cable.size;
     ret.places = supply.places;
 

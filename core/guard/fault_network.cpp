@@ -196,13 +196,14 @@ struct FaultNetwork::Impl {
             const double more_S = 1 / ask.changed_ohm - 1 / ohm[at(ask.changed)];
             if (c.closed && std::abs(more_S) > 1e-9) port(c.from, c.to, 0, 1 / more_S);
         }
-        const std::size_t first_short = z.size() + (ask.run >= 0 ? 1 : 0);
+        std::size_t first_short = z.size();
         double r1 = 0, r2 = 0;
         if (ask.run >= 0) {
             const ConductorElement& c = net.conductors[at(ask.run)];
             const double whole = ask.changed == ask.run ? ask.changed_ohm : ohm[at(ask.run)];
             r1 = whole * ask.share, r2 = whole - r1;
             remove(ask.run);
+            first_short = z.size();
             port(c.from, ask.back, 0, std::max(r1, 1e-7));
             port(c.to, ask.back, 0, std::max(r2, 1e-7));
         } else {

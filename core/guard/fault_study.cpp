@@ -186,6 +186,10 @@ class Study {
                 ask.back = kNoNode;
                 return ask;
             }
+            if (n.conductors[place_->run].forward_V > 0) {  // a diode in it: as if at its far end
+                ask.at = node(n, place_->at);
+                return ask;
+            }
             ask.run = static_cast<int>(place_->run);
             ask.share = place_->share;
         }

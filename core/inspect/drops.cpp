@@ -120,11 +120,11 @@ void add_dead(const Case& c, std::size_t load, const State& state, std::vector<F
 
 // Where the plan states ranges, their worst corner is what counts.
 void inspect_ranges(const Case& c, std::vector<Finding>& out) {
-    if (!has_ranges(c.plan)) return;
+    if (c.bands.empty()) return;
     const std::size_t from = out.size();
     for (std::size_t s = 0; s < c.solutions.size(); ++s) {
         if (c.plan.states[s].key == Key::crank) continue;
-        const StateBands bands = bands_of(c.plan, s);
+        const StateBands& bands = c.bands[s];
         for (std::size_t l = 0; l < c.plan.loads.size(); ++l) {
             const double limit = drop_limit_V(c.plan, c.plan.loads[l]);
             const double most = bands.drop_V[l].most;

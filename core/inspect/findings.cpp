@@ -21,7 +21,9 @@ void keep_worst(std::vector<Finding>& out, std::size_t from, Finding finding, Wo
 Inspection inspect(const Plan& plan, bool with_mends) {
     Inspection result;
     result.solutions = solve_all(plan);
-    const Case c{plan, result.solutions, with_mends};
+    if (has_ranges(plan))
+        for (std::size_t k = 0; k < plan.states.size(); ++k) result.bands.push_back(bands_of(plan, k));
+    const Case c{plan, result.solutions, with_mends, result.bands};
     auto& f = result.findings;
     inspect_protection(c, f);
     inspect_cables(c, f);

@@ -7,6 +7,7 @@
 #include <vector>
 
 #include "plan/edit.h"
+#include "size/ranges.h"
 #include "size/run_ladder.h"
 
 namespace yr {
@@ -68,8 +69,8 @@ enum class FindingKind {
     short_stays,  // id run; other: nearest device, or empty; value: A of a short at its far end that nothing
                   // is sure to open
     short_hurts,  // id run; other: device; value C reached before it opens, limit C
-    short_upstream,  // id run; other: device further up that may open first; value: its earliest s, limit:
-                     // latest s of the near one
+    short_upstream,    // id run; other: device further up that may open first; value: its earliest s, limit:
+                       // latest s of the near one
     interrupt_short,   // id run; other: fuse; value: A of a short behind it, limit: what it interrupts
     start_opens_fuse,  // id run; other: fuse; value: A at start, limit: what it holds for so long, A
     fuse_loaded,       // id run; other: fuse; value A, limit: what it carries for ever, A
@@ -141,6 +142,7 @@ struct Finding {
 struct Inspection {
     std::vector<Finding> findings;    // most severe first, then by how far over
     std::vector<Solution> solutions;  // by state, in the plan's order
+    std::vector<StateBands> bands;    // by state, where the plan states ranges; else empty
 };
 
 // All rules over all states. `with_mends` also searches the smallest changes, which takes more solves.

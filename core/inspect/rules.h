@@ -9,6 +9,7 @@ struct Case {
     const Plan& plan;
     const std::vector<Solution>& solutions;  // by state
     bool with_mends;
+    const std::vector<StateBands>& bands;  // empty: the plan states no ranges
 };
 
 void inspect_drops(const Case& c, std::vector<Finding>& out);   // drop, no operating point, dead, key rail

@@ -61,7 +61,8 @@ std::optional<Mend> mend_start_up(const Case& c, const State& state, const Findi
     if (!yr::apply(trial, edit)) return std::nullopt;
     const std::vector<Solution> solutions = solve_all(trial);
     std::vector<Finding> left;
-    const Case after{trial, solutions, false};
+    static const std::vector<StateBands> no_bands;
+    const Case after{trial, solutions, false, no_bands};
     for (std::size_t s = 0; s < trial.states.size(); ++s)
         if (trial.states[s].id == state.id)
             for (const double moment : start_moments(after, solutions[s].network))

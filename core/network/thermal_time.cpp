@@ -3,12 +3,14 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numbers>
 
 namespace yr {
 namespace {
 
 constexpr double kMelted_C = 2000;
-constexpr double kStep_K = 2;  // largest rise of one step of the integration
+constexpr double kWall_s = 10;  // by then every wall follows
+constexpr double kStep_K = 2;   // largest rise of one step of the integration
 
 double heating_W_per_m(const CableSurroundings& c, double current_A, double t_C) {
     const double each = current_A / c.bundle_factor;
@@ -34,22 +36,39 @@ double cooling_W_per_m(const CableSurroundings& c, double t_C) {
     return heat_loss_W_per_m(c, c.ambient_C + x);
 }
 
-double rate_K_per_s(const CableSurroundings& c, double current_A, double t_C) {
-    return (heating_W_per_m(c, current_A, t_C) - cooling_W_per_m(c, t_C)) / c.heat_J_per_mK;
+// Heat that one metre takes up per kelvin of its conductor, so long after the current began. At once the
+// metal alone warms (IEC 60364-5-54); within the wall's own time the insulation follows: its inner share with
+// the conductor, the rest with the surface (Van Wormer's shares, IEC 60853-2, from memory), which stands
+// `follows` of the rise.
+double heat_J_per_mK(const CableSurroundings& c, double since_s, double follows) {
+    const double inner = c.strand_diameter_m, outer = c.outer_diameter_m, ratio = outer / inner;
+    const double share = 1 / (2 * std::log(ratio)) - 1 / (ratio * ratio - 1);
+    const double wall =
+        std::numbers::pi / 4 * (outer * outer - inner * inner) * insulation_wall().heat_J_per_m3K;
+    const double metal = c.heat_J_per_mK - share * wall;
+    const double wall_s = 0.5 * c.wall_K_m_per_W * wall;
+    return metal + wall * (share + (1 - share) * follows) * (1 - std::exp(-since_s / wall_s));
+}
+
+double rate_K_per_s(const CableSurroundings& c, double current_A, double t_C, double since_s) {
+    const double cooling = cooling_W_per_m(c, t_C);
+    const double rise = std::max(t_C - c.ambient_C, 0.1);
+    const double follows = std::clamp(1 - cooling * c.wall_K_m_per_W / rise, 0.0, 1.0);
+    return (heating_W_per_m(c, current_A, t_C) - cooling) / heat_J_per_mK(c, since_s, follows);
 }
 
 // One step of the classical fourth-order Runge-Kutta method.
-double stepped_C(const CableSurroundings& c, double current_A, double t_C, double dt) {
-    const double k1 = rate_K_per_s(c, current_A, t_C);
-    const double k2 = rate_K_per_s(c, current_A, t_C + dt / 2 * k1);
-    const double k3 = rate_K_per_s(c, current_A, t_C + dt / 2 * k2);
-    const double k4 = rate_K_per_s(c, current_A, t_C + dt * k3);
+double stepped_C(const CableSurroundings& c, double current_A, double t_C, double since_s, double dt) {
+    const double k1 = rate_K_per_s(c, current_A, t_C, since_s);
+    const double k2 = rate_K_per_s(c, current_A, t_C + dt / 2 * k1, since_s + dt / 2);
+    const double k3 = rate_K_per_s(c, current_A, t_C + dt / 2 * k2, since_s + dt / 2);
+    const double k4 = rate_K_per_s(c, current_A, t_C + dt * k3, since_s + dt);
     return t_C + dt / 6 * (k1 + 2 * k2 + 2 * k3 + k4);
 }
 
 double time_constant_s(const CableSurroundings& c, double t_C) {
     const double rise = std::max(t_C - c.ambient_C, 1.0);
-    return c.heat_J_per_mK * rise / std::max(cooling_W_per_m(c, c.ambient_C + rise), 1e-12);
+    return heat_J_per_mK(c, 1e9, 1) * rise / std::max(cooling_W_per_m(c, c.ambient_C + rise), 1e-12);
 }
 
 }  // namespace
@@ -63,17 +82,20 @@ double adiabatic_k(double start_C, double end_C) {
 }
 
 double temperature_after_C(const CableSurroundings& cable, double current_A, double start_C, double seconds) {
-    double t = start_C, left = seconds;
+    double t = start_C, left = seconds, since = 0;
     for (int k = 0; k < 4000 && left > 0; ++k) {
-        const double rate = rate_K_per_s(cable, current_A, t);
+        const double rate = rate_K_per_s(cable, current_A, t, since);
         double dt = std::min(left, 0.1 * time_constant_s(cable, std::max(t, cable.ambient_C + 5)));
         if (std::abs(rate) * dt > kStep_K) dt = kStep_K / std::abs(rate);
+        if (since < kWall_s)
+            dt = std::min(dt, std::max(0.2 * since, 2e-3));  // while the wall begins to follow
         // steady
         if (std::abs(rate) * std::min(left, 20 * time_constant_s(cable, std::max(t, cable.ambient_C + 5))) <
             1e-3)
             return t;
-        t = stepped_C(cable, current_A, t, dt);
+        t = stepped_C(cable, current_A, t, since, dt);
         left -= dt;
+        since += dt;
         if (t >= kMelted_C) return kMelted_C;
     }
     return t;
@@ -81,19 +103,30 @@ double temperature_after_C(const CableSurroundings& cable, double current_A, dou
 
 double time_to_C(const CableSurroundings& cable, double current_A, double start_C, double limit_C) {
     if (start_C >= limit_C) return 0;
-    if (rate_K_per_s(cable, current_A, limit_C) <= 0) return std::numeric_limits<double>::infinity();
-    // The balance does not know the time: t is the integral of dT / rate(T), by Simpson's rule. The rate is
-    // smooth; it may become small near the limit, so the steps crowd there.
+    if (rate_K_per_s(cable, current_A, limit_C, 1e9) <= 0) return std::numeric_limits<double>::infinity();
+    // With the heat that is taken up by then the balance does not know the time: t is the integral of dT /
+    // rate(T), by Simpson's rule, found again with its own heat until both agree. The rate may become small
+    // near the limit, so the steps crowd there.
     constexpr int kPieces = 24;
-    double seconds = 0;
     const double span = limit_C - start_C;
     const auto at = [&](double s) { return start_C + span * (1 - (1 - s) * (1 - s)); };
-    for (int k = 0; k < kPieces; ++k) {
-        const double a = at(static_cast<double>(k) / kPieces), b = at(static_cast<double>(k + 1) / kPieces);
-        const double ra = rate_K_per_s(cable, current_A, a), rb = rate_K_per_s(cable, current_A, b);
-        const double rm = rate_K_per_s(cable, current_A, (a + b) / 2);
-        if (ra <= 0 || rm <= 0) return std::numeric_limits<double>::infinity();
-        seconds += (b - a) / 6 * (1 / ra + 4 / rm + 1 / rb);
+    double seconds = 1;
+    for (int round = 0; round < 12; ++round) {
+        // the heat taken up over the whole time is, on average, that of a little less than half of it
+        const double since = 0.4 * seconds;
+        double sum = 0;
+        for (int k = 0; k < kPieces; ++k) {
+            const double a = at(static_cast<double>(k) / kPieces),
+                         b = at(static_cast<double>(k + 1) / kPieces);
+            const double ra = rate_K_per_s(cable, current_A, a, since),
+                         rb = rate_K_per_s(cable, current_A, b, since);
+            const double rm = rate_K_per_s(cable, current_A, (a + b) / 2, since);
+            if (ra <= 0 || rm <= 0) return std::numeric_limits<double>::infinity();
+            sum += (b - a) / 6 * (1 / ra + 4 / rm + 1 / rb);
+        }
+        const bool same = std::abs(sum - seconds) < 1e-4 * sum;
+        seconds = sum;
+        if (same) break;
     }
     return seconds;
 }

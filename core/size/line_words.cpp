@@ -70,6 +70,29 @@ std::optional<Quantity> LineCursor::quantity(std::size_t ahead, std::size_t& use
     return std::nullopt;
 }
 
+std::optional<Quantity> LineCursor::range(std::size_t ahead, std::size_t& used, double& least) const {
+    for (std::size_t count = 4; count >= 1; --count) {
+        if (!has(ahead + count)) continue;
+        for (std::size_t k = 0; k < count; ++k)
+            if (words_[at_ + ahead + k].quoted) return std::nullopt;
+        const std::string text = joined(ahead, count);
+        const auto dots = text.find("..");
+        if (dots == std::string::npos) continue;
+        const auto most = parse_quantity(text.substr(dots + 2));
+        if (!most || most->dimension == Dimension::number) continue;
+        std::string low = text.substr(0, dots);
+        const std::string unit = text.substr(text.find_last_of("0123456789") + 1);
+        auto first = parse_quantity(low);
+        if (!first || first->dimension == Dimension::number)
+            first = parse_quantity(low + unit);  // one unit for both
+        if (!first || first->dimension != most->dimension || !(first->value <= most->value)) continue;
+        used = count;
+        least = first->value;
+        return *most;
+    }
+    return std::nullopt;
+}
+
 std::optional<Condition> ConditionReader::key_word(const std::string& w) const {
     Condition c;
     if (w == "always" || w == "constant" || w == "battery") return c;

@@ -66,6 +66,7 @@ void set_length(Run& r, double length_m) {
 void measure(const Plan& before, Plan changed, const Id& id, PlacementRow& row) {
     SizingAsk ask;
     ask.most_s = 5;
+    ask.as_now = true;  // what other cables spoil is not this thing's fault
     for (const Run& r : changed.runs)
         if (touches(r, id) && !r.body_metal && !r.resistance_ohm && !r.pinned) ask.only.push_back(r.id);
     const auto sized = size_plan(changed, ask);

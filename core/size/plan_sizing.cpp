@@ -75,6 +75,7 @@ class Search {
         if (!best) return;
         best = polished(*best, best_cost);
         result.cost = shown(cost_of(*best));
+        if (result.status == SizingStatus::least) result.bound = result.cost;  // equal but for rounding
         fill(result, *best);
     }
 

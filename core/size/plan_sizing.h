@@ -34,8 +34,9 @@ struct SizingAsk {
     std::vector<Id> states;  // empty: all but cranking
     std::vector<Id> only;    // runs that may change; empty: all that are not pinned
     bool fuses = true;       // ratings are chosen as well, where a run has one fuse and is fed from one end
-    std::map<Id, double> drop_limits_V;                // in place of a load's own
-    double most_s = 60;                                // after that the best that was found is given
+    std::map<Id, double> drop_limits_V;  // in place of a load's own
+    bool as_now = false;  // a load over its limit in the plan as it stands may stay as far over
+    double most_s = 60;   // after that the best that was found is given
     std::function<bool(const SizingProgress&)> watch;  // false: stop
 };
 

@@ -11,6 +11,7 @@ namespace yr {
 namespace {
 
 constexpr double kMiddle = 0.5, kProbe = 0.25;
+constexpr double kMargin = 0.002;  // of a band, added at both its ends
 constexpr double kAirPoints[] = {0.25, 0.5, 0.75};
 
 enum class ValueKind { length, draw, air, joints };
@@ -107,7 +108,10 @@ class Box {
                 followed.push_back({Followed::Kind::run_A, r});
         slopes_from(followed);
         for (std::size_t f = 0; f < followed.size(); ++f) {
-            const Band band{extreme(followed[f], f, -1), extreme(followed[f], f, 1)};
+            Band band{extreme(followed[f], f, -1), extreme(followed[f], f, 1)};
+            // what constant power and common air bend between corners is far below this
+            const double margin = ranged_.empty() ? 0 : kMargin * (band.most - band.least) + 1e-9;
+            band.least -= margin, band.most += margin;
             const auto k = followed[f].index;
             if (followed[f].kind == Followed::Kind::load_V) out.load_V[k] = band;
             if (followed[f].kind == Followed::Kind::drop_V) out.drop_V[k] = band;
@@ -174,6 +178,18 @@ class Box {
                     else
                         corner[k] = 1 - corner[k];
                 }
+            }
+        }
+        // no single value at its other end does better: the slopes at the middle may have missed a small one
+        for (bool climbed = true; climbed && !(cancel_ && *cancel_);) {
+            climbed = false;
+            for (std::size_t k = 0; k < ranged_.size(); ++k) {
+                corner[k] = 1 - corner[k];
+                const double there = read(at(corner), f);
+                if (better(there))
+                    best = there, climbed = true;
+                else
+                    corner[k] = 1 - corner[k];
             }
         }
         for (std::size_t k = 0; k < ranged_.size(); ++k) {  // air: its two ends and points between

@@ -5,8 +5,8 @@
 // linear in each current, so its extremes lie at corners of the box of ranges. The corner is found from the
 // slopes at its middle; for cables that lie in no loop and for draws that slope cannot change sign, so that
 // corner is exact. For cables in loops all corners are tried (up to kMostLooped of them). Air is one common
-// value: both ends and points between. Where more loops are ranged than can be tried, corners are climbed and
-// the band says it is not proved.
+// value: both ends and points between; each band is widened by 0.2 % of itself. Where more loops are ranged
+// than can be tried, corners are climbed and the band says it is not proved.
 #pragma once
 
 #include <atomic>

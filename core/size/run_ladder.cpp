@@ -114,17 +114,19 @@ RunSizeRow judge(const Ground& g, const Run& run, const CircuitOptions& circuit,
         if (plan.states[s].key == Key::crank) continue;
         for (std::size_t k = 0; k < plan.loads.size(); ++k) {
             const LoadResult& l = points[s].loads[k];
-            if (!g.served[s][k] || l.status != LoadStatus::on || plan.loads[k].starter) continue;
+            if (!g.served[s][k] || plan.loads[k].starter) continue;
             const double limit = drop_limit_V(plan, plan.loads[k]);
+            // one that breaks down through so thin a cable loses all its volts
+            const double lost_V = l.status == LoadStatus::on ? l.drop_V : plan.vehicle.nominal_V;
             if (drop_at[k] < 0) {
                 drop_at[k] = static_cast<int>(row.drops.size());
-                row.drops.push_back({plan.loads[k].id, plan.states[s].id, l.drop_V, limit});
-            } else if (auto& d = row.drops[static_cast<std::size_t>(drop_at[k])]; l.drop_V > d.drop_V) {
-                d.drop_V = l.drop_V, d.state = plan.states[s].id;
+                row.drops.push_back({plan.loads[k].id, plan.states[s].id, lost_V, limit});
+            } else if (auto& d = row.drops[static_cast<std::size_t>(drop_at[k])]; lost_V > d.drop_V) {
+                d.drop_V = lost_V, d.state = plan.states[s].id;
             }
-            if (l.drop_V / limit <= worst_drop) continue;
-            worst_drop = l.drop_V / limit;
-            row.drop_V = l.drop_V;
+            if (lost_V / limit <= worst_drop) continue;
+            worst_drop = lost_V / limit;
+            row.drop_V = lost_V;
             row.drop_limit_V = limit;
             row.drop_load = plan.loads[k].id;
             row.drop_state = plan.states[s].id;

@@ -162,8 +162,13 @@ class LineReader {
 
     bool read_quantity() {
         std::size_t used = 0;
-        const auto q = words_.quantity(0, used);
+        double least = 0;
+        auto q = words_.range(0, used, least);
+        const bool ranged = q.has_value() && least > 0;
+        if (!q) q = words_.quantity(0, used);
         if (!q || !(q->value > 0)) return read_count();
+        if (ranged && (q->dimension == Dimension::power || q->dimension == Dimension::current))
+            line_.draw_least = least;
         switch (q->dimension) {
             case Dimension::power:
                 return take_draw(DrawKind::power, *q, used);
@@ -173,6 +178,7 @@ class LineReader {
                 return take_draw(DrawKind::resistance, *q, used);
             case Dimension::length:
                 line_.length_m = q->value;
+                if (ranged) line_.length_least_m = least;
                 break;
             case Dimension::fraction:
                 if (words_.lower(used) == "duty") {
@@ -386,7 +392,9 @@ std::string typed_text(const Plan& plan, const Load& l) {
     const std::string when = typed_condition(plan, l.live_when);
     add(when.empty() ? "always" : when);
     const Run* run = supply_run(plan, l.id);
-    if (run && run->length_m) add(trimmed_number(*run->length_m) + " m");
+    if (run && run->length_m)
+        add((run->length_least_m ? trimmed_number(*run->length_least_m) + ".." : std::string()) +
+            trimmed_number(*run->length_m) + " m");
     if (run && run->size) add(name_of(*run->size));
     if (!l.place.empty()) add(name_of(plan, l.place));
     if (run && find(plan.points, run->from)) add("from " + name_of(plan, run->from));

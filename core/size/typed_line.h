@@ -36,6 +36,8 @@ struct TypedLine {
     // is not used
     Load details;
     std::string entry;  // name of the library entry whose values fill what was not typed
+    std::optional<double> length_least_m{},
+        draw_least{};  // "3..4 m", "4..5 A": length_m and draw are the most
     std::vector<std::string> not_understood;
     // What is still missing before a load can be made of it.
     [[nodiscard]] bool complete() const { return !name.empty() && draw.has_value(); }
