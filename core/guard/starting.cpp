@@ -242,7 +242,8 @@ class Integration {
 
     // Algebraic values and slopes that fit the differential ones. False where there are none.
     bool settle_in(double t, double ahead) {
-        if (t > 0) IDAReInit(memory_, t, y_.value, dy_.value);
+        if (begun_) IDAReInit(memory_, t, y_.value, dy_.value);
+        begun_ = true;
         if (IDACalcIC(memory_, IDA_YA_YDP_INIT, t + ahead) < 0) return false;
         return IDAGetConsistentIC(memory_, y_.value, dy_.value) >= 0;
     }
@@ -254,11 +255,6 @@ class Integration {
         if (flag < 0) return Step::failed;
         return flag == IDA_ROOT_RETURN ? Step::rooted : Step::went;
     }
-    std::vector<int> roots() {
-        std::vector<int> found(system_.coils().size(), 0);
-        IDAGetRootInfo(memory_, found.data());
-        return found;
-    }
     void longest_step(double seconds) { IDASetMaxStep(memory_, seconds); }
     double* y() { return y_.data(); }
 
@@ -268,6 +264,7 @@ class Integration {
     Vector y_, dy_, id_;
     void* memory_;
     SUNMatrix matrix_ = nullptr;
+    bool begun_ = false;
     SUNLinearSolver solver_ = nullptr;
 };
 
@@ -423,7 +420,25 @@ Result<StartStudy> study_start(const Plan& plan, const StartAsk& ask) {
     out.before_V = before.batteries.empty() ? 0 : before.batteries[0].voltage_V;
     double t = 0;
     run.longest_step(ask.seconds / 60);
-    bool good = run.settle_in(0, 1e-5);
+    // Contactors whose coils no longer hold open; what that changes is settled anew, until all that are
+    // closed hold.
+    const auto let_go = [&](double now) {
+        for (std::size_t round = 0; round <= system.coils().size(); ++round) {
+            bool any = false;
+            for (const MemoryElement* m : system.coils()) {
+                ConductorElement& contact = system.network().conductors[at(m->conductor)];
+                const double volts = system.coil_V(*m, run.y());
+                if (!contact.closed || volts > m->open_V * (1 + 1e-6)) continue;
+                out.events.push_back({now, m->id, volts});
+                contact.closed = false;
+                any = true;
+            }
+            if (!any) return round > 0 || run.settle_in(now, 1e-5);
+            if (!run.settle_in(now, 1e-5)) return false;
+        }
+        return true;
+    };
+    bool good = run.settle_in(0, 1e-5) && let_go(0);
     if (good) record.take(0, run.y(), system.network());
     double next_stop = ask.seconds;
     for (const Starter& s : *starters)
@@ -436,14 +451,7 @@ Result<StartStudy> study_start(const Plan& plan, const StartAsk& ask) {
         }
         record.take(t, run.y(), system.network());
         if (step == Integration::Step::rooted) {
-            const auto roots = run.roots();
-            for (std::size_t k = 0; k < roots.size(); ++k) {
-                const MemoryElement& m = *system.coils()[k];
-                if (roots[k] >= 0 || !system.network().conductors[at(m.conductor)].closed) continue;
-                out.events.push_back({t, m.id, system.coil_V(m, run.y())});
-                system.network().conductors[at(m.conductor)].closed = false;
-            }
-            good = run.settle_in(t, 1e-5);
+            good = let_go(t);
         } else if (t >= next_stop * (1 - 1e-12) && next_stop < ask.seconds) {
             next_stop = ask.seconds;
             good = run.settle_in(t, 1e-5);
