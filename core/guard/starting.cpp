@@ -69,7 +69,8 @@ class System {
         starter_of_.assign(net_.loads.size(), nullptr);
         for (const Starter& s : starters_) starter_of_[s.load] = &s;
         for (const MemoryElement& m : net_.memories)
-            if (m.kind == MemoryKind::coil && m.conductor >= 0 && m.coil_load >= 0 && m.closed)
+            if (m.kind == MemoryKind::coil && m.conductor >= 0 && m.coil_load >= 0 &&
+                net_.conductors[at(m.conductor)].closed)
                 coils_.push_back(&m);
     }
 
