@@ -9,6 +9,7 @@
 #include "shell/details_part.h"
 #include "size/typed_line.h"
 #include "words/control_words.h"
+#include "words/guard_words.h"
 
 namespace yr::app {
 namespace {
@@ -173,12 +174,13 @@ void ladder_row(FieldForm& form, PlanDocument* doc, const Id& run_id) {
             if (ladder->chosen < 0)
                 return Found{QStringLiteral(
                     "No size passes every limit in every state; the worst is shown in the findings.")};
-            const char* decides[] = {"the thinnest of all", "ampacity decides", "drop decides",
-                                     "the fuse decides", "temperature decides"};
             const auto& row = ladder->rows[static_cast<std::size_t>(ladder->chosen)];
-            return Found{QStringLiteral("Thinnest that passes in every state: ") +
-                         q(words::short_size(row.size)) + QStringLiteral(", ") +
-                         QString::fromUtf8(decides[static_cast<int>(ladder->decides)])};
+            return Found{
+                QStringLiteral("Thinnest that passes in every state: ") + q(words::short_size(row.size)) +
+                QStringLiteral(", ") +
+                (ladder->decides == Limit::none
+                     ? QStringLiteral("the thinnest of all")
+                     : QString::fromUtf8(words::name_of(ladder->decides)) + QStringLiteral(" decides"))};
         }));
     };
     QObject::connect(doc, &PlanDocument::findings_changed, label, start);
