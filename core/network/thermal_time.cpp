@@ -10,7 +10,7 @@ namespace {
 
 constexpr double kMelted_C = 2000;
 constexpr double kWall_s = 10;  // by then every wall follows
-constexpr double kStep_K = 2;   // largest rise of one step of the integration
+constexpr double kStep_K = 6;   // largest rise of one step of the integration
 
 double heating_W_per_m(const CableSurroundings& c, double current_A, double t_C) {
     const double each = current_A / c.bundle_factor;
@@ -85,7 +85,7 @@ double temperature_after_C(const CableSurroundings& cable, double current_A, dou
     double t = start_C, left = seconds, since = 0;
     for (int k = 0; k < 4000 && left > 0; ++k) {
         const double rate = rate_K_per_s(cable, current_A, t, since);
-        double dt = std::min(left, 0.1 * time_constant_s(cable, std::max(t, cable.ambient_C + 5)));
+        double dt = std::min(left, 0.3 * time_constant_s(cable, std::max(t, cable.ambient_C + 5)));
         if (std::abs(rate) * dt > kStep_K) dt = kStep_K / std::abs(rate);
         if (since < kWall_s)
             dt = std::min(dt, std::max(0.2 * since, 2e-3));  // while the wall begins to follow

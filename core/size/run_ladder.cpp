@@ -16,7 +16,8 @@ constexpr int kMostParallel = 8;
 std::vector<std::vector<char>> served_loads(const Plan& plan, std::size_t run,
                                             const std::vector<Solution>& solutions) {
     std::vector<std::vector<char>> served(solutions.size(), std::vector<char>(plan.loads.size(), 0));
-    for (std::size_t s = 0; s < solutions.size(); ++s)
+    for (std::size_t s = 0; s < solutions.size(); ++s) {
+        if (std::abs(solutions[s].point.conductors[run].current_A) < kCarriesCurrent_A) continue;
         for (std::size_t k = 0; k < plan.loads.size(); ++k) {
             if (solutions[s].point.loads[k].status != LoadStatus::on || !plan.loads[k].inverter.empty())
                 continue;
@@ -24,6 +25,7 @@ std::vector<std::vector<char>> served_loads(const Plan& plan, std::size_t run,
                 if (solutions[s].network.conductors[static_cast<std::size_t>(c)].run == static_cast<int>(run))
                     served[s][k] = 1;
         }
+    }
     return served;
 }
 
@@ -262,10 +264,11 @@ std::vector<int> path_of_load(const Network& net, const OperatingPoint& point, i
     return path;
 }
 
-std::optional<RunDuty> run_duty(const Plan& plan, std::size_t run, const std::vector<Solution>& solutions) {
+namespace {
+
+std::optional<RunDuty> duty_of(const Plan& plan, std::size_t run, const std::vector<Solution>& solutions,
+                               const std::vector<std::vector<char>>& served) {
     const Run& r = plan.runs[run];
-    if (r.body_metal || r.resistance_ohm) return std::nullopt;
-    const auto served = served_loads(plan, run, solutions);
     std::optional<RunDuty> worst;
     for (std::size_t s = 0; s < solutions.size(); ++s) {
         const ConductorElement& e = solutions[s].network.conductors[run];
@@ -283,6 +286,14 @@ std::optional<RunDuty> run_duty(const Plan& plan, std::size_t run, const std::ve
         if (!worst || duty.peak_C > worst->peak_C) worst = duty;
     }
     return worst;
+}
+
+}  // namespace
+
+std::optional<RunDuty> run_duty(const Plan& plan, std::size_t run, const std::vector<Solution>& solutions) {
+    const Run& r = plan.runs[run];
+    if (r.body_metal || r.resistance_ohm) return std::nullopt;
+    return duty_of(plan, run, solutions, served_loads(plan, run, solutions));
 }
 
 Result<RunLadder> run_ladder(const Plan& plan, const Id& run_id, int parallel,
@@ -305,7 +316,7 @@ Result<RunLadder> run_ladder(const Plan& plan, const Id& run_id, int parallel,
     ladder.insulation_C = found->insulation_C;
     Ground ground{plan, index, served_loads(plan, index, solutions), solutions};
     find_fuse(ground, *found, ladder);
-    ladder.duty = run_duty(plan, index, solutions);
+    ladder.duty = duty_of(plan, index, solutions, ground.served);
     std::vector<std::size_t> states(solutions.size());
     for (std::size_t s = 0; s < states.size(); ++s) states[s] = s;
     CircuitOptions circuit(plan, solutions, states);
@@ -316,7 +327,11 @@ Result<RunLadder> run_ladder(const Plan& plan, const Id& run_id, int parallel,
         if (!conductor(size, trial.material)) continue;
         circuit.put(index, trial);
         std::vector<OperatingPoint> points;
-        for (std::size_t s = 0; s < states.size(); ++s) points.push_back(circuit.solve(s));
+        for (std::size_t s = 0; s < states.size(); ++s) {
+            // where it carries nothing its size changes nothing
+            const bool idle = std::abs(solutions[s].point.conductors[index].current_A) < kCarriesCurrent_A;
+            points.push_back(idle ? solutions[s].point : circuit.solve(s));
+        }
         ladder.rows.push_back(judge(ground, trial, circuit, points));
         if (size == now) ladder.now = static_cast<int>(ladder.rows.size()) - 1;
     }
