@@ -270,6 +270,37 @@ TEST_F(GuardTest, SwitchingOnIsFollowed) {
     EXPECT_TRUE(page()->start_text().contains(QStringLiteral("The bus dips from")));
 }
 
+TEST_F(GuardTest, AnEmptyPlanAndAFirstLoadOfOnesOwn) {
+    doc().open(empty_plan("New vehicle"), {});
+    for (const auto shown : {app::MainWindow::Page::guard, app::MainWindow::Page::runs}) {
+        window.show_page(shown);
+        doc().finish_findings();
+        QCoreApplication::processEvents();
+    }
+    window.runs()->show_view(app::RunsPage::View::together);
+    window.runs()->sizing()->start();
+    window.runs()->sizing()->finish();
+    EXPECT_TRUE(window.runs()->sizing()->summary().contains(QStringLiteral("proved")));
+    window.runs()->show_view(app::RunsPage::View::place);
+    window.runs()->finish();
+    window.runs()->show_view(app::RunsPage::View::ladder);
+    type("work light 2x 45 W on ignition, 3..4.5 m");
+    press(Qt::Key_Return);
+    QTest::keyClick(window.type_line()->edit(), Qt::Key_Return);
+    ASSERT_FALSE(plan().loads.empty());
+    const yr::Run* feed = supply_run(plan(), plan().loads.front().id);
+    ASSERT_TRUE(feed);
+    EXPECT_DOUBLE_EQ(*feed->length_m, 4.5);
+    EXPECT_DOUBLE_EQ(feed->length_least_m.value_or(0), 3) << "a range as it was typed";
+    doc().finish_findings();
+    window.runs()->finish();
+    EXPECT_TRUE(window.runs()->ladder()->ladder().has_value());
+    window.show_page(app::MainWindow::Page::guard);
+    doc().select(feed->id);
+    page()->finish();
+    EXPECT_TRUE(page()->chart()->curves().has_value());
+}
+
 TEST_F(GuardTest, NothingIsCutOffAtItsUsualSize) {
     for (const auto page_shown : {app::MainWindow::Page::runs, app::MainWindow::Page::guard}) {
         window.show_page(page_shown);

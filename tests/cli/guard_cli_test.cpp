@@ -29,8 +29,10 @@ TEST(CliOptimise, ProvesAndWrites) {
     EXPECT_FALSE(out["source"].get<std::string>().empty());
     const auto sized = load_plan(folder.file("sized.yourrail.json"));
     ASSERT_TRUE(sized);
-    for (const Json& r : out["runs"]) EXPECT_EQ(name_of(*find(sized->runs, r["id"].get<std::string>())->size), r["to"]);
-    EXPECT_EQ(rail("optimise " + kTruck + " -o " + folder.file("sized.yourrail.json")).code, 2) << "it is there already";
+    for (const Json& r : out["runs"])
+        EXPECT_EQ(name_of(*find(sized->runs, r["id"].get<std::string>())->size), r["to"]);
+    EXPECT_EQ(rail("optimise " + kTruck + " -o " + folder.file("sized.yourrail.json")).code, 2)
+        << "it is there already";
 }
 
 TEST(CliOptimise, GoalsStatesAndBadInput) {
@@ -84,7 +86,8 @@ TEST(CliSize, TurnsParallelAndFuse) {
     const auto size = [](const std::string& more) {
         return Json::parse(rail("size --current 90A --length 6m --drop 10% --json " + more).out);
     };
-    const Json forever = size(""), turns = size("--on 60s --duty 5%"), two = size("--parallel 2"), fused = size("--fuse 150A --fuse-type bolt");
+    const Json forever = size(""), turns = size("--on 60s --duty 5%"), two = size("--parallel 2"),
+               fused = size("--fuse 150A --fuse-type bolt");
     EXPECT_TRUE(forever["table_ok"]);
     EXPECT_LE(turns["area_mm2"], forever["area_mm2"]);
     EXPECT_LT(two["area_mm2"], forever["area_mm2"]);
@@ -96,8 +99,11 @@ TEST(CliSize, TurnsParallelAndFuse) {
 }
 
 TEST(CliFuse, SurroundingsAndWhatItMustCutOff) {
-    const auto fuse = [](const std::string& more) { return rail("fuse --current 20A --wire 10 --json " + more); };
-    const Json open = Json::parse(fuse("").out), hot = Json::parse(fuse("--space engine --ambient 80C --bundle 4").out);
+    const auto fuse = [](const std::string& more) {
+        return rail("fuse --current 20A --wire 10 --json " + more);
+    };
+    const Json open = Json::parse(fuse("").out),
+               hot = Json::parse(fuse("--space engine --ambient 80C --bundle 4").out);
     EXPECT_GT(open["ampacity_A"], hot["ampacity_A"]);
     EXPECT_TRUE(open["guards_cable"]);
     const Json strong = Json::parse(fuse("--short 5000A").out);

@@ -1,5 +1,5 @@
-// Small plans without fuses whose cables are to be sized: trees, and meshes with straps side by side. Six sizes each:
-// every point takes 8.5 mm2 at most and cables thinner than 0.75 mm2 are no choice.
+// Small plans without fuses whose cables are to be sized: trees, and meshes with straps side by side. Six
+// sizes each: every point takes 8.5 mm2 at most and cables thinner than 0.75 mm2 are no choice.
 #pragma once
 
 #include <cstdint>
