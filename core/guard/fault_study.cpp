@@ -367,7 +367,9 @@ class Study {
             // cheap upper bound first: without any loss of heat
             const double R20 = cable.R20_ohm_per_m, alpha = kCopperAlpha_per_K;
             const double each = amps / cable.bundle_factor;
-            const double grow = std::min(50.0, alpha * each * each * R20 * seconds / cable.heat_J_per_mK);
+            // the metal alone holds at least 1/1.6 of what counts later
+            const double grow =
+                std::min(50.0, 1.6 * alpha * each * each * R20 * seconds / cable.heat_J_per_mK);
             const double adiabatic = (std::exp(grow) * (1 + alpha * (start - 20)) - 1) / alpha + 20;
             double end = adiabatic;
             if (adiabatic > start + 0.5 * (limit - start))

@@ -28,8 +28,9 @@ FuseGuard fuse_guard(const CableSurroundings& cable, double insulation_C, double
         double reached = 0;
         if (latest_s) {
             const double each = amps / cable.bundle_factor;
-            const double grow =
-                kCopperAlpha_per_K * each * each * cable.R20_ohm_per_m * *latest_s / cable.heat_J_per_mK;
+            // the metal alone holds at least 1/1.6 of what counts later: a bound from above
+            const double grow = 1.6 * kCopperAlpha_per_K * each * each * cable.R20_ohm_per_m * *latest_s /
+                                cable.heat_J_per_mK;
             const double adiabatic =
                 (std::exp(std::min(grow, 50.0)) * (1 + kCopperAlpha_per_K * (start_C - 20)) - 1) /
                     kCopperAlpha_per_K +
