@@ -4,11 +4,12 @@
 #include <QSettings>
 #include <cstdio>
 
-#include "paint/tokens.h"
-#include "render.h"
-#include "shell/dialogs.h"
-#include "shell/main_window.h"
-#include "shell/plan_files.h"
+#include "document/plan_files.h"
+#include "text/say.h"
+#include "widgets/tokens.h"
+#include "window/dialogs.h"
+#include "window/main_window.h"
+#include "window/render.h"
 
 namespace {
 
@@ -23,21 +24,22 @@ int main(int argc, char** argv) {
     const bool display = has_display();
     if (!display) qputenv("QT_QPA_PLATFORM", "offscreen");
     QApplication application(argc, argv);
+    yr::app::use_desktop_language();
     QApplication::setApplicationName(QStringLiteral("your-rail"));
     QApplication::setApplicationDisplayName(QStringLiteral("Your Rail"));
     QApplication::setOrganizationName(QStringLiteral("your-rail"));
     QApplication::setApplicationVersion(QStringLiteral("0.1.0"));
 
     QCommandLineParser parser;
-    parser.setApplicationDescription(QStringLiteral("Plans a vehicle's 12-volt supply as one circuit."));
+    parser.setApplicationDescription(yr::app::say("Plans a vehicle's 12-volt supply as one circuit."));
     parser.addHelpOption();
     parser.addVersionOption();
-    parser.addPositionalArgument(QStringLiteral("plan"), QStringLiteral("plan file to open"),
+    parser.addPositionalArgument(QStringLiteral("plan"), yr::app::say("plan file to open"),
                                  QStringLiteral("[plan]"));
-    const QCommandLineOption render(
-        QStringLiteral("render"), QStringLiteral("Draw the main views of the demo into a folder and leave."),
-        QStringLiteral("folder"));
-    const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("Open the river-gauging truck."));
+    const QCommandLineOption render(QStringLiteral("render"),
+                                    yr::app::say("Draw the main views of the demo into a folder and leave."),
+                                    QStringLiteral("folder"));
+    const QCommandLineOption demo(QStringLiteral("demo"), yr::app::say("Open the river-gauging truck."));
     parser.addOption(render);
     parser.addOption(demo);
     parser.process(application);
@@ -46,7 +48,9 @@ int main(int argc, char** argv) {
     yr::app::use_look(QSettings().value(QStringLiteral("night"), false).toBool());
     if (parser.isSet(render) || !display) {
         const QString folder = parser.isSet(render) ? parser.value(render) : QStringLiteral("build/views");
-        if (!display) std::printf("There is no display here: drawing the main views of the demo instead.\n");
+        if (!display)
+            std::printf("%s\n", yr::words::translated(
+                                    "There is no display here: drawing the main views of the demo instead."));
         return yr::app::render_views(folder);
     }
 
@@ -58,7 +62,7 @@ int main(int argc, char** argv) {
     } else if (QSettings settings; !settings.value(QStringLiteral("caution_shown"), false).toBool()) {
         yr::app::FirstStart first(&window);
         if (first.exec() == QDialog::Accepted && first.chosen().isEmpty())
-            window.document()->open(yr::empty_plan("New vehicle"), {});
+            window.document()->store().open(yr::empty_plan("New vehicle"), {});
         else
             window.open_demo(first.chosen());
         settings.setValue(QStringLiteral("caution_shown"), true);

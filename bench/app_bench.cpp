@@ -4,9 +4,10 @@
 #include <QApplication>
 #include <QStandardPaths>
 
-#include "paint/tokens.h"
-#include "shell/main_window.h"
-#include "shell/plan_files.h"
+#include "document/plan_files.h"
+#include "widgets/tokens.h"
+#include "window/main_window.h"
+#include "workspaces/rail/rail_page.h"
 
 namespace {
 
@@ -15,7 +16,7 @@ using namespace yr;
 void first_paint(benchmark::State& b) {
     for (auto _ : b) {
         app::MainWindow window({});
-        window.chart()->set_animated(false);
+        window.workspace<app::RailPage>()->chart()->set_animated(false);
         window.open_demo(app::demo_plans().front().resource);
         window.show();
         benchmark::DoNotOptimize(window.grab());
@@ -26,25 +27,25 @@ BENCHMARK(first_paint)->Unit(benchmark::kMillisecond);
 // A turn of the wheel: edit, solve, layout, scene, chart painted. Findings follow in a worker.
 void change_to_picture(benchmark::State& b) {
     app::MainWindow window({});
-    window.chart()->set_animated(false);
+    window.workspace<app::RailPage>()->chart()->set_animated(false);
     window.open_demo(app::demo_plans().front().resource);
     window.show();
     int direction = 1;
     for (auto _ : b) {
         window.document()->step_run("run-34", direction);
         direction = -direction;
-        benchmark::DoNotOptimize(window.chart()->grab());
+        benchmark::DoNotOptimize(window.workspace<app::RailPage>()->chart()->grab());
     }
-    window.document()->finish_findings();
+    window.document()->inspector().finish();
 }
 BENCHMARK(change_to_picture)->Unit(benchmark::kMillisecond);
 
 void chart_repaint(benchmark::State& b) {
     app::MainWindow window({});
-    window.chart()->set_animated(false);
+    window.workspace<app::RailPage>()->chart()->set_animated(false);
     window.open_demo(app::demo_plans().front().resource);
     window.show();
-    for (auto _ : b) benchmark::DoNotOptimize(window.chart()->grab());
+    for (auto _ : b) benchmark::DoNotOptimize(window.workspace<app::RailPage>()->chart()->grab());
 }
 BENCHMARK(chart_repaint)->Unit(benchmark::kMillisecond);
 

@@ -135,8 +135,8 @@ int run_check(const std::string& path, const std::string& variant, bool json) {
                    words::sentence(f, *plan), words::rule_of(f, *plan).label,
                    mend.empty() ? "" : "  mend: " + mend);
     }
-    fmt::print(
-        "{} stop, {} fix, {} check, {} note. Local codes, the vehicle maker and licensed practice come "
+    tell(
+        "{0} stop, {1} fix, {2} check, {3} note. Local codes, the vehicle maker and licensed practice come "
         "first.\n",
         count(Severity::stop), count(Severity::fix), count(Severity::check), count(Severity::note));
     return bad ? 1 : 0;
@@ -150,10 +150,11 @@ void add_check(CLI::App& app, Action& action) {
         bool json = false;
     };
     auto o = std::make_shared<Options>();
-    CLI::App* c = app.add_subcommand("check", "Findings over all states; exit 1 if any is 'stop' or 'fix'");
-    c->add_option("PLAN", o->plan, "plan file")->required();
+    CLI::App* c = app.add_subcommand(
+        "check", words::translated("Findings over all states; exit 1 if any is 'stop' or 'fix'"));
+    c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
     add_variant_option(*c, o->variant);
-    c->add_flag("--json", o->json, "JSON");
+    c->add_flag("--json", o->json, words::translated("JSON"));
     c->callback([o, &action] { action = [o] { return run_check(o->plan, o->variant, o->json); }; });
 }
 

@@ -65,10 +65,10 @@ void add_compare(CLI::App& app, Action& action) {
         bool json = false;
     };
     auto o = std::make_shared<Options>();
-    CLI::App* c =
-        app.add_subcommand("compare", "The plan and its variants side by side on what decides between them");
-    c->add_option("PLAN", o->plan, "plan file")->required();
-    c->add_flag("--json", o->json, "JSON");
+    CLI::App* c = app.add_subcommand(
+        "compare", words::translated("The plan and its variants side by side on what decides between them"));
+    c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
+    c->add_flag("--json", o->json, words::translated("JSON"));
     c->callback([o, &action] { action = [o] { return run_compare(o->plan, o->json); }; });
 }
 

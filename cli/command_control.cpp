@@ -7,7 +7,7 @@
 #include "plan/library.h"
 #include "plan/plan_json.h"
 #include "plan/variant.h"
-#include "size/typed_line.h"
+#include "typing/typed_line.h"
 #include "words/control_words.h"
 
 namespace yr::cli {
@@ -51,7 +51,7 @@ int write_assigned(const Plan& plan, const Assignment& a, const std::string& out
     Plan changed = plan;
     if (auto done = yr::apply(changed, a.edit); !done) return refuse(done.error());
     if (auto saved = save_plan(changed, output); !saved) return refuse(saved.error());
-    fmt::print("{} written.\n", output);
+    tell("{0} written.\n", output);
     return 0;
 }
 
@@ -72,11 +72,11 @@ int run_assign(const Options& o) {
                             : p.pinned ? "pinned"
                                        : ""});
         print_table(rows);
-        fmt::print("{} A m of copper; {} as the plan stands.\n", words::number(a.amp_metres, 4),
-                   words::number(a.amp_metres_before, 4));
+        tell("{0} A m of copper; {1} as the plan stands.\n", words::number(a.amp_metres, 4),
+             words::number(a.amp_metres_before, 4));
     } else {
         fmt::print("{}\n", words::conflict_text(a, *plan));
-        if (!a.remedies.empty()) fmt::print("Any of these would do:\n");
+        if (!a.remedies.empty()) tell("Any of these would do:\n");
         for (const Remedy& r : a.remedies) fmt::print("  {}\n", words::sentence(r, *plan));
     }
     if (!a.feasible) return 1;
@@ -130,7 +130,7 @@ int run_sneak(const Options& o) {
         fmt::print("{} {} {}\n", words::mark(Severity::fix), words::sentence(p, *plan),
                    words::same_for(cause, s, *plan));
         if (!p.path.empty()) fmt::print("    {}\n", words::path_text(p, *plan));
-        for (const SneakMend& m : p.mends) fmt::print("    mend: {}\n", words::mend_label(m, *plan));
+        for (const SneakMend& m : p.mends) tell("    mend: {0}\n", words::mend_label(m, *plan));
     }
     fmt::print("{} {}\n", words::search_text(s),
                s.found.empty() ? "No load is alive or dead against the plan." : "");
@@ -158,7 +158,7 @@ int run_rails(const Options& o) {
         return 0;
     }
     for (const RailGroup& r : g.groups) fmt::print("{}\n", words::sentence(r, *plan));
-    fmt::print("{} rails, {} of them behind a relay; no two could be one.\n", g.groups.size(), g.relays);
+    tell("{0} rails, {1} of them behind a relay; no two could be one.\n", g.groups.size(), g.relays);
     return 0;
 }
 
@@ -180,7 +180,7 @@ int run_library(const Options& o) {
         if (e->trade != trade) fmt::print("{}\n", trade = e->trade);
         fmt::print("  {}\n", typed_text(Plan{}, e->load));
     }
-    if (found.empty()) fmt::print("Nothing in the library matches that.\n");
+    if (found.empty()) tell("Nothing in the library matches that.\n");
     return found.empty() ? 1 : 0;
 }
 
@@ -188,10 +188,10 @@ CLI::App* add_command(CLI::App& app, Action& action, const char* name, const cha
                       const std::shared_ptr<Options>& o, int (*run)(const Options&)) {
     CLI::App* c = app.add_subcommand(name, text);
     if (plan) {
-        c->add_option("PLAN", o->plan, "plan file")->required();
+        c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
         add_variant_option(*c, o->variant);
     }
-    c->add_flag("--json", o->json, "JSON");
+    c->add_flag("--json", o->json, words::translated("JSON"));
     c->callback([o, run, &action] { action = [o, run] { return run(*o); }; });
     return c;
 }
@@ -203,8 +203,9 @@ void add_control(CLI::App& app, Action& action) {
     CLI::App* assign = add_command(app, action, "assign", "Loads given to channels and feeds, least copper",
                                    true, assign_options, run_assign);
     assign->add_flag("--joined", assign_options->joined,
-                     "two solid-state channels may be joined for one load");
-    assign->add_option("-o,--output", assign_options->output, "write the plan with its channels given out");
+                     words::translated("two solid-state channels may be joined for one load"));
+    assign->add_option("-o,--output", assign_options->output,
+                       words::translated("write the plan with its channels given out"));
     add_command(app, action, "sneak", "Loads alive or dead against the plan in any combination", true,
                 std::make_shared<Options>(), run_sneak);
     add_command(app, action, "rails", "Loads grouped by when they are live", true,
@@ -212,7 +213,8 @@ void add_control(CLI::App& app, Action& action) {
     const auto library_options = std::make_shared<Options>();
     CLI::App* library = add_command(app, action, "library", "Typical accessories by name or trade", false,
                                     library_options, run_library);
-    library->add_option("WORDS", library_options->words, "part of a name, another word for it, or a trade");
+    library->add_option("WORDS", library_options->words,
+                        words::translated("part of a name, another word for it, or a trade"));
 }
 
 }  // namespace yr::cli

@@ -70,6 +70,8 @@ Json sizing_json(const SizingResult& r, const Plan& plan, const SizingAsk& ask) 
         run["binds"] = words::binds_text(s, plan);
         out["runs"].push_back(std::move(run));
     }
+    out["left_out"] = Json::array();
+    for (const Id& id : r.left_out) out["left_out"].push_back(name_of(plan, id));
     out["blockers"] = Json::array();
     for (const SizingBlocker& b : r.blockers) out["blockers"].push_back(words::sentence(b, plan));
     out["source"] =
@@ -83,7 +85,7 @@ int write_sized(const Plan& shown, const SizingResult& r, const OptimiseOptions&
     Plan sized = shown;
     if (auto done = yr::apply(sized, r.edit); !done) return refuse(done.error());
     if (!o.force && std::filesystem::exists(o.out)) {
-        fmt::print(stderr, "{} exists already; --force writes over it.\n", o.out);
+        tell_error("{0} exists already; --force writes over it.\n", o.out);
         return 2;
     }
     if (const auto saved = save_plan(sized, o.out); !saved) return refuse(saved.error());
@@ -101,14 +103,14 @@ int run_optimise(const OptimiseOptions& o) {
     else if (o.objective == "sizes")
         ask.goal = SizingGoal::sizes;
     else if (o.objective != "mass")
-        return refuse({ErrorCode::unknown_name, "--objective", o.objective, "mass, money or sizes"});
+        return refuse({ErrorCode::unknown_name, "--objective", o.objective, Want::mass_money_or_sizes});
     ask.states = split(o.states);
     if (!o.price.empty()) {
         const Load* load = nullptr;
         for (const Load& l : plan->loads)
             if (l.id == o.price || l.name == o.price) load = &l;
         if (!load)
-            return refuse({ErrorCode::missing_reference, "--price-of", o.price, "a load of this plan"});
+            return refuse({ErrorCode::missing_reference, "--price-of", o.price, Want::a_load_of_this_plan});
         const auto curve = price_of_volts(*plan, ask, load->id);
         if (!curve) return refuse(curve.error());
         Json out = {{"load", load->name}, {"objective", o.objective}, {"points", Json::array()}};
@@ -116,8 +118,8 @@ int run_optimise(const OptimiseOptions& o) {
             out["points"].push_back(
                 {{"limit_V", p.limit_V}, {"cost", p.cost ? Json(*p.cost) : Json(nullptr)}});
             if (!o.json)
-                fmt::print("  {} allowed: {}\n", quantity(p.limit_V, Dimension::voltage),
-                           p.cost ? words::cost_text(*p.cost, ask.goal) : std::string("no choice of sizes"));
+                tell("  {0} allowed: {1}\n", quantity(p.limit_V, Dimension::voltage),
+                     p.cost ? words::cost_text(*p.cost, ask.goal) : std::string("no choice of sizes"));
         }
         if (o.json) print(out);
         return 0;
@@ -145,8 +147,9 @@ int run_optimise(const OptimiseOptions& o) {
              words::binds_text(s, *plan)});
     print_table(rows);
     if (found)
-        fmt::print(
-            "Copper {} \xE2\x86\x92 {} kg, money {} \xE2\x86\x92 {}, sizes {} \xE2\x86\x92 {}. Local codes, "
+        tell(
+            "Copper {0} \xE2\x86\x92 {1} kg, money {2} \xE2\x86\x92 {3}, sizes {4} \xE2\x86\x92 {5}. Local "
+            "codes, "
             "the vehicle "
             "maker and licensed practice come first.\n",
             words::number(result->before.mass_kg), words::number(result->after.mass_kg),
@@ -183,7 +186,7 @@ Json short_json(const ShortRow& r, const FaultStudy& study, const Plan& plan) {
     if (!r.management.empty()) out["management_first"] = name_of(plan, r.management);
     out["bus_V"] = r.bus_V;
     out["severity"] = words::name_of(words::severity_of(r));
-    out["sentence"] = words::sentence(r, study, plan);
+    out["sentence"] = words::sentence(r, plan);
     return out;
 }
 
@@ -192,7 +195,7 @@ int run_faults(const std::string& path, const std::string& variant, const std::s
     const auto plan = load_shown(path, variant);
     if (!plan) return refuse(plan.error());
     if (!state.empty() && !find_state(*plan, state))
-        return refuse({ErrorCode::missing_reference, "--state", state, "a state of this plan"});
+        return refuse({ErrorCode::missing_reference, "--state", state, Want::a_state_of_this_plan});
     const FaultStudy study = study_faults(*plan, solve_all(*plan));
     const auto shown = [&](const ShortRow& r) {
         const State& s = plan->states[r.state];
@@ -214,7 +217,7 @@ int run_faults(const std::string& path, const std::string& variant, const std::s
                 r.ohm > 0 ? " through " + quantity(r.ohm, Dimension::resistance) : std::string(" bolted");
             fmt::print("{} {}{}, {}: {}\n", words::mark(severity),
                        words::place_text(study.places[r.place], *plan), through, plan->states[r.state].name,
-                       words::sentence(r, study, *plan));
+                       words::sentence(r, *plan));
         }
     }
     if (json) {
@@ -229,8 +232,9 @@ int run_faults(const std::string& path, const std::string& variant, const std::s
                  "cable inductance is left out"}}});
         return worst;
     }
-    fmt::print(
-        "{} shorts looked at, {} cleared by the right device in time.{} Local codes, the vehicle maker and "
+    tell(
+        "{0} shorts looked at, {1} cleared by the right device in time.{2} Local codes, the vehicle maker "
+        "and "
         "licensed "
         "practice come first.\n",
         count, good, all ? "" : " --all shows every one.");
@@ -242,7 +246,7 @@ int run_start(const std::string& path, const std::string& variant, const std::st
     const auto plan = load_shown(path, variant);
     if (!plan) return refuse(plan.error());
     const State* s = find_state(*plan, state);
-    if (!s) return refuse({ErrorCode::missing_reference, "--state", state, "a state of this plan"});
+    if (!s) return refuse({ErrorCode::missing_reference, "--state", state, Want::a_state_of_this_plan});
     StartAsk ask;
     ask.state = static_cast<std::size_t>(s - plan->states.data());
     ask.seconds = seconds;
@@ -285,17 +289,20 @@ int run_start(const std::string& path, const std::string& variant, const std::st
 
 void add_guard(CLI::App& app, Action& action) {
     auto o = std::make_shared<OptimiseOptions>();
-    CLI::App* c = app.add_subcommand("optimise", "All cables sized together to the proven least");
-    c->add_option("PLAN", o->plan, "plan file")->required();
+    CLI::App* c =
+        app.add_subcommand("optimise", words::translated("All cables sized together to the proven least"));
+    c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
     add_variant_option(*c, o->variant);
-    c->add_option("--objective", o->objective, "mass, money or sizes; mass if left out");
-    c->add_option("--states", o->states, "names with commas; all but cranking if left out");
-    c->add_option("-o,--out", o->out, "write the sized plan here");
-    c->add_flag("--force", o->force, "write over a file that is there");
-    c->add_flag("--keep-fuses", o->keep_fuses, "fuse ratings stay");
-    c->add_option("--price-of", o->price, "what each tenth of a volt less costs this load");
-    c->add_option("--seconds", o->most_s, "60 if left out")->check(CLI::PositiveNumber);
-    c->add_flag("--json", o->json, "JSON");
+    c->add_option("--objective", o->objective, words::translated("mass, money or sizes; mass if left out"));
+    c->add_option("--states", o->states,
+                  words::translated("names with commas; all but cranking if left out"));
+    c->add_option("-o,--out", o->out, words::translated("write the sized plan here"));
+    c->add_flag("--force", o->force, words::translated("write over a file that is there"));
+    c->add_flag("--keep-fuses", o->keep_fuses, words::translated("fuse ratings stay"));
+    c->add_option("--price-of", o->price,
+                  words::translated("what each tenth of a volt less costs this load"));
+    c->add_option("--seconds", o->most_s, words::translated("60 if left out"))->check(CLI::PositiveNumber);
+    c->add_flag("--json", o->json, words::translated("JSON"));
     c->callback([o, &action] { action = [o] { return run_optimise(*o); }; });
 
     struct FaultOptions {
@@ -304,25 +311,28 @@ void add_guard(CLI::App& app, Action& action) {
         bool all = false, json = false;
     };
     auto f = std::make_shared<FaultOptions>();
-    c = app.add_subcommand("faults",
-                           "A short at every far end and behind every fuse; exit 1 if any is a hazard");
-    c->add_option("PLAN", f->plan, "plan file")->required();
+    c = app.add_subcommand(
+        "faults",
+        words::translated("A short at every far end and behind every fuse; exit 1 if any is a hazard"));
+    c->add_option("PLAN", f->plan, words::translated("plan file"))->required();
     add_variant_option(*c, f->variant);
-    c->add_option("--state", f->state, "one state; all if left out");
-    c->add_flag("--all", f->all, "also those that are cleared well");
-    c->add_flag("--json", f->json, "JSON");
+    c->add_option("--state", f->state, words::translated("one state; all if left out"));
+    c->add_flag("--all", f->all, words::translated("also those that are cleared well"));
+    c->add_flag("--json", f->json, words::translated("JSON"));
     c->callback([f, &action] {
         action = [f] { return run_faults(f->plan, f->variant, f->state, f->all, f->json); };
     });
 
     auto s = std::make_shared<FaultOptions>();
-    c = app.add_subcommand("start", "The first seconds after switching on: dips, contactors, fuses");
-    c->add_option("PLAN", s->plan, "plan file")->required();
+    c = app.add_subcommand(
+        "start", words::translated("The first seconds after switching on: dips, contactors, fuses"));
+    c->add_option("PLAN", s->plan, words::translated("plan file"))->required();
     add_variant_option(*c, s->variant);
-    c->add_option("--state", s->state, "in which state")->required();
-    c->add_option("--starts", s->starts, "what comes on, names with commas; all that runs if left out");
-    c->add_option("--seconds", s->seconds, "3 if left out");
-    c->add_flag("--json", s->json, "JSON");
+    c->add_option("--state", s->state, words::translated("in which state"))->required();
+    c->add_option("--starts", s->starts,
+                  words::translated("what comes on, names with commas; all that runs if left out"));
+    c->add_option("--seconds", s->seconds, words::translated("3 if left out"));
+    c->add_flag("--json", s->json, words::translated("JSON"));
     c->callback([s, &action] {
         action = [s] { return run_start(s->plan, s->variant, s->state, s->starts, s->seconds, s->json); };
     });

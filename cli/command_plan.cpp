@@ -8,6 +8,8 @@
 #include "io/loads_csv.h"
 #include "io/spice.h"
 #include "plan/plan_json.h"
+#include "plan/roles.h"
+#include "plan/schema.h"
 #include "words/sentences.h"
 
 namespace yr::cli {
@@ -20,7 +22,7 @@ struct Options {
 
 int write_plan(const Plan& plan, const Options& o) {
     if (!o.force && std::filesystem::exists(o.out)) {
-        fmt::print(stderr, "{} exists already; --force writes over it.\n", o.out);
+        tell_error("{0} exists already; --force writes over it.\n", o.out);
         return 2;
     }
     if (const auto saved = save_plan(plan, o.out); !saved) return refuse(saved.error());
@@ -30,7 +32,7 @@ int write_plan(const Plan& plan, const Options& o) {
                {"assumptions", Json::array()},
                {"source", "docs/plan.schema.json"}});
     else
-        fmt::print("{} written.\n", o.out);
+        tell("{0} written.\n", o.out);
     return 0;
 }
 
@@ -60,18 +62,18 @@ int run_validate(const Options& o) {
                {"source", "docs/plan.schema.json"},
                {"assumptions", Json::array()}});
     else
-        fmt::print("{}: a whole plan with {} loads, {} runs and {} states.\n", o.plan, plan->loads.size(),
-                   plan->runs.size(), plan->states.size());
+        tell("{0}: a whole plan with {1} loads, {2} runs and {3} states.\n", o.plan, plan->loads.size(),
+             plan->runs.size(), plan->states.size());
     return 0;
 }
 
 int run_spice(const Options& o) {
     const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
-    const State* state = find_state(*plan, o.state.empty() ? "Idling" : o.state);
-    if (!state && !o.state.empty())
-        return refuse({ErrorCode::unknown_name, "--state", o.state, "the name of one of the plan's states"});
-    if (!state) state = &plan->states.front();
+    const State* state = o.state.empty() ? &opening_state(*plan) : find_state(*plan, o.state);
+    if (!state)
+        return refuse(
+            {ErrorCode::unknown_name, "--state", o.state, Want::the_name_of_one_of_the_plan_s_states});
     const std::string deck =
         spice_netlist(*plan, solve(*plan, *state), plan->vehicle.name + ", " + state->name);
     if (o.out == "-") {
@@ -121,41 +123,54 @@ int run_csv(const Options& o) {
 
 void add_plan(CLI::App& app, Action& action) {
     auto o = std::make_shared<Options>();
-    CLI::App* plan = app.add_subcommand("plan", "Make, check and bring up to date plan files");
+    CLI::App* plan =
+        app.add_subcommand("plan", words::translated("Make, check and bring up to date plan files"));
     plan->require_subcommand(1);
-    const auto common = [o](CLI::App* c) { c->add_flag("--json", o->json, "JSON"); };
+    const auto common = [o](CLI::App* c) { c->add_flag("--json", o->json, words::translated("JSON")); };
 
-    CLI::App* c = plan->add_subcommand("new", "A plan with a battery, a bus and the usual states");
-    c->add_option("FILE", o->out, "file to write")->required();
-    c->add_option("--name", o->name, "the vehicle's name");
-    c->add_flag("--force", o->force, "write over an existing file");
+    CLI::App* c =
+        plan->add_subcommand("new", words::translated("A plan with a battery, a bus and the usual states"));
+    c->add_option("FILE", o->out, words::translated("file to write"))->required();
+    c->add_option("--name", o->name, words::translated("the vehicle's name"));
+    c->add_flag("--force", o->force, words::translated("write over an existing file"));
     common(c);
     c->callback([o, &action] { action = [o] { return run_new(*o); }; });
 
-    c = plan->add_subcommand("validate", "Whether a file is a whole plan; exit 2 and the place if it is not");
-    c->add_option("PLAN", o->plan, "plan file")->required();
+    c = plan->add_subcommand(
+        "validate", words::translated("Whether a file is a whole plan; exit 2 and the place if it is not"));
+    c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
     common(c);
     c->callback([o, &action] { action = [o] { return run_validate(*o); }; });
 
-    c = plan->add_subcommand("convert", "Read a plan of any version and write it in the present one");
-    c->add_option("PLAN", o->plan, "plan file")->required();
-    c->add_option("-o,--output", o->out, "file to write")->required();
-    c->add_flag("--force", o->force, "write over an existing file");
+    c = plan->add_subcommand("convert",
+                             words::translated("Read a plan of any version and write it in the present one"));
+    c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
+    c->add_option("-o,--output", o->out, words::translated("file to write"))->required();
+    c->add_flag("--force", o->force, words::translated("write over an existing file"));
     common(c);
     c->callback([o, &action] { action = [o] { return run_convert(*o); }; });
 
-    CLI::App* exports = app.add_subcommand("export", "The circuit in another format");
+    c = plan->add_subcommand("schema", words::translated("The JSON Schema of plan files"));
+    c->callback([&action] { action = [] { return fmt::print("{}", plan_schema_text()), 0; }; });
+    c = plan->add_subcommand("fields",
+                             words::translated("Every field of plan files, as a table in Markdown"));
+    c->callback([&action] { action = [] { return fmt::print("{}", plan_fields_table()), 0; }; });
+
+    CLI::App* exports = app.add_subcommand("export", words::translated("The circuit in another format"));
     exports->require_subcommand(1);
-    c = exports->add_subcommand("spice", "SPICE netlist of one state");
-    c->add_option("PLAN", o->plan, "plan file")->required();
-    c->add_option("-o,--output", o->out, "file to write, - for standard output")->required();
-    c->add_option("--state", o->state, "name of the state; Idling, or the first, if left out");
+    c = exports->add_subcommand("spice", words::translated("SPICE netlist of one state"));
+    c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
+    c->add_option("-o,--output", o->out, words::translated("file to write, - for standard output"))
+        ->required();
+    c->add_option("--state", o->state,
+                  words::translated("name of the state; Idling, or the first, if left out"));
     add_variant_option(*c, o->variant);
     common(c);
     c->callback([o, &action] { action = [o] { return run_spice(*o); }; });
-    c = exports->add_subcommand("csv", "The loads as a table");
-    c->add_option("PLAN", o->plan, "plan file")->required();
-    c->add_option("-o,--output", o->out, "file to write, - for standard output")->required();
+    c = exports->add_subcommand("csv", words::translated("The loads as a table"));
+    c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
+    c->add_option("-o,--output", o->out, words::translated("file to write, - for standard output"))
+        ->required();
     add_variant_option(*c, o->variant);
     common(c);
     c->callback([o, &action] { action = [o] { return run_csv(*o); }; });

@@ -41,7 +41,7 @@ bool read_name(const char* argument, const std::string& text, E& out) {
     if (const auto e = enum_named<E>(text)) return out = *e, true;
     std::string wanted;
     for (const auto& n : enum_names<E>()) wanted += (wanted.empty() ? "" : " or ") + std::string(n.name);
-    return refuse({ErrorCode::unknown_name, argument, text, wanted}), false;
+    return refuse({ErrorCode::unknown_name, argument, text, {Want::as_said, wanted}}), false;
 }
 
 std::vector<std::string> size_assumptions(const SizeAsk& ask, const SizeLadder& ladder, const SizeRow* row) {
@@ -91,7 +91,7 @@ int run_size(const SizeOptions& o) {
         !read_name("--sizes", o.sizes, ask.system))
         return 2;
     if (o.space != "open" && o.space != "engine")
-        return refuse({ErrorCode::unknown_name, "--space", o.space, "open or engine"});
+        return refuse({ErrorCode::unknown_name, "--space", o.space, Want::open_or_engine});
     ask.table = ask.system == SizeSystem::metric ? AmpacityTable::iso : AmpacityTable::abyc;
     if (!o.table.empty() && !read_name("--table", o.table, ask.table)) return 2;
     ask.there_and_back_m = o.one_way ? 2 * length : length;
@@ -106,7 +106,7 @@ int run_size(const SizeOptions& o) {
     if (!read("--duty", o.duty, Dimension::fraction, ask.duty)) return 2;
     if (!o.fuse.empty()) {
         if (!read("--fuse", o.fuse, Dimension::current, value)) return 2;
-        if (!(value > 0)) return refuse({ErrorCode::out_of_range, "--fuse", o.fuse, "more than 0 A"});
+        if (!(value > 0)) return refuse({ErrorCode::out_of_range, "--fuse", o.fuse, Want::more_than_0_a});
         ask.fuse_A = value;
     }
     if (!read_name("--fuse-type", o.fuse_type, ask.fuse)) return 2;
@@ -136,7 +136,7 @@ int run_size(const SizeOptions& o) {
         return row ? 0 : 1;
     }
     if (!row) {
-        fmt::print("No {} size in the tables passes; decided by {}.\n", o.sizes, limit_word(ladder->decides));
+        tell("No {0} size in the tables passes; decided by {1}.\n", o.sizes, limit_word(ladder->decides));
         return 1;
     }
     fmt::print("{}\n", name_of(row->wire.size));
@@ -147,8 +147,8 @@ int run_size(const SizeOptions& o) {
                  {"table", row->table_carries ? "carries it for ever" : "does not carry it for ever", "", ""},
                  {"conductor", quantity(row->temperature_C, Dimension::temperature), "of",
                   quantity(ask.insulation_C, Dimension::temperature)}});
-    fmt::print("  decided by {}\n  source: {}\n", limit_word(ladder->decides), row->ampacity.source);
-    for (const auto& a : assumed) fmt::print("  assumed: {}\n", a);
+    tell("  decided by {0}\n  source: {1}\n", limit_word(ladder->decides), row->ampacity.source);
+    for (const auto& a : assumed) tell("  assumed: {0}\n", a);
     return 0;
 }
 
@@ -161,9 +161,9 @@ int run_cable(const std::string& size_text, const std::string& length_text, cons
     double length = 1, temp = 20;
     if (!length_text.empty() && !read("--length", length_text, Dimension::length, length)) return 2;
     if (!temp_text.empty() && !read("--temp", temp_text, Dimension::temperature, temp)) return 2;
-    if (!(length > 0)) return refuse({ErrorCode::out_of_range, "--length", length_text, "more than 0 m"});
+    if (!(length > 0)) return refuse({ErrorCode::out_of_range, "--length", length_text, Want::more_than_0_m});
     if (temp < -60 || temp > 250)
-        return refuse({ErrorCode::out_of_range, "--temp", temp_text, "-60 to 250 C"});
+        return refuse({ErrorCode::out_of_range, "--temp", temp_text, Want::from_60_to_250_c});
     const double per_m = resistance_ohm_per_m(*wire, temp);
     AmpacityAsk ask;
     ask.size = *size;
@@ -194,7 +194,7 @@ int run_cable(const std::string& size_text, const std::string& length_text, cons
           quantity(per_m * length, Dimension::resistance), "over " + quantity(length, Dimension::length)},
          {"copper", words::number(wire->mass_kg_per_m * length * 1000) + " g"},
          {"ampacity", quantity(amp->allowed_A, Dimension::current), "105 C insulation, 30 C air"}});
-    fmt::print("  source: {}; {}\n", wire->source, amp->source);
+    tell("  source: {0}; {1}\n", wire->source, amp->source);
     return 0;
 }
 
@@ -221,10 +221,10 @@ int run_fuse(const FuseOptions& o) {
         !read("--ambient", o.ambient, Dimension::temperature, amp_ask.ambient_C))
         return 2;
     if (o.space != "open" && o.space != "engine")
-        return refuse({ErrorCode::unknown_name, "--space", o.space, "open or engine"});
+        return refuse({ErrorCode::unknown_name, "--space", o.space, Want::open_or_engine});
     if (o.parallel < 1 || o.parallel > 8)
         return refuse({ErrorCode::out_of_range, "--parallel", std::to_string(o.parallel),
-                       "1 to 8 cables side by side"});
+                       Want::from_1_to_8_cables_side_by_side});
     amp_ask.engine_space = o.space == "engine";
     amp_ask.bundle = o.bundle;
     double must_cut = 0;
@@ -282,26 +282,25 @@ int run_fuse(const FuseOptions& o) {
         return advice->chosen ? 0 : 1;
     }
     if (!advice->chosen) {
-        fmt::print(
-            "No fuse is both: at least {} for the load and at most {} for {}. A thicker cable is needed.\n",
+        tell(
+            "No fuse is both: at least {0} for the load and at most {1} for {2}. A thicker cable is "
+            "needed.\n",
             quantity(advice->needed_A, Dimension::current), quantity(amp->allowed_A, Dimension::current),
             name_of(*size));
         return 1;
     }
     fmt::print("{} {}\n", quantity(advice->chosen->rating_A, Dimension::current),
                name_of(advice->chosen->type));
-    fmt::print("  asked for {}, cable carries {}\n", quantity(advice->needed_A, Dimension::current),
-               quantity(amp->allowed_A, Dimension::current));
+    tell("  asked for {0}, cable carries {1}\n", quantity(advice->needed_A, Dimension::current),
+         quantity(amp->allowed_A, Dimension::current));
     std::string names;
     for (const FuseType k : kinds) names += (names.empty() ? "" : ", ") + words::device_kind(k);
-    fmt::print("  the cable reaches {} at worst before it opens, of {} after a short\n",
-               quantity(guard.reached_C, Dimension::temperature),
-               quantity(guard.limit_C, Dimension::temperature));
+    tell("  the cable reaches {0} at worst before it opens, of {1} after a short\n",
+         quantity(guard.reached_C, Dimension::temperature), quantity(guard.limit_C, Dimension::temperature));
     if (must_cut > 0)
-        fmt::print("  cuts off {}: {}\n", quantity(must_cut, Dimension::current),
-                   names.empty() ? "none" : names);
-    if (!risk.empty()) fmt::print("  risk: {}\n", risk);
-    fmt::print("  source: {}\n", source);
+        tell("  cuts off {0}: {1}\n", quantity(must_cut, Dimension::current), names.empty() ? "none" : names);
+    if (!risk.empty()) tell("  risk: {0}\n", risk);
+    tell("  source: {0}\n", source);
     return 0;
 }
 
@@ -309,24 +308,25 @@ int run_fuse(const FuseOptions& o) {
 
 void add_sizing(CLI::App& app, Action& action) {
     auto s = std::make_shared<SizeOptions>();
-    CLI::App* c = app.add_subcommand("size", "The thinnest cable that carries a current over a length");
-    c->add_option("--current", s->current, "such as 15A")->required();
-    c->add_option("--length", s->length, "there and back, such as 20ft")->required();
-    c->add_flag("--one-way", s->one_way, "the length is one way");
-    c->add_option("--nominal", s->nominal, "12V if left out");
-    c->add_option("--drop", s->drop, "3% if left out");
-    c->add_option("--insulation", s->insulation, "105C if left out");
-    c->add_option("--space", s->space, "open or engine");
-    c->add_option("--parallel", s->parallel, "cables side by side");
-    c->add_option("--on", s->on, "comes and goes: so long at a stretch, such as 90s");
-    c->add_option("--duty", s->duty, "share of the time, with --on; 10% if left out");
-    c->add_option("--fuse", s->fuse, "that guards it, such as 30A");
-    c->add_option("--fuse-type", s->fuse_type, "blade, bolt, strip, ..., breaker_3");
-    c->add_option("--bundle", s->bundle, "conductors lying together");
-    c->add_option("--ambient", s->ambient, "30C if left out");
-    c->add_option("--sizes", s->sizes, "awg, sae or metric");
-    c->add_option("--table", s->table, "abyc or iso; iso for metric sizes if left out");
-    c->add_flag("--json", s->json, "JSON");
+    CLI::App* c = app.add_subcommand(
+        "size", words::translated("The thinnest cable that carries a current over a length"));
+    c->add_option("--current", s->current, words::translated("such as 15A"))->required();
+    c->add_option("--length", s->length, words::translated("there and back, such as 20ft"))->required();
+    c->add_flag("--one-way", s->one_way, words::translated("the length is one way"));
+    c->add_option("--nominal", s->nominal, words::translated("12V if left out"));
+    c->add_option("--drop", s->drop, words::translated("3% if left out"));
+    c->add_option("--insulation", s->insulation, words::translated("105C if left out"));
+    c->add_option("--space", s->space, words::translated("open or engine"));
+    c->add_option("--parallel", s->parallel, words::translated("cables side by side"));
+    c->add_option("--on", s->on, words::translated("comes and goes: so long at a stretch, such as 90s"));
+    c->add_option("--duty", s->duty, words::translated("share of the time, with --on; 10% if left out"));
+    c->add_option("--fuse", s->fuse, words::translated("that guards it, such as 30A"));
+    c->add_option("--fuse-type", s->fuse_type, words::translated("blade, bolt, strip, ..., breaker_3"));
+    c->add_option("--bundle", s->bundle, words::translated("conductors lying together"));
+    c->add_option("--ambient", s->ambient, words::translated("30C if left out"));
+    c->add_option("--sizes", s->sizes, words::translated("awg, sae or metric"));
+    c->add_option("--table", s->table, words::translated("abyc or iso; iso for metric sizes if left out"));
+    c->add_flag("--json", s->json, words::translated("JSON"));
     c->callback([s, &action] { action = [s] { return run_size(*s); }; });
 
     struct CableOptions {
@@ -334,26 +334,28 @@ void add_sizing(CLI::App& app, Action& action) {
         bool json = false;
     };
     auto w = std::make_shared<CableOptions>();
-    c = app.add_subcommand("cable", "Area, resistance, mass and ampacity of one size");
-    c->add_option("SIZE", w->size, "10, 1/0, \"SAE 8\", 25mm2")->required();
-    c->add_option("--length", w->length, "1 m if left out");
-    c->add_option("--temp", w->temp, "20C if left out");
-    c->add_flag("--json", w->json, "JSON");
+    c = app.add_subcommand("cable", words::translated("Area, resistance, mass and ampacity of one size"));
+    c->add_option("SIZE", w->size, words::translated("10, 1/0, \"SAE 8\", 25mm2"))->required();
+    c->add_option("--length", w->length, words::translated("1 m if left out"));
+    c->add_option("--temp", w->temp, words::translated("20C if left out"));
+    c->add_flag("--json", w->json, words::translated("JSON"));
     c->callback([w, &action] { action = [w] { return run_cable(w->size, w->length, w->temp, w->json); }; });
 
     auto f = std::make_shared<FuseOptions>();
-    c = app.add_subcommand("fuse", "The fuse for a load on a cable, by one of three schools");
-    c->add_option("--current", f->current, "largest normal current, such as 8A")->required();
-    c->add_option("--inrush", f->inrush, "measured at start, such as 30A");
-    c->add_option("--wire", f->wire, "size of the cable")->required();
-    c->add_option("--insulation", f->insulation, "105C if left out");
-    c->add_option("--space", f->space, "open or engine");
-    c->add_option("--ambient", f->ambient, "30C if left out");
-    c->add_option("--bundle", f->bundle, "conductors lying together");
-    c->add_option("--parallel", f->parallel, "cables side by side");
-    c->add_option("--short", f->cuts, "short that it must cut off, such as 1500A");
-    c->add_option("--school", f->school, "load150, inrush or wire");
-    c->add_flag("--json", f->json, "JSON");
+    c = app.add_subcommand("fuse",
+                           words::translated("The fuse for a load on a cable, by one of three schools"));
+    c->add_option("--current", f->current, words::translated("largest normal current, such as 8A"))
+        ->required();
+    c->add_option("--inrush", f->inrush, words::translated("measured at start, such as 30A"));
+    c->add_option("--wire", f->wire, words::translated("size of the cable"))->required();
+    c->add_option("--insulation", f->insulation, words::translated("105C if left out"));
+    c->add_option("--space", f->space, words::translated("open or engine"));
+    c->add_option("--ambient", f->ambient, words::translated("30C if left out"));
+    c->add_option("--bundle", f->bundle, words::translated("conductors lying together"));
+    c->add_option("--parallel", f->parallel, words::translated("cables side by side"));
+    c->add_option("--short", f->cuts, words::translated("short that it must cut off, such as 1500A"));
+    c->add_option("--school", f->school, words::translated("load150, inrush or wire"));
+    c->add_flag("--json", f->json, words::translated("JSON"));
     c->callback([f, &action] { action = [f] { return run_fuse(*f); }; });
 }
 

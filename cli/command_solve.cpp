@@ -6,6 +6,7 @@
 #include "commands.h"
 #include "plan/names.h"
 #include "plan/plan_json.h"
+#include "plan/roles.h"
 #include "size/run_ladder.h"
 #include "words/sentences.h"
 
@@ -114,7 +115,8 @@ Json state_json(const Plan& plan, const State& state, const Solution& s) {
         out["runs"].push_back(std::move(run));
     }
     Json nodes = Json::object();
-    for (std::size_t k = 0; k < s.network.nodes.size(); ++k) nodes[s.network.nodes[k]] = s.point.node_V[k];
+    for (std::size_t k = 0; k < s.network.nodes.size(); ++k)
+        nodes[s.network.nodes[k].text()] = s.point.node_V[k];
     out["nodes_V"] = std::move(nodes);
     return out;
 }
@@ -171,8 +173,8 @@ void print_state(const Plan& plan, const State& state, const Solution& s) {
                                                : "open",
                         V(s.memories[k].sensed_V)});
     print_table(rows);
-    fmt::print("  currents agree to {:.1e} A, energy to {:.1e} W\n\n", s.point.residuals.node_A,
-               s.point.residuals.energy_W);
+    tell("  currents agree to {:.1e} A, energy to {:.1e} W\n\n", s.point.residuals.node_A,
+         s.point.residuals.energy_W);
 }
 
 int run_solve(const Options& o) {
@@ -185,11 +187,10 @@ int run_solve(const Options& o) {
         const State* s = find_state(*plan, o.state);
         if (!s)
             return refuse(
-                {ErrorCode::unknown_name, "--state", o.state, "the name of one of the plan's states"});
+                {ErrorCode::unknown_name, "--state", o.state, Want::the_name_of_one_of_the_plan_s_states});
         states = {*s};
     } else {
-        const State* s = find_state(*plan, "Idling");
-        states = {s ? *s : plan->states.front()};
+        states = {opening_state(*plan)};
     }
     OperatingPointSolver solver;
     Json list = Json::array();
@@ -221,12 +222,14 @@ int run_solve(const Options& o) {
 
 void add_solve(CLI::App& app, Action& action) {
     auto o = std::make_shared<Options>();
-    CLI::App* c = app.add_subcommand("solve", "Voltages and currents of a plan in one state, or in all");
-    c->add_option("PLAN", o->plan, "plan file")->required();
-    auto* state = c->add_option("--state", o->state, "name of the state; Idling, or the first, if left out");
-    c->add_flag("--all-states", o->all, "every state of the plan")->excludes(state);
+    CLI::App* c = app.add_subcommand(
+        "solve", words::translated("Voltages and currents of a plan in one state, or in all"));
+    c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
+    auto* state = c->add_option("--state", o->state,
+                                words::translated("name of the state; Idling, or the first, if left out"));
+    c->add_flag("--all-states", o->all, words::translated("every state of the plan"))->excludes(state);
     add_variant_option(*c, o->variant);
-    c->add_flag("--json", o->json, "JSON with SI units");
+    c->add_flag("--json", o->json, words::translated("JSON with SI units"));
     c->callback([o, &action] { action = [o] { return run_solve(*o); }; });
 }
 

@@ -39,9 +39,9 @@ int run_survey(const std::string& path, bool json) {
         print(out);
         return 0;
     }
-    if (plan->survey.points.empty()) fmt::print("This plan holds no survey.\n");
+    if (plan->survey.points.empty()) tell("This plan holds no survey.\n");
     for (const auto& line : lines) fmt::print("{} {}\n", line.settled ? " " : "?", line.text);
-    if (!proof.asks.empty()) fmt::print("\nTo settle the rest:\n");
+    if (!proof.asks.empty()) tell("\nTo settle the rest:\n");
     for (const SurveyAsk& ask : proof.asks) fmt::print("  {}\n", words::sentence(ask, plan->survey));
     return 0;
 }
@@ -54,10 +54,10 @@ void add_survey(CLI::App& app, Action& action) {
         bool json = false;
     };
     auto o = std::make_shared<Options>();
-    CLI::App* c =
-        app.add_subcommand("survey", "What the readings of a plan's survey prove, and which to take next");
-    c->add_option("PLAN", o->plan, "plan file")->required();
-    c->add_flag("--json", o->json, "JSON");
+    CLI::App* c = app.add_subcommand(
+        "survey", words::translated("What the readings of a plan's survey prove, and which to take next"));
+    c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
+    c->add_flag("--json", o->json, words::translated("JSON"));
     c->callback([o, &action] { action = [o] { return run_survey(o->plan, o->json); }; });
 }
 

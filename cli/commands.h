@@ -3,6 +3,7 @@
 #pragma once
 
 #include <CLI/CLI.hpp>
+#include <cstdio>
 #include <functional>
 #include <nlohmann/json.hpp>
 #include <string>
@@ -10,6 +11,7 @@
 #include "plan/plan.h"
 #include "units/quantity.h"
 #include "units/result.h"
+#include "words/say.h"
 
 namespace yr::cli {
 
@@ -36,6 +38,16 @@ int refuse(const Error& error);
 int refuse(const std::string& argument, Error error);
 
 void print(const Json& json);
+
+// Prints a text of the catalogue, filled in; on standard error.
+template <class... Args>
+void tell(const char* text, const Args&... args) {
+    fmt::print("{}", words::say(text, args...));
+}
+template <class... Args>
+void tell_error(const char* text, const Args&... args) {
+    fmt::print(stderr, "{}", words::say(text, args...));
+}
 
 // A table with aligned columns; the first column left, the others right.
 void print_table(const std::vector<std::vector<std::string>>& rows);

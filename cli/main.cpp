@@ -19,9 +19,10 @@ bool is_command(const CLI::App& app, const std::string& word) {
 
 int main(int argc, char** argv) {
     try {
-        CLI::App app{
+        yr::words::use_language(YR_LOCALE_DIR);
+        CLI::App app{yr::words::say(
             "rail: solves, checks and sizes a vehicle's 12-volt supply. The results assist a competent "
-            "installer; local codes, the vehicle maker and licensed practice come first."};
+            "installer; local codes, the vehicle maker and licensed practice come first.")};
         app.require_subcommand(1);
         app.set_version_flag("--version", "rail 0.1.0");
         yr::cli::Action action;
@@ -34,21 +35,20 @@ int main(int argc, char** argv) {
         yr::cli::add_guard(app, action);
         yr::cli::add_plan(app, action);
         if (argc > 1 && argv[1][0] != '-' && !is_command(app, argv[1])) {
-            fmt::print(stderr,
-                       "\u201C{}\u201D is not a command of rail. `rail --help` lists what it takes.\n",
-                       argv[1]);
+            yr::cli::tell_error(
+                "\u201C{0}\u201D is not a command of rail. `rail --help` lists what it takes.\n", argv[1]);
             return 2;
         }
         try {
             app.parse(argc, argv);
         } catch (const CLI::ParseError& e) {
             if (e.get_exit_code() == 0) return app.exit(e);  // --help and --version
-            fmt::print(stderr, "{}. `rail --help` lists what it takes.\n", e.what());
+            yr::cli::tell_error("{0}. `rail --help` lists what it takes.\n", e.what());
             return 2;
         }
         return action ? action() : 2;
     } catch (const std::exception& e) {
-        fmt::print(stderr, "Something inside rail broke: {}. Nothing was written.\n", e.what());
+        yr::cli::tell_error("Something inside rail broke: {0}. Nothing was written.\n", e.what());
         return 2;
     }
 }

@@ -59,12 +59,13 @@ Result<Plan> load_shown(const std::string& path, const std::string& variant) {
     for (const Variant& v : plan->variants)
         if (v.name == variant || v.id == variant) return with_variant(*plan, v.id);
     return fail(ErrorCode::unknown_name, "--variant", variant,
-                "the name of one of the plan's variants, or none");
+                Want::the_name_of_one_of_the_plan_s_variants_or);
 }
 
 void add_variant_option(CLI::App& command, std::string& variant) {
-    command.add_option("--variant", variant,
-                       "name of a variant of the plan, or none; left out: as the file shows it");
+    command.add_option(
+        "--variant", variant,
+        words::translated("name of a variant of the plan, or none; left out: as the file shows it"));
 }
 
 Json assumptions_json(const std::vector<std::string>& lines) {

@@ -1,6 +1,8 @@
 # Sourced by run and check: the Debian packages each needs, and how they come onto the machine.
-PACKAGES_BUILD="g++ cmake ninja-build qt6-base-dev qt6-svg-dev libeigen3-dev nlohmann-json3-dev libvalijson-dev libcli11-dev libcsv-dev coinor-libcbc-dev libsundials-dev libqcustomplot-dev zlib1g-dev pkgconf libfmt-dev libexpected-dev libgl-dev"
-PACKAGES_TEST="libgtest-dev libgmock-dev libbenchmark-dev ngspice units clang-format clang-tidy desktop-file-utils"
+# What builds the programs never asks for what only tests need.
+PACKAGES_BUILD="g++ cmake ninja-build pkgconf qt6-base-dev qt6-svg-dev libgl-dev libqcustomplot-dev libeigen3-dev libboost1.74-dev nlohmann-json3-dev libvalijson-dev libcli11-dev libcsv-dev libfmt-dev libexpected-dev coinor-libcbc-dev zlib1g-dev"
+PACKAGES_TEST="libgtest-dev libgmock-dev libbenchmark-dev ngspice units clang-format desktop-file-utils gettext locales"
+PACKAGES_ALL="clang-tidy"
 
 install_missing() {
     missing=""
@@ -16,4 +18,12 @@ install_missing() {
     fi
     $root apt-get update -qq
     DEBIAN_FRONTEND=noninteractive $root apt-get install -y --no-install-recommends $missing
+}
+
+# A compiler cache is used where it is installed; nothing asks for it.
+use_ccache() {
+    command -v ccache >/dev/null || return 0
+    CCACHE_SLOPPINESS=pch_defines,time_macros
+    CMAKE_CXX_COMPILER_LAUNCHER=ccache
+    export CCACHE_SLOPPINESS CMAKE_CXX_COMPILER_LAUNCHER
 }

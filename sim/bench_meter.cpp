@@ -73,7 +73,7 @@ QString BenchMeter::answer(const QString& line, Session& session) {
     if (command == QStringLiteral("*RST")) {
         session = {};
         key_ = SurveyKey::off;
-        drawn_at_.clear();
+        drawn_at_ = {};
         return {};
     }
     if (matches(command, QStringLiteral("SYSTem:ERRor?"))) {

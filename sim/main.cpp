@@ -33,7 +33,7 @@ int main(int argc, char** argv) {
         plan = yr::shown_plan(*loaded);
     }
     for (const yr::SurveyPoint& p : plan.survey.points)
-        std::printf("%s: %s\n", p.terminal.c_str(), p.name.c_str());
+        std::printf("%s: %s\n", p.terminal.text().c_str(), p.name.c_str());
     yr::sim::BenchMeter meter(plan, settings);
     if (!meter.start(static_cast<quint16>(port))) {
         std::fprintf(stderr, "Port %u on 127.0.0.1 is taken.\n", port);

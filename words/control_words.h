@@ -10,14 +10,6 @@
 
 namespace yr::words {
 
-[[nodiscard]] std::string control_sentence(const Finding& finding, const Plan& plan, const Style& style);
-[[nodiscard]] Rule control_rule(const Finding& finding, const Plan& plan);
-[[nodiscard]] std::vector<std::string> control_reasons(const Finding& finding, const Plan& plan,
-                                                       const Style& style);
-
-// " (2.1 A on average)" where the loads' duty makes a difference.
-[[nodiscard]] std::string on_average(const Finding& finding, const Style& style);
-
 // "key at accessory, hoist on", with switches that are on and fuses that are out.
 [[nodiscard]] std::string situation(const SneakPath& path, const Plan& plan);
 

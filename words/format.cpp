@@ -61,7 +61,7 @@ std::string with_comma(std::string text, bool comma) {
 
 }  // namespace
 
-std::string number(double value, int figures, bool decimal_comma) {
+std::string number(double value, int figures, bool comma) {
     if (!std::isfinite(value)) return "?";
     if (value == 0) return "0";
     const double size = std::abs(value);
@@ -75,7 +75,7 @@ std::string number(double value, int figures, bool decimal_comma) {
         if (text.back() == '.') text.pop_back();
     }
     if (text == "0") return "0";
-    return (value < 0 ? kMinus : "") + with_comma(std::move(text), decimal_comma);
+    return (value < 0 ? kMinus : "") + with_comma(std::move(text), comma);
 }
 
 std::string quantity(double value, Dimension dimension, const Style& style) {

@@ -6,19 +6,20 @@
 
 #include "plan/plan.h"
 #include "units/quantity.h"
+#include "words/say.h"
 
 namespace yr::words {
 
 struct Style {
     LeadUnits units = LeadUnits::metric;  // which of metric and inch/AWG leads
-    bool decimal_comma = false;
+    bool decimal_comma = words::decimal_comma();
 };
 
 // "14.5 A", "250 mV", "12.1 V", "3.3 mΩ", "4.5 m" or "14.8 ft", "85 °C", "3.7 %", "1.2 kW".
 [[nodiscard]] std::string quantity(double value, Dimension dimension, const Style& style = {});
 
 // The number alone: at most `figures` significant, no trailing zeros.
-[[nodiscard]] std::string number(double value, int figures = 3, bool decimal_comma = false);
+[[nodiscard]] std::string number(double value, int figures = 3, bool comma = decimal_comma());
 
 // A value as it goes back into an editable field: all its digits, its unit, readable by parse_quantity.
 [[nodiscard]] std::string editable(double value, Dimension dimension, const Style& style = {});

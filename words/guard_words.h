@@ -3,16 +3,11 @@
 #pragma once
 
 #include "guard/starting.h"
-#include "size/placement.h"
-#include "size/plan_sizing.h"
+#include "sizing/placement.h"
+#include "sizing/plan_sizing.h"
 #include "words/sentences.h"
 
 namespace yr::words {
-
-[[nodiscard]] std::string guard_sentence(const Finding& finding, const Plan& plan, const Style& style);
-[[nodiscard]] Rule guard_rule(const Finding& finding, const Plan& plan);
-[[nodiscard]] std::vector<std::string> guard_reasons(const Finding& finding, const Plan& plan,
-                                                     const Style& style);
 
 // "ampacity", "drop", "its fuse", ...; what decides a size.
 [[nodiscard]] const char* name_of(Limit limit);
@@ -36,8 +31,7 @@ namespace yr::words {
 // Where a short is: "far end of scene lights", "behind scene lights fuse".
 [[nodiscard]] std::string place_text(const ShortPlace& place, const Plan& plan);
 // What happens: "scene lights fuse opens in 6 ms to 40 ms; scene lights reaches 71 °C of 160 °C."
-[[nodiscard]] std::string sentence(const ShortRow& row, const FaultStudy& study, const Plan& plan,
-                                   const Style& style = {});
+[[nodiscard]] std::string sentence(const ShortRow& row, const Plan& plan, const Style& style = {});
 [[nodiscard]] Severity severity_of(const ShortRow& row);
 
 // "The bus dips from 12.6 V to 10.9 V; the hoist feed fuse uses 12 % of what opens it."

@@ -10,6 +10,8 @@ namespace yr::words {
 
 // One sentence that names the place: "runs, scene-light feed, size: no table holds the size 11.5 AWG."
 [[nodiscard]] std::string sentence(const Error& error);
+// What would have done, in the fewest words.
+[[nodiscard]] std::string wanted_text(const Wanted& wanted);
 
 // "Echo sounder loses 4.7 % where 3 % is allowed."
 [[nodiscard]] std::string sentence(const Finding& finding, const Plan& plan, const Style& style = {});

@@ -1,10 +1,10 @@
 #include "words/why.h"
+#include "words/finding_rows.h"
 
 #include <algorithm>
 
 #include "words/control_words.h"
 #include "words/guard_words.h"
-#include "words/supply_words.h"
 #include "words/why_parts.h"
 
 namespace yr::words {
@@ -29,17 +29,17 @@ void draw_steps(Explanation& e, const WhyContext& c, const Load& l, const LoadRe
     const std::string many = l.count > 1 ? fmt::format("{} × ", l.count) : "";
     switch (l.draw.kind) {
         case DrawKind::power:
-            e.steps.push_back(fmt::format("I = P / V = {}{} / {} = {}", many, c.W(l.draw.value),
-                                          c.V(r.voltage_V), c.A(r.current_A)));
-            e.steps.push_back("Constant power: as the volts fall, the amps rise.");
+            e.steps.push_back(say("I = P / V = {0}{1} / {2} = {3}", many, c.W(l.draw.value), c.V(r.voltage_V),
+                                  c.A(r.current_A)));
+            e.steps.push_back(translated("Constant power: as the volts fall, the amps rise."));
             break;
         case DrawKind::current:
             e.steps.push_back(
-                fmt::format("I = {}{} = {}, whatever the volts", many, c.A(l.draw.value), c.A(r.current_A)));
+                say("I = {0}{1} = {2}, whatever the volts", many, c.A(l.draw.value), c.A(r.current_A)));
             break;
         case DrawKind::resistance:
-            e.steps.push_back(fmt::format("I = V / R = {} / ({} / {}) = {}", c.V(r.voltage_V),
-                                          c.ohm(l.draw.value), l.count, c.A(r.current_A)));
+            e.steps.push_back(say("I = V / R = {0} / ({1} / {2}) = {3}", c.V(r.voltage_V),
+                                  c.ohm(l.draw.value), l.count, c.A(r.current_A)));
             break;
     }
 }
@@ -54,7 +54,7 @@ void path_steps(Explanation& e, const WhyContext& c, int load) {
                                       c.ohm(el.fixed_ohm + r.cable_ohm), c.V(std::abs(r.drop_V))));
         c.add_assumptions(e, id);
         if (++shown == 8) {
-            e.steps.push_back("and smaller ones");
+            e.steps.push_back(translated("and smaller ones"));
             break;
         }
     }
@@ -66,54 +66,56 @@ Explanation why_load(const ValueRef& ref, const WhyContext& c) {
     if (!index) return e;
     const Load& l = c.plan.loads[*index];
     const LoadResult& r = c.solution.point.loads[*index];
-    const std::string name = l.name, when = " in " + c.state.name;
+    const std::string name = l.name, when = translated(" in ") + c.state.name;
     e.sources.push_back(kOhmsLaw);
     if (r.status == LoadStatus::off || r.status == LoadStatus::dead) {
         e.title = capital(name) + when;
-        e.value = r.status == LoadStatus::off ? "off" : "dead";
-        e.steps.push_back(
-            r.status == LoadStatus::off
-                ? "It is live when: " + condition(l.live_when) + ". That does not hold in this state."
-                : "It should run (" + condition(l.live_when) + ") but no closed path joins it to a source.");
+        e.value = r.status == LoadStatus::off ? translated("off") : translated("dead");
+        e.steps.push_back(r.status == LoadStatus::off
+                              ? translated("It is live when: ") + condition(l.live_when) +
+                                    translated(". That does not hold in this state.")
+                              : translated("It should run (") + condition(l.live_when) +
+                                    translated(") but no closed path joins it to a source."));
         return e;
     }
     if (r.status == LoadStatus::collapsed) {
         e.title = capital(name) + when;
-        e.value = "no operating point";
+        e.value = translated("no operating point");
+        e.steps.push_back(translated(
+            "A constant power P behind a resistance R from E volts exists only while E² ≥ 4·R·P."));
         e.steps.push_back(
-            "A constant power P behind a resistance R from E volts exists only while E² ≥ 4·R·P.");
-        e.steps.push_back(
-            fmt::format("Here {} of its power can be served.", c.pc(c.solution.point.collapsed_at[*index])));
+            say("Here {0} of its power can be served.", c.pc(c.solution.point.collapsed_at[*index])));
         return e;
     }
     const double limit = drop_limit_V(c.plan, l);
     switch (ref.kind) {
         case ValueKind::load_current:
-            e.title = "Current of " + name + when;
+            e.title = translated("Current of ") + name + when;
             e.value = c.A(r.current_A);
             draw_steps(e, c, l, r);
             break;
         case ValueKind::load_voltage:
-            e.title = "Voltage at " + name + when;
+            e.title = translated("Voltage at ") + name + when;
             e.value = c.V(r.voltage_V);
-            e.steps.push_back(fmt::format("V = supply − drop = {} − {} = {}", c.V(r.supply_V), c.V(r.drop_V),
-                                          c.V(r.voltage_V)));
+            e.steps.push_back(
+                say("V = supply − drop = {0} − {1} = {2}", c.V(r.supply_V), c.V(r.drop_V), c.V(r.voltage_V)));
             path_steps(e, c, static_cast<int>(*index));
             break;
         default: {
-            e.title = "Drop of " + name + when;
+            e.title = translated("Drop of ") + name + when;
             const double nominal = c.plan.vehicle.nominal_V;
-            e.value = fmt::format("{}, {} of {} allowed", c.V(r.drop_V), c.pc(r.drop_V / nominal),
-                                  c.pc(limit / nominal));
-            e.steps.push_back(fmt::format("drop = {} at the highest source − {} here = {}", c.V(r.supply_V),
-                                          c.V(r.voltage_V), c.V(r.drop_V)));
-            e.steps.push_back(fmt::format("of nominal: {} / {} = {}", c.V(r.drop_V), c.V(nominal),
-                                          c.pc(r.drop_V / nominal)));
+            e.value = say("{0}, {1} of {2} allowed", c.V(r.drop_V), c.pc(r.drop_V / nominal),
+                          c.pc(limit / nominal));
+            e.steps.push_back(say("drop = {0} at the highest source − {1} here = {2}", c.V(r.supply_V),
+                                  c.V(r.voltage_V), c.V(r.drop_V)));
+            e.steps.push_back(
+                say("of nominal: {0} / {1} = {2}", c.V(r.drop_V), c.V(nominal), c.pc(r.drop_V / nominal)));
             path_steps(e, c, static_cast<int>(*index));
-            e.sources.push_back(
-                l.drop_limit
-                    ? "limit: the load's own"
-                    : "limit: " + assumption(l.critical ? "load_drop_critical" : "load_drop_other").source);
+            e.sources.push_back(l.drop_limit ? translated("limit: the load's own")
+                                             : translated("limit: ") +
+                                                   assumption(l.critical ? translated("load_drop_critical")
+                                                                         : translated("load_drop_other"))
+                                                       .source);
         }
     }
     return e;
@@ -125,22 +127,22 @@ void resistance_steps(Explanation& e, const WhyContext& c, const Run& run, std::
     if (el.cable20_ohm > 0) {
         std::vector<AssumptionUse> unused;
         const CableValues v = cable_values(c.plan, run, c.state, unused);
-        e.steps.push_back(fmt::format(
-            "cable at 20 °C: {} × {} /m{} = {}", c.m(v.length_m), c.ohm(v.surroundings.R20_ohm_per_m),
-            run.parallel > 1 ? fmt::format(" / {} in parallel", run.parallel) : "", c.ohm(el.cable20_ohm)));
-        e.steps.push_back(fmt::format("at {}: {} × (1 + 0.00393 × ({} − 20)) = {}", c.C(r.temperature_C),
-                                      c.ohm(el.cable20_ohm), number(r.temperature_C), c.ohm(r.cable_ohm)));
+        e.steps.push_back(
+            say("cable at 20 °C: {0} × {1} /m{2} = {3}", c.m(v.length_m), c.ohm(v.surroundings.R20_ohm_per_m),
+                run.parallel > 1 ? say(" / {0} in parallel", run.parallel) : "", c.ohm(el.cable20_ohm)));
+        e.steps.push_back(say("at {0}: {1} × (1 + 0.00393 × ({2} − 20)) = {3}", c.C(r.temperature_C),
+                              c.ohm(el.cable20_ohm), number(r.temperature_C), c.ohm(r.cable_ohm)));
         e.sources.push_back(conductor(v.size, run.material)->source);
         e.sources.push_back(kCopper);
     }
     for (const SeriesPart& p : el.parts) {
         if (p.kind == PartKind::cable) continue;
-        const char* what = p.kind == PartKind::joint   ? "joint"
-                           : p.kind == PartKind::metal ? "body metal or given"
-                                                       : "contact";
+        const char* what = p.kind == PartKind::joint   ? translated("joint")
+                           : p.kind == PartKind::metal ? translated("body metal or given")
+                                                       : translated("contact");
         std::string name = p.device >= 0 ? run.devices[at(p.device)].name : std::string(what);
         e.steps.push_back(p.forward_V > 0
-                              ? fmt::format("{}: {} and {}", name, c.V(p.forward_V), c.ohm(p.fixed_ohm))
+                              ? say("{0}: {1} and {2}", name, c.V(p.forward_V), c.ohm(p.fixed_ohm))
                               : fmt::format("{}: {}", name, c.ohm(p.fixed_ohm)));
     }
 }
@@ -153,99 +155,101 @@ Explanation why_run(const ValueRef& ref, const WhyContext& c) {
     const ConductorElement& el = c.solution.network.conductors[*index];
     const ConductorResult& r = c.solution.point.conductors[*index];
     const double amps = std::abs(r.current_A), ohm = el.fixed_ohm + r.cable_ohm;
-    const std::string of = " of " + run.name + " in " + c.state.name;
+    const std::string of = translated(" of ") + run.name + translated(" in ") + c.state.name;
     c.add_assumptions(e, run.id);
     switch (ref.kind) {
         case ValueKind::run_current:
-            e.title = "Current" + of;
+            e.title = translated("Current") + of;
             e.value = c.A(amps);
             e.steps.push_back(
-                fmt::format("I = ΔV / R = {} / {} = {}", c.V(std::abs(r.drop_V)), c.ohm(ohm), c.A(amps)));
-            e.steps.push_back(std::string("It is what all behind it takes: the sums at every stud agree ") +
-                              (c.solution.point.residuals.node_A < 1e-6
-                                   ? "to better than a microamp."
-                                   : "to " + c.A(c.solution.point.residuals.node_A) + "."));
+                say("I = ΔV / R = {0} / {1} = {2}", c.V(std::abs(r.drop_V)), c.ohm(ohm), c.A(amps)));
+            e.steps.push_back(
+                std::string(translated("It is what all behind it takes: the sums at every stud agree ")) +
+                (c.solution.point.residuals.node_A < 1e-6
+                     ? translated("to better than a microamp.")
+                     : translated("to ") + c.A(c.solution.point.residuals.node_A) + "."));
             e.sources.push_back(kOhmsLaw);
             break;
         case ValueKind::run_drop:
-            e.title = "Volts lost in " + run.name + " in " + c.state.name;
+            e.title = translated("Volts lost in ") + run.name + translated(" in ") + c.state.name;
             e.value = c.V(std::abs(r.drop_V));
             e.steps.push_back(
-                fmt::format("ΔV = I × R = {} × {} = {}", c.A(amps), c.ohm(ohm), c.V(std::abs(r.drop_V))));
+                say("ΔV = I × R = {0} × {1} = {2}", c.A(amps), c.ohm(ohm), c.V(std::abs(r.drop_V))));
             resistance_steps(e, c, run, *index);
             e.sources.push_back(kOhmsLaw);
             break;
         case ValueKind::run_heat:
-            e.title = "Heat" + of;
+            e.title = translated("Heat") + of;
             e.value = c.W(amps * amps * ohm);
             e.steps.push_back(
-                fmt::format("P = I² × R = {}² × {} = {}", c.A(amps), c.ohm(ohm), c.W(amps * amps * ohm)));
-            e.sources.push_back("Joule's law");
+                say("P = I² × R = {0}² × {1} = {2}", c.A(amps), c.ohm(ohm), c.W(amps * amps * ohm)));
+            e.sources.push_back(translated("Joule's law"));
             break;
         case ValueKind::run_resistance:
-            e.title = "Resistance" + of;
+            e.title = translated("Resistance") + of;
             e.value = c.ohm(ohm);
             resistance_steps(e, c, run, *index);
             break;
         case ValueKind::run_temperature: {
-            e.title = "Conductor temperature" + of;
+            e.title = translated("Conductor temperature") + of;
             e.value = c.C(r.temperature_C);
             const double per_cable = amps / el.parallel;
             const double r20 = el.cable.R20_ohm_per_m;
             const double heat =
                 per_cable * per_cable * r20 * (1 + kCopperAlpha_per_K * (r.temperature_C - 20));
-            e.steps.push_back(fmt::format("heat in: I² × R = {}/m", c.W(heat)));
+            e.steps.push_back(say("heat in: I² × R = {0}/m", c.W(heat)));
             if (el.cable.bundle_factor < 1)
                 e.steps.push_back(
-                    fmt::format("in a bundle it counts 1 / {}² times", number(el.cable.bundle_factor)));
+                    say("in a bundle it counts 1 / {0}² times", number(el.cable.bundle_factor)));
             e.steps.push_back(
-                fmt::format("heat out by convection and radiation from {} at {} around it balances at {}",
-                            quantity(el.cable.outer_diameter_m * 1e3, Dimension::number) + " mm",
-                            c.C(el.cable.ambient_C), c.C(r.temperature_C)));
-            e.steps.push_back(fmt::format("its insulation stands {}", c.C(run.insulation_C)));
+                say("heat out by convection and radiation from {0} at {1} around it balances at {2}",
+                    quantity(el.cable.outer_diameter_m * 1e3, Dimension::number) + translated(" mm"),
+                    c.C(el.cable.ambient_C), c.C(r.temperature_C)));
+            e.steps.push_back(say("its insulation stands {0}", c.C(run.insulation_C)));
             e.sources.push_back(kHeat);
             break;
         }
         case ValueKind::run_ampacity: {
-            e.title = "Ampacity" + of;
+            e.title = translated("Ampacity") + of;
             const auto a = run_ampacity(c.plan, run, c.state);
             if (!a) {
-                e.value = "none";
-                e.steps.push_back("Body metal and given resistances have no table.");
+                e.value = translated("none");
+                e.steps.push_back(translated("Body metal and given resistances have no table."));
                 break;
             }
             e.value = c.A(a->allowed_A);
-            e.steps.push_back(fmt::format("table: {} at 30 °C, {} insulation{}", c.A(a->table_A),
-                                          c.C(run.insulation_C),
-                                          a->interpolated ? ", between the table's sizes by copper" : ""));
-            e.steps.push_back(fmt::format(
-                "surroundings: the lower of engine-space factor {} and √((T_ins − T_air)/(T_ins − 30)) = {}",
-                number(a->engine_factor), number(a->ambient_factor)));
-            e.steps.push_back(fmt::format("bundle of {}: {}", run.bundle, number(a->bundle_factor)));
+            e.steps.push_back(
+                say("table: {0} at 30 °C, {1} insulation{2}", c.A(a->table_A), c.C(run.insulation_C),
+                    a->interpolated ? translated(", between the table's sizes by copper") : ""));
+            e.steps.push_back(
+                say("surroundings: the lower of engine-space factor {0} and √((T_ins − T_air)/(T_ins − 30)) "
+                    "= {1}",
+                    number(a->engine_factor), number(a->ambient_factor)));
+            e.steps.push_back(say("bundle of {0}: {1}", run.bundle, number(a->bundle_factor)));
             e.steps.push_back(fmt::format(
                 "{} × {} × {}{} = {}", c.A(a->table_A), number(a->surroundings), number(a->bundle_factor),
-                run.parallel > 1 ? fmt::format(" × {} in parallel", run.parallel) : "", c.A(a->allowed_A)));
+                run.parallel > 1 ? say(" × {0} in parallel", run.parallel) : "", c.A(a->allowed_A)));
             if (el.cable20_ohm > 0)
-                e.steps.push_back("second opinion, heat balance: " +
+                e.steps.push_back(translated("second opinion, heat balance: ") +
                                   c.A(current_for_temperature_A(el.cable, run.insulation_C) * run.parallel) +
-                                  " in still air");
+                                  translated(" in still air"));
             e.sources.push_back(a->source);
             break;
         }
         case ValueKind::device_drop: {
             const SeriesPart& part = el.parts[std::min(at(ref.part), el.parts.size() - 1)];
             const double part_ohm = part.kind == PartKind::cable ? r.cable_ohm : part.fixed_ohm;
-            const std::string name = part.device >= 0 ? run.devices[at(part.device)].name : "joint";
-            e.title = "Volts lost in " + name + " of " + run.name;
+            const std::string name =
+                part.device >= 0 ? run.devices[at(part.device)].name : translated("joint");
+            e.title = translated("Volts lost in ") + name + translated(" of ") + run.name;
             e.value = c.V(amps * part_ohm + part.forward_V);
-            e.steps.push_back(fmt::format("ΔV = {} × {}{} = {}", c.A(amps), c.ohm(part_ohm),
-                                          part.forward_V > 0 ? " + " + c.V(part.forward_V) : std::string(),
-                                          e.value));
+            e.steps.push_back(say("ΔV = {0} × {1}{2} = {3}", c.A(amps), c.ohm(part_ohm),
+                                  part.forward_V > 0 ? " + " + c.V(part.forward_V) : std::string(), e.value));
             if (part.kind == PartKind::fuse) {
                 const Device& d = run.devices[at(part.device)];
-                e.steps.push_back(fmt::format("R = rated drop / rating = {} / {}",
-                                              c.V(fuse_kind(d.fuse).rated_drop_V), c.A(d.rating_A)));
-                e.sources.push_back(fuse_kind(d.fuse).source + "; drop: common practice");
+                e.steps.push_back(say("R = rated drop / rating = {0} / {1}",
+                                      c.V(fuse_kind(d.fuse).rated_drop_V), c.A(d.rating_A)));
+                e.sources.push_back(fuse_kind(d.fuse).source + translated("; drop: common practice"));
             }
             break;
         }
@@ -261,10 +265,10 @@ Explanation why_bond(const ValueRef& ref, const WhyContext& c) {
         const ConductorElement& el = c.solution.network.conductors[k];
         if (el.ground_point < 0 || c.plan.points[at(el.ground_point)].id != ref.id) continue;
         const ConductorResult& r = c.solution.point.conductors[k];
-        e.title = "Volts lost in the bond of " + yr::name_of(c.plan, ref.id);
+        e.title = translated("Volts lost in the bond of ") + yr::name_of(c.plan, ref.id);
         e.value = c.V(std::abs(r.drop_V));
-        e.steps.push_back(fmt::format("ΔV = I × R = {} × {} = {}", c.A(std::abs(r.current_A)),
-                                      c.ohm(el.fixed_ohm), c.V(std::abs(r.drop_V))));
+        e.steps.push_back(say("ΔV = I × R = {0} × {1} = {2}", c.A(std::abs(r.current_A)), c.ohm(el.fixed_ohm),
+                              c.V(std::abs(r.drop_V))));
         c.add_assumptions(e, ref.id);
         e.sources.push_back(kOhmsLaw);
     }
@@ -307,62 +311,15 @@ Explanation explain(const Finding& f, const Plan& plan, const std::vector<Soluti
     const auto from_value = [&](ValueKind kind) {
         if (s < solutions.size()) e = explain({kind, f.id, 0}, plan, plan.states[s], solutions[s], style);
     };
-    switch (f.kind) {
-        case FindingKind::drop_over_limit:
-        case FindingKind::no_operating_point:
-        case FindingKind::load_dead:
-        case FindingKind::constant_on_key_rail:
-            from_value(ValueKind::load_drop);
-            break;
-        case FindingKind::cable_over_ampacity:
-        case FindingKind::fuse_above_cable:
-            from_value(ValueKind::run_ampacity);
-            break;
-        case FindingKind::cable_over_temperature:
-            from_value(ValueKind::run_temperature);
-            break;
-        case FindingKind::supply_short:
-        case FindingKind::battery_drains:
-            from_value(ValueKind::battery_hours);
-            break;
-        case FindingKind::source_at_limit:
-            from_value(ValueKind::source_limit);
-            break;
-        case FindingKind::no_charge_left:
-        case FindingKind::battery_cranks:
-            from_value(ValueKind::battery_current);
-            break;
-        case FindingKind::volts_outside:
-            from_value(ValueKind::load_voltage);
-            break;
-        default:
-            break;
-    }
-    if (f.kind == FindingKind::fuse_above_cable) {
-        e.steps.push_back(fmt::format("fuse {} > {} in its hottest state",
-                                      quantity(f.value, Dimension::current, style),
-                                      quantity(f.limit, Dimension::current, style)));
-        e.steps.push_back(
-            "Between 100 and 135 % of its rating a fuse gives no guarantee to open: only a fuse at or below "
-            "the ampacity guards the cable.");
-    }
-    if (f.kind == FindingKind::fuse_missing || f.kind == FindingKind::fuse_far) {
-        e.steps.push_back(
-            "With this run cut here, a battery can still feed this end when all switches are closed.");
-        e.steps.push_back(f.value > 0 && f.kind == FindingKind::fuse_missing
-                              ? "The largest fuse on that way is above what this cable stands."
-                              : "What lies between the source and the fuse burns unguarded in a short.");
-    }
-    if (f.kind == FindingKind::return_thinner)
-        e.steps.push_back("The same amps go both ways: the thinner of the two decides volts and heat.");
+    const FindingRow& row = row_of(f.kind);
+    if (row.why) from_value(*row.why);
     if (f.kind == FindingKind::rests_on_assumption)
         for (const AssumptionUse& use :
              solutions.empty() ? std::vector<AssumptionUse>{} : solutions.front().network.assumptions)
             if (f.other == "length" ? use.id == f.id : use.key == "bond_mohm" || use.key == "metal_mohm")
                 e.assumptions.push_back(assumption_text(use, plan));
-    for (std::string& reason : supply_reasons(f, plan, style)) e.steps.push_back(std::move(reason));
-    for (std::string& reason : control_reasons(f, plan, style)) e.steps.push_back(std::move(reason));
-    for (std::string& reason : guard_reasons(f, plan, style)) e.steps.push_back(std::move(reason));
+    if (row.reasons)
+        for (std::string& reason : row.reasons({f, plan, style})) e.steps.push_back(std::move(reason));
     e.title = sentence(f, plan, style);
     e.value.clear();
     const Rule rule = rule_of(f, plan);
@@ -373,8 +330,8 @@ Explanation explain(const Finding& f, const Plan& plan, const std::vector<Soluti
 std::string text(const Explanation& e) {
     std::string out = e.title + (e.value.empty() ? "" : ": " + e.value) + "\n";
     for (const auto& s : e.steps) out += "  " + s + "\n";
-    for (const auto& a : e.assumptions) out += "  rests on: " + a + "\n";
-    for (const auto& s : e.sources) out += "  source: " + s + "\n";
+    for (const auto& a : e.assumptions) out += translated("  rests on: ") + a + "\n";
+    for (const auto& s : e.sources) out += translated("  source: ") + s + "\n";
     return out;
 }
 

@@ -76,9 +76,10 @@ Result<Ampacity> ampacity(const AmpacityAsk& ask) {
     if (!wire) return tl::unexpected(wire.error());
     const OneTable& table = table_of(ask.table);
     if (ask.bundle < 1)
-        return fail(ErrorCode::out_of_range, "bundle", std::to_string(ask.bundle), "1 or more");
+        return fail(ErrorCode::out_of_range, "bundle", std::to_string(ask.bundle), Want::from_1_or_more);
     if (!(ask.insulation_C > table.ambient_C + 10) || ask.insulation_C > 300)
-        return fail(ErrorCode::out_of_range, "insulation", std::to_string(ask.insulation_C), "41 to 300 C");
+        return fail(ErrorCode::out_of_range, "insulation", std::to_string(ask.insulation_C),
+                    Want::from_41_to_300_c);
 
     const Column& column = column_of(table, ask.insulation_C);
     Ampacity a;

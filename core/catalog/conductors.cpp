@@ -96,7 +96,7 @@ Result<Conductor> conductor(const WireSize& size, Material material) {
         c.source = material == Material::copper ? row.source : row.source + "; " + m.source;
         return c;
     }
-    return fail(ErrorCode::unknown_size, {}, name_of(size), "a size of the tables");
+    return fail(ErrorCode::unknown_size, {}, name_of(size), Want::a_size_of_the_tables);
 }
 
 const std::vector<WireSize>& sizes_of(SizeSystem system) {

@@ -84,7 +84,7 @@ class Assigner {
     bool movable(const Load& l) const {
         const Run* run = supply_run(plan_, l.id);
         const Point* from = run ? find(plan_.points, run->from) : nullptr;
-        return !l.starter && l.inverter.empty() && from && from->feeds_loads && run->to == l.id + ".pos" &&
+        return !l.starter && l.inverter.empty() && from && from->feeds_loads && run->to == pos_of(l.id) &&
                run->tap_of.empty();
     }
 
@@ -278,10 +278,10 @@ class Assigner {
                     if (r.to == input && under(r) && holds(works, state)) row.taken_A[k] += watts / nominal;
             };
             for (const Inverter& i : plan_.inverters)
-                add(i.id + ".pos", i.works_when, inverter_input_W(i, inverter_ac_W(plan_, i, state), unused));
+                add(pos_of(i.id), i.works_when, inverter_input_W(i, inverter_ac_W(plan_, i, state), unused));
             for (const Source& s : plan_.sources)
                 if (s.kind == SourceKind::converter)
-                    add(s.id + ".in", s.works_when,
+                    add(in_of(s.id), s.works_when,
                         s.rated_A.value_or(20) * s.regulated_V.value_or(nominal) /
                             s.efficiency.value_or(assumption("converter_efficiency").value));
         }
@@ -372,7 +372,7 @@ class Assigner {
             if (!p.moved) continue;
             Run aside = *supply_run(work, p.load);
             if (aside.channel == 0) continue;
-            if (auto e = place_on(work, p.load, aside.from, 0, false)) take(work, *e, batch);
+            if (auto e = place_on(work, p.load, aside.from.owner, 0, false)) take(work, *e, batch);
         }
         for (const PlacedLoad& p : result.placed)
             if (p.moved)

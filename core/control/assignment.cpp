@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <map>
 
-#include "size/zero_one.h"
+#include "choice/zero_one.h"
 
 namespace yr {
 namespace {

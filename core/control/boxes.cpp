@@ -49,22 +49,22 @@ Device switching_device(const Id& id, const std::string& name, double at_m) {
 
 Result<Addition> add_box(const Plan& plan, const NewBox& ask) {
     if (plan.batteries.empty())
-        return fail(ErrorCode::missing_reference, "battery", {}, "a plan with a battery");
-    if (ask.box.channels.empty()) return fail(ErrorCode::empty, ask.box.name, {}, "a box with channels");
+        return fail(ErrorCode::missing_reference, "battery", {}, Want::a_plan_with_a_battery);
+    if (ask.box.channels.empty()) return fail(ErrorCode::empty, ask.box.name, {}, Want::a_box_with_channels);
     const Battery& battery = plan.batteries.front();
     Point box = ask.box;
     box.id = new_id(plan, "box");
     box.kind = PointKind::box;
     box.place = ask.place;
     box.feeds_loads = true;
-    box.return_at = battery.id + ".neg";
+    box.return_at = neg_of(battery.id);
 
     const double length = ask.length_m.value_or(3);
     const FuseChoice fuse = main_fuse(box.main_A.value_or(kUsualMain_A));
     Run feed;
     feed.id = new_id(plan, "run");
     feed.name = box.name + " feed";
-    feed.from = battery.id + ".pos";
+    feed.from = pos_of(battery.id);
     feed.to = box.id;
     feed.length_m = ask.length_m;
     feed.size = feed_size(plan, fuse.rating_A, length);
@@ -152,9 +152,9 @@ Result<Edit> add_signal(const Plan& plan, const Load& load) {
     const Run* supply = supply_run(plan, load.id);
     const Run* ret = nullptr;
     for (const Run& r : plan.runs)
-        if (r.from == load.id + ".neg") ret = &r;
+        if (r.from == neg_of(load.id)) ret = &r;
     if (!supply || !ret)
-        return fail(ErrorCode::missing_reference, load.name, {}, "a load with a feed and a return");
+        return fail(ErrorCode::missing_reference, load.name, {}, Want::a_load_with_a_feed_and_a_return);
     Load signal;
     signal.id = new_id(plan, "load");
     signal.name = load.name + " signal";
@@ -168,7 +168,7 @@ Result<Edit> add_signal(const Plan& plan, const Load& load) {
     Run feed = *supply;
     feed.id = new_id(work, "run");
     feed.name = signal.name + " feed";
-    feed.to = signal.id + ".pos";
+    feed.to = pos_of(signal.id);
     feed.size = WireSize::awg(18);
     feed.channel = 0;
     feed.devices.clear();
@@ -182,7 +182,7 @@ Result<Edit> add_signal(const Plan& plan, const Load& load) {
     Run back = *ret;
     back.id = new_id(work, "run");
     back.name = signal.name + " return";
-    back.from = signal.id + ".neg";
+    back.from = neg_of(signal.id);
     back.size = WireSize::awg(18);
     back.devices.clear();
     return Edit(Batch{{Put<Load>{signal, {}}, Put<Run>{feed, {}}, Put<Run>{back, {}}}});

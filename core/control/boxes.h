@@ -1,8 +1,8 @@
 // Control boxes put into a plan.
 #pragma once
 
+#include "plan/additions.h"
 #include "plan/edit.h"
-#include "size/additions.h"
 
 namespace yr {
 

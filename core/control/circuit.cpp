@@ -115,12 +115,13 @@ std::optional<Error> refused_channel(const Plan& plan, const Point& box, int cha
     const std::string given = "channel " + std::to_string(channel);
     const bool exists = std::any_of(box.channels.begin(), box.channels.end(),
                                     [&](const Channel& c) { return c.number == channel; });
-    if (!exists) return Error{ErrorCode::missing_reference, box.name, given, "a channel of this box"};
+    if (!exists) return Error{ErrorCode::missing_reference, box.name, given, Want::a_channel_of_this_box};
     const auto& list = taken[box.id];
     const bool used = std::find(list.begin(), list.end(), channel) != list.end();
     if (const Run* there = run_on_channel(plan, box.id, channel); there || used)
         return Error{ErrorCode::out_of_range, box.name + ", " + given,
-                     there ? name_of(plan, there->to) : "another line", "one load, and it has one already"};
+                     there ? name_of(plan, there->to) : "another line",
+                     Want::one_load_and_it_has_one_already};
     return std::nullopt;
 }
 
@@ -176,7 +177,7 @@ Terminal choose_return(const Plan& plan, const TypedLine& line, const Point& fee
             if (p.kind == PointKind::ground && (line.place.empty() || p.place == line.place)) return p.id;
     home_run = true;
     if (!feed.return_at.empty()) return feed.return_at;
-    if (!plan.batteries.empty()) return plan.batteries.front().id + ".neg";
+    if (!plan.batteries.empty()) return neg_of(plan.batteries.front().id);
     return plan.sources.empty() ? Terminal{} : plan.sources.front().return_at;
 }
 
@@ -202,7 +203,7 @@ Load load_of(const TypedLine& line, FreeIds& ids) {
 // A load on mains hangs on its inverter by a plug: it brings no cable of ours.
 Result<NewCircuit> make_mains_load(const TypedLine& line, FreeIds& ids) {
     if (line.draw->kind != DrawKind::power)
-        return fail(ErrorCode::wrong_dimension, "draw", {}, "watts, since it runs on mains");
+        return fail(ErrorCode::wrong_dimension, "draw", {}, Want::watts_since_it_runs_on_mains);
     Load load = load_of(line, ids);
     load.start_W = line.start_W;
     load.inverter = line.inverter;
@@ -212,14 +213,15 @@ Result<NewCircuit> make_mains_load(const TypedLine& line, FreeIds& ids) {
 
 Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::vector<Solution>& solutions,
                             FreeIds& ids, TakenChannels& taken) {
-    if (line.name.empty()) return fail(ErrorCode::empty, "name", {}, "a name for the load");
-    if (!line.draw) return fail(ErrorCode::empty, "draw", {}, "a draw in W, A or ohm");
+    if (line.name.empty()) return fail(ErrorCode::empty, "name", {}, Want::a_name_for_the_load);
+    if (!line.draw) return fail(ErrorCode::empty, "draw", {}, Want::a_draw_in_w_a_or_ohm);
     if (!line.inverter.empty()) return make_mains_load(line, ids);
     const FeedChoice feed = choose_feed(plan, line, solutions, taken);
     if (!feed.point && line.channel > 0)
         return fail(ErrorCode::missing_reference, line.name, "channel " + std::to_string(line.channel),
-                    "a box with channels");
-    if (!feed.point) return fail(ErrorCode::missing_reference, "feed", {}, "a feed that loads can hang on");
+                    Want::a_box_with_channels);
+    if (!feed.point)
+        return fail(ErrorCode::missing_reference, "feed", {}, Want::a_feed_that_loads_can_hang_on);
 
     NewCircuit circuit;
     Load load = load_of(line, ids);
@@ -239,7 +241,7 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
     supply.id = ids.take("run");
     supply.name = line.name + " feed";
     supply.from = feed.point->id;
-    supply.to = load.id + ".pos";
+    supply.to = pos_of(load.id);
     supply.length_m = line.length_m;
     supply.length_least_m = line.length_least_m;
     supply.size = cable.size;
@@ -266,7 +268,7 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
     Run ret;
     ret.id = ids.take("run");
     ret.name = line.name + " return";
-    ret.from = load.id + ".neg";
+    ret.from = neg_of(load.id);
     ret.to = choose_return(plan, line, *feed.point, current_A, home_run);
     ret.length_m = home_run ? line.length_m : std::optional(kGroundLead_m);
     if (home_run) ret.length_least_m = line.length_least_m;

@@ -4,7 +4,7 @@
 #include <vector>
 
 #include "plan/edit.h"
-#include "size/typed_line.h"
+#include "typing/typed_line.h"
 
 namespace yr {
 

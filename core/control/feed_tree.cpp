@@ -31,14 +31,14 @@ std::map<Id, FeedPath> feed_paths(const Plan& plan) {
         }
     };
     for (const Battery& b : plan.batteries) {
-        best[b.id + ".pos"] = {0, b.id, {}};
-        open.emplace(0, b.id + ".pos");
+        best[pos_of(b.id)] = {0, b.id, {}};
+        open.emplace(0, pos_of(b.id));
     }
     spread();
     for (const Source& s : plan.sources)
-        if (!best.contains(s.id + ".out")) {
-            best[s.id + ".out"] = {0, s.id, {}};
-            open.emplace(0, s.id + ".out");
+        if (!best.contains(out_of(s.id))) {
+            best[out_of(s.id)] = {0, s.id, {}};
+            open.emplace(0, out_of(s.id));
         }
     spread();
     std::map<Id, FeedPath> feeds;

@@ -125,15 +125,4 @@ bool same_when(const Condition& a, const Condition& b) {
     return true;
 }
 
-double nominal_A(const Plan& plan, const Load& load) {
-    const double v = plan.vehicle.nominal_V;
-    State full;  // a winch by its own pull
-    const Draw d = draw_in(load, full);
-    return d.kind == DrawKind::current ? d.value : d.kind == DrawKind::power ? d.value / v : v / d.value;
-}
-
-double start_A(const Plan& plan, const Load& load) {
-    return std::max(nominal_A(plan, load), load.inrush_A.value_or(0) * load.count);
-}
-
 }  // namespace yr

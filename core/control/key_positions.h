@@ -4,7 +4,7 @@
 #include <array>
 #include <string_view>
 
-#include "solve/settle.h"
+#include "size/run_limits.h"
 
 namespace yr {
 
@@ -44,9 +44,5 @@ using LiveAt = std::array<bool, kKeyPositions>;
 // Whether two conditions hold in just the same combinations of key, engine and switches, and measure and
 // wait alike.
 [[nodiscard]] bool same_when(const Condition& a, const Condition& b);
-
-// Amps of all pieces of a load at nominal volts, and at its start.
-[[nodiscard]] double nominal_A(const Plan& plan, const Load& load);
-[[nodiscard]] double start_A(const Plan& plan, const Load& load);
 
 }  // namespace yr

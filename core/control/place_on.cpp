@@ -56,7 +56,7 @@ void add_move(const Plan& plan, const Load& load, const Point& feed, int channel
     if (!before || before->return_at.empty() || feed.return_at.empty() || before->return_at == feed.return_at)
         return;
     for (Run r : plan.runs)
-        if (r.from == load.id + ".neg" && r.to == before->return_at) {
+        if (r.from == neg_of(load.id) && r.to == before->return_at) {
             r.to = feed.return_at;
             batch.edits.emplace_back(Put<Run>{r, std::nullopt});
         }
@@ -123,27 +123,27 @@ double channel_peak_A(const Channel& channel) {
 Result<Edit> place_on(const Plan& plan, const Id& load_id, const Id& feed_id, int channel, bool pin) {
     const Load* load = find(plan.loads, load_id);
     const Run* run = load ? supply_run(plan, load_id) : nullptr;
-    if (!run || run->to != load_id + ".pos")
+    if (!run || run->to != pos_of(load_id))
         return fail(ErrorCode::missing_reference, load ? load->name : load_id, {},
-                    "a load with a feed of its own");
+                    Want::a_load_with_a_feed_of_its_own);
     const Point* feed = find(plan.points, feed_id);
-    if (!feed) return fail(ErrorCode::missing_reference, load->name, feed_id, "a feed of this plan");
+    if (!feed) return fail(ErrorCode::missing_reference, load->name, feed_id, Want::a_feed_of_this_plan);
     const auto paths = feed_paths(plan);
     if (const auto path = paths.find(feed_id); path != paths.end() && !suits_accessories(plan, path->second))
         return fail(
             ErrorCode::out_of_range, load->name,
             feed->name + " of " + std::to_string(static_cast<int>(root_V(plan, path->second.root))) + " V",
-            "a feed of the accessories' volts");
+            Want::a_feed_of_the_accessories_volts);
     if (channel > 0) {
         const bool exists = std::any_of(feed->channels.begin(), feed->channels.end(),
                                         [&](const Channel& c) { return c.number == channel; });
         if (!exists)
             return fail(ErrorCode::missing_reference, feed->name, "channel " + std::to_string(channel),
-                        "a channel of this box");
+                        Want::a_channel_of_this_box);
         const Run* there = run_on_channel(plan, feed_id, channel);
         if (there && there->id != run->id)
             return fail(ErrorCode::out_of_range, channel_name(*feed, channel), name_of(plan, there->to),
-                        "one load, and it has one already");
+                        Want::one_load_and_it_has_one_already);
     }
     Batch batch;
     add_move(plan, *load, *feed, channel, pin, batch);
@@ -177,7 +177,8 @@ Result<Edit> swap_onto(const Plan& plan, const Id& load_id, const Id& box, int c
     const Point *to = find(plan.points, box), *back = find(plan.points, here->from);
     const Load* load = find(plan.loads, load_id);
     if (!other || !to || !back || !load)
-        return fail(ErrorCode::missing_reference, name_of(plan, load_id), {}, "two loads that change places");
+        return fail(ErrorCode::missing_reference, name_of(plan, load_id), {},
+                    Want::two_loads_that_change_places);
     Batch batch;
     add_move(plan, *load, *to, channel, true, batch);
     add_move(plan, *other, *back, here->channel, false, batch);

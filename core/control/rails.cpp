@@ -4,7 +4,7 @@
 #include <map>
 
 #include "control/place_on.h"
-#include "size/additions.h"
+#include "plan/additions.h"
 
 namespace yr {
 namespace {
@@ -72,7 +72,7 @@ RailGrouping group_rails(const Plan& plan) {
         for (const Id& id : r.loads) {
             const Run* run = supply_run(plan, id);
             if (!run || run->channel > 0) continue;  // a channel switches what its box does not
-            if (live.contains(run->from) &&
+            if (live.contains(owner_of(run->from)) &&
                 std::find(r.feeds.begin(), r.feeds.end(), run->from) == r.feeds.end())
                 r.astray.push_back(id);
         }

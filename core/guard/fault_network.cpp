@@ -7,6 +7,7 @@
 #include <map>
 
 #include "catalog/assumptions.h"
+#include "network/laws.h"
 
 namespace yr {
 namespace {
@@ -122,23 +123,18 @@ struct FaultNetwork::Impl {
     void add_devices() {
         for (std::size_t k = 0; k < net.sources.size(); ++k) {
             const SourceElement& s = net.sources[k];
-            if (s.works)
-                add({PortKind::source,
-                     static_cast<int>(k),
-                     s.out,
-                     s.neg,
-                     s.set_V,
-                     std::max(s.droop_ohm, 1e-6),
-                     {}});
+            const SourceLaw law = source_law(s);
+            if (s.works) add({PortKind::source, static_cast<int>(k), s.out, s.neg, law.set_V, law.ohm, {}});
         }
         for (std::size_t k = 0; k < net.batteries.size(); ++k) {
             const BatteryElement& b = net.batteries[k];
+            const BatteryLaw law = battery_law(b);
             add({PortKind::battery,
                  static_cast<int>(k),
                  b.pos,
                  b.neg,
-                 b.open_V + b.R0_ohm * b.accept_A,
-                 -b.R0_ohm,
+                 law.open_V - law.ohm * law.least_A,
+                 -law.ohm,
                  {}});
         }
         for (std::size_t k = 0; k < net.conductors.size(); ++k) {

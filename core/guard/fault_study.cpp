@@ -29,9 +29,9 @@ std::map<Terminal, int> steps_from_batteries(const Plan& plan) {
     const auto reach = [&](const Terminal& t, int n) {
         if (steps.emplace(t, n).second) open.push(t);
     };
-    for (const Battery& b : plan.batteries) reach(b.id + ".pos", 0);
+    for (const Battery& b : plan.batteries) reach(pos_of(b.id), 0);
     if (plan.batteries.empty())
-        for (const Source& s : plan.sources) reach(s.id + ".out", 0);
+        for (const Source& s : plan.sources) reach(out_of(s.id), 0);
     const auto spread = [&] {
         while (!open.empty()) {
             const Terminal t = open.front();
@@ -44,7 +44,7 @@ std::map<Terminal, int> steps_from_batteries(const Plan& plan) {
         }
     };
     spread();
-    for (const Source& s : plan.sources) reach(s.id + ".out", 0);
+    for (const Source& s : plan.sources) reach(out_of(s.id), 0);
     spread();
     return steps;
 }
@@ -52,39 +52,35 @@ std::map<Terminal, int> steps_from_batteries(const Plan& plan) {
 // What a short of this terminal touches.
 Terminal back_of(const Plan& plan, const Terminal& t) {
     const Id owner(owner_of(t));
-    if (t.ends_with(".pos")) {
-        const Terminal own = owner + ".neg";
+    if (t.post == Post::pos) {
+        const Terminal own = neg_of(owner);
         if (find(plan.loads, owner) || find(plan.inverters, owner) || find(plan.batteries, owner)) return own;
     }
     if (const Source* s = find(plan.sources, owner)) return s->return_at;
     if (const Point* p = find(plan.points, owner); p && !p->return_at.empty()) return p->return_at;
     for (const Point& p : plan.points)
         if (p.kind == PointKind::chassis) return p.id;
-    return plan.batteries.empty() ? plan.sources.front().return_at : plan.batteries.front().id + ".neg";
+    return plan.batteries.empty() ? plan.sources.front().return_at : neg_of(plan.batteries.front().id);
 }
 
 // Share of the run's resistance from `from` up to and with its device.
-double share_behind(const Plan& plan, const Run& run, const ConductorElement& e, std::size_t device,
-                    bool from_side) {
+double share_behind(const Run& run, const ConductorElement& e, std::size_t device, bool from_side) {
     double before = 0, whole = 0;
     bool passed = false;
-    const double length = run.length_m.value_or(assumption("run_length_m").value);
-    const double at_m = run.devices[device].at_m.value_or(0);
-    (void)plan;
     for (const SeriesPart& p : e.parts) {
         const bool itself = p.device == static_cast<int>(device);
         if (itself && !from_side) passed = true;  // the supply comes from the other end: what lies this side
         const double ohm = p.kind == PartKind::cable ? e.cable20_ohm : p.fixed_ohm;
         whole += ohm;
-        if (!passed && p.kind != PartKind::cable) before += ohm;
-        if (!passed && p.kind == PartKind::cable) before += ohm;
+        if (!passed) before += ohm;
         if (itself && from_side) passed = true;
     }
     // the part list holds the cable in one piece: a fuse in the near half has its piece of it before it
+    const double length = run.length_m.value_or(assumption("run_length_m").value);
+    const double at_m = run.devices[device].at_m.value_or(0);
     if (length > 0 && e.cable20_ohm > 0) {
         const double piece = std::clamp(at_m / length, 0.0, 1.0) * e.cable20_ohm;
-        const bool near_half = at_m <= length / 2;
-        before += near_half ? piece : piece - e.cable20_ohm;
+        before += at_m <= length / 2 ? piece : piece - e.cable20_ohm;
     }
     return whole > 0 ? std::clamp(before / whole, 0.0, 1.0) : 0;
 }
@@ -322,7 +318,7 @@ class Study {
             warm(a, soonest);
             seconds += soonest;
             opened.push_back(next->device->id);
-            if (gone_after(*next, ask, opened)) break;
+            if (ask.run >= 0 && next->run == at(ask.run)) leave_other_side(ask);
             ask.opened.push_back(static_cast<int>(next->run));
             a = base_.weak.solve(ask);
             if (std::abs(a.amps) < kGone_A) break;
@@ -335,14 +331,12 @@ class Study {
         finish(row, opened, seconds);
     }
 
-    // A short inside a run whose own fuse opened on one side may live on from the other.
-    bool gone_after(const DeviceRef& f, ShortAsk& ask, const std::vector<Id>&) const {
-        if (ask.run < 0 || f.run != at(ask.run)) return false;
-        const NodeIndex other = place_->from_side ? base_.weak.network().conductors[at(ask.run)].to
-                                                  : base_.weak.network().conductors[at(ask.run)].from;
-        ask.run = -1;  // what is left of it: a short at the end that still stands
-        ask.at = other;
-        return false;
+    // A short inside a run whose own fuse opened on one side may live on from the other: then it stands at
+    // that end.
+    void leave_other_side(ShortAsk& ask) const {
+        const ConductorElement& c = base_.weak.network().conductors[at(ask.run)];
+        ask.run = -1;
+        ask.at = place_->from_side ? c.to : c.from;
     }
 
     // Whether all that still flows into the short comes from sources that limit their own current.
@@ -364,13 +358,7 @@ class Study {
                     cable = surroundings_of(*wire, c.cable.ambient_C, c.cable.bundle_factor);
             const double start = heat_.contains(k) ? heat_[k] : solution_.point.conductors[k].temperature_C;
             const double limit = short_limit_C(plan_.runs[k].insulation_C);
-            // cheap upper bound first: without any loss of heat
-            const double R20 = cable.R20_ohm_per_m, alpha = kCopperAlpha_per_K;
-            const double each = amps / cable.bundle_factor;
-            // the metal alone holds at least 1/1.6 of what counts later
-            const double grow =
-                std::min(50.0, 1.6 * alpha * each * each * R20 * seconds / cable.heat_J_per_mK);
-            const double adiabatic = (std::exp(grow) * (1 + alpha * (start - 20)) - 1) / alpha + 20;
+            const double adiabatic = adiabatic_bound_C(cable, amps, start, seconds);
             double end = adiabatic;
             if (adiabatic > start + 0.5 * (limit - start))
                 end = seconds >= kLongest_s ? conductor_temperature_C(cable, amps, start)
@@ -462,7 +450,7 @@ std::vector<ShortPlace> short_places(const Plan& plan) {
             const double length = r.length_m.value_or(assumption("run_length_m").value);
             // a fuse at the far end of a cable that is fed there guards it from that side
             if (r.devices[d].at_m.value_or(0) > length / 2) behind.from_side = false;
-            behind.share = share_behind(plan, r, net.conductors[k], d, behind.from_side);
+            behind.share = share_behind(r, net.conductors[k], d, behind.from_side);
             places.push_back(behind);
         }
     }

@@ -1,6 +1,7 @@
 // What happens in the first seconds after something is switched on: the bus dips, contactors may let go,
 // fuses warm up. A differential-algebraic system (node volts algebraic; motors, filaments, capacitors and the
-// batteries' slow parts in time) integrated by SUNDIALS IDA, with events located by its root finding.
+// batteries' slow parts in time), followed by an error-controlled stiff method, with events located between
+// its steps.
 //
 //   motor      winding (nominal volts / inrush) in series with an electromotive force that grows by what the
 //   current

@@ -195,8 +195,8 @@ void interrupting(const Case& c, std::vector<Finding>& out) {
         const auto& e = net.batteries[static_cast<std::size_t>(&b - c.plan.batteries.data())];
         const bool lithium = b.chemistry == Chemistry::lifepo4;
         for (const Run& r : c.plan.runs) {
-            const bool from = r.from == b.id + ".pos";
-            if (!from && r.to != b.id + ".pos") continue;
+            const bool from = r.from == pos_of(b.id);
+            if (!from && r.to != pos_of(b.id)) continue;
             const Device* fuse = nullptr;
             for (const Device& d : r.devices)
                 if (d.kind == DeviceKind::fuse && (!fuse || !from)) fuse = &d;

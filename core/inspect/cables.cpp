@@ -41,8 +41,8 @@ void thin_returns(const Case& c, std::vector<Finding>& out) {
         const Load& load = c.plan.loads[k];
         const Run *supply = nullptr, *ret = nullptr;
         for (const Run& r : c.plan.runs) {
-            if (r.to == load.id + ".pos") supply = &r;
-            if (r.from == load.id + ".neg") ret = &r;
+            if (r.to == pos_of(load.id)) supply = &r;
+            if (r.from == neg_of(load.id)) ret = &r;
         }
         if (!supply || !ret || !supply->size || !ret->size || ret->body_metal) continue;
         double most = 0;

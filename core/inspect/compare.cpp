@@ -4,6 +4,7 @@
 
 #include "catalog/assumptions.h"
 #include "inspect/findings.h"
+#include "plan/roles.h"
 #include "plan/variant.h"
 #include "solve/results.h"
 
@@ -95,11 +96,11 @@ OptionResult measure(const Plan& plan, const Id& variant, const std::string& nam
 }
 
 template <class Better>
-const State* best_running(const Plan& plan, std::string_view name, Better better) {
+const State* best_running(const Plan& plan, StateRole role, Better better) {
     const State* best = nullptr;
     for (const State& s : plan.states) {
         if (s.rpm <= 0) continue;
-        if (s.name == name) return &s;
+        if (role_of(s) == role) return &s;
         if (!best || better(s.rpm, best->rpm)) best = &s;
     }
     return best;
@@ -108,11 +109,11 @@ const State* best_running(const Plan& plan, std::string_view name, Better better
 }  // namespace
 
 const State* idling_state(const Plan& plan) {
-    return best_running(plan, "Idling", std::less<>());
+    return best_running(plan, StateRole::idling, std::less<>());
 }
 
 const State* driving_state(const Plan& plan) {
-    return best_running(plan, "Driving", std::greater<>());
+    return best_running(plan, StateRole::driving, std::greater<>());
 }
 
 const State* parked_state(const Plan& plan) {

@@ -123,7 +123,7 @@ void coils(const Case& c, std::vector<Finding>& out) {
 
 const Run* return_run(const Plan& plan, const Id& load) {
     for (const Run& r : plan.runs)
-        if (r.from == load + ".neg") return &r;
+        if (r.from == neg_of(load)) return &r;
     return nullptr;
 }
 
@@ -146,7 +146,7 @@ void grounds(const Case& c, std::vector<Finding>& out) {
                                  heavy ? heavy->id : end->id, {}, heavy ? nominal_A(c.plan, *heavy) : 0);
         if (!c.plan.batteries.empty()) {
             Run own = *ret;
-            own.to = c.plan.batteries.front().id + ".neg";
+            own.to = neg_of(c.plan.batteries.front().id);
             own.length_m.reset();  // the way home was never measured
             f.mend.emplace();
             f.mend->kind = MendKind::own_return;

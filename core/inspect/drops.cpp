@@ -106,8 +106,8 @@ void add_dead(const Case& c, std::size_t load, const State& state, std::vector<F
     if (constant) f.kind = FindingKind::constant_on_key_rail;
     const Run* run = supply_run(c.plan, l.id);
     if (run) f.other = run->id;
-    if (c.with_mends && constant && run && run->to == l.id + ".pos") {
-        if (const Point* feed = constant_feed(c, run->from, l.place)) {
+    if (c.with_mends && constant && run && run->to == pos_of(l.id)) {
+        if (const Point* feed = constant_feed(c, owner_of(run->from), l.place)) {
             const int channel = feed->channels.empty() ? 0
                                                        : fitting_channel(c.plan, *feed, nominal_A(c.plan, l),
                                                                          start_A(c.plan, l));

@@ -19,14 +19,6 @@ const Run* run_of(const Plan& plan, const Id& device) {
     return nullptr;
 }
 
-double worst_A(const Case& c, std::size_t run) {
-    double worst = 0;
-    for (std::size_t s = 0; s < c.solutions.size(); ++s)
-        if (c.plan.states[s].key != Key::crank)
-            worst = std::max(worst, std::abs(c.solutions[s].point.conductors[run].current_A));
-    return worst;
-}
-
 // A smaller fuse that still carries its load and clears the short in time.
 std::optional<Mend> smaller_fuse(const Case& c, const Id& fuse_id, std::size_t short_run) {
     const Run* holder = run_of(c.plan, fuse_id);
@@ -34,8 +26,8 @@ std::optional<Mend> smaller_fuse(const Case& c, const Id& fuse_id, std::size_t s
     const auto index = static_cast<std::size_t>(holder - c.plan.runs.data());
     const Device fuse = *find(holder->devices, fuse_id);
     const FuseKind& kind = fuse_kind(fuse.fuse);
-    const double needs_A =
-        std::max(worst_A(c, index) / kind.continuous_share, start_through_A(c.plan, *holder) * 1.0001);
+    const double needs_A = std::max(worst_current_A(c, index) / kind.continuous_share,
+                                    start_through_A(c.plan, *holder) * 1.0001);
     for (auto rating = kind.ratings_A.rbegin(); rating != kind.ratings_A.rend(); ++rating) {
         if (*rating >= fuse.rating_A || *rating < needs_A) continue;
         Plan trial = c.plan;

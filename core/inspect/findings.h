@@ -91,6 +91,7 @@ enum class FindingKind {
     management_first,  // id battery; value: A of a short, limit: A at which its own management opens
     range_over         // id load; value: V lost at most within the plan's ranges, limit V
 };
+inline constexpr std::size_t kFindingKinds = static_cast<std::size_t>(FindingKind::range_over) + 1;
 
 enum class MendKind {
     none,

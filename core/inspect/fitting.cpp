@@ -38,7 +38,7 @@ void terminals_and_bends(const Case& c, std::vector<Finding>& out) {
             const auto bolt = bolt_at_mm(c.plan, t);
             if (!hole || !bolt || lug_fits(*hole, *bolt)) continue;
             Finding f = make_finding(FindingKind::lug_misfit, *hole < *bolt ? Severity::fix : Severity::check,
-                                     r.id, t, {}, *hole, *bolt);
+                                     r.id, t.text(), {}, *hole, *bolt);
             Run changed = r;
             (from_end ? changed.lug_from_mm : changed.lug_to_mm) = *bolt;
             if (c.with_mends)
@@ -47,7 +47,7 @@ void terminals_and_bends(const Case& c, std::vector<Finding>& out) {
         }
         const RunFit fit = run_fit(c.plan, r, *r.size);
         if (!fit.terminals)
-            out.push_back(make_finding(FindingKind::terminal_small, Severity::fix, r.id, fit.tight, {},
+            out.push_back(make_finding(FindingKind::terminal_small, Severity::fix, r.id, fit.tight.text(), {},
                                        copper_mm2(r), fit.most_mm2));
         if (!fit.bends)
             out.push_back(make_finding(FindingKind::bend_tight, Severity::fix, r.id, {}, {}, *r.bend_mm,
@@ -171,8 +171,8 @@ void thin_straps(const Case& c, std::vector<Finding>& out, std::size_t from) {
                 const Run& r = c.plan.runs[at(index)];
                 const double amps = std::abs(c.solutions[s].point.conductors[at(part)].current_A);
                 if (supply.is_supply(r)) {
-                    if (r.to == c.plan.loads[l].id + ".pos") feed = &r;
-                } else if (amps >= kBigStrap_A && r.from != c.plan.loads[l].id + ".neg" &&
+                    if (r.to == pos_of(c.plan.loads[l].id)) feed = &r;
+                } else if (amps >= kBigStrap_A && r.from != neg_of(c.plan.loads[l].id) &&
                            (!strap || copper_mm2(r) < copper_mm2(*strap))) {
                     strap = &r;
                 }
@@ -272,7 +272,7 @@ void fuses_at_work(const Case& c, std::vector<Finding>& out) {
                 if (c.with_mends) f.mend = larger_fuse(c, k, d.id, worst / kind.continuous_share);
                 out.push_back(std::move(f));
             }
-            if (!load || !load->inrush_A || load->id + ".pos" != run.to) continue;
+            if (!load || !load->inrush_A || pos_of(load->id) != run.to) continue;
             const double seconds = load->inrush_s.value_or(assumption("motor_start_s").value);
             const double start = *load->inrush_A * load->count;
             if (used_by_start(kind, rated, start, worst, seconds) < 1) continue;

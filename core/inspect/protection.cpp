@@ -11,14 +11,6 @@ namespace {
 
 constexpr double kNearEnd_m = 0.15;  // where a mend puts a fuse: a hand's breadth from the terminal
 
-double worst_current_A(const Case& c, std::size_t run) {
-    double worst = 0;
-    for (std::size_t s = 0; s < c.solutions.size(); ++s)
-        if (c.plan.states[s].key != Key::crank)
-            worst = std::max(worst, std::abs(c.solutions[s].point.conductors[run].current_A));
-    return worst;
-}
-
 // The largest inrush of a load that this run alone feeds.
 std::optional<double> inrush_A(const Plan& plan, const Run& run) {
     const Load* load = find(plan.loads, owner_of(run.to));
@@ -120,7 +112,7 @@ void missing_or_far(const Case& c, std::size_t k, double cable_A, std::vector<Fi
         Finding f{FindingKind::fuse_missing,
                   Severity::stop,
                   run.id,
-                  terminal,
+                  terminal.text(),
                   {},
                   end.upstream_A.value_or(0),
                   cable_A,

@@ -1,6 +1,9 @@
 // The families of rules; each appends what it finds. For findings.cpp.
 #pragma once
 
+#include <algorithm>
+#include <cmath>
+
 #include "inspect/findings.h"
 
 namespace yr {
@@ -39,6 +42,15 @@ void inspect_fitting(const Case& c, std::vector<Finding>& out);  // lugs, bends,
     f.value = value;
     f.limit = limit;
     return f;
+}
+
+// Largest current of a run over all states but cranking, A.
+[[nodiscard]] inline double worst_current_A(const Case& c, std::size_t run) {
+    double worst = 0;
+    for (std::size_t s = 0; s < c.solutions.size(); ++s)
+        if (c.plan.states[s].key != Key::crank)
+            worst = std::max(worst, std::abs(c.solutions[s].point.conductors[run].current_A));
+    return worst;
 }
 
 // Adds `finding`, or replaces the one of the same kind and place when this one is worse (larger value /

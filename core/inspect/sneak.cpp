@@ -171,10 +171,10 @@ void add_path_fuses(const Plan& plan, const std::map<Id, FeedPath>& paths, const
     std::vector<const Run*> runs{supply};
     Terminal from = supply->from;
     for (int hop = 0; hop < 4; ++hop) {  // and on through converters
-        const auto path = paths.find(from);
+        const auto path = paths.find(owner_of(from));
         if (path == paths.end()) break;
         for (const Id& id : path->second.runs) runs.push_back(find(plan.runs, id));
-        const Terminal in = path->second.root + ".in";
+        const Terminal in = in_of(path->second.root);
         const auto input = std::find_if(plan.runs.begin(), plan.runs.end(),
                                         [&](const Run& r) { return r.to == in || r.from == in; });
         if (input == plan.runs.end()) break;

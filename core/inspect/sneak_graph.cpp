@@ -170,7 +170,7 @@ void SneakGraph::add_loads(const Solution& usual) {
         SneakLoadEdge e;
         e.in_graph = l.inverter.empty();
         if (e.in_graph) {
-            e.pos = net(l.id + ".pos"), e.neg = net(l.id + ".neg");
+            e.pos = net(pos_of(l.id)), e.neg = net(neg_of(l.id));
             e.ohm = plan_.vehicle.nominal_V / nominal_A(plan_, l);
         }
         e.own_switch = l.own_switch;
@@ -182,21 +182,21 @@ void SneakGraph::add_loads(const Solution& usual) {
 void SneakGraph::add_rails() {
     const State state = state_at(plan_, position_, master_switches(plan_));
     for (const Battery& b : plan_.batteries) {
-        rails_.push_back({net(b.id + ".pos"), b.nominal_V.value_or(plan_.vehicle.nominal_V) * 1.05, -1});
-        ground_nets_.push_back(net(b.id + ".neg"));
+        rails_.push_back({net(pos_of(b.id)), b.nominal_V.value_or(plan_.vehicle.nominal_V) * 1.05, -1});
+        ground_nets_.push_back(net(neg_of(b.id)));
     }
     inputs_.assign(plan_.sources.size(), {-1, -1});
     for (std::size_t k = 0; k < plan_.sources.size(); ++k) {
         const Source& s = plan_.sources[k];
         ground_nets_.push_back(net(s.return_at));
-        const int out = net(s.id + ".out");
+        const int out = net(out_of(s.id));
         if (!holds(s.works_when, state)) continue;
         const bool turned = s.kind == SourceKind::alternator || s.kind == SourceKind::stator;
         if ((turned && state.rpm <= 0) || (s.kind == SourceKind::solar && state.sun <= 0)) continue;
         const double volts = s.regulated_V.value_or(14.2 * plan_.vehicle.nominal_V / 12);
         int follows = -1;
         if (s.kind == SourceKind::converter) {
-            inputs_[k] = {net(s.id + ".in"), net(s.return_at)};
+            inputs_[k] = {net(in_of(s.id)), net(s.return_at)};
             follows = follow(s.id, -1, static_cast<int>(k), false, 0.5 * plan_.vehicle.nominal_V,
                              0.5 * plan_.vehicle.nominal_V);
         }

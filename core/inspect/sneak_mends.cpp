@@ -74,7 +74,7 @@ Id what_is_open(const Plan& plan, const Solution& s, const Load& load) {
     const Run* supply = supply_run(plan, load.id);
     std::vector<Id> runs{supply->id};
     const auto paths = feed_paths(plan);
-    if (const auto path = paths.find(supply->from); path != paths.end())
+    if (const auto path = paths.find(owner_of(supply->from)); path != paths.end())
         runs.insert(runs.begin(), path->second.runs.begin(), path->second.runs.end());
     for (const Id& id : runs) {
         const Run* run = find(plan.runs, id);
@@ -119,9 +119,9 @@ std::optional<SneakMend> coil_from_its_rail(const Plan& plan, const SneakPath& p
     for (const Run& r : plan.runs)
         for (const Device& d : r.devices) {
             if (d.coil != coil || !find(plan.points, r.from) || r.from == feed->from) continue;
-            auto edit = place_on(plan, coil, r.from, 0, false);
+            auto edit = place_on(plan, coil, owner_of(r.from), 0, false);
             if (!edit) continue;
-            SneakMend mend{SneakMendKind::coil_feed, feed->id, r.from, *edit};
+            SneakMend mend{SneakMendKind::coil_feed, feed->id, owner_of(r.from), *edit};
             if (clears(plan, path, mend.edit)) return mend;
         }
     return std::nullopt;
@@ -129,8 +129,8 @@ std::optional<SneakMend> coil_from_its_rail(const Plan& plan, const SneakPath& p
 
 std::optional<SneakMend> return_of_its_own(const Plan& plan, const SneakPath& path, const Id& load) {
     for (const Run& r : plan.runs) {
-        if (r.from != load + ".neg" || plan.batteries.empty()) continue;
-        const Terminal home = plan.batteries.front().id + ".neg";
+        if (r.from != neg_of(load) || plan.batteries.empty()) continue;
+        const Terminal home = neg_of(plan.batteries.front().id);
         if (r.to == home) return std::nullopt;
         Run own = r;
         own.to = home;

@@ -197,7 +197,7 @@ std::string loads_csv(const Plan& plan) {
     for (const Load& l : plan.loads) {
         const Run* supply = nullptr;
         for (const Run& r : plan.runs)
-            if (r.to == l.id + ".pos") supply = &r;
+            if (r.to == pos_of(l.id)) supply = &r;
         const char* unit = l.draw.kind == DrawKind::power     ? "W"
                            : l.draw.kind == DrawKind::current ? "A"
                                                               : "ohm";

@@ -2,7 +2,7 @@
 #pragma once
 
 #include "io/csv_table.h"
-#include "size/typed_line.h"
+#include "typing/typed_line.h"
 
 namespace yr {
 

@@ -36,7 +36,7 @@ class Reader {
     Reader(const Survey& survey, const Plan& plan) : survey_(survey), plan_(plan) {}
 
     Result<Survey> read(const std::vector<CsvRow>& rows) {
-        if (rows.empty()) return fail(ErrorCode::empty, "line 1", {}, "a table of readings");
+        if (rows.empty()) return fail(ErrorCode::empty, "line 1", {}, Want::a_table_of_readings);
         std::vector<std::optional<SurveyKey>> keys;
         for (const std::string& cell : rows[0]) keys.push_back(key_named(cell));
         const bool wide = std::any_of(keys.begin(), keys.end(), [](const auto& k) { return k.has_value(); });
@@ -57,7 +57,8 @@ class Reader {
 
     Result<bool> wide_row(const CsvRow& row, const std::vector<std::optional<SurveyKey>>& keys,
                           std::size_t line) {
-        if (trimmed(row[0]).empty()) return fail(ErrorCode::empty, place(line, 0), {}, "the name of a point");
+        if (trimmed(row[0]).empty())
+            return fail(ErrorCode::empty, place(line, 0), {}, Want::the_name_of_a_point);
         const Id point = point_named(row[0]);
         for (std::size_t k = 1; k < row.size() && k < keys.size(); ++k) {
             if (!keys[k] || trimmed(row[k]).empty()) continue;
@@ -70,11 +71,12 @@ class Reader {
 
     Result<bool> long_row(const CsvRow& row, std::size_t line) {
         if (row.size() < 3)
-            return fail(ErrorCode::empty, fmt::format("line {}", line), {}, "point, key, drawn at and volts");
+            return fail(ErrorCode::empty, fmt::format("line {}", line), {},
+                        Want::point_key_drawn_at_and_volts);
         const auto key = key_named(row[1]);
         if (!key)
             return fail(ErrorCode::unknown_name, place(line, 1), row[1],
-                        "key off, accessory, running or after");
+                        Want::key_off_accessory_running_or_after);
         const bool four = row.size() > 3;
         const auto volts = read_V(row[four ? 3 : 2], place(line, four ? 3 : 2));
         if (!volts) return tl::unexpected(volts.error());
@@ -90,7 +92,7 @@ class Reader {
             return volts;
         }
         if (*volts < -100 || *volts > 100)
-            return fail(ErrorCode::out_of_range, where, cell, "volts from -100 to 100");
+            return fail(ErrorCode::out_of_range, where, cell, Want::volts_from_100_to_100);
         return volts;
     }
 

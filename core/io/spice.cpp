@@ -2,7 +2,7 @@
 
 #include <fmt/format.h>
 
-#include <algorithm>
+#include "network/laws.h"
 
 namespace yr {
 namespace {
@@ -23,7 +23,7 @@ std::string spice_netlist(const Plan& plan, const Solution& solution, const std:
     };
     std::string out = "* " + one_line(title) + "\n";
     for (std::size_t k = 0; k < net.nodes.size(); ++k)
-        out += fmt::format("* {} = {} ({})\n", node(static_cast<NodeIndex>(k)), net.nodes[k],
+        out += fmt::format("* {} = {} ({})\n", node(static_cast<NodeIndex>(k)), net.nodes[k].text(),
                            one_line(name_of(plan, net.nodes[k])));
     for (std::size_t k = 0; k < net.nodes.size();
          ++k)  // where to begin: limits make a hard start from nothing
@@ -43,19 +43,22 @@ std::string spice_netlist(const Plan& plan, const Solution& solution, const std:
     for (std::size_t k = 0; k < net.batteries.size(); ++k) {
         const BatteryElement& b = net.batteries[k];
         const std::string p = node(b.pos), n = node(b.neg);
-        out += fmt::format("Bbat{} {} {} I = max(({:.12g} - v({},{}))/{:.12g}, {:.12g})\n", k, n, p, b.open_V,
-                           p, n, b.R0_ohm, -b.accept_A);
+        const BatteryLaw law = battery_law(b);
+        out += fmt::format("Bbat{} {} {} I = max(({:.12g} - v({},{}))/{:.12g}, {:.12g})\n", k, n, p,
+                           law.open_V, p, n, law.ohm, law.least_A);
     }
     for (std::size_t k = 0; k < net.sources.size(); ++k) {
         const SourceElement& s = net.sources[k];
         if (point.sources[k].mode == DeviceMode::off) continue;
         const std::string p = node(s.out), n = node(s.neg);
-        const std::string most =
-            s.power_W > 0 ? fmt::format("min({:.12g}, {:.12g}/max(v({},{}), 1))", s.limit_A, s.power_W, p, n)
-                          : fmt::format("{:.12g}", s.limit_A);
-        const std::string law = fmt::format("min(max(({:.12g} - v({},{}))/{:.12g}, 0), {})", s.set_V, p, n,
-                                            std::max(s.droop_ohm, 1e-6), most);
-        const std::string sense = fmt::format("min({:.12g} - v({},{}), 0)*{:.3g}", s.set_V, p, n, kSense_S);
+        const SourceLaw source = source_law(s);
+        const std::string most = source.power_W > 0 ? fmt::format("min({:.12g}, {:.12g}/max(v({},{}), 1))",
+                                                                  source.most_A, source.power_W, p, n)
+                                                    : fmt::format("{:.12g}", source.most_A);
+        const std::string law = fmt::format("min(max(({:.12g} - v({},{}))/{:.12g}, 0), {})", source.set_V, p,
+                                            n, source.ohm, most);
+        const std::string sense =
+            fmt::format("min({:.12g} - v({},{}), 0)*{:.3g}", source.set_V, p, n, kSense_S);
         out += fmt::format("Bsrc{} {} {} I = {} + {}\n", k, n, p, law, sense);
         if (s.in != kNoNode)
             out += fmt::format("Bin{} {} {} I = (v({},{})*{}/{:.12g} + {:.12g})/max(v({},{}), 1)\n", k,

@@ -60,8 +60,8 @@ class Compiler {
         const double temperature = air_at(plan_, b.place, state_);
         const double health = b.health.value_or(1);
         BatteryElement e;
-        e.pos = node(b.id + ".pos");
-        e.neg = node(b.id + ".neg");
+        e.pos = node(pos_of(b.id));
+        e.neg = node(neg_of(b.id));
         e.peukert = b.peukert.value_or(chemistry.peukert);
         e.temperature_C = temperature;
         const double stated_Ah = b.capacity_Ah   ? *b.capacity_Ah
@@ -100,12 +100,12 @@ class Compiler {
     void add_source(const Source& s) {
         auto& uses = net_.assumptions;
         SourceElement e;
-        e.out = node(s.id + ".out");
+        e.out = node(out_of(s.id));
         e.neg = node(s.return_at);
         e.works = holds(s.works_when, state_);
         const double scale = plan_.vehicle.nominal_V / 12;
         if (s.kind == SourceKind::converter) {
-            e.in = node(s.id + ".in");
+            e.in = node(in_of(s.id));
             e.set_V = or_assumed(s.regulated_V, "regulated_V", s.id, uses, scale);
             e.droop_ohm = or_assumed(s.droop_ohm, "converter_droop_ohm", s.id, uses);
             e.limit_A = s.rated_A.value_or(20);
@@ -174,8 +174,8 @@ class Compiler {
     void add_inverter(int index) {
         const Inverter& i = plan_.inverters[static_cast<std::size_t>(index)];
         LoadElement e;
-        e.pos = node(i.id + ".pos");
-        e.neg = node(i.id + ".neg");
+        e.pos = node(pos_of(i.id));
+        e.neg = node(neg_of(i.id));
         e.kind = DrawKind::power;
         e.value = inverter_input_W(i, inverter_ac_W(plan_, i, state_), net_.assumptions);
         e.wanted = holds(i.works_when, state_);
@@ -217,8 +217,8 @@ class Compiler {
             MemoryElement m = what;
             m.kind = MemoryKind::charging;
             m.id = id;
-            m.sense = node(plan_.batteries.front().id + ".pos");
-            m.against = node(plan_.batteries.front().id + ".neg");
+            m.sense = node(pos_of(plan_.batteries.front().id));
+            m.against = node(neg_of(plan_.batteries.front().id));
             m.close_V = *c.charging_above_V;
             m.open_V = m.close_V - or_assumed({}, "charging_hysteresis_V", id, uses);
             m.delay_s = c.delay_s.value_or(0);
@@ -261,8 +261,8 @@ class Compiler {
             e.mains_V = mains.mains_V;
             e.power_factor = l.power_factor.value_or(1);
         } else {
-            e.pos = node(l.id + ".pos");
-            e.neg = node(l.id + ".neg");
+            e.pos = node(pos_of(l.id));
+            e.neg = node(neg_of(l.id));
             e.expected = holds(l.live_when, state_) && e.value > 0;
             e.wanted = l.own_switch ? e.expected : e.value > 0;
             if (l.own_switch && e.wanted) {

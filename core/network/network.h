@@ -66,15 +66,6 @@ struct SourceElement {
     double power_W = 0;  // solar: gives no more than this power; 0: no such limit
 };
 
-// A source that blocks still senses its terminal: 1 Mohm to its set voltage. It decides where a terminal
-// stands that nothing else holds (a full battery that accepts no current), and moves nothing that can be
-// measured.
-inline constexpr double kSense_S = 1e-6;
-
-// What a diode lets through the wrong way: nothing that can be measured, but it keeps a node behind it from
-// floating.
-inline constexpr double kDiodeLeak_S = 1e-6;
-
 struct LoadElement {
     NodeIndex pos = kNoNode, neg = kNoNode;
     DrawKind kind = DrawKind::power;

@@ -36,18 +36,28 @@ double cooling_W_per_m(const CableSurroundings& c, double t_C) {
     return heat_loss_W_per_m(c, c.ambient_C + x);
 }
 
+struct Heats {
+    double metal, wall;  // J/m K
+    double inner_share;  // of the wall, that goes with the conductor (Van Wormer)
+};
+
+Heats heats_of(const CableSurroundings& c) {
+    const double inner = c.strand_diameter_m, outer = c.outer_diameter_m, ratio = outer / inner;
+    const double share = 1 / (2 * std::log(ratio)) - 1 / (ratio * ratio - 1);
+    const double wall =
+        std::numbers::pi / 4 * (outer * outer - inner * inner) * insulation_wall().heat_J_per_m3K;
+    return {c.heat_J_per_mK - share * wall, wall, share};
+}
+
 // Heat that one metre takes up per kelvin of its conductor, so long after the current began. At once the
 // metal alone warms (IEC 60364-5-54); within the wall's own time the insulation follows: its inner share with
 // the conductor, the rest with the surface (Van Wormer's shares, IEC 60853-2, from memory), which stands
 // `follows` of the rise.
 double heat_J_per_mK(const CableSurroundings& c, double since_s, double follows) {
-    const double inner = c.strand_diameter_m, outer = c.outer_diameter_m, ratio = outer / inner;
-    const double share = 1 / (2 * std::log(ratio)) - 1 / (ratio * ratio - 1);
-    const double wall =
-        std::numbers::pi / 4 * (outer * outer - inner * inner) * insulation_wall().heat_J_per_m3K;
-    const double metal = c.heat_J_per_mK - share * wall;
-    const double wall_s = 0.5 * c.wall_K_m_per_W * wall;
-    return metal + wall * (share + (1 - share) * follows) * (1 - std::exp(-since_s / wall_s));
+    const Heats h = heats_of(c);
+    const double wall_s = 0.5 * c.wall_K_m_per_W * h.wall;
+    return h.metal +
+           h.wall * (h.inner_share + (1 - h.inner_share) * follows) * (1 - std::exp(-since_s / wall_s));
 }
 
 double rate_K_per_s(const CableSurroundings& c, double current_A, double t_C, double since_s) {
@@ -99,6 +109,14 @@ double temperature_after_C(const CableSurroundings& cable, double current_A, dou
         if (t >= kMelted_C) return kMelted_C;
     }
     return t;
+}
+
+double adiabatic_bound_C(const CableSurroundings& cable, double current_A, double start_C, double seconds) {
+    const double grow =
+        kCopperAlpha_per_K * heating_W_per_m(cable, current_A, 20) * seconds / heats_of(cable).metal;
+    return (std::exp(std::min(grow, 50.0)) * (1 + kCopperAlpha_per_K * (start_C - 20)) - 1) /
+               kCopperAlpha_per_K +
+           20;
 }
 
 double time_to_C(const CableSurroundings& cable, double current_A, double start_C, double limit_C) {

@@ -24,6 +24,10 @@ namespace yr {
 [[nodiscard]] double temperature_after_C(const CableSurroundings& cable, double current_A, double start_C,
                                          double seconds);
 
+// What the same current makes of it at most: no heat leaves, and the metal alone takes it up. Costs nothing.
+[[nodiscard]] double adiabatic_bound_C(const CableSurroundings& cable, double current_A, double start_C,
+                                       double seconds);
+
 // Seconds until it reaches `limit_C`; infinity where the steady balance lies below. 0 at or above it already.
 [[nodiscard]] double time_to_C(const CableSurroundings& cable, double current_A, double start_C,
                                double limit_C);

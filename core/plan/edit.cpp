@@ -7,20 +7,6 @@
 namespace yr {
 namespace {
 
-template <class T>
-std::vector<T>& list_of(Plan& plan) {
-    if constexpr (std::is_same_v<T, Place>) return plan.places;
-    if constexpr (std::is_same_v<T, Point>) return plan.points;
-    if constexpr (std::is_same_v<T, Source>) return plan.sources;
-    if constexpr (std::is_same_v<T, Battery>) return plan.batteries;
-    if constexpr (std::is_same_v<T, Inverter>) return plan.inverters;
-    if constexpr (std::is_same_v<T, Variant>) return plan.variants;
-    if constexpr (std::is_same_v<T, Run>) return plan.runs;
-    if constexpr (std::is_same_v<T, Load>) return plan.loads;
-    if constexpr (std::is_same_v<T, State>) return plan.states;
-    if constexpr (std::is_same_v<T, PanelSwitch>) return plan.panel;
-}
-
 Result<Edit> apply_unchecked(Plan& plan, const Edit& edit);
 
 template <class T>
@@ -42,7 +28,7 @@ Result<Edit> apply_one(Plan& plan, const Remove<T>& remove) {
     auto& list = list_of<T>(plan);
     const auto at = std::find_if(list.begin(), list.end(), [&](const T& t) { return t.id == remove.id; });
     if (at == list.end())
-        return fail(ErrorCode::missing_reference, {}, remove.id, "something that is in the plan");
+        return fail(ErrorCode::missing_reference, {}, remove.id, Want::something_that_is_in_the_plan);
     Edit inverse = Put<T>{*at, static_cast<std::size_t>(at - list.begin())};
     list.erase(at);
     return inverse;
@@ -119,6 +105,14 @@ bool forget(Run& r, const Id& load, const std::vector<Id>& fuses) {
 
 }  // namespace
 
+bool is_shared(const Edit& edit) {
+    return std::holds_alternative<SetVehicle>(edit) || std::holds_alternative<SetPolicy>(edit) ||
+           std::holds_alternative<SetSurvey>(edit) || std::holds_alternative<SetActive>(edit) ||
+           std::holds_alternative<Put<PanelSwitch>>(edit) ||
+           std::holds_alternative<Remove<PanelSwitch>>(edit) || std::holds_alternative<Put<Variant>>(edit) ||
+           std::holds_alternative<Remove<Variant>>(edit);
+}
+
 Edit remove_with_runs(const Plan& plan, const Id& id) {
     Batch batch;
     std::vector<Id> fuses;  // that go along
@@ -145,20 +139,10 @@ Edit remove_with_runs(const Plan& plan, const Id& id) {
     }
     for (const Run& r : plan.runs)
         if (owner_of(r.from) == id || owner_of(r.to) == id) batch.edits.emplace_back(Remove<Run>{r.id});
-    if (find(plan.loads, id))
-        batch.edits.emplace_back(Remove<Load>{id});
-    else if (find(plan.points, id))
-        batch.edits.emplace_back(Remove<Point>{id});
-    else if (find(plan.batteries, id))
-        batch.edits.emplace_back(Remove<Battery>{id});
-    else if (find(plan.sources, id))
-        batch.edits.emplace_back(Remove<Source>{id});
-    else if (find(plan.inverters, id))
-        batch.edits.emplace_back(Remove<Inverter>{id});
-    else if (find(plan.runs, id))
-        batch.edits.emplace_back(Remove<Run>{id});
-    else if (find(plan.states, id))
-        batch.edits.emplace_back(Remove<State>{id});
+    each_list(plan, [&](const auto& things) {
+        using Thing = typename std::remove_cvref_t<decltype(things)>::value_type;
+        if (find(things, id)) batch.edits.emplace_back(Remove<Thing>{id});
+    });
     return batch;
 }
 

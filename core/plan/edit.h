@@ -7,7 +7,7 @@
 #include <variant>
 #include <vector>
 
-#include "plan/plan.h"
+#include "plan/lists.h"
 #include "units/result.h"
 
 namespace yr {
@@ -40,11 +40,14 @@ struct SetActive {  // which variant is shown; empty: none
 
 struct Batch;  // several edits as one
 
-using Edit =
-    std::variant<Put<Place>, Put<Point>, Put<Source>, Put<Battery>, Put<Inverter>, Put<Run>, Put<Load>,
-                 Put<State>, Put<PanelSwitch>, Put<Variant>, Remove<Place>, Remove<Point>, Remove<Source>,
-                 Remove<Battery>, Remove<Inverter>, Remove<Run>, Remove<Load>, Remove<State>,
-                 Remove<PanelSwitch>, Remove<Variant>, SetVehicle, SetPolicy, SetSurvey, SetActive, Batch>;
+template <class List>
+struct EditOf;
+template <class... T>
+struct EditOf<TypeList<T...>> {
+    using type = std::variant<Put<T>..., Put<PanelSwitch>, Put<Variant>, Remove<T>..., Remove<PanelSwitch>,
+                              Remove<Variant>, SetVehicle, SetPolicy, SetSurvey, SetActive, Batch>;
+};
+using Edit = EditOf<Things>::type;
 
 struct Batch {
     std::vector<Edit> edits;
@@ -53,6 +56,10 @@ struct Batch {
 // Applies and returns the inverse. Failure: missing_reference for removing what is not there, and
 // validate()'s codes for what the edit broke; the plan is then as it was.
 [[nodiscard]] Result<Edit> apply(Plan& plan, const Edit& edit);
+
+// Whether an edit changes what all variants share: vehicle, rules, survey, panel labels, the variants
+// themselves.
+[[nodiscard]] bool is_shared(const Edit& edit);
 
 // Removing a load, point, battery, source or inverter takes the runs that end on it along, and what others
 // say of it: coils, circuits in conditions, tapped fuses.

@@ -14,61 +14,45 @@ using Json = nlohmann::ordered_json;
 
 template <class T>
 concept HasFields = requires(T& x) {
-    fields([](const char*, auto&) {}, x);
+    fields([](const Field&, auto&) {}, x);
 };
 
 // ---- writing
 
 template <class T>
 Json written(const T& value);
-template <class T>
-void leave_out_defaults(Json& object);
 
+// What says nothing is left out of the file: what is open, empty lists and parts, what is as usual.
 struct Writer {
     Json& out;
+    bool whole = false;  // the plan itself shows its empty parts as well
     template <class T>
-    void operator()(const char* key, const std::optional<T>& value) const {
-        if (value) out[key] = written(*value);
+    void operator()(const Field& field, const std::optional<T>& value) const {
+        if (value) out[field.key] = written(*value);
     }
     template <class T>
-    void operator()(const char* key, const std::vector<T>& value) const {
+    void operator()(const Field& field, const std::vector<T>& value) const {
+        if (value.empty() && !whole) return;
         Json list = Json::array();
         for (const T& x : value) list.push_back(written(x));
-        out[key] = std::move(list);
+        out[field.key] = std::move(list);
     }
-    void operator()(const char* key, const std::string& value) const {
-        if (!value.empty() || std::string_view(key) == "name") out[key] = value;
+    void operator()(const Field& field, const std::string& value) const {
+        if (!value.empty() || field.required) out[field.key] = value;
+    }
+    void operator()(const Field& field, const Terminal& value) const { (*this)(field, value.text()); }
+    void operator()(const Field& field, bool value) const {
+        if (value != field.usually) out[field.key] = value;
     }
     template <class T>
-    void operator()(const char* key, const T& value) const {
-        out[key] = written(value);
+    void operator()(const Field& field, const T& value) const {
+        if constexpr (std::is_arithmetic_v<T> || std::is_enum_v<T>)
+            if (field.quiet && value == T{}) return;
+        Json part = written(value);
+        if (part.is_object() && part.empty() && !field.required && !whole) return;
+        out[field.key] = std::move(part);
     }
 };
-
-// What says nothing is left out of the file: empty lists, a false that is usual, words for "as usual".
-template <class T>
-void leave_out_defaults(Json& object) {
-    static const Json usual = [] {
-        Json o = Json::object();
-        const T plain{};
-        fields(Writer{o}, plain);
-        return o;
-    }();
-    for (auto at = object.begin(); at != object.end();) {
-        const std::string& key = at.key();
-        const bool quiet = at->is_boolean() || ((at->is_array() || at->is_object()) && at->empty()) ||
-                           key == "supply_code" || key == "cranking_standard" || key == "senses" ||
-                           key == "sun" || key == "output" || key == "suppression" || key == "channel";
-        const auto found = usual.find(key);
-        const bool nothing = found == usual.end()
-                                 ? *at == Json(false) || *at == "from" || *at == "unknown" || at->empty()
-                                 : *found == *at;
-        if (quiet && nothing)
-            at = object.erase(at);
-        else
-            ++at;
-    }
-}
 
 template <class T>
 Json written(const T& value) {
@@ -79,7 +63,6 @@ Json written(const T& value) {
     } else if constexpr (HasFields<const T>) {
         Json object = Json::object();
         fields(Writer{object}, value);
-        leave_out_defaults<std::remove_const_t<T>>(object);
         return object;
     } else if constexpr (std::is_same_v<T, std::pair<double, double>>) {
         return Json::array({value.first, value.second});
@@ -98,7 +81,8 @@ void read_value(const Json& in, T& value);
 struct Reader {
     const Json& in;
     template <class T>
-    void operator()(const char* key, std::optional<T>& value) const {
+    void operator()(const Field& field, std::optional<T>& value) const {
+        const char* key = field.key;
         if (!in.contains(key)) return;
         if constexpr (std::is_same_v<T, WireSize>) {
             if (auto size = parse_wire_size(in[key].get<std::string>())) value = *size;
@@ -109,13 +93,13 @@ struct Reader {
         }
     }
     template <class T>
-    void operator()(const char* key, std::vector<T>& value) const {
-        if (!in.contains(key)) return;
-        for (const Json& item : in[key]) read_value(item, value.emplace_back());
+    void operator()(const Field& field, std::vector<T>& value) const {
+        if (!in.contains(field.key)) return;
+        for (const Json& item : in[field.key]) read_value(item, value.emplace_back());
     }
     template <class T>
-    void operator()(const char* key, T& value) const {
-        if (in.contains(key)) read_value(in[key], value);
+    void operator()(const Field& field, T& value) const {
+        if (in.contains(field.key)) read_value(in[field.key], value);
     }
 };
 
@@ -123,6 +107,8 @@ template <class T>
 void read_value(const Json& in, T& value) {
     if constexpr (std::is_enum_v<T>) {
         if (auto e = enum_named<T>(in.get<std::string>())) value = *e;
+    } else if constexpr (std::is_same_v<T, Terminal>) {
+        value = Terminal(in.get<std::string>());
     } else if constexpr (std::is_same_v<T, WireSize>) {
         if (auto size = parse_wire_size(in.get<std::string>())) value = *size;
     } else if constexpr (HasFields<T>) {

@@ -77,9 +77,9 @@ std::string library_text(const Library& library) {
 Result<Library> read_library(std::string_view text) {
     using json_fields::Json;
     const Json file = Json::parse(text, nullptr, false);
-    if (file.is_discarded()) return fail(ErrorCode::bad_json, "library", {}, "JSON");
+    if (file.is_discarded()) return fail(ErrorCode::bad_json, "library", {}, Want::json);
     if (!file.is_object() || file.value("format", Json()) != "your-rail-library")
-        return fail(ErrorCode::not_a_plan, "format", {}, "your-rail-library");
+        return fail(ErrorCode::not_a_plan, "format", {}, Want::your_rail_library);
     Library library;
     const auto read_all = [&](const char* list, auto& entries) -> std::optional<Error> {
         for (const Json& item : file.value(list, Json::array())) {
@@ -90,7 +90,7 @@ Result<Library> read_library(std::string_view text) {
                 return Error{ErrorCode::schema,
                              std::string(list) + ", entry " + std::to_string(entries.size()),
                              {},
-                             "a name, numbers and words as the shipped library has them"};
+                             Want::a_name_numbers_and_words_as_the_shipped};
             }
         }
         return std::nullopt;
@@ -100,11 +100,11 @@ Result<Library> read_library(std::string_view text) {
     for (std::size_t k = 0; k < library.loads.size(); ++k)
         if (!usable(library.loads[k].load))
             return fail(ErrorCode::schema, "loads, entry " + std::to_string(k + 1),
-                        library.loads[k].load.name, "a name and a draw above 0");
+                        library.loads[k].load.name, Want::a_name_and_a_draw_above_0);
     for (std::size_t k = 0; k < library.boxes.size(); ++k)
         if (library.boxes[k].box.channels.empty())
             return fail(ErrorCode::schema, "boxes, entry " + std::to_string(k + 1), library.boxes[k].box.name,
-                        "at least one channel");
+                        Want::at_least_one_channel);
     return library;
 }
 

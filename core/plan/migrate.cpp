@@ -1,6 +1,21 @@
 #include "plan/migrate.h"
 
 namespace yr {
+namespace {
+
+void state_roles(nlohmann::ordered_json& file) {
+    const auto in_list = [](nlohmann::ordered_json& holder) {
+        if (!holder.is_object() || !holder.contains("states") || !holder["states"].is_array()) return;
+        for (auto& s : holder["states"])
+            for (const auto& [name, role] : {std::pair{"Idling", "idling"}, std::pair{"Driving", "driving"}})
+                if (s.is_object() && s.value("name", nlohmann::ordered_json()) == name) s["role"] = role;
+    };
+    in_list(file);
+    if (file.contains("variants") && file["variants"].is_array())
+        for (auto& variant : file["variants"]) in_list(variant);
+}
+
+}  // namespace
 
 const MigrationSteps& migration_steps() {
     static const MigrationSteps steps{
@@ -8,21 +23,25 @@ const MigrationSteps& migration_steps() {
         {1, [](nlohmann::ordered_json&) {}},
         // Version 3 brought boxes with channels, conditions of more parts and the panel: additions too.
         {2, [](nlohmann::ordered_json&) {}},
+        // Version 4 brought what a state stands for; before it, the names of the built-in states said so.
+        {3, state_roles},
     };
     return steps;
 }
 
 Result<bool> migrate(nlohmann::ordered_json& file, int present, const MigrationSteps& steps) {
     if (!file.contains("version") || !file["version"].is_number_integer())
-        return fail(ErrorCode::not_a_plan, "version", {}, "a whole number");
+        return fail(ErrorCode::not_a_plan, "version", {}, Want::a_whole_number);
     const int version = file["version"].get<int>();
     if (version > present)
-        return fail(ErrorCode::newer_version, "version", std::to_string(version), std::to_string(present));
+        return fail(ErrorCode::newer_version, "version", std::to_string(version),
+                    {Want::as_said, std::to_string(present)});
     nlohmann::ordered_json work = file;
     for (int v = version; v < present; ++v) {
         const auto step = steps.find(v);
         if (step == steps.end())
-            return fail(ErrorCode::not_a_plan, "version", std::to_string(version), std::to_string(present));
+            return fail(ErrorCode::not_a_plan, "version", std::to_string(version),
+                        {Want::as_said, std::to_string(present)});
         step->second(work);
         work["version"] = v + 1;
     }

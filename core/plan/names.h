@@ -27,6 +27,10 @@ template <class E>
 
 YR_ENUM_NAMES(Key, {Key::off, "off"}, {Key::accessory, "accessory"}, {Key::ignition, "ignition"},
               {Key::crank, "crank"})
+YR_ENUM_NAMES(StateRole, {StateRole::parked, "parked"}, {StateRole::towed, "towed"},
+              {StateRole::cranking, "cranking"}, {StateRole::idling, "idling"},
+              {StateRole::driving, "driving"}, {StateRole::working, "working"},
+              {StateRole::passing, "passing"})
 YR_ENUM_NAMES(Engine, {Engine::any, "any"}, {Engine::running, "running"}, {Engine::stopped, "stopped"})
 YR_ENUM_NAMES(Chassis, {Chassis::steel, "steel"}, {Chassis::aluminium, "aluminium"}, {Chassis::none, "none"})
 YR_ENUM_NAMES(PointKind, {PointKind::stud, "stud"}, {PointKind::bus, "bus"}, {PointKind::box, "box"},

@@ -1,4 +1,4 @@
-#include "plan/plan.h"
+#include "plan/lists.h"
 
 #include <algorithm>
 #include <unordered_set>
@@ -65,7 +65,7 @@ const Device* find_device(const Plan& plan, const Id& id) {
 }
 
 const Run* supply_run(const Plan& plan, const Id& load) {
-    const Terminal pos = load + ".pos";
+    const Terminal pos = pos_of(load);
     for (const Run& r : plan.runs)
         if (r.to == pos || r.from == pos) return &r;
     return nullptr;
@@ -81,20 +81,14 @@ namespace {
 
 template <class F>
 void each_named(const Plan& plan, F&& use) {
-    for (const auto& x : plan.places) use(x.id, x.name);
-    for (const auto& x : plan.points) use(x.id, x.name);
-    for (const auto& x : plan.sources) use(x.id, x.name);
-    for (const auto& x : plan.batteries) use(x.id, x.name);
-    for (const auto& x : plan.inverters) use(x.id, x.name);
-    for (const auto& x : plan.loads) use(x.id, x.name);
-    for (const auto& x : plan.states) use(x.id, x.name);
+    each_list(plan, [&](const auto& things) {
+        for (const auto& x : things) use(x.id, x.name);
+    });
     for (const auto& x : plan.panel) use(x.id, x.name);
     for (const auto& x : plan.variants) use(x.id, x.name);
     for (const auto& x : plan.survey.points) use(x.id, x.name);
-    for (const auto& x : plan.runs) {
-        use(x.id, x.name);
+    for (const auto& x : plan.runs)
         for (const auto& d : x.devices) use(d.id, d.name);
-    }
 }
 
 }  // namespace
@@ -112,17 +106,16 @@ Id new_id(const Plan& plan, std::string_view head) {
     }
 }
 
-std::string name_of(const Plan& plan, std::string_view id_or_terminal) {
-    const std::string_view id = owner_of(id_or_terminal);
+std::string name_of(const Plan& plan, const Terminal& terminal) {
+    return name_of(plan, terminal.owner);
+}
+
+std::string name_of(const Plan& plan, const Id& id) {
     std::string found(id);
     each_named(plan, [&](const Id& candidate, const std::string& name) {
         if (candidate == id && !name.empty()) found = name;
     });
     return found;
-}
-
-std::string_view owner_of(std::string_view terminal) {
-    return terminal.substr(0, terminal.find('.'));
 }
 
 std::vector<State> built_in_states() {
@@ -132,6 +125,8 @@ std::vector<State> built_in_states() {
     states[2] = {"state-crank", "Cranking", Key::crank, 0, 20, 20, {}, {}};
     states[3] = {"state-idle", "Idling", Key::ignition, 800, 30, 85, {}, {}};
     states[4] = {"state-drive", "Driving", Key::ignition, 2000, 30, 70, {}, {}};
+    states[3].role = StateRole::idling;
+    states[4].role = StateRole::driving;
     return states;
 }
 

@@ -1,13 +1,9 @@
 // The plan: what a person says about one vehicle's supply. Plain values, cheap to copy, no behaviour.
 //
-// Conductors join *terminals*. A terminal is written as text:
-//     "<point id>"       a stud, bus bar, box, chassis part or ground point
-//     "<battery id>.pos" and ".neg"
-//     "<source id>.out", and ".in" where it is a converter; its negative is `return_at`
-//     "<inverter id>.pos" and ".neg"
-//     "<load id>.pos" and ".neg"
-// Anything unknown is an empty optional; what is taken instead is in data/catalog/assumptions.json and every
-// result names it. Ids are stable and unique over the whole plan; names are free text.
+// Conductors join *terminals* (terminal.h): a point itself; the pos and neg of a battery, inverter or load;
+// the out of a source and, where it is a converter, its in (a source's negative is `return_at`). Anything
+// unknown is an empty optional; what is taken instead is in data/catalog/assumptions.json and every result
+// names it. Ids are stable and unique over the whole plan; names are free text.
 #pragma once
 
 #include <functional>
@@ -20,12 +16,10 @@
 #include "catalog/batteries.h"
 #include "catalog/conductors.h"
 #include "catalog/fuses.h"
+#include "plan/terminal.h"
 #include "units/wire_size.h"
 
 namespace yr {
-
-using Id = std::string;
-using Terminal = std::string;
 
 enum class Key { off, accessory, ignition, crank };
 enum class Engine { any, running, stopped };
@@ -47,6 +41,9 @@ struct Condition {
     friend bool operator==(const Condition&, const Condition&) = default;
 };
 
+// What a state stands for; `passing` lasts seconds, such as a relay that holds on after the key.
+enum class StateRole { parked, towed, cranking, idling, driving, working, passing };
+
 struct State {
     Id id;
     std::string name;
@@ -61,6 +58,7 @@ struct State {
     std::vector<Id> closed{};           // relays with a memory that come into this state closed ...
     std::vector<Id> opened{};           // ... and open; others come as their kind usually does
     std::vector<Id> pulled{};           // fuses that are out
+    std::optional<StateRole> role{};    // empty: by key and engine, see roles.h
     friend bool operator==(const State&, const State&) = default;
 };
 
@@ -116,7 +114,7 @@ struct Point {
     Id place;
     Id bonded_to;                           // ground: the chassis part under it
     std::optional<double> bond_ohm;         // ground: resistance of that bond
-    Id return_at;                           // bus, box: where home-runs of its loads end
+    Terminal return_at;                     // bus, box: where home-runs of its loads end
     bool feeds_loads = false;               // shown as a feed; loads may be hung on it
     std::vector<Channel> channels{};        // box
     std::vector<ChannelGroup> groups{};     // box: limits that channels share
@@ -423,6 +421,11 @@ template <class T>
     return nullptr;
 }
 
+// The point that this terminal is; nullptr for a post.
+[[nodiscard]] inline const Point* find(const std::vector<Point>& points, const Terminal& terminal) {
+    return terminal.post == Post::stud ? find(points, std::string_view(terminal.owner)) : nullptr;
+}
+
 // The state of that id or name; nullptr when there is none.
 [[nodiscard]] const State* find_state(const Plan& plan, std::string_view id_or_name);
 
@@ -432,11 +435,14 @@ void each_id(const Plan& plan, const std::function<void(const Id&)>& use);
 // "load-7": the first free id with that head over the whole plan.
 [[nodiscard]] Id new_id(const Plan& plan, std::string_view head);
 
-// Name of whatever has this id; the id itself where nothing has it. Terminals give their owner's name.
-[[nodiscard]] std::string name_of(const Plan& plan, std::string_view id_or_terminal);
+// Name of whatever has this id; the id itself where nothing has it. A terminal gives its owner's.
+[[nodiscard]] std::string name_of(const Plan& plan, const Id& id);
+[[nodiscard]] std::string name_of(const Plan& plan, const Terminal& terminal);
 
-// "load-3.pos" -> "load-3"; a point's terminal is its id.
-[[nodiscard]] std::string_view owner_of(std::string_view terminal);
+// Whose terminal it is; a point is its own.
+[[nodiscard]] inline const Id& owner_of(const Terminal& terminal) {
+    return terminal.owner;
+}
 
 // Every switch that the plan's conditions or states name, in order of first mention.
 [[nodiscard]] std::vector<std::string> plan_switches(const Plan& plan);

@@ -1,16 +1,73 @@
-// One list of fields for each part of the plan, read by the JSON writer and the JSON reader alike, so that
-// what is saved and what is loaded cannot drift apart. Order here is the order in the file.
+// The fields of each part of the plan, each declared once, in the order in which they stand in the file.
+// Whoever needs all fields of a part calls fields() with a visitor: JSON, schema, ranges, forms, tables,
+// random plans.
 #pragma once
 
 #include <concepts>
 #include <type_traits>
 
-#include "plan/plan.h"
+#include "plan/field.h"
+#include "plan/lists.h"
 
 namespace yr {
 
 template <class T, class U>
 concept Part = std::same_as<std::remove_const_t<T>, U>;
+
+// Visitors that want every field, whatever the kind of thing says which of them apply, declare
+// `static constexpr bool every_field = true`.
+template <class V>
+inline constexpr bool kEveryField = requires {
+    requires std::remove_reference_t<V>::every_field;
+};
+
+using F = Field;
+
+// What each part is called in the schema and in tables.
+template <class T>
+inline constexpr const char* kPartName = "plan";
+template <>
+inline constexpr const char* kPartName<Condition> = "condition";
+template <>
+inline constexpr const char* kPartName<Channel> = "channel";
+template <>
+inline constexpr const char* kPartName<ChannelGroup> = "channel_group";
+template <>
+inline constexpr const char* kPartName<PanelSwitch> = "panel_switch";
+template <>
+inline constexpr const char* kPartName<Vehicle> = "vehicle";
+template <>
+inline constexpr const char* kPartName<Stock> = "stock";
+template <>
+inline constexpr const char* kPartName<Policy> = "policy";
+template <>
+inline constexpr const char* kPartName<Place> = "place";
+template <>
+inline constexpr const char* kPartName<Point> = "point";
+template <>
+inline constexpr const char* kPartName<Source> = "source";
+template <>
+inline constexpr const char* kPartName<Inverter> = "inverter";
+template <>
+inline constexpr const char* kPartName<Battery> = "battery";
+template <>
+inline constexpr const char* kPartName<Draw> = "draw";
+template <>
+inline constexpr const char* kPartName<Load> = "load";
+template <>
+inline constexpr const char* kPartName<Device> = "device";
+template <>
+inline constexpr const char* kPartName<Run> = "run";
+template <>
+inline constexpr const char* kPartName<State> = "state";
+template <>
+inline constexpr const char* kPartName<Variant> = "variant";
+template <>
+inline constexpr const char* kPartName<SurveyPoint> = "survey_point";
+template <>
+inline constexpr const char* kPartName<SurveyReading> = "survey_reading";
+template <>
+inline constexpr const char* kPartName<Survey> = "survey";
 
 template <class V, Part<Condition> T>
 void fields(V&& v, T& x) {
@@ -19,267 +76,365 @@ void fields(V&& v, T& x) {
     v("switches", x.switches);
     v("switches_off", x.switches_off);
     v("not_cranking", x.not_cranking);
-    v("charging_above_V", x.charging_above_V);
+    v(F("charging_above_V").of(Dimension::voltage).range(0, 100), x.charging_above_V);
     v("circuits", x.circuits);
-    v("delay_s", x.delay_s);
+    v(F("delay_s").of(Dimension::time).range(0, 86400), x.delay_s);
     v("any_of", x.any_of);
 }
 
 template <class V, Part<Channel> T>
 void fields(V&& v, T& x) {
-    v("number", x.number);
+    v(F("number").range(1, 999).needed(), x.number);
     v("label", x.label);
-    v("rating_A", x.rating_A);
-    v("peak_A", x.peak_A);
+    v(F("rating_A").of(Dimension::current).more_than(0, 10000), x.rating_A);
+    v(F("peak_A").of(Dimension::current).more_than(0, 10000), x.peak_A);
     v("group", x.group);
 }
 
 template <class V, Part<ChannelGroup> T>
 void fields(V&& v, T& x) {
-    v("name", x.name);
-    v("limit_A", x.limit_A);
+    v(F("name").needed(), x.name);
+    v(F("limit_A").of(Dimension::current).more_than(0, 10000).needed(), x.limit_A);
 }
 
 template <class V, Part<PanelSwitch> T>
 void fields(V&& v, T& x) {
-    v("id", x.id);
-    v("name", x.name);
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
     v("label", x.label);
 }
 
 template <class V, Part<Vehicle> T>
 void fields(V&& v, T& x) {
-    v("name", x.name);
+    v(F("name").needed(), x.name);
     v("kind", x.kind);
-    v("nominal_V", x.nominal_V);
+    v(F("nominal_V").of(Dimension::voltage).rail_volts().needed(), x.nominal_V);
     v("chassis", x.chassis);
 }
 
 template <class V, Part<Stock> T>
 void fields(V&& v, T& x) {
-    v("size", x.size);
-    v("length_m", x.length_m);
+    v(F("size").needed(), x.size);
+    v(F("length_m").of(Dimension::length).more_than(0, 200).needed(), x.length_m);
 }
 
 template <class V, Part<Policy> T>
 void fields(V&& v, T& x) {
     v("fuse_school", x.fuse_school);
-    v("drop_critical", x.drop_critical);
-    v("drop_other", x.drop_other);
+    v(F("drop_critical").of(Dimension::fraction).range(0, 1), x.drop_critical);
+    v(F("drop_other").of(Dimension::fraction).range(0, 1), x.drop_other);
     v("ampacity_table", x.ampacity_table);
-    v("bundle_derating", x.bundle_derating);
-    v("fuse_distance_m", x.fuse_distance_m);
+    v(F("bundle_derating").usually_yes(), x.bundle_derating);
+    v(F("fuse_distance_m").of(Dimension::length).more_than(0, 200), x.fuse_distance_m);
     v("sizes", x.sizes);
     v("units", x.units);
-    v("copper_price_per_kg", x.copper_price_per_kg);
+    v(F("copper_price_per_kg").range(0, 1e7), x.copper_price_per_kg);
     v("stock", x.stock);
-    v("air_K", x.air_K);
-    v("joint_ageing", x.joint_ageing);
+    v(F("air_K").range(0, 60), x.air_K);
+    v(F("joint_ageing").range(1, 100), x.joint_ageing);
 }
 
 template <class V, Part<Place> T>
 void fields(V&& v, T& x) {
-    v("id", x.id);
-    v("name", x.name);
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
     v("engine_space", x.engine_space);
 }
 
 template <class V, Part<Point> T>
 void fields(V&& v, T& x) {
-    v("id", x.id);
-    v("name", x.name);
-    v("kind", x.kind);
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
+    v(F("kind").needed(), x.kind);
     v("place", x.place);
     v("bonded_to", x.bonded_to);
-    v("bond_ohm", x.bond_ohm);
+    v(F("bond_ohm").of(Dimension::resistance).range(1e-7, 1000).row("Bond").when_open("assumed 1 mΩ"),
+      x.bond_ohm);
     v("return_at", x.return_at);
     v("feeds_loads", x.feeds_loads);
     v("channels", x.channels);
     v("groups", x.groups);
-    v("main_A", x.main_A);
-    v("standby_W", x.standby_W);
-    v("output", x.output);
-    v("remembers", x.remembers);
-    v("stud_mm", x.stud_mm);
-    v("most_mm2", x.most_mm2);
+    v(F("main_A").of(Dimension::current).more_than(0, 10000).row("Main carries").when_open("not said"),
+      x.main_A);
+    v(F("standby_W").of(Dimension::power).range(0, 1000).row("Takes itself").when_open("nothing"),
+      x.standby_W);
+    v(F("output").left_out_as_usual(), x.output);
+    v(F("remembers").usually_yes(), x.remembers);
+    v(F("stud_mm").range(2, 30).row("Bolt, M").when_open("not said"), x.stud_mm);
+    v(F("most_mm2").of(Dimension::area).more_than(0, 1000).row("Takes cable up to").when_open("any"),
+      x.most_mm2);
 }
 
 template <class V, Part<Source> T>
 void fields(V&& v, T& x) {
-    v("id", x.id);
-    v("name", x.name);
-    v("kind", x.kind);
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
+    v(F("kind").needed(), x.kind);
     v("place", x.place);
-    v("return_at", x.return_at);
-    v("rated_A", x.rated_A);
-    v("idle_A", x.idle_A);
+    v(F("return_at").needed(), x.return_at);
+    v(F("rated_A").of(Dimension::current).more_than(0, 2000).row("Rated").when_open("assumed 90 A"),
+      x.rated_A);
+    v(F("idle_A").of(Dimension::current).range(0, 2000).row("At idle speed").when_open("half of rated"),
+      x.idle_A);
     v("curve", x.curve);
-    v("pulley_ratio", x.pulley_ratio);
-    v("regulated_V", x.regulated_V);
-    v("droop_ohm", x.droop_ohm);
-    v("efficiency", x.efficiency);
-    v("standby_W", x.standby_W);
+    v(F("pulley_ratio")
+          .more_than(0, 20)
+          .row("Pulley ratio")
+          .when_open("assumed 2.7")
+          .assumed("alternator_pulley_ratio"),
+      x.pulley_ratio);
+    v(F("regulated_V")
+          .of(Dimension::voltage)
+          .range(5, 70)
+          .row("Regulated to")
+          .when_open("assumed 14.2 V")
+          .assumed("regulated_V"),
+      x.regulated_V);
+    v(F("droop_ohm").of(Dimension::resistance).range(1e-7, 1000).row("Droop").when_open("assumed 4 mΩ"),
+      x.droop_ohm);
+    v(F("efficiency").of(Dimension::fraction).range(0.3, 1).row("Efficiency").when_open("assumed 90 %"),
+      x.efficiency);
+    v(F("standby_W").of(Dimension::power).range(0, 500).row("Standby").when_open("none"), x.standby_W);
     v("works_when", x.works_when);
-    v("least_V", x.least_V);
+    v(F("least_V").of(Dimension::voltage).range(5, 70).row("Down to").when_open("never less"), x.least_V);
     v("winding", x.winding);
-    v("share", x.share);
-    v("regulator_A", x.regulator_A);
-    v("panel_W", x.panel_W);
+    v(F("share").of(Dimension::fraction).range(0, 1).row("Its share").when_open("all of the winding"),
+      x.share);
+    v(F("regulator_A").of(Dimension::current).more_than(0, 2000).row("Regulator").when_open("passes all"),
+      x.regulator_A);
+    v(F("panel_W")
+          .of(Dimension::power)
+          .more_than(0, 100000)
+          .row("Panel")
+          .when_open("assumed 100 W")
+          .assumed("solar_panel_W"),
+      x.panel_W);
     v("charges", x.charges);
-    v("float_V", x.float_V);
-    v("enable_on_V", x.enable_on_V);
-    v("enable_off_V", x.enable_off_V);
-    v("surge_A", x.surge_A);
-    v("stays_charged_s", x.stays_charged_s);
-    v("stud_mm", x.stud_mm);
-    v("price", x.price);
+    v(F("float_V").of(Dimension::voltage).range(5, 70).row("Floats at").when_open("no float"), x.float_V);
+    v(F("enable_on_V").of(Dimension::voltage).range(0, 100).row("Starts from").when_open("any volts"),
+      x.enable_on_V);
+    v(F("enable_off_V").of(Dimension::voltage).range(0, 100).row("Stops below").when_open("never"),
+      x.enable_off_V);
+    v(F("surge_A").of(Dimension::current).more_than(0, 5000).row("For a moment").when_open("no more"),
+      x.surge_A);
+    v(F("stays_charged_s").of(Dimension::time).range(0, 86400).row("Stays charged").when_open("not at all"),
+      x.stays_charged_s);
+    v(F("stud_mm").range(2, 30).row("Bolt, M").when_open("not said"), x.stud_mm);
+    v(F("price").range(0, 1e7).row("Price").when_open("not set"), x.price);
 }
 
 template <class V, Part<Inverter> T>
 void fields(V&& v, T& x) {
-    v("id", x.id);
-    v("name", x.name);
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
     v("place", x.place);
-    v("continuous_W", x.continuous_W);
-    v("surge_W", x.surge_W);
+    v(F("continuous_W")
+          .of(Dimension::power)
+          .more_than(0, 50000)
+          .row("For long")
+          .when_open("assumed 1000 W")
+          .assumed("inverter_continuous_W"),
+      x.continuous_W);
+    v(F("surge_W").of(Dimension::power).more_than(0, 100000).row("For a moment").when_open("no more"),
+      x.surge_W);
     v("waveform", x.waveform);
-    v("efficiency", x.efficiency);
+    v(F("efficiency")
+          .of(Dimension::fraction)
+          .range(0.3, 1)
+          .row("Efficiency")
+          .when_open("assumed 88 %")
+          .assumed("inverter_efficiency"),
+      x.efficiency);
     v("curve", x.curve);
-    v("standby_W", x.standby_W);
-    v("cutoff_V", x.cutoff_V);
-    v("recover_V", x.recover_V);
-    v("mains_V", x.mains_V);
+    v(F("standby_W")
+          .of(Dimension::power)
+          .range(0, 500)
+          .row("Standby")
+          .when_open("assumed 8 W")
+          .assumed("inverter_standby_W"),
+      x.standby_W);
+    v(F("cutoff_V").of(Dimension::voltage).range(0, 100).row("Stops below").when_open("never"), x.cutoff_V);
+    v(F("recover_V").of(Dimension::voltage).range(0, 100).row("Starts again").when_open("1 V above"),
+      x.recover_V);
+    v(F("mains_V").of(Dimension::voltage).range(50, 480), x.mains_V);
     v("works_when", x.works_when);
-    v("price", x.price);
+    v(F("price").range(0, 1e7).row("Price").when_open("not set"), x.price);
 }
 
 template <class V, Part<Battery> T>
 void fields(V&& v, T& x) {
-    v("id", x.id);
-    v("name", x.name);
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
     v("chemistry", x.chemistry);
     v("place", x.place);
-    v("nominal_V", x.nominal_V);
-    v("capacity_Ah", x.capacity_Ah);
-    v("cranking_A", x.cranking_A);
-    v("R0_ohm", x.R0_ohm);
-    v("charge", x.charge);
-    v("cranking_standard", x.cranking_standard);
-    v("reserve_min", x.reserve_min);
-    v("health", x.health);
-    v("peukert", x.peukert);
-    v("charge_most_V", x.charge_most_V);
-    v("price", x.price);
-    v("stud_mm", x.stud_mm);
-    v("cuts_at_A", x.cuts_at_A);
+    v(F("nominal_V").of(Dimension::voltage).range(6, 60), x.nominal_V);
+    v(F("capacity_Ah")
+          .of(Dimension::charge)
+          .more_than(0, 5000)
+          .row("Capacity")
+          .when_open("assumed 70 Ah")
+          .assumed("battery_capacity_Ah"),
+      x.capacity_Ah);
+    v(F("cranking_A").of(Dimension::current).more_than(0, 5000).row("Cranking").when_open("not known"),
+      x.cranking_A);
+    v(F("R0_ohm")
+          .of(Dimension::resistance)
+          .range(1e-7, 1000)
+          .row("R0, warm")
+          .when_open("from cranking or capacity"),
+      x.R0_ohm);
+    v(F("charge")
+          .of(Dimension::fraction)
+          .range(0, 1)
+          .row("Charge")
+          .when_open("assumed 80 %")
+          .assumed("battery_charge"),
+      x.charge);
+    v(F("cranking_standard").left_out_as_usual(), x.cranking_standard);
+    v(F("reserve_min").more_than(0, 5000).row("Reserve, min").when_open("not known"), x.reserve_min);
+    v(F("health").of(Dimension::fraction).range(0.05, 1).row("Left by age").when_open("as new"), x.health);
+    v(F("peukert").range(1, 2).row("Peukert").when_open("by chemistry"), x.peukert);
+    v(F("charge_most_V").of(Dimension::voltage).range(5, 80).row("Charge at most").when_open("by chemistry"),
+      x.charge_most_V);
+    v(F("price").range(0, 1e7).row("Price").when_open("not set"), x.price);
+    v(F("stud_mm").range(2, 30).row("Bolts, M").when_open("not said"), x.stud_mm);
+    v(F("cuts_at_A").of(Dimension::current).more_than(0, 100000).row("Cuts itself off at").when_open("never"),
+      x.cuts_at_A);
 }
 
 template <class V, Part<Draw> T>
 void fields(V&& v, T& x) {
-    v("kind", x.kind);
-    v("value", x.value);
+    v(F("kind").needed(), x.kind);
+    v(F("value").more_than(0, 1000000).needed(), x.value);
 }
 
 template <class V, Part<Load> T>
 void fields(V&& v, T& x) {
-    v("id", x.id);
-    v("name", x.name);
-    v("count", x.count);
-    v("draw", x.draw);
-    v("inrush_A", x.inrush_A);
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
+    v(F("count").range(1, 999), x.count);
+    v(F("draw").needed(), x.draw);
+    v(F("inrush_A").of(Dimension::current).more_than(0, 10000), x.inrush_A);
     v("live_when", x.live_when);
     v("critical", x.critical);
-    v("drop_limit", x.drop_limit);
+    v(F("drop_limit").of(Dimension::fraction).range(0, 1).row("Own drop limit").when_open("by policy"),
+      x.drop_limit);
     v("starter", x.starter);
     v("place", x.place);
     v("note", x.note);
     v("inverter", x.inverter);
-    v("power_factor", x.power_factor);
-    v("start_W", x.start_W);
+    v(F("power_factor").range(0.05, 1).row("Power factor").when_open("assumed 1"), x.power_factor);
+    v(F("start_W").of(Dimension::power).more_than(0, 100000).row("At start, each").when_open("no more"),
+      x.start_W);
     v("needs_pure_sine", x.needs_pure_sine);
-    v("least_V", x.least_V);
-    v("most_V", x.most_V);
-    v("supply_code", x.supply_code);
+    v(F("least_V").of(Dimension::voltage).range(0, 100).row("Works from").when_open("by its code"),
+      x.least_V);
+    v(F("most_V").of(Dimension::voltage).range(0, 100).row("Bears").when_open("by its code"), x.most_V);
+    v(F("supply_code").left_out_as_usual(), x.supply_code);
     v("line_curve", x.line_curve);
-    v("line_load", x.line_load);
-    v("inrush_s", x.inrush_s);
-    v("duty", x.duty);
-    v("plate_V", x.plate_V);
-    v("own_switch", x.own_switch);
+    v(F("line_load").of(Dimension::fraction).range(0, 2).row("Pull").when_open("rated"), x.line_load);
+    v(F("inrush_s").of(Dimension::time).more_than(0, 3600).row("Start lasts").when_open("not known"),
+      x.inrush_s);
+    v(F("duty").of(Dimension::fraction).more_than(0, 1).row("Runs a share of").when_open("all the time"),
+      x.duty);
+    v(F("plate_V").of(Dimension::voltage).more_than(0, 400), x.plate_V);
+    v(F("own_switch").usually_yes(), x.own_switch);
     v("together", x.together);
     v("apart", x.apart);
     v("pinned", x.pinned);
     v("own_ground", x.own_ground);
-    v("signal_after_s", x.signal_after_s);
+    v(F("signal_after_s")
+          .of(Dimension::time)
+          .range(0, 3600)
+          .row("Signal comes after")
+          .when_open("wants none"),
+      x.signal_after_s);
     v("typical", x.typical);
-    v("draw_least", x.draw_least);
-    v("on_s", x.on_s);
+    v(F("draw_least").more_than(0, 1000000).row("Or as little as").when_open("no range"), x.draw_least);
+    v(F("on_s").of(Dimension::time).more_than(0, 1000000).row("Runs at most").when_open("for ever"), x.on_s);
     v("start", x.start);
 }
 
 template <class V, Part<Device> T>
 void fields(V&& v, T& x) {
-    v("id", x.id);
-    v("name", x.name);
-    v("kind", x.kind);
-    v("at_m", x.at_m);
-    if (x.kind == DeviceKind::fuse) {
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
+    v(F("kind").needed(), x.kind);
+    v(F("at_m").of(Dimension::length).range(0, 200), x.at_m);
+    if (kEveryField<V> || x.kind == DeviceKind::fuse) {
         v("fuse", x.fuse);
-        v("rating_A", x.rating_A);
-    } else if (x.kind == DeviceKind::diode) {
-        v("forward_V", x.forward_V);
-    } else {
+        v(F("rating_A").of(Dimension::current).more_than(0, 2000), x.rating_A);
+    }
+    if (kEveryField<V> || x.kind == DeviceKind::diode) {
+        v(F("forward_V")
+              .of(Dimension::voltage)
+              .range(0, 5)
+              .row("Forward volts")
+              .when_open("assumed 0.7 V")
+              .assumed("diode_V"),
+          x.forward_V);
+    }
+    if (kEveryField<V> || (x.kind != DeviceKind::fuse && x.kind != DeviceKind::diode)) {
         v("closed_when", x.closed_when);
-        v("close_V", x.close_V);
-        v("open_V", x.open_V);
-        v("delay_s", x.delay_s);
-        v("senses", x.senses);
+        v(F("close_V").of(Dimension::voltage).range(0, 100).row("Closes from").when_open("assumed 13.3 V"),
+          x.close_V);
+        v(F("open_V").of(Dimension::voltage).range(0, 100).row("Opens below").when_open("assumed 12.8 V"),
+          x.open_V);
+        v(F("delay_s").of(Dimension::time).range(0, 86400).row("Waits").when_open("not at all"), x.delay_s);
+        v(F("senses").left_out_as_usual(), x.senses);
         v("coil", x.coil);
         v("master", x.master);
-        v("contact_A", x.contact_A);
-        v("suppression", x.suppression);
+        v(F("contact_A")
+              .of(Dimension::current)
+              .more_than(0, 10000)
+              .row("Contacts carry")
+              .when_open("not said"),
+          x.contact_A);
+        v(F("suppression").left_out_as_usual(), x.suppression);
         v("grounds_without", x.grounds_without);
     }
-    v("resistance_ohm", x.resistance_ohm);
+    v(F("resistance_ohm").of(Dimension::resistance).range(1e-7, 1000), x.resistance_ohm);
 }
 
 template <class V, Part<Run> T>
 void fields(V&& v, T& x) {
-    v("id", x.id);
-    v("name", x.name);
-    v("from", x.from);
-    v("to", x.to);
-    v("length_m", x.length_m);
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
+    v(F("from").needed(), x.from);
+    v(F("to").needed(), x.to);
+    v(F("length_m").of(Dimension::length).more_than(0, 200).assumed("run_length_m"), x.length_m);
     v("size", x.size);
     v("material", x.material);
-    v("insulation_C", x.insulation_C);
-    v("parallel", x.parallel);
-    v("bundle", x.bundle);
+    v(F("insulation_C").of(Dimension::temperature).range(60, 250), x.insulation_C);
+    v(F("parallel").range(1, 20), x.parallel);
+    v(F("bundle").range(1, 200), x.bundle);
     v("places", x.places);
-    v("resistance_ohm", x.resistance_ohm);
+    v(F("resistance_ohm").of(Dimension::resistance).range(1e-7, 1000), x.resistance_ohm);
     v("body_metal", x.body_metal);
     v("devices", x.devices);
-    v("channel", x.channel);
+    v(F("channel").range(0, 999).left_out_as_usual(), x.channel);
     v("tap_of", x.tap_of);
-    v("length_least_m", x.length_least_m);
+    v(F("length_least_m").of(Dimension::length).more_than(0, 200).row("Or as short as").when_open("no range"),
+      x.length_least_m);
     v("pinned", x.pinned);
-    v("lug_from_mm", x.lug_from_mm);
-    v("lug_to_mm", x.lug_to_mm);
-    v("bend_mm", x.bend_mm);
+    v(F("lug_from_mm").range(2, 30).row("Lug at its start, M").when_open("as its bolt"), x.lug_from_mm);
+    v(F("lug_to_mm").range(2, 30).row("Lug at its end, M").when_open("as its bolt"), x.lug_to_mm);
+    v(F("bend_mm").more_than(0, 2000).row("Tightest bend, mm").when_open("none tight"), x.bend_mm);
 }
 
 template <class V, Part<State> T>
 void fields(V&& v, T& x) {
-    v("id", x.id);
-    v("name", x.name);
-    v("key", x.key);
-    v("rpm", x.rpm);
-    v("ambient_C", x.ambient_C);
-    v("engine_bay_C", x.engine_bay_C);
-    v("charge", x.charge);
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
+    v(F("key").needed(), x.key);
+    v("role", x.role);
+    v(F("rpm").of(Dimension::speed).range(0, 20000), x.rpm);
+    v(F("ambient_C").of(Dimension::temperature).range(-60, 150), x.ambient_C);
+    v(F("engine_bay_C").of(Dimension::temperature).range(-60, 150), x.engine_bay_C);
+    v(F("charge").of(Dimension::fraction).range(0, 1), x.charge);
     v("switches", x.switches);
-    v("sun", x.sun);
-    v("line_load", x.line_load);
+    v(F("sun").of(Dimension::fraction).range(0, 1.5).left_out_as_usual(), x.sun);
+    v(F("line_load").of(Dimension::fraction).range(0, 2), x.line_load);
     v("closed", x.closed);
     v("opened", x.opened);
     v("pulled", x.pulled);
@@ -287,33 +442,26 @@ void fields(V&& v, T& x) {
 
 template <class V, Part<Variant> T>
 void fields(V&& v, T& x) {
-    v("id", x.id);
-    v("name", x.name);
-    v("places", x.places);
-    v("points", x.points);
-    v("sources", x.sources);
-    v("batteries", x.batteries);
-    v("inverters", x.inverters);
-    v("runs", x.runs);
-    v("loads", x.loads);
-    v("states", x.states);
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
+    each_list([&](const auto& list) { v(list.key, x.*list.in_variant); });
     v("removed", x.removed);
 }
 
 template <class V, Part<SurveyPoint> T>
 void fields(V&& v, T& x) {
-    v("id", x.id);
-    v("name", x.name);
-    v("kind", x.kind);
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
+    v(F("kind").needed(), x.kind);
     v("terminal", x.terminal);
 }
 
 template <class V, Part<SurveyReading> T>
 void fields(V&& v, T& x) {
-    v("point", x.point);
-    v("key", x.key);
+    v(F("point").needed(), x.point);
+    v(F("key").needed(), x.key);
     v("drawn_at", x.drawn_at);
-    v("volts_V", x.volts_V);
+    v(F("volts_V").of(Dimension::voltage).range(-100, 100).needed(), x.volts_V);
 }
 
 template <class V, Part<Survey> T>
@@ -324,16 +472,10 @@ void fields(V&& v, T& x) {
 
 template <class V, Part<Plan> T>
 void fields(V&& v, T& x) {
-    v("vehicle", x.vehicle);
+    v(F("vehicle").needed(), x.vehicle);
     v("policy", x.policy);
-    v("places", x.places);
-    v("points", x.points);
-    v("sources", x.sources);
-    v("batteries", x.batteries);
-    v("inverters", x.inverters);
-    v("runs", x.runs);
-    v("loads", x.loads);
-    v("states", x.states);
+    each_list(
+        [&](const auto& list) { v(list.needed ? F(list.key).needed() : F(list.key), x.*list.in_plan); });
     v("panel", x.panel);
     v("variants", x.variants);
     v("active", x.active);

@@ -56,7 +56,7 @@ std::string to_json_text(const Plan& plan) {
     Json file = Json::object();
     file["format"] = "your-rail-plan";
     file["version"] = kPlanVersion;
-    fields(Writer{file}, plan);
+    fields(Writer{file, true}, plan);
     // names typed by people may hold broken UTF-8 pasted from elsewhere: replace, never throw while saving
     return file.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
@@ -66,10 +66,10 @@ Result<Plan> plan_from_json_text(std::string_view text) {
     try {
         file = Json::parse(text);
     } catch (const Json::parse_error& e) {
-        return fail(ErrorCode::bad_json, line_and_column(text, e.byte), {}, "JSON");
+        return fail(ErrorCode::bad_json, line_and_column(text, e.byte), {}, Want::json);
     }
     if (!file.is_object() || !file.contains("format") || file["format"] != "your-rail-plan")
-        return fail(ErrorCode::not_a_plan, "format", {}, "your-rail-plan");
+        return fail(ErrorCode::not_a_plan, "format", {}, Want::your_rail_plan);
     if (auto migrated = migrate(file, kPlanVersion, migration_steps()); !migrated)
         return tl::unexpected(migrated.error());
     if (auto broken = check_schema(file)) return tl::unexpected(std::move(*broken));

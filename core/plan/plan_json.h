@@ -10,7 +10,7 @@
 
 namespace yr {
 
-inline constexpr int kPlanVersion = 3;
+inline constexpr int kPlanVersion = 4;
 
 // Same plan, same bytes: keys in a fixed order, two-space indent, newline at the end.
 [[nodiscard]] std::string to_json_text(const Plan& plan);
@@ -24,8 +24,5 @@ inline constexpr int kPlanVersion = 3;
 // rename. Failure: unreadable_file, unwritable_file, and plan_from_json_text's.
 [[nodiscard]] Result<Plan> load_plan(const std::string& path);
 [[nodiscard]] Result<bool> save_plan(const Plan& plan, const std::string& path);
-
-// The published JSON Schema (draft 7) itself.
-[[nodiscard]] std::string_view plan_schema_text();
 
 }  // namespace yr

@@ -6,17 +6,9 @@
 #include <valijson/validation_results.hpp>
 #include <valijson/validator.hpp>
 
-#include "plan/plan_json.h"
+#include "plan/schema.h"
 
 namespace yr {
-namespace embedded {
-std::string_view schema_file(std::string_view name);
-}
-
-std::string_view plan_schema_text() {
-    return embedded::schema_file("plan.schema.json");
-}
-
 namespace {
 
 const valijson::Schema& compiled_schema() {
@@ -71,7 +63,10 @@ std::optional<Error> check_schema(const nlohmann::ordered_json& file) {
     while (results.popError(error))
         if (error.context.size() > deepest.context.size() || deepest.description.empty()) deepest = error;
     Spot place = place_in_words(plain, deepest.context);
-    return Error{ErrorCode::schema, std::move(place.words), std::move(place.value), deepest.description};
+    return Error{ErrorCode::schema,
+                 std::move(place.words),
+                 std::move(place.value),
+                 {Want::as_said, deepest.description}};
 }
 
 }  // namespace yr

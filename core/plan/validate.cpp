@@ -5,6 +5,7 @@
 #include <map>
 #include <unordered_set>
 
+#include "plan/ranges.h"
 #include "plan/variant.h"
 
 namespace yr {
@@ -23,9 +24,10 @@ class Checker {
 
     std::vector<Error> run() {
         collect();
+        check_ranges(plan_, errors_);
         for (const Stock& s : plan_.policy.stock)
             if (!conductor(s.size))
-                add(ErrorCode::unknown_size, "policy, stock", name_of(s.size), "a size of the tables");
+                add(ErrorCode::unknown_size, "policy, stock", name_of(s.size), Want::a_size_of_the_tables);
         for (const Point& p : plan_.points) check_point(p);
         for (const Source& s : plan_.sources) check_source(s);
         for (const Battery& b : plan_.batteries) check_place("batteries, " + b.name, b.place);
@@ -35,12 +37,12 @@ class Checker {
         check_variants();
         for (const Run& r : plan_.runs) check_run(r);
         for (const Load& l : plan_.loads) check_load(l);
-        if (plan_.states.empty()) add(ErrorCode::empty, "states", {}, "at least one state");
+        if (plan_.states.empty()) add(ErrorCode::empty, "states", {}, Want::at_least_one_state);
         return std::move(errors_);
     }
 
   private:
-    void add(ErrorCode code, std::string place, std::string given, std::string wanted) {
+    void add(ErrorCode code, std::string place, std::string given, Wanted wanted) {
         errors_.push_back({code, std::move(place), std::move(given), std::move(wanted)});
     }
 
@@ -48,10 +50,10 @@ class Checker {
     void collect_ids(const char* list, const std::vector<T>& things) {
         for (const T& t : things) {
             if (!ids_.insert(t.id).second)
-                add(ErrorCode::duplicate_id, std::string(list) + ", " + t.name, t.id, "an id of its own");
+                add(ErrorCode::duplicate_id, std::string(list) + ", " + t.name, t.id, Want::an_id_of_its_own);
             if (t.id.find('.') != std::string::npos || t.id.empty())
                 add(ErrorCode::unknown_name, std::string(list) + ", " + t.name + ", id", t.id,
-                    "an id without a point");
+                    Want::an_id_without_a_point);
         }
     }
 
@@ -76,23 +78,24 @@ class Checker {
             terminals_.insert(p.id);
             if (p.kind == PointKind::chassis) chassis_.insert(p.id);
         }
-        for (const Battery& b : plan_.batteries) terminals_.insert({b.id + ".pos", b.id + ".neg"});
-        for (const Inverter& i : plan_.inverters) terminals_.insert({i.id + ".pos", i.id + ".neg"});
+        for (const Battery& b : plan_.batteries) terminals_.insert({pos_of(b.id), neg_of(b.id)});
+        for (const Inverter& i : plan_.inverters) terminals_.insert({pos_of(i.id), neg_of(i.id)});
         for (const Load& l : plan_.loads)
-            if (l.inverter.empty()) terminals_.insert({l.id + ".pos", l.id + ".neg"});
+            if (l.inverter.empty()) terminals_.insert({pos_of(l.id), neg_of(l.id)});
         for (const Source& s : plan_.sources) {
-            terminals_.insert(s.id + ".out");
-            if (s.kind == SourceKind::converter) terminals_.insert(s.id + ".in");
+            terminals_.insert(out_of(s.id));
+            if (s.kind == SourceKind::converter) terminals_.insert(in_of(s.id));
         }
     }
 
     void check_place(const std::string& where, const Id& place) {
         if (!place.empty() && !places_.contains(place))
-            add(ErrorCode::missing_reference, where + ", place", place, "a place of this plan");
+            add(ErrorCode::missing_reference, where + ", place", place, Want::a_place_of_this_plan);
     }
 
     void check_terminal(const std::string& where, const Terminal& t) {
-        if (!terminals_.contains(t)) add(ErrorCode::missing_reference, where, t, "a terminal of this plan");
+        if (!terminals_.contains(t))
+            add(ErrorCode::missing_reference, where, t.text(), Want::a_terminal_of_this_plan);
     }
 
     void check_point(const Point& p) {
@@ -100,32 +103,33 @@ class Checker {
         check_place(where, p.place);
         if (p.kind == PointKind::ground && !chassis_.contains(p.bonded_to))
             add(ErrorCode::missing_reference, where + ", bonded_to", p.bonded_to,
-                "a chassis part of this plan");
+                Want::a_chassis_part_of_this_plan);
         if (p.kind != PointKind::ground && !p.bonded_to.empty())
             add(ErrorCode::unknown_name, where + ", bonded_to", p.bonded_to,
-                "nothing: only a ground point is bonded");
+                Want::nothing_only_a_ground_point_is_bonded);
         if (!p.return_at.empty()) check_terminal(where + ", return_at", p.return_at);
         check_box(p, where);
     }
 
     void check_box(const Point& p, const std::string& where) {
         if (p.kind != PointKind::box && !p.channels.empty())
-            add(ErrorCode::unknown_name, where + ", channels", {}, "a box: only a box has channels");
+            add(ErrorCode::unknown_name, where + ", channels", {}, Want::a_box_only_a_box_has_channels);
         std::unordered_set<int> numbers;
         std::unordered_set<std::string> groups;
         for (const ChannelGroup& g : p.groups) {
             if (!groups.insert(g.name).second)
-                add(ErrorCode::duplicate_id, where + ", groups", g.name, "a name of its own");
+                add(ErrorCode::duplicate_id, where + ", groups", g.name, Want::a_name_of_its_own);
             if (!(g.limit_A > 0))
                 add(ErrorCode::out_of_range, where + ", group " + g.name + ", limit_A", shown(g.limit_A),
-                    "more than 0 A");
+                    Want::more_than_0_a);
         }
         for (const Channel& c : p.channels) {
             const std::string channel = where + ", channel " + std::to_string(c.number);
             if (c.number < 1 || !numbers.insert(c.number).second)
-                add(ErrorCode::duplicate_id, channel, std::to_string(c.number), "a number of its own from 1");
+                add(ErrorCode::duplicate_id, channel, std::to_string(c.number),
+                    Want::a_number_of_its_own_from_1);
             if (!c.group.empty() && !groups.contains(c.group))
-                add(ErrorCode::missing_reference, channel + ", group", c.group, "a group of this box");
+                add(ErrorCode::missing_reference, channel + ", group", c.group, Want::a_group_of_this_box);
         }
     }
 
@@ -133,11 +137,11 @@ class Checker {
     void check_condition(const std::string& where, const Condition& c) {
         for (const Id& id : c.circuits)
             if (!find(plan_.loads, id))
-                add(ErrorCode::missing_reference, where + ", circuits", id, "a load of this plan");
+                add(ErrorCode::missing_reference, where + ", circuits", id, Want::a_load_of_this_plan);
         for (const Condition& any : c.any_of)
             if (!any.circuits.empty() || any.charging_above_V || any.delay_s || !any.any_of.empty())
                 add(ErrorCode::unknown_name, where + ", any_of", {},
-                    "key, engine and switches: volts, circuits and delays belong to the whole condition");
+                    Want::key_engine_and_switches_volts_circuits_and);
     }
 
     void check_source(const Source& s) {
@@ -147,9 +151,9 @@ class Checker {
         check_terminal(where + ", return_at", s.return_at);
         for (std::size_t k = 1; k < s.curve.size(); ++k)
             if (s.curve[k].first <= s.curve[k - 1].first)
-                add(ErrorCode::out_of_range, where + ", curve", shown(s.curve[k].first), "rising rpm");
+                add(ErrorCode::out_of_range, where + ", curve", shown(s.curve[k].first), Want::rising_rpm);
         if (!s.charges.empty() && !find(plan_.batteries, s.charges))
-            add(ErrorCode::missing_reference, where + ", charges", s.charges, "a battery of this plan");
+            add(ErrorCode::missing_reference, where + ", charges", s.charges, Want::a_battery_of_this_plan);
         check_thresholds(where, "enable_off_V", s.enable_off_V, "enable_on_V", s.enable_on_V);
     }
 
@@ -157,14 +161,13 @@ class Checker {
     void check_thresholds(const std::string& where, const char* low_name, const std::optional<double>& low,
                           const char* high_name, const std::optional<double>& high) {
         if (low && high && *low >= *high)
-            add(ErrorCode::out_of_range, where + ", " + low_name, shown(*low),
-                std::string("less than ") + high_name);
+            add(ErrorCode::out_of_range, where + ", " + low_name, shown(*low), {Want::less_than, high_name});
     }
 
     void check_rising(const std::string& where, const std::vector<std::pair<double, double>>& curve) {
         for (std::size_t k = 1; k < curve.size(); ++k)
             if (curve[k].first <= curve[k - 1].first)
-                add(ErrorCode::out_of_range, where, shown(curve[k].first), "rising shares");
+                add(ErrorCode::out_of_range, where, shown(curve[k].first), Want::rising_shares);
     }
 
     void check_inverter(const Inverter& i) {
@@ -176,7 +179,7 @@ class Checker {
         for (const auto& [share, efficiency] : i.curve)
             if (!(efficiency > 0 && efficiency <= 1))
                 add(ErrorCode::out_of_range, where + ", curve", shown(efficiency),
-                    "an efficiency from 0 to 1");
+                    Want::an_efficiency_from_0_to_1);
     }
 
     // The shares of regulators on one winding are of one current.
@@ -187,19 +190,19 @@ class Checker {
         for (const auto& [winding, sum] : sums)
             if (sum > 1 + 1e-9)
                 add(ErrorCode::out_of_range, "sources, winding " + winding + ", share", shown(sum),
-                    "shares of 1 in all");
+                    Want::shares_of_1_in_all);
     }
 
     void check_survey() {
         for (const SurveyReading& r : plan_.survey.readings)
             for (const Id* id : {&r.point, &r.drawn_at})
                 if (!(id == &r.drawn_at && id->empty()) && !find(plan_.survey.points, *id))
-                    add(ErrorCode::missing_reference, "survey, readings", *id, "a point of the survey");
+                    add(ErrorCode::missing_reference, "survey, readings", *id, Want::a_point_of_the_survey);
     }
 
     void check_variants() {
         if (!plan_.active.empty() && !find(plan_.variants, plan_.active))
-            add(ErrorCode::missing_reference, "active", plan_.active, "a variant of this plan");
+            add(ErrorCode::missing_reference, "active", plan_.active, Want::a_variant_of_this_plan);
         for (const Variant& v : plan_.variants) {
             auto errors = validate(with_variant(plan_, v.id));
             for (Error& e : errors) {
@@ -214,37 +217,37 @@ class Checker {
         check_terminal(where + ", from", r.from);
         check_terminal(where + ", to", r.to);
         if (r.from == r.to)
-            add(ErrorCode::out_of_range, where + ", to", r.to, "another end than its beginning");
+            add(ErrorCode::out_of_range, where + ", to", r.to.text(), Want::another_end_than_its_beginning);
         for (const Id& p : r.places) check_place(where, p);
         if (r.length_least_m && *r.length_least_m > r.length_m.value_or(1e9) + 1e-9)
             add(ErrorCode::out_of_range, where + ", length_least_m", shown(*r.length_least_m),
-                "no more than length_m");
+                Want::no_more_than_length_m);
         if (r.size && !conductor(*r.size, r.material))
-            add(ErrorCode::unknown_size, where + ", size", name_of(*r.size), "a size of the tables");
+            add(ErrorCode::unknown_size, where + ", size", name_of(*r.size), Want::a_size_of_the_tables);
         for (const Device& d : r.devices) {
             if (d.kind == DeviceKind::fuse && !(d.rating_A > 0))
                 add(ErrorCode::out_of_range, where + ", " + d.name + ", rating_A", shown(d.rating_A),
-                    "more than 0 A");
+                    Want::more_than_0_a);
             if (d.at_m && r.length_m && *d.at_m > *r.length_m + 1e-9)
                 add(ErrorCode::out_of_range, where + ", " + d.name + ", at_m", shown(*d.at_m),
-                    "no more than the run's length");
+                    Want::no_more_than_the_run_s_length);
             check_thresholds(where + ", " + d.name, "open_V", d.open_V, "close_V", d.close_V);
             if (!d.coil.empty() && !find(plan_.loads, d.coil))
                 add(ErrorCode::missing_reference, where + ", " + d.name + ", coil", d.coil,
-                    "a load of this plan");
+                    Want::a_load_of_this_plan);
             if (!d.grounds_without.empty() && !find(plan_.loads, d.grounds_without))
                 add(ErrorCode::missing_reference, where + ", " + d.name + ", grounds_without",
-                    d.grounds_without, "a load of this plan");
+                    d.grounds_without, Want::a_load_of_this_plan);
             check_condition(where + ", " + d.name + ", closed_when", d.closed_when);
         }
         if (r.channel != 0 && !channel_of(plan_, r))
             add(ErrorCode::missing_reference, where + ", channel", std::to_string(r.channel),
-                "a channel of the box at its beginning");
-        if (r.channel > 0 && !used_channels_.insert(r.from + " " + std::to_string(r.channel)).second)
+                Want::a_channel_of_the_box_at_its_beginning);
+        if (r.channel > 0 && !used_channels_.insert(r.from.text() + " " + std::to_string(r.channel)).second)
             add(ErrorCode::duplicate_id, where + ", channel", std::to_string(r.channel),
-                "a channel that no other run hangs on");
+                Want::a_channel_that_no_other_run_hangs_on);
         if (!r.tap_of.empty() && !fuses_.contains(r.tap_of))
-            add(ErrorCode::missing_reference, where + ", tap_of", r.tap_of, "a fuse of this plan");
+            add(ErrorCode::missing_reference, where + ", tap_of", r.tap_of, Want::a_fuse_of_this_plan);
     }
 
     void check_load(const Load& l) {
@@ -252,29 +255,32 @@ class Checker {
         check_condition(where + ", live_when", l.live_when);
         if (!l.inverter.empty() && (l.live_when.charging_above_V || !l.live_when.circuits.empty()))
             add(ErrorCode::out_of_range, where + ", live_when", {},
-                "key, engine and switches, since it runs on mains");
+                Want::key_engine_and_switches_since_it_runs_on);
         if (std::find(l.live_when.circuits.begin(), l.live_when.circuits.end(), l.id) !=
             l.live_when.circuits.end())
-            add(ErrorCode::out_of_range, where + ", live_when", l.id, "another circuit than its own");
+            add(ErrorCode::out_of_range, where + ", live_when", l.id, Want::another_circuit_than_its_own);
         check_place(where, l.place);
         if (!(l.draw.value > 0))
-            add(ErrorCode::out_of_range, where + ", draw", shown(l.draw.value), "more than 0");
+            add(ErrorCode::out_of_range, where + ", draw", shown(l.draw.value), Want::more_than_0);
         if (l.draw_least && !(*l.draw_least > 0 && *l.draw_least <= l.draw.value))
             add(ErrorCode::out_of_range, where + ", draw_least", shown(*l.draw_least),
-                "more than 0 and no more than the draw");
-        if (l.count < 1) add(ErrorCode::out_of_range, where + ", count", shown(l.count), "1 or more");
+                Want::more_than_0_and_no_more_than_the_draw);
+        if (l.count < 1)
+            add(ErrorCode::out_of_range, where + ", count", shown(l.count), Want::from_1_or_more);
         if (!l.inverter.empty() && !find(plan_.inverters, l.inverter))
-            add(ErrorCode::missing_reference, where + ", inverter", l.inverter, "an inverter of this plan");
+            add(ErrorCode::missing_reference, where + ", inverter", l.inverter,
+                Want::an_inverter_of_this_plan);
         if (!l.inverter.empty() && l.draw.kind != DrawKind::power)
             add(ErrorCode::out_of_range, where + ", draw", shown(l.draw.value),
-                "watts, since it runs on mains");
+                Want::watts_since_it_runs_on_mains);
         check_thresholds(where, "least_V", l.least_V, "most_V", l.most_V);
         check_rising(where + ", line_curve", l.line_curve);
     }
 
     const Plan& plan_;
     std::vector<Error> errors_;
-    std::unordered_set<std::string> ids_, terminals_, places_, chassis_, fuses_, used_channels_;
+    std::unordered_set<std::string> ids_, places_, chassis_, fuses_, used_channels_;
+    std::unordered_set<Terminal> terminals_;
 };
 
 }  // namespace

@@ -6,19 +6,6 @@
 namespace yr {
 namespace {
 
-// Calls use(list of the plan, list of the variant) for each kind of thing that a variant may change.
-template <class P, class V, class F>
-void each_list(P& plan, V& variant, F&& use) {
-    use(plan.places, variant.places);
-    use(plan.points, variant.points);
-    use(plan.sources, variant.sources);
-    use(plan.batteries, variant.batteries);
-    use(plan.inverters, variant.inverters);
-    use(plan.runs, variant.runs);
-    use(plan.loads, variant.loads);
-    use(plan.states, variant.states);
-}
-
 // What hung on something that the variant takes away goes with it: loads behind a removed inverter, runs to a
 // removed terminal. A load added to the plan later must not make an older variant impossible.
 void drop_what_hangs_loose(Plan& plan) {
@@ -27,12 +14,12 @@ void drop_what_hangs_loose(Plan& plan) {
     };
     std::erase_if(plan.loads,
                   [&](const Load& l) { return !l.inverter.empty() && !find(plan.inverters, l.inverter); });
-    std::unordered_set<std::string> terminals;
+    std::unordered_set<Terminal> terminals;
     for (const Point& p : plan.points) terminals.insert(p.id);
-    for (const Battery& b : plan.batteries) terminals.insert({b.id + ".pos", b.id + ".neg"});
-    for (const Inverter& i : plan.inverters) terminals.insert({i.id + ".pos", i.id + ".neg"});
-    for (const Source& s : plan.sources) terminals.insert({s.id + ".out", s.id + ".in"});
-    for (const Load& l : plan.loads) terminals.insert({l.id + ".pos", l.id + ".neg"});
+    for (const Battery& b : plan.batteries) terminals.insert({pos_of(b.id), neg_of(b.id)});
+    for (const Inverter& i : plan.inverters) terminals.insert({pos_of(i.id), neg_of(i.id)});
+    for (const Source& s : plan.sources) terminals.insert({out_of(s.id), in_of(s.id)});
+    for (const Load& l : plan.loads) terminals.insert({pos_of(l.id), neg_of(l.id)});
     std::erase_if(plan.runs,
                   [&](const Run& r) { return !terminals.contains(r.from) || !terminals.contains(r.to); });
     std::unordered_set<std::string> devices;
@@ -112,14 +99,7 @@ Edit plan_becomes(const Plan& stored, const Plan& chosen) {
         // the plan as it stood stays as an option under the chosen one's id
         batch.edits.emplace_back(Put<Variant>{difference(chosen, before, v->id, "as it was planned"), {}});
     }
-    take_over(before.places, chosen.places, batch.edits);
-    take_over(before.points, chosen.points, batch.edits);
-    take_over(before.sources, chosen.sources, batch.edits);
-    take_over(before.batteries, chosen.batteries, batch.edits);
-    take_over(before.inverters, chosen.inverters, batch.edits);
-    take_over(before.runs, chosen.runs, batch.edits);
-    take_over(before.loads, chosen.loads, batch.edits);
-    take_over(before.states, chosen.states, batch.edits);
+    each_list([&](const auto& list) { take_over(before.*list.in_plan, chosen.*list.in_plan, batch.edits); });
     return batch;
 }
 
@@ -127,21 +107,14 @@ Variant difference(const Plan& base, const Plan& changed, const Id& id, const st
     Variant v;
     v.id = id;
     v.name = name;
-    Plan before = base;
-    each_list(before, v, [&](const auto& list, auto& out) {
-        using Thing = typename std::remove_reference_t<decltype(out)>::value_type;
-        const std::vector<Thing>* after = nullptr;
-        Variant unused;
-        each_list(changed, unused, [&](const auto& other, const auto&) {
-            if constexpr (std::is_same_v<std::remove_cvref_t<decltype(other)>, std::vector<Thing>>)
-                after = &other;
-        });
-        for (const Thing& x : *after) {
-            const Thing* old = find(list, x.id);
-            if (!old || !(*old == x)) out.push_back(x);
+    each_list([&](const auto& list) {
+        const auto &before = base.*list.in_plan, &after = changed.*list.in_plan;
+        for (const auto& x : after) {
+            const auto* old = find(before, x.id);
+            if (!old || !(*old == x)) (v.*list.in_variant).push_back(x);
         }
-        for (const Thing& x : list)
-            if (!find(*after, x.id)) v.removed.push_back(x.id);
+        for (const auto& x : before)
+            if (!find(after, x.id)) v.removed.push_back(x.id);
     });
     return v;
 }

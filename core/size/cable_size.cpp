@@ -10,23 +10,27 @@ namespace yr {
 namespace {
 
 Result<bool> check(const SizeAsk& ask) {
-    const auto bad = [](const char* place, double given, const char* wanted) {
+    const auto bad = [](const char* place, double given, const Wanted& wanted) {
         return fail(ErrorCode::out_of_range, place, std::to_string(given), wanted);
     };
-    if (!(ask.current_A > 0) || ask.current_A > 1e5) return bad("current", ask.current_A, "more than 0 A");
+    if (!(ask.current_A > 0) || ask.current_A > 1e5)
+        return bad("current", ask.current_A, Want::more_than_0_a);
     if (!(ask.there_and_back_m > 0) || ask.there_and_back_m > 1000)
-        return bad("length", ask.there_and_back_m, "more than 0 m");
-    if (!(ask.nominal_V > 0) || ask.nominal_V > 1000) return bad("nominal", ask.nominal_V, "more than 0 V");
+        return bad("length", ask.there_and_back_m, {Want::more_than_to, "0 m", "1000 m"});
+    if (!(ask.nominal_V > 0) || ask.nominal_V > 1000)
+        return bad("nominal", ask.nominal_V, {Want::more_than_to, "0 V", "1000 V"});
     if (!(ask.drop_share > 0) || ask.drop_share > 0.5)
-        return bad("drop", ask.drop_share * 100, "more than 0 and at most 50 %");
+        return bad("drop", ask.drop_share * 100, {Want::more_than_to, "0 %", "50 %"});
     if (!(ask.insulation_C >= 60) || ask.insulation_C > 250)
-        return bad("insulation", ask.insulation_C, "60 to 250 C");
+        return bad("insulation", ask.insulation_C, {Want::between, "60 C", "250 C"});
     if (ask.parallel < 1 || ask.parallel > 8)
-        return bad("parallel", ask.parallel, "1 to 8 cables side by side");
-    if (ask.on_s && !(*ask.on_s > 0)) return bad("on", *ask.on_s, "more than 0 s");
-    if (!(ask.duty > 0) || ask.duty > 1) return bad("duty", ask.duty * 100, "more than 0 and at most 100 %");
-    if (ask.bundle < 1 || ask.bundle > 200) return bad("bundle", ask.bundle, "1 to 200 conductors");
-    if (!(ask.ambient_C >= -60) || ask.ambient_C > 150) return bad("ambient", ask.ambient_C, "-60 to 150 C");
+        return bad("parallel", ask.parallel, Want::from_1_to_8_cables_side_by_side);
+    if (ask.on_s && !(*ask.on_s > 0)) return bad("on", *ask.on_s, Want::more_than_0);
+    if (!(ask.duty > 0) || ask.duty > 1)
+        return bad("duty", ask.duty * 100, {Want::more_than_to, "0 %", "100 %"});
+    if (ask.bundle < 1 || ask.bundle > 200) return bad("bundle", ask.bundle, {Want::between, "1", "200"});
+    if (!(ask.ambient_C >= -60) || ask.ambient_C > 150)
+        return bad("ambient", ask.ambient_C, {Want::between, "-60 C", "150 C"});
     return true;
 }
 

@@ -12,9 +12,9 @@ constexpr double kTiny = 1e-9;
 
 Result<FuseAdvice> choose_fuse(const FuseAsk& ask, FuseSchool school) {
     if (!(ask.current_A > 0) || ask.current_A > 1e5)
-        return fail(ErrorCode::out_of_range, "current", std::to_string(ask.current_A), "more than 0 A");
+        return fail(ErrorCode::out_of_range, "current", std::to_string(ask.current_A), Want::more_than_0_a);
     if (ask.inrush_A && !(*ask.inrush_A > 0))
-        return fail(ErrorCode::out_of_range, "inrush", std::to_string(*ask.inrush_A), "more than 0 A");
+        return fail(ErrorCode::out_of_range, "inrush", std::to_string(*ask.inrush_A), Want::more_than_0_a);
     FuseAdvice advice;
     switch (school) {
         case FuseSchool::load150:

@@ -68,9 +68,9 @@ void add_neighbours(const Plan& plan, std::size_t run, const State& state, Guard
 Result<GuardCurves> guard_curves(const Plan& plan, const Id& run_id, std::size_t state_index,
                                  const std::vector<Solution>& solutions) {
     const Run* run = find(plan.runs, run_id);
-    if (!run) return fail(ErrorCode::missing_reference, "run", run_id, "a run of this plan");
+    if (!run) return fail(ErrorCode::missing_reference, "run", run_id, Want::a_run_of_this_plan);
     if (run->body_metal || run->resistance_ohm)
-        return fail(ErrorCode::unknown_size, run->name, {}, "a cable with a size");
+        return fail(ErrorCode::unknown_size, run->name, {}, Want::a_cable_with_a_size);
     GuardCurves out;
     out.run = static_cast<std::size_t>(run - plan.runs.data());
     const State& state = plan.states[state_index];

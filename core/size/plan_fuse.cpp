@@ -45,9 +45,9 @@ std::vector<FuseType> kinds_for(double rating_A, double must_cut_A, double nomin
 Result<RunFuseAdvice> advise_fuse(const Plan& plan, const Id& run_id,
                                   const std::vector<Solution>& solutions) {
     const Run* run = find(plan.runs, run_id);
-    if (!run) return fail(ErrorCode::missing_reference, "run", run_id, "a run of this plan");
+    if (!run) return fail(ErrorCode::missing_reference, "run", run_id, Want::a_run_of_this_plan);
     if (run->body_metal || run->resistance_ohm)
-        return fail(ErrorCode::unknown_size, run->name, {}, "a cable with a size");
+        return fail(ErrorCode::unknown_size, run->name, {}, Want::a_cable_with_a_size);
     const auto index = static_cast<std::size_t>(run - plan.runs.data());
     RunFuseAdvice advice;
     for (std::size_t s = 0; s < solutions.size(); ++s) {
@@ -56,12 +56,8 @@ Result<RunFuseAdvice> advise_fuse(const Plan& plan, const Id& run_id,
         if (amps > advice.current_A) advice.current_A = amps, advice.state = plan.states[s].id;
     }
     // a load that runs in none of the states: what its draw says
-    if (const Load* load = find(plan.loads, owner_of(run->to)); load && advice.current_A < 0.05) {
-        const double V = plan.vehicle.nominal_V;
-        advice.current_A = load->draw.kind == DrawKind::current ? load->draw.value * load->count
-                           : load->draw.kind == DrawKind::power ? load->draw.value * load->count / V
-                                                                : V * load->count / load->draw.value;
-    }
+    if (const Load* load = find(plan.loads, owner_of(run->to)); load && advice.current_A < 0.05)
+        advice.current_A = nominal_A(plan, *load);
     if (const double start = start_through_A(plan, *run); start > 0) advice.inrush_A = start;
     advice.cable_A = least_ampacity_A(plan, *run).value_or(0);
     advice.both_ends = fed_ends(plan, *run).size() > 1;

@@ -5,7 +5,7 @@
 #include <functional>
 #include <map>
 
-#include "size/bridges.h"
+#include "network/bridges.h"
 
 namespace yr {
 namespace {

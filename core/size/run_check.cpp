@@ -27,14 +27,7 @@ FuseGuard fuse_guard(const CableSurroundings& cable, double insulation_C, double
         const double amps = multiple * rated;
         double reached = 0;
         if (latest_s) {
-            const double each = amps / cable.bundle_factor;
-            // the metal alone holds at least 1/1.6 of what counts later: a bound from above
-            const double grow = 1.6 * kCopperAlpha_per_K * each * each * cable.R20_ohm_per_m * *latest_s /
-                                cable.heat_J_per_mK;
-            const double adiabatic =
-                (std::exp(std::min(grow, 50.0)) * (1 + kCopperAlpha_per_K * (start_C - 20)) - 1) /
-                    kCopperAlpha_per_K +
-                20;
+            const double adiabatic = adiabatic_bound_C(cable, amps, start_C, *latest_s);
             reached = adiabatic;
             if (adiabatic > worst.limit_C)
                 reached = std::min(reached, conductor_temperature_C(cable, amps, start_C));

@@ -299,12 +299,12 @@ std::optional<RunDuty> run_duty(const Plan& plan, std::size_t run, const std::ve
 Result<RunLadder> run_ladder(const Plan& plan, const Id& run_id, int parallel,
                              const std::vector<Solution>* given) {
     const Run* found = find(plan.runs, run_id);
-    if (!found) return fail(ErrorCode::missing_reference, "run", run_id, "a run of this plan");
+    if (!found) return fail(ErrorCode::missing_reference, "run", run_id, Want::a_run_of_this_plan);
     if (found->body_metal || found->resistance_ohm)
-        return fail(ErrorCode::unknown_size, found->name, {}, "a cable with a size");
+        return fail(ErrorCode::unknown_size, found->name, {}, Want::a_cable_with_a_size);
     if (parallel < 0 || parallel > kMostParallel)
         return fail(ErrorCode::out_of_range, "parallel", std::to_string(parallel),
-                    "1 to 8 cables side by side");
+                    Want::from_1_to_8_cables_side_by_side);
     const auto index = static_cast<std::size_t>(found - plan.runs.data());
     const WireSize now =
         found->size.value_or(WireSize::awg(static_cast<int>(assumption("run_size_awg").value)));

@@ -26,8 +26,8 @@ std::optional<double> reach_A(const Plan& plan, const Terminal& end, const Id& w
     using Item = std::pair<double, Terminal>;
     std::priority_queue<Item> open;
     for (const Battery& b : plan.batteries) {
-        best[b.id + ".pos"] = kNoFuse;
-        open.emplace(kNoFuse, b.id + ".pos");
+        best[pos_of(b.id)] = kNoFuse;
+        open.emplace(kNoFuse, pos_of(b.id));
     }
     while (!open.empty()) {
         const auto [amps, node] = open.top();
@@ -77,19 +77,19 @@ std::optional<double> least_ampacity_A(const Plan& plan, const Run& run) {
 }
 
 SupplySide::SupplySide(const Plan& plan) {
-    std::map<Terminal, std::vector<const Terminal*>> next;
+    std::map<Terminal, std::vector<Terminal>> next;
     for (const Run& r : plan.runs) {
-        next[r.from].push_back(&r.to);
-        next[r.to].push_back(&r.from);
+        next[r.from].push_back(r.to);
+        next[r.to].push_back(r.from);
     }
     for (const Point& p : plan.points)
         if (p.kind == PointKind::ground) {
-            next[p.id].push_back(&p.bonded_to);
-            next[p.bonded_to].push_back(&p.id);
+            next[p.id].push_back(p.bonded_to);
+            next[p.bonded_to].push_back(p.id);
         }
     std::vector<Terminal> open;
-    for (const Battery& b : plan.batteries) open.push_back(b.id + ".pos");
-    for (const Source& s : plan.sources) open.push_back(s.id + ".out");
+    for (const Battery& b : plan.batteries) open.push_back(pos_of(b.id));
+    for (const Source& s : plan.sources) open.push_back(out_of(s.id));
     std::map<Terminal, bool> seen;
     while (!open.empty()) {
         const Terminal t = std::move(open.back());
@@ -97,7 +97,7 @@ SupplySide::SupplySide(const Plan& plan) {
         if (seen[t]) continue;
         seen[t] = true;
         terminals_.push_back(t);
-        for (const Terminal* n : next[t]) open.push_back(*n);
+        for (const Terminal& n : next[t]) open.push_back(n);
     }
     std::sort(terminals_.begin(), terminals_.end());
 }
@@ -137,6 +137,17 @@ std::vector<Solution> solve_all(const Plan& plan) {
     all.reserve(plan.states.size());
     for (const State& s : plan.states) all.push_back(solve(plan, s, solver));
     return all;
+}
+
+double nominal_A(const Plan& plan, const Load& load) {
+    const double v = plan.vehicle.nominal_V;
+    State full;  // a winch by its own pull
+    const Draw d = draw_in(load, full);
+    return d.kind == DrawKind::current ? d.value : d.kind == DrawKind::power ? d.value / v : v / d.value;
+}
+
+double start_A(const Plan& plan, const Load& load) {
+    return std::max(nominal_A(plan, load), load.inrush_A.value_or(0) * load.count);
 }
 
 }  // namespace yr

@@ -43,4 +43,8 @@ struct EndProtection {
 
 [[nodiscard]] std::vector<Solution> solve_all(const Plan& plan);
 
+// Amps of all pieces of a load at nominal volts, and at its start.
+[[nodiscard]] double nominal_A(const Plan& plan, const Load& load);
+[[nodiscard]] double start_A(const Plan& plan, const Load& load);
+
 }  // namespace yr

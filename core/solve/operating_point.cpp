@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "network/laws.h"
 #include "solve/nodal_system.h"
 #include "solve/results.h"
 
@@ -11,8 +12,6 @@ namespace {
 
 constexpr int kMostIterations = 80;
 constexpr int kMostAstray = 8;
-constexpr double kHold = 1e-6;  // S; holds a node still where a limited device leaves it loose. It multiplies
-                                // the change since the last step, so it is gone from the converged answer.
 constexpr double kAliveShare = 0.1;  // of nominal volts: below that at light load a feed counts as dead
 constexpr double kCollapseShare = 0.02;
 constexpr double kNear_V = 1e-3, kShrinks = 0.2;  // when the last factors may be used again
@@ -68,7 +67,7 @@ struct OperatingPointSolver::Impl {
         for (std::size_t k = 0; k < net->conductors.size(); ++k) {
             const ConductorElement& c = net->conductors[k];
             if (c.cable20_ohm <= 0 || !c.closed) continue;
-            const double amps = conductor_current_A(c, cable_ohm[k], across(c.from, c.to));
+            const double amps = conductor_law(c, cable_ohm[k], across(c.from, c.to)).current_A;
             if (temperature_move_K[k] < 1e-9 &&
                 std::abs(amps - temperature_at_A[k]) <= 1e-11 * std::abs(amps) + 1e-12)
                 continue;
@@ -82,17 +81,6 @@ struct OperatingPointSolver::Impl {
         return moved;
     }
 
-    // i and di/du of a source that gives clamp((open - u) / ohm, low, high)
-    struct Law {
-        double current, conductance;
-    };
-    static Law clamped(double u, double open, double ohm, double low, double high) {
-        const double i = (open - u) / ohm;
-        if (i > high) return {high, kHold};
-        if (i < low) return {low, kHold};
-        return {i, 1 / ohm};
-    }
-
     // Calls use(slot, pos, neg, current from pos to neg inside the element, conductance for the Jacobian,
     // stiff) for each element's law at the voltages `at`. The conductance of a stiff element is negative:
     // constant power. Their current is taken at the voltages `stiff_at`, which is `at` but for the search
@@ -102,63 +90,44 @@ struct OperatingPointSolver::Impl {
         const auto u_of = [&](NodeIndex a, NodeIndex b) { return at[a] - at[b]; };
         const double least = 0.2 * kCollapseShare * net->nominal_V;
         const auto power = [&](std::size_t slot, NodeIndex pos, NodeIndex neg, double watts) {
-            const double u = std::max(stiff_at[pos] - stiff_at[neg], least);
-            use(slot, pos, neg, watts / u, -watts / (u * u), true);
+            const Law law = constant_power(watts, std::max(stiff_at[pos] - stiff_at[neg], least));
+            use(slot, pos, neg, law.current_A, law.conductance_S, true);
         };
         for (std::size_t k = 0; k < net->conductors.size(); ++k) {
             const ConductorElement& c = net->conductors[k];
             if (!c.closed) continue;
-            const double g = 1 / (c.fixed_ohm + cable_ohm[k]);
-            const double u = u_of(c.from, c.to);
-            if (c.forward_V > 0)
-                use(k, c.from, c.to, conductor_current_A(c, cable_ohm[k], u),
-                    kDiodeLeak_S + (u > c.forward_V ? g : 0), false);
-            else
-                use(k, c.from, c.to, g * u, g, false);
+            const Law law = conductor_law(c, cable_ohm[k], u_of(c.from, c.to));
+            use(k, c.from, c.to, law.current_A, law.conductance_S, false);
         }
         for (std::size_t k = 0; k < net->batteries.size(); ++k) {
             const BatteryElement& b = net->batteries[k];
-            const Law law = clamped(u_of(b.pos, b.neg), b.open_V, b.R0_ohm, -b.accept_A, 1e12);
-            use(system.slot_of_battery(k), b.pos, b.neg, -law.current, law.conductance, false);
+            const Law law = at_volts(battery_law(b), u_of(b.pos, b.neg));
+            use(system.slot_of_battery(k), b.pos, b.neg, -law.current_A, law.conductance_S, false);
         }
         for (std::size_t k = 0; k < net->sources.size(); ++k) {
             const SourceElement& s = net->sources[k];
             if (!source_on[k]) {
                 if (s.works)
-                    use(system.slot_of_output(k), s.out, s.neg, 0, kHold,
+                    use(system.slot_of_output(k), s.out, s.neg, 0, kHold_S,
                         false);  // its terminal may hang on nothing else
                 continue;
             }
-            const Law law = source_law(s, u_of(s.out, s.neg));
-            use(system.slot_of_output(k), s.out, s.neg, -law.current, law.conductance, false);
+            const Law law = at_volts(source_law(s), u_of(s.out, s.neg));
+            use(system.slot_of_output(k), s.out, s.neg, -law.current_A, law.conductance_S, false);
             if (s.in != kNoNode && input_W[k] > 0) power(system.slot_of_input(k), s.in, s.neg, input_W[k]);
         }
         for (std::size_t k = 0; k < net->loads.size(); ++k) {
             const LoadElement& l = net->loads[k];
             if (!load_on[k]) continue;
             const std::size_t slot = system.slot_of_load(k);
-            switch (l.kind) {
-                case DrawKind::resistance:
-                    use(slot, l.pos, l.neg, u_of(l.pos, l.neg) / l.value, 1 / l.value, false);
-                    break;
-                case DrawKind::current:
-                    use(slot, l.pos, l.neg, l.value * scale, kHold, false);
-                    break;
-                case DrawKind::power:
-                    power(slot, l.pos, l.neg, l.value * scale);
-                    break;
+            if (l.kind == DrawKind::power) {
+                power(slot, l.pos, l.neg, l.value * scale);
+                continue;
             }
+            const Law law = load_law(l, u_of(l.pos, l.neg), scale);
+            use(slot, l.pos, l.neg, law.current_A, law.conductance_S, false);
         }
     }
-
-    static Law source_law(const SourceElement& s, double u) {
-        if (u > s.set_V) return {(s.set_V - u) * kSense_S, kSense_S};
-        if (s.power_W > 0 && u > 1 && s.power_W / u < std::min(s.limit_A, (s.set_V - u) / droop(s)))
-            return {s.power_W / u, s.power_W / (u * u)};
-        return clamped(u, s.set_V, droop(s), 0, s.limit_A);
-    }
-
-    static double droop(const SourceElement& s) { return std::max(s.droop_ohm, 1e-6); }
 
     // Sum of the currents that leave each node.
     void residual(const Eigen::VectorXd& at, const Eigen::VectorXd& stiff_at, Eigen::VectorXd& sums) const {
@@ -225,7 +194,7 @@ struct OperatingPointSolver::Impl {
 
     double source_A(std::size_t k) const {
         const SourceElement& s = net->sources[k];
-        return source_on[k] ? source_law(s, across(s.out, s.neg)).current : 0;
+        return source_on[k] ? at_volts(source_law(s), across(s.out, s.neg)).current_A : 0;
     }
 
     // What each converter takes follows what it gives. Largest move, W.
@@ -234,8 +203,7 @@ struct OperatingPointSolver::Impl {
         for (std::size_t k = 0; k < net->sources.size(); ++k) {
             const SourceElement& s = net->sources[k];
             if (s.in == kNoNode || !source_on[k]) continue;
-            const double watts =
-                (std::max(0.0, source_A(k)) * across(s.out, s.neg) / s.efficiency + s.standby_W) * scale;
+            const double watts = input_power_W(s, source_A(k), across(s.out, s.neg)) * scale;
             moved = std::max(moved, std::abs(watts - input_W[k]) / (1 + watts));
             input_W[k] = watts;
         }
@@ -412,7 +380,7 @@ struct OperatingPointSolver::Impl {
         for (std::size_t k = 0; k < net->conductors.size(); ++k) {
             const ConductorElement& c = net->conductors[k];
             const double u = across(c.from, c.to);
-            const double amps = c.closed ? conductor_current_A(c, cable_ohm[k], u) : 0;
+            const double amps = c.closed ? conductor_law(c, cable_ohm[k], u).current_A : 0;
             const double drop = !c.closed ? 0 : c.forward_V > 0 ? u : amps * (c.fixed_ohm + cable_ohm[k]);
             point.conductors.push_back({amps, cable_ohm[k], temperature_C[k], drop});
         }
@@ -481,12 +449,6 @@ OperatingPoint OperatingPointSolver::solve(const Network& network) {
 
 OperatingPoint solve(const Network& network) {
     return OperatingPointSolver().solve(network);
-}
-
-double conductor_current_A(const ConductorElement& c, double cable_ohm, double u_V) {
-    const double g = 1 / (c.fixed_ohm + cable_ohm);
-    if (c.forward_V <= 0) return g * u_V;
-    return kDiodeLeak_S * u_V + std::max(0.0, g * (u_V - c.forward_V));
 }
 
 }  // namespace yr

@@ -105,8 +105,4 @@ class OperatingPointSolver {
 
 [[nodiscard]] OperatingPoint solve(const Network& network);
 
-// Volts across a diode's own path, and the current through a conductor at `u_V` from its `from` to its `to`
-// end.
-[[nodiscard]] double conductor_current_A(const ConductorElement& conductor, double cable_ohm, double u_V);
-
 }  // namespace yr

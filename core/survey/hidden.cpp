@@ -1,6 +1,7 @@
 // Made-up vehicles that somebody else has modified, for the stand-in meter and the tests.
 #include <random>
 
+#include "plan/roles.h"
 #include "survey/simulate.h"
 
 namespace yr {
@@ -17,7 +18,7 @@ class Hider {
         plan_.batteries[0].charge = between(0.6, 0.95);
         for (Run& r : plan_.runs) r.size = WireSize::awg(0);
         for (State& s : plan_.states)
-            if (s.name == "Idling") s.rpm = 1800;  // a fast idle, as one holds it for readings
+            if (role_of(s) == StateRole::idling) s.rpm = 1800;  // a fast idle, as one holds it for readings
         add_point("front", "front battery", SurveyKind::battery, "battery-1.pos");
         add_alternator();
         const int more = chance(0.3) ? 2 : 1;
@@ -70,14 +71,14 @@ class Hider {
         b.capacity_Ah = between(60, 150);
         b.charge = between(0.5, 0.9);
         plan_.batteries.push_back(b);
-        join("ground-" + n, b.id + ".neg", "point-body", between(0.0005, 0.002));
-        add_point("more-" + n, "battery " + n, SurveyKind::battery, b.id + ".pos");
+        join("ground-" + n, neg_of(b.id), "point-body", between(0.0005, 0.002));
+        add_point("more-" + n, "battery " + n, SurveyKind::battery, pos_of(b.id));
         add_joiner(n, b.id);
     }
 
     void add_joiner(const std::string& n, const Id& battery) {
         const double ohm = between(0.002, 0.006);
-        const Terminal from = "battery-1.pos", to = battery + ".pos";
+        const Terminal from = "battery-1.pos", to = pos_of(battery);
         const int kind = pick(6);
         const Joiner kinds[] = {Joiner::none,          Joiner::permanent, Joiner::contactor,
                                 Joiner::sensing_relay, Joiner::isolator,  Joiner::converter};
@@ -108,13 +109,13 @@ class Hider {
             default: {
                 Source s;
                 s.id = "charger-" + n, s.name = s.id, s.kind = SourceKind::converter,
-                s.return_at = battery + ".neg";
+                s.return_at = neg_of(battery);
                 s.rated_A = between(10, 40), s.regulated_V = between(13.8, 14.5);
                 s.works_when.engine = Engine::running;
                 if (chance(0.5)) s.enable_on_V = 13.2, s.enable_off_V = 12.7;
                 plan_.sources.push_back(s);
-                join("charger-feed-" + n, from, s.id + ".in", ohm);
-                join("charger-out-" + n, s.id + ".out", to, 0.002);
+                join("charger-feed-" + n, from, in_of(s.id), ohm);
+                join("charger-out-" + n, out_of(s.id), to, 0.002);
             }
         }
     }
@@ -126,18 +127,18 @@ class Hider {
         l.id = id + "-load", l.name = l.id, l.draw = {DrawKind::current, between(0.01, 0.3)};
         Point p{id, id, PointKind::stud, {}, {}, {}, {}, true};
         plan_.points.push_back(p);
-        Run& feed = join("feed-" + id, plan_.batteries[battery].id + ".pos", id, between(0.01, 0.03));
+        Run& feed = join("feed-" + id, pos_of(plan_.batteries[battery].id), id, between(0.01, 0.03));
         const int when = pick(3);
         if (when > 0)
             feed.devices.push_back(device("sw-" + id, DeviceKind::switching,
                                           {when == 1 ? Key::accessory : Key::ignition, Engine::any, {}}));
         plan_.loads.push_back(l);
-        join("in-" + id, id, l.id + ".pos", 0.01);
-        join("out-" + id, l.id + ".neg", "point-body", 0.01);
+        join("in-" + id, id, pos_of(l.id), 0.01);
+        join("out-" + id, neg_of(l.id), "point-body", 0.01);
         add_point("socket-" + std::to_string(k + 1), "outlet " + std::to_string(k + 1), SurveyKind::outlet,
                   id);
         for (const SurveyPoint& s : plan_.survey.points)
-            if (s.terminal == plan_.batteries[battery].id + ".pos")
+            if (s.terminal == pos_of(plan_.batteries[battery].id))
                 feeds_.emplace_back("socket-" + std::to_string(k + 1), s.id);
     }
 

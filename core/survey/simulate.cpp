@@ -29,7 +29,7 @@ void add_draw(Plan& plan, const Terminal& at, double amps) {
     Run there, back;
     there.id = "the-draw-there", there.from = at, there.to = "the-draw.pos", there.resistance_ohm = 1e-3;
     back.id = "the-draw-back", back.from = "the-draw.neg", back.resistance_ohm = 1e-3;
-    back.to = battery ? owner + ".neg" : plan.batteries.front().id + ".neg";
+    back.to = battery ? neg_of(owner) : neg_of(plan.batteries.front().id);
     plan.runs.push_back(there);
     plan.runs.push_back(back);
 }
@@ -87,12 +87,12 @@ State state_of(const Plan& plan, SurveyKey key) {
 Result<double> read_volts(const Plan& plan, const Probe& probe) {
     Plan held = plan;
     if (held.batteries.empty())
-        return fail(ErrorCode::missing_reference, "battery", {}, "a plan with a battery");
-    const Terminal black = probe.black.empty() ? held.batteries.front().id + ".neg" : probe.black;
+        return fail(ErrorCode::missing_reference, "battery", {}, Want::a_plan_with_a_battery);
+    const Terminal black = probe.black.empty() ? neg_of(held.batteries.front().id) : probe.black;
     const Network net = compile(plan, plan.states.front());
     for (const Terminal* t : {&probe.red, &black, &probe.drawn_at})
         if (!t->empty() && std::find(net.nodes.begin(), net.nodes.end(), *t) == net.nodes.end())
-            return fail(ErrorCode::missing_reference, "probe", *t, "a terminal of this vehicle");
+            return fail(ErrorCode::missing_reference, "probe", t->text(), Want::a_terminal_of_this_vehicle);
     if (!probe.drawn_at.empty()) {
         hold_relays(held, solve_key(plan, probe.key));
         add_draw(held, probe.drawn_at, probe.draw_A);

@@ -160,11 +160,13 @@ std::optional<double> take_number(std::string_view& text) {
 Result<Quantity> parse_quantity(std::string_view text, Dimension assumed) {
     const std::string_view whole = trim(text);
     std::string_view rest = whole;
-    if (rest.empty()) return fail(ErrorCode::empty, {}, {}, dimension_word(assumed));
+    if (rest.empty()) return fail(ErrorCode::empty, {}, {}, {Want::a_quantity_in, dimension_word(assumed)});
     Quantity q;
     q.count = take_count(rest).value_or(1);
     const auto number = take_number(rest);
-    if (!number) return fail(ErrorCode::not_a_number, {}, std::string(whole), dimension_word(assumed));
+    if (!number)
+        return fail(ErrorCode::not_a_number, {}, std::string(whole),
+                    {Want::a_quantity_in, dimension_word(assumed)});
     rest = trim(rest);
     if (rest.empty()) {
         q.dimension = assumed;
@@ -172,7 +174,9 @@ Result<Quantity> parse_quantity(std::string_view text, Dimension assumed) {
         return q;
     }
     const auto unit = find_unit(rest);
-    if (!unit) return fail(ErrorCode::unknown_unit, {}, std::string(rest), dimension_word(assumed));
+    if (!unit)
+        return fail(ErrorCode::unknown_unit, {}, std::string(rest),
+                    {Want::a_quantity_in, dimension_word(assumed)});
     q.dimension = unit->dimension;
     q.value = *number * unit->factor + unit->offset;
     return q;
@@ -182,7 +186,8 @@ Result<double> parse_value(std::string_view text, Dimension wanted) {
     auto q = parse_quantity(text, wanted);
     if (!q) return tl::unexpected(q.error());
     if (q->dimension != wanted || q->count != 1)
-        return fail(ErrorCode::wrong_dimension, {}, std::string(trim(text)), dimension_word(wanted));
+        return fail(ErrorCode::wrong_dimension, {}, std::string(trim(text)),
+                    {Want::a_quantity_in, dimension_word(wanted)});
     return q->value;
 }
 

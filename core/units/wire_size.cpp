@@ -41,7 +41,7 @@ std::string gauge_text(int number) {
 Result<WireSize> parse_wire_size(std::string_view text) {
     const auto bad = [&] {
         return fail(ErrorCode::unknown_size, {}, std::string(trim(text)),
-                    "a size such as 10 AWG, 1/0, SAE 8 or 25 mm2");
+                    Want::a_size_such_as_10_awg_1_0_sae_8_or_25_mm2);
     };
     std::string lower = to_lower(trim(text));
     if (lower.empty()) return bad();

@@ -3,18 +3,18 @@
 #include <QFile>
 
 #include "app/window_fixture.h"
-#include "control/box_dialog.h"
 #include "control/place_on.h"
+#include "document/own_library.h"
+#include "panels/box_dialog.h"
 #include "plan/plan_json.h"
-#include "shell/own_library.h"
 
 namespace yr::test {
 namespace {
 
 class ControlTest : public WindowTest {
   protected:
-    ControlTest() { window.show_page(app::MainWindow::Page::control); }
-    app::ControlPage* page() { return window.control(); }
+    ControlTest() { window.go_to(QStringLiteral("control")); }
+    app::ControlPage* page() { return window.workspace<app::ControlPage>(); }
     void drag(QWidget* in, const QPoint& from, const QPoint& to) {
         QTest::mousePress(in, Qt::LeftButton, {}, from);
         for (const QPoint& p : {from + QPoint(7, 7), (from + to) / 2, to}) {
@@ -56,8 +56,8 @@ TEST_F(ControlTest, DraggingOntoAFreeChannelMovesAndPins) {
     EXPECT_EQ(count(FindingKind::group_over, "rear-box"), 0) << "19 A of 20 A";
     const QString file = QString::fromStdString(folder.file("moved.yourrail.json"));
     ASSERT_TRUE(window.save_to(file));
-    EXPECT_EQ(*load_plan(file.toStdString()), doc().stored());
-    doc().undo_stack()->undo();
+    EXPECT_EQ(*load_plan(file.toStdString()), doc().store().stored());
+    doc().store().undo_stack()->undo();
     EXPECT_EQ(channel("beacons"), 2);
 }
 
@@ -77,43 +77,44 @@ TEST_F(ControlTest, TheStripTellsAliveFromDead) {
     EXPECT_EQ(rows.front().load, "load-9") << "what is wrong stands first";
     EXPECT_EQ(app::LiveStrip::cell_text(rows.front().at[0]), QStringLiteral("dead, should run"));
     QTest::mouseClick(page()->live(), Qt::LeftButton, {}, page()->live()->cell_rect(0, 2).center().toPoint());
-    EXPECT_EQ(doc().selection(), "load-9");
+    EXPECT_EQ(doc().selection().id(), "load-9");
     const auto constant =
-        std::find_if(doc().findings().begin(), doc().findings().end(),
+        std::find_if(doc().inspector().findings().begin(), doc().inspector().findings().end(),
                      [](const Finding& f) { return f.kind == FindingKind::constant_on_key_rail; });
-    ASSERT_NE(constant, doc().findings().end());
-    ASSERT_TRUE(doc().mend(*constant));
+    ASSERT_NE(constant, doc().inspector().findings().end());
+    ASSERT_TRUE(doc().inspector().mend(*constant));
     for (const auto& r : page()->live()->rows()) EXPECT_FALSE(r.wrong()) << r.load;
 }
 
 TEST_F(ControlTest, SneakPathsAreSearchedShownAndMended) {
     doc().apply(SetActive{"variant-wake"}, QStringLiteral("show"));
     page()->search_sneaks_now();
-    page()->sneaks()->wait();
-    ASSERT_TRUE(page()->sneaks()->current());
-    const auto before = page()->sneaks()->result()->found.size();
+    page()->sneaks()->finish();
+    ASSERT_TRUE(page()->sneaks()->current(doc().store().generation()));
+    const auto before = page()->sneaks()->answer()->found.size();
     ASSERT_GT(before, 5U);
     EXPECT_TRUE(
         page()->lines().join(QLatin1Char('\n')).contains(QStringLiteral("though nothing asks for it")));
     QToolButton* show = button(QStringLiteral("Show on the rail"));
     ASSERT_NE(show, nullptr);
     show->click();
-    EXPECT_EQ(window.page(), app::MainWindow::Page::rail);
-    EXPECT_TRUE(doc().shows_situation());
-    EXPECT_FALSE(doc().current_path().empty());
+    EXPECT_EQ(window.open_workspace()->key(), QStringLiteral("rail"));
+    EXPECT_TRUE(doc().shown().shows_situation());
+    EXPECT_FALSE(doc().shown().current_path().empty());
     bool drawn = false;
-    for (const Id& id : doc().current_path()) drawn = drawn || window.chart()->scene().of(id) != nullptr;
+    for (const Id& id : doc().shown().current_path())
+        drawn = drawn || window.workspace<app::RailPage>()->chart()->scene().of(id) != nullptr;
     EXPECT_TRUE(drawn) << "the path stands in the chart";
     state("Driving");
-    EXPECT_FALSE(doc().shows_situation()) << "a state of the plan leaves it";
-    window.show_page(app::MainWindow::Page::control);
+    EXPECT_FALSE(doc().shown().shows_situation()) << "a state of the plan leaves it";
+    window.go_to(QStringLiteral("control"));
     QToolButton* mend = button(QStringLiteral("Diode in logger wake wire"));
     ASSERT_NE(mend, nullptr);
     mend->click();
-    EXPECT_FALSE(page()->sneaks()->current()) << "the answer is of the plan before";
+    EXPECT_FALSE(page()->sneaks()->current(doc().store().generation())) << "the answer is of the plan before";
     page()->search_sneaks_now();
-    page()->sneaks()->wait();
-    EXPECT_LT(page()->sneaks()->result()->found.size(), before);
+    page()->sneaks()->finish();
+    EXPECT_LT(page()->sneaks()->answer()->found.size(), before);
 }
 
 TEST_F(ControlTest, ChannelsAreGivenOutAndTakenBackInOneStep) {
@@ -123,14 +124,14 @@ TEST_F(ControlTest, ChannelsAreGivenOutAndTakenBackInOneStep) {
         << page()->lines().front().toStdString();
     QToolButton* move = button(QStringLiteral("Move them"));
     ASSERT_NE(move, nullptr);
-    const Plan before = doc().stored();
+    const Plan before = doc().store().stored();
     move->click();
     EXPECT_EQ(count(FindingKind::group_over, "rear-box"), 0);
     EXPECT_EQ(count(FindingKind::channel_start, "load-20"), 0);
     page()->finish_channels();
     EXPECT_EQ(button(QStringLiteral("Move them")), nullptr) << "nothing is left to move";
-    doc().undo_stack()->undo();
-    EXPECT_EQ(doc().stored(), before);
+    doc().store().undo_stack()->undo();
+    EXPECT_EQ(doc().store().stored(), before);
 }
 
 TEST_F(ControlTest, RailsSayWhatIsMissingAndMakeIt) {
@@ -208,8 +209,8 @@ TEST_F(ControlTest, AnEntryOfOnesOwnIsKept) {
 }
 
 TEST_F(ControlTest, ALoadsConditionIsPutTogetherByPicking) {
-    window.show_page(app::MainWindow::Page::rail);
-    doc().select(load_named("beacons"));
+    window.go_to(QStringLiteral("rail"));
+    doc().selection().choose(load_named("beacons"));
     auto* pick = window.details()->findChild<QComboBox*>(QStringLiteral("Switches"));
     ASSERT_NE(pick, nullptr);
     pick->setCurrentIndex(pick->findText(QStringLiteral("scene")));
@@ -231,8 +232,8 @@ TEST_F(ControlTest, ALoadsConditionIsPutTogetherByPicking) {
 }
 
 TEST_F(ControlTest, ThePlateGivesTheDraw) {
-    window.show_page(app::MainWindow::Page::rail);
-    doc().select(load_named("deck light"));
+    window.go_to(QStringLiteral("rail"));
+    doc().selection().choose(load_named("deck light"));
     auto* plate = window.details()->findChild<QLineEdit*>(QStringLiteral("From the plate"));
     ASSERT_NE(plate, nullptr);
     plate->setText(QStringLiteral("55 W at 13.75 V resistive"));
@@ -244,8 +245,8 @@ TEST_F(ControlTest, ThePlateGivesTheDraw) {
 }
 
 TEST_F(ControlTest, ABoxesChannelsAreEditedInPlace) {
-    window.show_page(app::MainWindow::Page::rail);
-    doc().select("rear-box");
+    window.go_to(QStringLiteral("rail"));
+    doc().selection().choose("rear-box");
     auto* field = window.details()->findChild<QLineEdit*>(QStringLiteral("Channel 4"));
     ASSERT_NE(field, nullptr);
     EXPECT_EQ(field->text(), QStringLiteral("15 A; start 25 A; label REEL"));
@@ -260,9 +261,9 @@ TEST_F(ControlTest, ABoxesChannelsAreEditedInPlace) {
 }
 
 TEST_F(ControlTest, TheChartDrawsABoxAcrossItsChannels) {
-    window.show_page(app::MainWindow::Page::rail);
+    window.go_to(QStringLiteral("rail"));
     state("Driving");
-    const auto& boxes = window.chart()->scene().boxes;
+    const auto& boxes = window.workspace<app::RailPage>()->chart()->scene().boxes;
     ASSERT_GE(boxes.size(), 2U);
     EXPECT_TRUE(std::any_of(boxes.begin(), boxes.end(), [](const auto& b) {
         return b.id == "cab-box" && b.label.contains(QStringLiteral("1 of 8 channels free"));

@@ -6,6 +6,7 @@
 #include "app/window_fixture.h"
 #include "plan/plan_json.h"
 #include "support/random_plan.h"
+#include "words/sentences.h"
 
 namespace yr::test {
 namespace {
@@ -18,13 +19,13 @@ TEST_F(WindowTest, SaveAndReopenIsTheSamePlan) {
     doc().step_run(run_named("always feed"), 1);
     const QString file = s(folder.file("a.yourrail.json"));
     ASSERT_TRUE(window.save_to(file));
-    EXPECT_FALSE(doc().modified());
+    EXPECT_FALSE(doc().store().modified());
     EXPECT_TRUE(app::recent_files().contains(file));
     const Plan saved = plan();
     window.open_demo(app::demo_plans()[1].resource);
     ASSERT_TRUE(window.open_file(file));
     EXPECT_EQ(plan(), saved);
-    EXPECT_EQ(doc().path(), file);
+    EXPECT_EQ(doc().store().path(), file);
 }
 
 TEST_F(WindowTest, ABadFileIsRefusedAndTheOpenPlanStays) {
@@ -40,14 +41,14 @@ TEST_F(WindowTest, ABadFileIsRefusedAndTheOpenPlanStays) {
     EXPECT_FALSE(window.open_file(s(folder.file("foreign.json"))));
     EXPECT_FALSE(window.open_file(s(folder.file("missing.json"))));
     EXPECT_EQ(plan(), open);
-    EXPECT_TRUE(doc().undo_stack()->canUndo()) << "its history too";
+    EXPECT_TRUE(doc().store().undo_stack()->canUndo()) << "its history too";
 }
 
 TEST_F(WindowTest, AFailedSaveSaysSoAndLosesNothing) {
     doc().step_run(run_named("always feed"), 1);
     EXPECT_FALSE(window.save_to(s(folder.file("no/such/place.yourrail.json"))));
     EXPECT_TRUE(window.messages()->text().contains(QStringLiteral("cannot be written")));
-    EXPECT_TRUE(doc().modified());
+    EXPECT_TRUE(doc().store().modified());
 }
 
 TEST_F(WindowTest, AnEndInOrderLeavesNothingToBringBack) {
@@ -80,7 +81,7 @@ TEST_F(WindowTest, WorkSurvivesAKill) {
     ASSERT_TRUE(WIFSIGNALED(status)) << "it was killed at work";
 
     app::MainWindow next(work);
-    next.chart()->set_animated(false);
+    next.workspace<app::RailPage>()->chart()->set_animated(false);
     const auto lost = next.recovery()->found();
     ASSERT_EQ(lost.size(), 1U);
     next.show();
@@ -88,7 +89,7 @@ TEST_F(WindowTest, WorkSurvivesAKill) {
     EXPECT_TRUE(next.messages()->text().contains(QStringLiteral("River-gauging truck")));
     ASSERT_TRUE(next.recovery()->bring_back(lost.front()));
     EXPECT_EQ(next.document()->plan().loads.back().name, "last thought");
-    EXPECT_TRUE(next.document()->modified()) << "it is back, but not saved";
+    EXPECT_TRUE(next.document()->store().modified()) << "it is back, but not saved";
     EXPECT_TRUE(next.recovery()->found().empty());
     QDir(work).removeRecursively();
 }

@@ -8,8 +8,8 @@
 #include <cmath>
 
 #include "app/window_fixture.h"
-#include "paint/tokens.h"
-#include "shell/dialogs.h"
+#include "widgets/tokens.h"
+#include "window/dialogs.h"
 
 namespace yr::test {
 namespace {
@@ -83,11 +83,11 @@ TEST_F(WindowTest, ItFitsAt1024AndAtFullHd) {
         window.resize(size);
         QCoreApplication::processEvents();
         EXPECT_EQ(window.size(), size);
-        const QRectF plot = window.chart()->scene().plot;
+        const QRectF plot = window.workspace<app::RailPage>()->chart()->scene().plot;
         EXPECT_GT(plot.width(), 400);
-        for (const app::SceneItem& i : window.chart()->scene().items) {
+        for (const app::SceneItem& i : window.workspace<app::RailPage>()->chart()->scene().items) {
             EXPECT_GE(i.rect.left(), -0.5);
-            EXPECT_LE(i.rect.right(), window.chart()->width() + 0.5);
+            EXPECT_LE(i.rect.right(), window.workspace<app::RailPage>()->chart()->width() + 0.5);
         }
         for (QWidget* w : window.findChildren<QToolButton*>()) {
             if (!w->isVisible() || w->parentWidget() == nullptr) continue;
@@ -98,7 +98,7 @@ TEST_F(WindowTest, ItFitsAt1024AndAtFullHd) {
 }
 
 TEST_F(WindowTest, EveryControlHasANameForScreenReaders) {
-    doc().select(load_named("echo sounder"));
+    doc().selection().choose(load_named("echo sounder"));
     for (QToolButton* b : window.findChildren<QToolButton*>())
         if (b->isVisible()) EXPECT_FALSE(b->accessibleName().isEmpty() && b->text().isEmpty());
     for (QLineEdit* e : window.findChildren<QLineEdit*>())

@@ -7,37 +7,35 @@
 #include "app/window_fixture.h"
 #include "plan/plan_json.h"
 #include "plan/variant.h"
-#include "shell/dialogs.h"
+#include "window/dialogs.h"
 
 namespace yr::test {
 namespace {
 
-using Page = app::MainWindow::Page;
-
 TEST_F(WindowTest, ChangesInAnOptionStayInItAndUndoAndSaveKeepThem) {
-    const Plan standing = doc().stored();
+    const Plan standing = doc().store().stored();
     const Id feed = run_named("echo sounder feed");
     window.new_option(QStringLiteral("thick sounder"));
-    ASSERT_FALSE(doc().stored().active.empty());
+    ASSERT_FALSE(doc().store().stored().active.empty());
     EXPECT_TRUE(doc().step_run(feed, 3));
     EXPECT_FALSE(*find(plan().runs, feed)->size == *find(standing.runs, feed)->size) << "shown";
-    EXPECT_EQ(*find(doc().stored().runs, feed)->size, *find(standing.runs, feed)->size)
+    EXPECT_EQ(*find(doc().store().stored().runs, feed)->size, *find(standing.runs, feed)->size)
         << "the plan itself is as it was";
-    EXPECT_EQ(doc().stored().variants.back().runs.size(), 1U);
+    EXPECT_EQ(doc().store().stored().variants.back().runs.size(), 1U);
     const std::string file = folder.file("options.yourrail.json");
     ASSERT_TRUE(window.save_to(QString::fromStdString(file)));
-    EXPECT_EQ(*load_plan(file), doc().stored());
-    doc().undo_stack()->undo();
-    doc().undo_stack()->undo();
-    EXPECT_EQ(doc().stored(), standing);
-    doc().undo_stack()->redo();
-    doc().undo_stack()->redo();
+    EXPECT_EQ(*load_plan(file), doc().store().stored());
+    doc().store().undo_stack()->undo();
+    doc().store().undo_stack()->undo();
+    EXPECT_EQ(doc().store().stored(), standing);
+    doc().store().undo_stack()->redo();
+    doc().store().undo_stack()->redo();
     EXPECT_FALSE(*find(plan().runs, feed)->size == *find(standing.runs, feed)->size);
 }
 
 TEST_F(WindowTest, SwitchingAnOptionIsOneClickAndEveryNumberFollows) {
     state("Idling");
-    const double before = doc().solution().point.sources[0].limit_A;
+    const double before = doc().shown().solution().point.sources[0].limit_A;
     bool clicked = false;
     for (QMenu* menu : window.findChildren<QMenu*>()) {
         emit menu->aboutToShow();
@@ -45,26 +43,26 @@ TEST_F(WindowTest, SwitchingAnOptionIsOneClickAndEveryNumberFollows) {
             if (!clicked && a->text() == QStringLiteral("bigger alternator")) a->trigger(), clicked = true;
     }
     ASSERT_TRUE(clicked);
-    EXPECT_EQ(doc().stored().active, Id("variant-alternator"));
-    EXPECT_GT(doc().solution().point.sources[0].limit_A, before + 20);
+    EXPECT_EQ(doc().store().stored().active, Id("variant-alternator"));
+    EXPECT_GT(doc().shown().solution().point.sources[0].limit_A, before + 20);
     EXPECT_EQ(count(FindingKind::supply_short, "battery-1"), 1) << "only hoisting is still short";
 }
 
 TEST_F(WindowTest, AnEditThatTheOptionCannotTakeIsRefusedWhole) {
     window.new_option(QStringLiteral("other"));
-    const Plan before = doc().stored();
+    const Plan before = doc().store().stored();
     yr::Run r = plan().runs.front();
     r.to = "nowhere";
     EXPECT_FALSE(doc().apply(Put<yr::Run>{r, {}}, QStringLiteral("bad")));
-    EXPECT_EQ(doc().stored(), before);
+    EXPECT_EQ(doc().store().stored(), before);
     EXPECT_TRUE(window.messages()->isVisible());
 }
 
 TEST_F(WindowTest, RandomEditsInAndOutOfOptionsUndoToWhereTheyBegan) {
-    const Plan begun = doc().stored();
+    const Plan begun = doc().store().stored();
     std::mt19937 random(3);
     for (int k = 0; k < 40; ++k) {
-        const auto& variants = doc().stored().variants;
+        const auto& variants = doc().store().stored().variants;
         switch (random() % 4) {
             case 0:
                 doc().apply(SetActive{random() % 2 ? Id() : variants[random() % variants.size()].id},
@@ -86,39 +84,42 @@ TEST_F(WindowTest, RandomEditsInAndOutOfOptionsUndoToWhereTheyBegan) {
             }
         }
     }
-    const Plan end = doc().stored();
-    const int steps = doc().undo_stack()->count();
-    for (int k = 0; k < steps; ++k) doc().undo_stack()->undo();
-    EXPECT_EQ(doc().stored(), begun);
-    for (int k = 0; k < steps; ++k) doc().undo_stack()->redo();
-    EXPECT_EQ(doc().stored(), end);
+    const Plan end = doc().store().stored();
+    const int steps = doc().store().undo_stack()->count();
+    for (int k = 0; k < steps; ++k) doc().store().undo_stack()->undo();
+    EXPECT_EQ(doc().store().stored(), begun);
+    for (int k = 0; k < steps; ++k) doc().store().undo_stack()->redo();
+    EXPECT_EQ(doc().store().stored(), end);
 }
 
 TEST_F(WindowTest, ComparedChartsStandOnOneScale) {
     state("Idling");
-    window.show_page(Page::compare);
-    window.compare()->choose({}, "variant-relay");
-    window.compare()->finish();
-    const auto &left = window.compare()->left()->scene(), &right = window.compare()->right()->scene();
+    window.go_to(QStringLiteral("rail"), QStringLiteral("compare"));
+    window.workspace<app::RailPage>()->compare()->choose({}, "variant-relay");
+    window.workspace<app::RailPage>()->compare()->finish();
+    const auto &left = window.workspace<app::RailPage>()->compare()->left()->scene(),
+               &right = window.workspace<app::RailPage>()->compare()->right()->scene();
     EXPECT_DOUBLE_EQ(left.px_per_A, right.px_per_A);
     EXPECT_DOUBLE_EQ(left.px_per_V, right.px_per_V);
     EXPECT_NE(left.of("dcdc"), nullptr);
     EXPECT_EQ(right.of("dcdc"), nullptr) << "that option has no charger";
-    EXPECT_EQ(window.compare()->table()->topLevelItemCount(),
-              static_cast<int>(doc().stored().variants.size()) + 1);
-    EXPECT_TRUE(window.compare()->table()->topLevelItem(0)->text(1).startsWith(QStringLiteral("−")))
+    EXPECT_EQ(window.workspace<app::RailPage>()->compare()->table()->topLevelItemCount(),
+              static_cast<int>(doc().store().stored().variants.size()) + 1);
+    EXPECT_TRUE(window.workspace<app::RailPage>()->compare()->table()->topLevelItem(0)->text(1).startsWith(
+        QStringLiteral("−")))
         << "short at idle";
-    const Plan before = doc().stored();
-    QWheelEvent e(QPointF(100, 60), window.compare()->left()->mapToGlobal(QPoint(100, 60)), {}, {0, 120},
-                  Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
-    QCoreApplication::sendEvent(window.compare()->left(), &e);
-    EXPECT_EQ(doc().stored(), before) << "a compared chart changes nothing";
+    const Plan before = doc().store().stored();
+    QWheelEvent e(QPointF(100, 60),
+                  window.workspace<app::RailPage>()->compare()->left()->mapToGlobal(QPoint(100, 60)), {},
+                  {0, 120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+    QCoreApplication::sendEvent(window.workspace<app::RailPage>()->compare()->left(), &e);
+    EXPECT_EQ(doc().store().stored(), before) << "a compared chart changes nothing";
 }
 
 TEST_F(WindowTest, AllStatesNamesTheWorstAndGoesThere) {
     window.states()->set_all_states(true);
-    EXPECT_EQ(window.page(), Page::all_states);
-    QTreeWidget* loads = window.worst()->loads();
+    EXPECT_EQ(window.open_workspace()->open_view(), QStringLiteral("all_states"));
+    QTreeWidget* loads = window.workspace<app::RailPage>()->worst()->loads();
     ASSERT_EQ(loads->topLevelItemCount(), static_cast<int>(plan().loads.size()));
     bool seen = false;
     for (int k = 0; k < loads->topLevelItemCount(); ++k) {
@@ -130,20 +131,21 @@ TEST_F(WindowTest, AllStatesNamesTheWorstAndGoesThere) {
         emit loads->itemDoubleClicked(item, 0);
     }
     EXPECT_TRUE(seen);
-    EXPECT_EQ(window.page(), Page::rail);
-    EXPECT_EQ(doc().state().name, "Hoisting");
+    EXPECT_EQ(window.open_workspace()->key(), QStringLiteral("rail"));
+    EXPECT_EQ(doc().shown().state().name, "Hoisting");
     press(Qt::Key_0, Qt::ControlModifier);
-    EXPECT_EQ(window.page(), Page::all_states);
+    EXPECT_EQ(window.open_workspace()->open_view(), QStringLiteral("all_states"));
 }
 
 TEST_F(WindowTest, AnInverterCarriesItsLoadsInListChartAndWhy) {
     state("Hoisting");
     EXPECT_TRUE(window.list()->row_text("inverter").endsWith(QStringLiteral("A")));
     EXPECT_TRUE(window.list()->row_text("load-25").contains(QStringLiteral("W"))) << "mains loads in watts";
-    const app::SceneItem* i = window.chart()->scene().of("inverter");
+    const app::SceneItem* i = window.workspace<app::RailPage>()->chart()->scene().of("inverter");
     ASSERT_NE(i, nullptr);
-    EXPECT_EQ(window.chart()->scene().of("load-25"), i) << "a mains load stands where its inverter stands";
-    const auto why = doc().why({words::ValueKind::inverter_current, "inverter", 0});
+    EXPECT_EQ(window.workspace<app::RailPage>()->chart()->scene().of("load-25"), i)
+        << "a mains load stands where its inverter stands";
+    const auto why = doc().shown().why({words::ValueKind::inverter_current, "inverter", 0});
     EXPECT_FALSE(why.title.empty());
     EXPECT_NE(words::text(why).find("400"), std::string::npos);
 }
@@ -168,15 +170,15 @@ TEST_F(WindowTest, ACableIsLaidBetweenAnyTwoEnds) {
     ASSERT_EQ(plan().runs.size(), before + 1);
     EXPECT_NEAR(*plan().runs.back().length_m, 1.8288, 1e-9);
     state("Driving");
-    EXPECT_GT(std::abs(doc().solution().point.conductors[before].current_A), 1)
+    EXPECT_GT(std::abs(doc().shown().solution().point.conductors[before].current_A), 1)
         << "a parallel path takes its share";
-    EXPECT_EQ(doc().selection(), plan().runs.back().id);
+    EXPECT_EQ(doc().selection().id(), plan().runs.back().id);
 }
 
 // The way of a new user: a van of their own from nothing, a wrong word on the way, an option, saved and
 // opened again.
 TEST_F(WindowTest, AVanOfOnesOwnWithASlipOnTheWay) {
-    doc().open(empty_plan("Bakery van"), {});
+    doc().store().open(empty_plan("Bakery van"), {});
     const auto add = [&](const char* what) {
         bool found = false;
         for (QMenu* menu : window.findChildren<QMenu*>())
@@ -196,7 +198,7 @@ TEST_F(WindowTest, AVanOfOnesOwnWithASlipOnTheWay) {
     EXPECT_EQ(window.type_line()->edit()->text(), QStringLiteral("till on mains 4 A"))
         << "and nothing typed is lost";
     state("Driving");
-    const Solution& s = doc().solution();
+    const Solution& s = doc().shown().solution();
     EXPECT_TRUE(s.point.settled && s.point.residuals.good());
     EXPECT_FALSE(s.chatter);
     EXPECT_EQ(s.point.loads[0].status, LoadStatus::on) << "the oven runs behind its inverter";
@@ -210,10 +212,10 @@ TEST_F(WindowTest, AVanOfOnesOwnWithASlipOnTheWay) {
     EXPECT_TRUE(doc().apply(Put<Source>{panel, {}}, QStringLiteral("panel")));
     const QString file = QString::fromStdString(folder.file("bakery.yourrail.json"));
     ASSERT_TRUE(window.save_to(file));
-    const Plan saved = doc().stored();
-    doc().open(empty_plan("other"), {});
+    const Plan saved = doc().store().stored();
+    doc().store().open(empty_plan("other"), {});
     ASSERT_TRUE(window.open_file(file));
-    EXPECT_EQ(doc().stored(), saved);
+    EXPECT_EQ(doc().store().stored(), saved);
     EXPECT_EQ(plan().sources.back().panel_W, 300.0) << "the option that was shown is shown again";
 }
 

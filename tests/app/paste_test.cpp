@@ -1,6 +1,6 @@
 // Twenty rows of a spreadsheet become twenty loads, in the real dialog.
 #include "app/window_fixture.h"
-#include "shell/paste_loads.h"
+#include "panels/paste_loads.h"
 
 namespace yr::test {
 namespace {
@@ -9,7 +9,7 @@ TEST_F(WindowTest, TwentyRowsBecomeTwentyLoadsInOneStep) {
     QString text = QStringLiteral("item;watts;length\n");
     for (int k = 0; k < 20; ++k) text += QStringLiteral("deck lamp %1;12;3,5\n").arg(k + 1);
     const std::size_t before = plan().loads.size();
-    const Plan begun = doc().stored();
+    const Plan begun = doc().store().stored();
     app::PasteLoads dialog(&doc(), text);
     EXPECT_EQ(dialog.ready(), 20);
     EXPECT_TRUE(dialog.table()->item(1, 0)->text().contains(QStringLiteral("12")))
@@ -20,9 +20,9 @@ TEST_F(WindowTest, TwentyRowsBecomeTwentyLoadsInOneStep) {
     dialog.accept();
     EXPECT_EQ(plan().loads.size(), before + 20);
     EXPECT_DOUBLE_EQ(*find(plan().runs, run_named("deck lamp 7 feed"))->length_m, 3.5);
-    EXPECT_EQ(doc().undo_stack()->count(), 1);
-    doc().undo_stack()->undo();
-    EXPECT_EQ(doc().stored(), begun);
+    EXPECT_EQ(doc().store().undo_stack()->count(), 1);
+    doc().store().undo_stack()->undo();
+    EXPECT_EQ(doc().store().stored(), begun);
 }
 
 TEST_F(WindowTest, AColumnIsGivenItsMeaning) {

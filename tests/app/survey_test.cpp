@@ -13,13 +13,13 @@ namespace {
 class SurveyPageTest : public WindowTest {
   protected:
     void SetUp() override {
-        window.show_page(app::MainWindow::Page::survey);
+        window.go_to(QStringLiteral("survey"));
         qputenv("YR_BENCH_METER", YR_BIN_DIR "/bench-meter");
     }
     void type_cell(int row, int column, const char* text) {
         page()->table()->item(row, column)->setText(QString::fromUtf8(text));
     }
-    app::SurveyPage* page() { return window.survey(); }
+    app::SurveyPage* page() { return window.workspace<app::SurveyPage>(); }
 };
 
 TEST_F(SurveyPageTest, ATypedReadingIsKeptConcludedFromAndUndone) {
@@ -29,9 +29,10 @@ TEST_F(SurveyPageTest, ATypedReadingIsKeptConcludedFromAndUndone) {
     type_cell(1, 1, "13.28");
     EXPECT_EQ(plan().survey.readings.size(), before + 2);
     EXPECT_EQ(plan().survey.readings.back().drawn_at, "sp-front");
-    EXPECT_EQ(doc().undo_stack()->undoText(), QStringLiteral("battery behind the cab, key off: 13.28"));
-    doc().undo_stack()->undo();
-    doc().undo_stack()->undo();
+    EXPECT_EQ(doc().store().undo_stack()->undoText(),
+              QStringLiteral("battery behind the cab, key off: 13.28"));
+    doc().store().undo_stack()->undo();
+    doc().store().undo_stack()->undo();
     EXPECT_EQ(plan().survey.readings.size(), before);
 }
 
@@ -92,7 +93,7 @@ TEST_F(SurveyPageTest, AHiddenVehicleIsPracticeFromNothing) {
     page()->read_missing();
     ASSERT_TRUE(done.wait(20000));
     EXPECT_EQ(plan().survey.readings.size(), plan().survey.points.size() * 4);
-    EXPECT_EQ(doc().undo_stack()->count(), 2) << "all that the meter read is one step";
+    EXPECT_EQ(doc().store().undo_stack()->count(), 2) << "all that the meter read is one step";
 }
 
 TEST_F(SurveyPageTest, NoMeterIsSaidSo) {

@@ -3,27 +3,33 @@
 
 #include <gtest/gtest.h>
 
+#include <QSignalSpy>
 #include <QTest>
 #include <QToolButton>
 
-#include "shell/main_window.h"
-#include "shell/plan_files.h"
+#include "document/plan_files.h"
 #include "support/run_program.h"
+#include "window/main_window.h"
+#include "workspaces/control/control_page.h"
+#include "workspaces/guard/guard_page.h"
+#include "workspaces/rail/rail_page.h"
+#include "workspaces/runs/runs_page.h"
+#include "workspaces/survey/survey_page.h"
 
 namespace yr::test {
 
 class WindowTest : public testing::Test {
   protected:
     WindowTest() : window(QString::fromStdString(folder.file("autosave"))) {
-        window.chart()->set_animated(false);
+        window.workspace<app::RailPage>()->chart()->set_animated(false);
         window.resize(1280, 800);
         window.open_demo(app::demo_plans().front().resource);
         window.show();
         (void)QTest::qWaitForWindowExposed(&window);
-        window.document()->finish_findings();
+        window.document()->inspector().finish();
     }
 
-    app::PlanDocument& doc() { return *window.document(); }
+    app::Document& doc() { return *window.document(); }
     const Plan& plan() { return doc().plan(); }
     void type(const char* text) {
         window.type_line()->edit()->setFocus();
@@ -46,18 +52,20 @@ class WindowTest : public testing::Test {
         return {};
     }
     void state(const char* name) {
-        doc().set_state(static_cast<int>(find_state(plan(), name) - plan().states.data()));
+        doc().shown().set_state(static_cast<int>(find_state(plan(), name) - plan().states.data()));
     }
-    QPoint middle_of(const Id& id) { return window.chart()->scene().of(id)->rect.center().toPoint(); }
+    QPoint middle_of(const Id& id) {
+        return window.workspace<app::RailPage>()->chart()->scene().of(id)->rect.center().toPoint();
+    }
     void wheel(const QPoint& at, int notches) {
-        QWheelEvent e(at, window.chart()->mapToGlobal(at), {}, {0, 120 * notches}, Qt::NoButton,
-                      Qt::NoModifier, Qt::NoScrollPhase, false);
-        QCoreApplication::sendEvent(window.chart(), &e);
+        QWheelEvent e(at, window.workspace<app::RailPage>()->chart()->mapToGlobal(at), {}, {0, 120 * notches},
+                      Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+        QCoreApplication::sendEvent(window.workspace<app::RailPage>()->chart(), &e);
     }
     int count(FindingKind kind, const Id& id) {
-        doc().finish_findings();
+        doc().inspector().finish();
         int n = 0;
-        for (const Finding& f : doc().findings()) n += f.kind == kind && f.id == id;
+        for (const Finding& f : doc().inspector().findings()) n += f.kind == kind && f.id == id;
         return n;
     }
 

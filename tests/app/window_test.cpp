@@ -6,6 +6,7 @@
 
 #include "app/window_fixture.h"
 #include "plan/plan_json.h"
+#include "words/sentences.h"
 
 namespace yr::test {
 namespace {
@@ -20,8 +21,9 @@ TEST_F(WindowTest, TypingALoadShowsWhatIsUnderstoodAndAddsIt) {
     QTest::keyClick(window.type_line()->edit(), Qt::Key_Return);
     ASSERT_EQ(plan().loads.size(), before + 1);
     const Id id = plan().loads.back().id;
-    EXPECT_EQ(doc().selection(), id);
-    EXPECT_NE(window.chart()->scene().of(id), nullptr) << "it stands in the chart at once";
+    EXPECT_EQ(doc().selection().id(), id);
+    EXPECT_NE(window.workspace<app::RailPage>()->chart()->scene().of(id), nullptr)
+        << "it stands in the chart at once";
     EXPECT_TRUE(window.list()->row_text(id).startsWith(QStringLiteral("7 · scene light|1")))
         << window.list()->row_text(id).toStdString();
     EXPECT_TRUE(window.details()->isVisible());
@@ -32,9 +34,9 @@ TEST_F(WindowTest, TypingALoadShowsWhatIsUnderstoodAndAddsIt) {
     ASSERT_TRUE(saved);
     EXPECT_EQ(saved->loads.back().name, "scene light");
     EXPECT_EQ(saved->loads.back().count, 2);
-    doc().undo_stack()->undo();
+    doc().store().undo_stack()->undo();
     EXPECT_EQ(plan().loads.size(), before);
-    EXPECT_TRUE(doc().modified()) << "the file still has it";
+    EXPECT_TRUE(doc().store().modified()) << "the file still has it";
 }
 
 TEST_F(WindowTest, AnIncompleteLineSaysWhatIsMissing) {
@@ -54,17 +56,18 @@ TEST_F(WindowTest, UndoIsNamedAndUnlimited) {
     const std::string first = to_json_text(plan());
     for (int k = 0; k < 60; ++k)
         doc().step_run(k % 2 ? run_named("hoist feed") : run_named("always feed"), k % 3 ? 1 : -1);
-    EXPECT_GT(doc().undo_stack()->count(), 20);
-    EXPECT_TRUE(doc().undo_stack()->undoText().contains(QStringLiteral("feed to")));
-    while (doc().undo_stack()->canUndo()) press(Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_GT(doc().store().undo_stack()->count(), 20);
+    EXPECT_TRUE(doc().store().undo_stack()->undoText().contains(QStringLiteral("feed to")));
+    while (doc().store().undo_stack()->canUndo()) press(Qt::Key_Z, Qt::ControlModifier);
     EXPECT_EQ(to_json_text(plan()), first);
-    EXPECT_FALSE(doc().modified());
-    while (doc().undo_stack()->canRedo()) press(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+    EXPECT_FALSE(doc().store().modified());
+    while (doc().store().undo_stack()->canRedo()) press(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
     EXPECT_NE(to_json_text(plan()), first);
 }
 
 TEST_F(WindowTest, EveryFindingStandsInTheStripAndItsMendClearsIt) {
-    ASSERT_EQ(static_cast<std::size_t>(window.findings()->sentences().size()), doc().findings().size());
+    ASSERT_EQ(static_cast<std::size_t>(window.findings()->sentences().size()),
+              doc().inspector().findings().size());
     const Id deck = run_named("deck light feed");
     ASSERT_EQ(count(FindingKind::fuse_above_cable, deck), 1);
     QToolButton* mend = nullptr;
@@ -73,50 +76,50 @@ TEST_F(WindowTest, EveryFindingStandsInTheStripAndItsMendClearsIt) {
     ASSERT_NE(mend, nullptr);
     QTest::mouseClick(mend, Qt::LeftButton);
     EXPECT_EQ(count(FindingKind::fuse_above_cable, deck), 0);
-    EXPECT_TRUE(doc().undo_stack()->undoText().contains(QStringLiteral("deck light fuse")));
-    doc().undo_stack()->undo();
+    EXPECT_TRUE(doc().store().undo_stack()->undoText().contains(QStringLiteral("deck light fuse")));
+    doc().store().undo_stack()->undo();
     EXPECT_EQ(count(FindingKind::fuse_above_cable, deck), 1);
 }
 
 TEST_F(WindowTest, FindingsBelongToThePlanThatIsOpen) {
     window.open_demo(app::demo_plans()[2].resource);
     QTest::qWait(50);  // an inspection of the former plan may still come in
-    doc().finish_findings();
-    for (const Finding& f : doc().findings())
+    doc().inspector().finish();
+    for (const Finding& f : doc().inspector().findings())
         EXPECT_NE(name_of(plan(), f.id), f.id) << "a finding about something that is not here";
 }
 
 TEST_F(WindowTest, StatesAndConditionsChangeTheNumbers) {
     state("Idling");
-    const double idle = doc().solution().point.sources[0].limit_A;
+    const double idle = doc().shown().solution().point.sources[0].limit_A;
     auto* rpm = window.findChild<QLineEdit*>(QStringLiteral("rpm"));
     ASSERT_NE(rpm, nullptr);
     rpm->setFocus();
     rpm->selectAll();
     QTest::keyClicks(rpm, QStringLiteral("1500 rpm"));
     QTest::keyClick(rpm, Qt::Key_Return);
-    EXPECT_DOUBLE_EQ(doc().state().rpm, 1500);
-    EXPECT_GT(doc().solution().point.sources[0].limit_A, idle * 1.1);
+    EXPECT_DOUBLE_EQ(doc().shown().state().rpm, 1500);
+    EXPECT_GT(doc().shown().solution().point.sources[0].limit_A, idle * 1.1);
     rpm->selectAll();
     QTest::keyClicks(rpm, QStringLiteral("fast"));
     QTest::keyClick(rpm, Qt::Key_Return);
-    EXPECT_DOUBLE_EQ(doc().state().rpm, 1500) << "what cannot be is refused";
+    EXPECT_DOUBLE_EQ(doc().shown().state().rpm, 1500) << "what cannot be is refused";
     EXPECT_TRUE(window.messages()->text().contains(QStringLiteral("fast")));
     press(Qt::Key_1, Qt::ControlModifier);
-    EXPECT_EQ(doc().state().name, "Key off");
+    EXPECT_EQ(doc().shown().state().name, "Key off");
 }
 
 TEST_F(WindowTest, WhyAnswersInChartListDetailsAndFindings) {
     state("Idling");
     const Id feed = run_named("echo sounder feed");
-    doc().select(feed);
-    window.chart()->setFocus();
-    QTest::keyClick(window.chart(), Qt::Key_F1);
+    doc().selection().choose(feed);
+    window.workspace<app::RailPage>()->chart()->setFocus();
+    QTest::keyClick(window.workspace<app::RailPage>()->chart(), Qt::Key_F1);
     EXPECT_TRUE(window.why_popup()->isVisible());
     EXPECT_TRUE(window.why_popup()->text().contains(QStringLiteral("ΔV = I × R")));
     EXPECT_TRUE(window.why_popup()->text().contains(QStringLiteral("IEC 60028")));
     window.why_popup()->hide();
-    doc().select(load_named("echo sounder"));
+    doc().selection().choose(load_named("echo sounder"));
     QTest::keyClick(window.list(), Qt::Key_F1);
     EXPECT_TRUE(window.why_popup()->text().contains(QStringLiteral("Current of echo sounder")));
     window.why_popup()->hide();
@@ -125,7 +128,7 @@ TEST_F(WindowTest, WhyAnswersInChartListDetailsAndFindings) {
     QTest::mouseClick(drop, Qt::LeftButton);
     EXPECT_TRUE(window.why_popup()->text().contains(QStringLiteral("of nominal")));
     window.why_popup()->hide();
-    emit window.findings()->why_finding(doc().findings().front(), {});
+    emit window.findings()->why_finding(doc().inspector().findings().front(), {});
     EXPECT_TRUE(window.why_popup()->text().contains(QStringLiteral("source:")));
 }
 
@@ -133,19 +136,19 @@ TEST_F(WindowTest, ListAndWhyGiveTheSameNumber) {
     for (const app::DemoPlan& demo : app::demo_plans()) {
         window.open_demo(demo.resource);
         for (std::size_t s = 0; s < plan().states.size(); ++s) {
-            doc().set_state(static_cast<int>(s));
+            doc().shown().set_state(static_cast<int>(s));
             for (const Point& p : plan().points) {
                 if (!p.feeds_loads) continue;
                 const QString row = window.list()->row_text(p.id).section(QLatin1Char('|'), 1);
-                EXPECT_EQ(row, app::q(doc().why({words::ValueKind::feed_current, p.id, 0}).value))
-                    << p.name << " in " << doc().state().name;
+                EXPECT_EQ(row, app::q(doc().shown().why({words::ValueKind::feed_current, p.id, 0}).value))
+                    << p.name << " in " << doc().shown().state().name;
             }
         }
     }
 }
 
 TEST_F(WindowTest, ANewPlanCanBeBuiltFromNothing) {
-    doc().open(empty_plan("My van"), {});
+    doc().store().open(empty_plan("My van"), {});
     for (const char* what : {"Alternator", "Feed, with the key at ignition", "Ground point", "Second battery",
                              "DC-DC charger"}) {
         bool found = false;
@@ -159,10 +162,10 @@ TEST_F(WindowTest, ANewPlanCanBeBuiltFromNothing) {
     type("work lamp 2x 27 W on ignition 2 m");
     QTest::keyClick(window.type_line()->edit(), Qt::Key_Return);
     state("Driving");
-    EXPECT_TRUE(doc().solution().point.settled);
-    for (const LoadResult& l : doc().solution().point.loads) EXPECT_EQ(l.status, LoadStatus::on);
-    doc().finish_findings();
-    for (const Finding& f : doc().findings())
+    EXPECT_TRUE(doc().shown().solution().point.settled);
+    for (const LoadResult& l : doc().shown().solution().point.loads) EXPECT_EQ(l.status, LoadStatus::on);
+    doc().inspector().finish();
+    for (const Finding& f : doc().inspector().findings())
         EXPECT_NE(f.severity, Severity::stop) << words::sentence(f, plan());
     const QString file = QString::fromStdString(folder.file("van.yourrail.json"));
     ASSERT_TRUE(window.save_to(file));
@@ -172,7 +175,7 @@ TEST_F(WindowTest, ANewPlanCanBeBuiltFromNothing) {
 TEST_F(WindowTest, LooksAndUnitsSwitch) {
     press(Qt::Key_U, Qt::ControlModifier);
     EXPECT_EQ(plan().policy.units, LeadUnits::inch);
-    doc().undo_stack()->undo();
+    doc().store().undo_stack()->undo();
     EXPECT_EQ(plan().policy.units, LeadUnits::metric);
     press(Qt::Key_D, Qt::ControlModifier);
     const QImage night = window.grab().toImage();

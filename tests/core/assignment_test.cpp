@@ -4,8 +4,8 @@
 #include <functional>
 #include <random>
 
+#include "choice/zero_one.h"
 #include "control/assignment.h"
-#include "size/zero_one.h"
 
 namespace yr {
 namespace {

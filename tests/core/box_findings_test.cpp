@@ -13,10 +13,10 @@
 #include "control/place_on.h"
 #include "control/rails.h"
 #include "inspect/sneak.h"
+#include "plan/additions.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
 #include "plan/variant.h"
-#include "size/additions.h"
 #include "support/findings.h"
 #include "support/random_plan.h"
 #include "words/control_words.h"
@@ -451,7 +451,7 @@ TEST(Sneak, ACoilOnItsOwnContactHoldsItself) {
     SneakAsk ask;
     ask.loads = {"coil", plan.loads[0].id};
     EXPECT_TRUE(search_sneaks(plan, ask).found.empty()) << "a button that must be held";
-    wire("holding wire", plan.loads[0].id + ".pos", "coil.pos", "");
+    wire("holding wire", pos_of(plan.loads[0].id), "coil.pos", "");
     const SneakSearch held = search_sneaks(plan, ask);
     ASSERT_FALSE(held.found.empty());
     EXPECT_TRUE(std::any_of(held.found.begin(), held.found.end(), [](const SneakPath& p) {
@@ -476,7 +476,7 @@ TEST(Sneak, TwentySwitchesAreSearchedWhole) {
     }
     EXPECT_TRUE(search_sneaks(plan).found.empty());
     yr::Run wire;  // lamp 3 and lamp 17 tied together behind their switches
-    wire.id = wire.name = "tie", wire.from = plan.loads[3].id + ".pos", wire.to = plan.loads[17].id + ".pos";
+    wire.id = wire.name = "tie", wire.from = pos_of(plan.loads[3].id), wire.to = pos_of(plan.loads[17].id);
     wire.resistance_ohm = 0.01;
     plan.runs.push_back(wire);
     const SneakSearch s = search_sneaks(plan);

@@ -12,8 +12,8 @@
 #include "control/rails.h"
 #include "inspect/sneak.h"
 #include "plan/variant.h"
-#include "size/typed_line.h"
 #include "support/findings.h"
+#include "typing/typed_line.h"
 
 namespace yr::test {
 namespace {
@@ -46,7 +46,7 @@ class Walk {
         std::vector<Id> ids;
         for (const Load& l : plan_.loads) {
             const yr::Run* run = supply_run(plan_, l.id);
-            if (run && run->to == l.id + ".pos" && find(plan_.points, run->from)) ids.push_back(l.id);
+            if (run && run->to == pos_of(l.id) && find(plan_.points, run->from)) ids.push_back(l.id);
         }
         return ids;
     }

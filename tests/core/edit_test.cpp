@@ -7,10 +7,10 @@
 #include <random>
 
 #include "control/circuit.h"
+#include "plan/additions.h"
 #include "plan/edit.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
-#include "size/additions.h"
 #include "solve/settle.h"
 #include "support/random_plan.h"
 

@@ -75,8 +75,7 @@ TEST(RunLadder, SolvesThePlanForEverySize) {
     ASSERT_TRUE(ladder);
     EXPECT_EQ(name_of(ladder->rows[static_cast<std::size_t>(ladder->now)].size), "16 AWG");
     EXPECT_FALSE(ladder->rows[static_cast<std::size_t>(ladder->now)].passes());
-    EXPECT_EQ(ladder->rows.back().drop_load,
-              find(plan.runs, feed)->to.substr(0, find(plan.runs, feed)->to.find('.')));
+    EXPECT_EQ(ladder->rows.back().drop_load, owner_of(find(plan.runs, feed)->to));
     for (std::size_t k = 1; k < ladder->rows.size(); ++k)
         EXPECT_LT(ladder->rows[k].drop_V, ladder->rows[k - 1].drop_V);
     EXPECT_EQ(run_ladder(plan, "nothing").error().code, ErrorCode::missing_reference);
@@ -94,7 +93,7 @@ TEST(Circuit, ATypedLineBecomesALoadThatIsFedFusedAndFits) {
     EXPECT_EQ(l.count, 2);
     const yr::Run* supply = nullptr;
     for (const yr::Run& r : plan.runs)
-        if (r.to == l.id + ".pos") supply = &r;
+        if (r.to == pos_of(l.id)) supply = &r;
     ASSERT_NE(supply, nullptr);
     ASSERT_EQ(supply->devices.size(), 2U) << "the channel's driver and its fuse";
     EXPECT_EQ(supply->devices[0].closed_when, l.live_when);

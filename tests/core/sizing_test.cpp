@@ -4,12 +4,13 @@
 
 #include <algorithm>
 
+#include "network/bridges.h"
 #include "plan/validate.h"
-#include "size/bridges.h"
-#include "size/placement.h"
-#include "size/plan_sizing.h"
+#include "sizing/placement.h"
+#include "sizing/plan_sizing.h"
 #include "support/findings.h"
 #include "support/sizing_plan.h"
+#include "words/guard_words.h"
 
 namespace yr::test {
 namespace {
@@ -48,8 +49,8 @@ bool keeps_alone(const Plan& plan, const std::vector<double>& most_A) {
                                                                    : 12 / load.draw.value;
         const yr::Run *feed = nullptr, *back = nullptr;
         for (const yr::Run& r : plan.runs) {
-            if (r.to == load.id + ".pos") feed = &r;
-            if (r.from == load.id + ".neg") back = &r;
+            if (r.to == pos_of(load.id)) feed = &r;
+            if (r.from == neg_of(load.id)) back = &r;
         }
         for (const yr::Run* r : {feed, back})
             if (*least_ampacity_A(plan, *r) * (1 + 1e-9) < 0.98 * nominal) return false;
@@ -171,7 +172,7 @@ TEST(Sizing, TheTruckIsProvedAndKeepsEveryDrop) {
         ask.goal = goal;
         const auto sized = size_plan(plan, ask);
         ASSERT_TRUE(sized);
-        ASSERT_EQ(sized->status, SizingStatus::least) << words::sentence(Error{}) << static_cast<int>(goal);
+        ASSERT_EQ(sized->status, SizingStatus::least) << static_cast<int>(goal);
         EXPECT_DOUBLE_EQ(sized->gap(), 0);
         Plan changed = plan;
         ASSERT_TRUE(yr::apply(changed, sized->edit));
@@ -265,6 +266,30 @@ TEST(Sizing, AnImpossibleLimitNamesItsLoad) {
     ASSERT_FALSE(sized->blockers.empty());
     EXPECT_EQ(sized->blockers.front().id, "load-0");
     EXPECT_GT(sized->blockers.front().value, sized->blockers.front().allowed);
+}
+
+TEST(Sizing, AStateThatTheSupplyCannotServeIsLeftOutAndTold) {
+    const Plan cart = *load_plan(demo_path(kDemos[2]));  // its converter breaks down in Tipping
+    const auto sized = size_plan(cart, {});
+    ASSERT_TRUE(sized);
+    ASSERT_EQ(sized->status, SizingStatus::least);
+    EXPECT_DOUBLE_EQ(sized->gap(), 0);
+    ASSERT_EQ(sized->left_out.size(), 1U);
+    EXPECT_EQ(yr::name_of(cart, sized->left_out[0]), "Tipping");
+    EXPECT_NE(words::sentence(*sized, {}, cart).find("Tipping is left out"), std::string::npos);
+    SizingAsk only_that;
+    only_that.states = {"Tipping"};
+    const auto none = size_plan(cart, only_that);
+    ASSERT_EQ(none->status, SizingStatus::impossible);
+    EXPECT_TRUE(none->blockers.front().unserved);
+    EXPECT_NE(words::sentence(*none, only_that, cart).find("cannot serve"), std::string::npos);
+}
+
+TEST(Sizing, TheBuggyIsProvedAsWell) {
+    const auto sized = size_plan(*load_plan(demo_path(kDemos[1])), {});
+    ASSERT_TRUE(sized);
+    EXPECT_EQ(sized->status, SizingStatus::least);
+    EXPECT_DOUBLE_EQ(sized->gap(), 0);
 }
 
 TEST(Sizing, ItCanBeStopped) {

@@ -6,9 +6,9 @@
 #include <cmath>
 
 #include "inspect/findings.h"
+#include "plan/additions.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
-#include "size/additions.h"
 #include "support/findings.h"
 #include "support/random_plan.h"
 #include "words/sentences.h"
@@ -179,8 +179,8 @@ TEST(Starting, EverythingAtOnce) {
         l.id = "motor-" + std::to_string(k), l.name = l.id, l.draw = {DrawKind::current, 8}, l.inrush_A = 60;
         l.live_when.key = Key::ignition;
         plan.loads.push_back(l);
-        for (const auto& [id, from, to] : {std::tuple{l.id + "-there", feed, l.id + ".pos"},
-                                           {l.id + "-back", l.id + ".neg", Id("battery-1.neg")}}) {
+        for (const auto& [id, from, to] : {std::tuple{l.id + "-there", Terminal(feed), pos_of(l.id)},
+                                           {l.id + "-back", neg_of(l.id), Terminal("battery-1.neg")}}) {
             yr::Run r;
             r.id = id, r.name = id, r.from = from, r.to = to, r.length_m = 1, r.size = WireSize::awg(8);
             plan.runs.push_back(r);

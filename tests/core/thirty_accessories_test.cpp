@@ -6,9 +6,9 @@
 #include "control/circuit.h"
 #include "inspect/sneak.h"
 #include "io/loads_csv.h"
+#include "plan/additions.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
-#include "size/additions.h"
 #include "words/control_words.h"
 
 namespace yr::test {

@@ -4,8 +4,8 @@
 
 #include "control/circuit.h"
 #include "plan/plan_json.h"
-#include "size/typed_line.h"
 #include "support/random_plan.h"
+#include "typing/typed_line.h"
 
 namespace yr::test {
 namespace {

@@ -27,7 +27,7 @@ namespace {
 std::string short_deck(const Plan& plan, const State& state, const Solution& s, const Terminal& at,
                        const Terminal& back, double ohm) {
     std::map<Terminal, int> node{{"", -1}};
-    const Terminal ground = plan.batteries.front().id + ".neg";
+    const Terminal ground = neg_of(plan.batteries.front().id);
     const auto name = [&](const Terminal& t) {
         if (t == ground) return std::string("0");
         return "n" + std::to_string(node.try_emplace(t, static_cast<int>(node.size())).first->second);
@@ -54,14 +54,14 @@ std::string short_deck(const Plan& plan, const State& state, const Solution& s, 
     }
     for (std::size_t k = 0; k < plan.batteries.size(); ++k) {
         const BatteryElement& b = s.network.batteries[k];
-        deck << "V" << k << " e" << k << ' ' << name(plan.batteries[k].id + ".neg") << ' ' << b.open_V << '\n'
-             << "RB" << k << " e" << k << ' ' << name(plan.batteries[k].id + ".pos") << ' '
+        deck << "V" << k << " e" << k << ' ' << name(neg_of(plan.batteries[k].id)) << ' ' << b.open_V << '\n'
+             << "RB" << k << " e" << k << ' ' << name(pos_of(plan.batteries[k].id)) << ' '
              << b.R0_ohm * (plan.batteries[k].health ? 1 : 2) << '\n';
     }
     for (std::size_t k = 0; k < plan.sources.size(); ++k) {
         const SourceElement& e = s.network.sources[k];
         if (!e.works) continue;
-        const std::string out = name(plan.sources[k].id + ".out"), neg = name(plan.sources[k].return_at);
+        const std::string out = name(out_of(plan.sources[k].id)), neg = name(plan.sources[k].return_at);
         deck << "BS" << k << ' ' << neg << ' ' << out << " I = max(0, min(" << e.limit_A << ", (" << e.set_V
              << " - (v(" << out << ") - v(" << neg << "))) / " << e.droop_ohm << "))\n";
     }
@@ -101,10 +101,10 @@ TEST(ShortsAgainstSpice, EveryFarEndOfTheTruckParkedAndDriving) {
                 write_text(folder.file("short.cir"), short_deck(plan, state, s, place.at, place.back, ohm));
                 const double theirs =
                     spice_number(run("ngspice -b " + folder.file("short.cir")).out, "i(vs)");
-                ASSERT_TRUE(std::isfinite(theirs)) << name << ", " << place.at;
+                ASSERT_TRUE(std::isfinite(theirs)) << name << ", " << place.at.text();
                 // a battery's acceptance and a charger's input are left out of the deck: small beside a short
                 EXPECT_NEAR(ours->least_A, std::abs(theirs), 0.02 * std::abs(theirs) + 0.5)
-                    << name << ", " << place.at << ", " << ohm;
+                    << name << ", " << place.at.text() << ", " << ohm;
                 ++compared;
             }
         }
@@ -129,7 +129,7 @@ TEST(ShortsAgainstSpice, RandomNetworksWithLoops) {
                        short_deck(plan, plan.states[0], s, place.at, place.back, 0.01));
             const double theirs = spice_number(run("ngspice -b " + folder.file("short.cir")).out, "i(vs)");
             EXPECT_NEAR(ours->least_A, std::abs(theirs), 1e-3 * std::abs(theirs) + 1e-3)
-                << seed << ", " << place.at;
+                << seed << ", " << place.at.text();
             ++compared;
         }
         EXPECT_GE(compared, 1) << seed;
@@ -390,8 +390,8 @@ OneLoad one_load(const std::function<void(Load&)>& shape) {
     l.id = l.name = "load";
     shape(l);
     out.plan.loads.push_back(l);
-    for (const auto& [id, from, to] : {std::tuple{"feed", b.id + ".pos", std::string("load.pos")},
-                                       {"back", std::string("load.neg"), b.id + ".neg"}}) {
+    for (const auto& [id, from, to] : {std::tuple{"feed", pos_of(b.id), Terminal("load.pos")},
+                                       {"back", Terminal("load.neg"), neg_of(b.id)}}) {
         yr::Run r;
         r.id = r.name = id;
         r.from = from;

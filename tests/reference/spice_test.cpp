@@ -43,16 +43,16 @@ void compare(const Plan& plan, const State& state) {
          {1e-3, 1e-5, 1e-7}) {  // how near to the answer ngspice begins; limits make it hard
         std::map<std::string, double> start;
         for (std::size_t k = 0; k < ours.network.nodes.size(); ++k)
-            start[ours.network.nodes[k]] = std::round(ours.point.node_V[k] / step) * step;
+            start[ours.network.nodes[k].text()] = std::round(ours.point.node_V[k] / step) * step;
         circuit = write_spice(plan, state, temperatures, start, on, closed);
         volts = run_spice(circuit);
         if (!volts.empty()) break;
     }
     ASSERT_FALSE(volts.empty()) << circuit.deck;
     for (std::size_t k = 0; k < ours.network.nodes.size(); ++k) {
-        const auto found = volts.find(ours.network.nodes[k]);
+        const auto found = volts.find(ours.network.nodes[k].text());
         if (found == volts.end()) continue;  // a terminal that nothing closed touches in this state
-        EXPECT_NEAR(ours.point.node_V[k], found->second, kVolt) << ours.network.nodes[k];
+        EXPECT_NEAR(ours.point.node_V[k], found->second, kVolt) << ours.network.nodes[k].text();
     }
     for (std::size_t k = 0; k < plan.runs.size(); ++k) {
         const yr::Run& r = plan.runs[k];
@@ -62,7 +62,7 @@ void compare(const Plan& plan, const State& state) {
             EXPECT_EQ(mine, 0) << r.name;
             continue;
         }
-        const double theirs = circuit.current_A(r.id, volts.at(r.from) - volts.at(r.to));
+        const double theirs = circuit.current_A(r.id, volts.at(r.from.text()) - volts.at(r.to.text()));
         EXPECT_NEAR(mine, theirs, kShare * std::abs(theirs) + kLeast_A * kShare) << r.name;
     }
 }
@@ -146,7 +146,7 @@ TEST(SpiceExport, NgspiceReadsItAndAgrees) {
         const auto at = ran.out.find(key);
         if (at == std::string::npos) continue;
         EXPECT_NEAR(std::strtod(ran.out.c_str() + at + key.size(), nullptr), s.point.node_V[k], kVolt)
-            << s.network.nodes[k];
+            << s.network.nodes[k].text();
         ++compared;
     }
     EXPECT_GT(compared, 60);

@@ -3,8 +3,8 @@
 
 #include <cmath>
 
+#include "plan/additions.h"
 #include "plan/plan_json.h"
-#include "size/additions.h"
 #include "solve/settle.h"
 #include "support/random_plan.h"
 
@@ -132,8 +132,8 @@ TEST(SmallGenerator, CarriesIgnitionAndChargeButNoWorkLights) {
         Load l;
         l.id = name, l.name = name, l.draw = {DrawKind::current, amps}, l.live_when.key = Key::ignition;
         plan.loads.push_back(l);
-        for (const auto& [id, from, to] : {std::tuple{l.id + "t", Id("point-bus"), l.id + ".pos"},
-                                           {l.id + "b", l.id + ".neg", Id("battery-1.neg")}}) {
+        for (const auto& [id, from, to] : {std::tuple{l.id + "t", Terminal("point-bus"), pos_of(l.id)},
+                                           {l.id + "b", neg_of(l.id), Terminal("battery-1.neg")}}) {
             yr::Run r;
             r.id = id, r.name = id, r.from = from, r.to = to, r.length_m = 1, r.size = WireSize::awg(12);
             plan.runs.push_back(r);
@@ -163,7 +163,7 @@ TEST(TwoAlternators, ShareByDroopAndSetVolts) {
         s.works_when.engine = Engine::running;
         plan.sources.push_back(s);
         yr::Run r;
-        r.id = "r" + s.id, r.name = r.id, r.from = s.id + ".out", r.to = "bus", r.resistance_ohm = 0.001;
+        r.id = "r" + s.id, r.name = r.id, r.from = out_of(s.id), r.to = "bus", r.resistance_ohm = 0.001;
         plan.runs.push_back(r);
     }
     Load l;

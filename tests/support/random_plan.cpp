@@ -269,8 +269,8 @@ class Maker {
                              : Draw{DrawKind::resistance, 12 / amps};
         if (chance(0.2)) l.count = 2;
         plan_.loads.push_back(l);
-        add_run(feeds_[static_cast<std::size_t>(pick(shape_.feeds))], l.id + ".pos", 0);
-        add_run(l.id + ".neg", chance(0.5) ? "ground" : chance(0.5) ? "chassis" : "battery-1.neg", 0);
+        add_run(feeds_[static_cast<std::size_t>(pick(shape_.feeds))], pos_of(l.id), 0);
+        add_run(neg_of(l.id), chance(0.5) ? "ground" : chance(0.5) ? "chassis" : "battery-1.neg", 0);
     }
 
     void add_loops() {
@@ -330,11 +330,10 @@ Plan nervous_plan(std::uint32_t seed) {
         d.open_V = *d.close_V - between(0.02, 0.8);
         d.senses = random() % 3 == 0 ? Senses::to : Senses::from;
         d.delay_s = between(0, 5);
-        Run& feed =
-            add_run(k > 0 && random() % 2 ? Terminal("load" + std::to_string(k - 1) + ".pos") : "point-bus",
-                    l.id + ".pos");
+        Run& feed = add_run(k > 0 && random() % 2 ? pos_of("load" + std::to_string(k - 1)) : "point-bus",
+                            pos_of(l.id));
         feed.devices.push_back(d);
-        add_run(l.id + ".neg", "point-body");
+        add_run(neg_of(l.id), "point-body");
         if (random() % 2) plan.states[0].closed.push_back(d.id);
     }
     return plan;
@@ -362,10 +361,10 @@ Plan wide_plan(int loads) {
         plan.loads.push_back(l);
         Run supply;
         supply.id = "s" + l.id, supply.name = supply.id, supply.from = "feed" + std::to_string(k % feeds),
-        supply.to = l.id + ".pos";
+        supply.to = pos_of(l.id);
         supply.length_m = 3, supply.size = WireSize::awg(12);
         Run ret = supply;
-        ret.id = "t" + l.id, ret.name = ret.id, ret.from = l.id + ".neg",
+        ret.id = "t" + l.id, ret.name = ret.id, ret.from = neg_of(l.id),
         ret.to = k % 2 ? "point-body" : "battery-1.neg";
         plan.runs.push_back(supply);
         plan.runs.push_back(ret);

@@ -20,10 +20,10 @@ class Maker {
         b.charge = 0.9;
         point("bus", PointKind::bus);
         point("back", PointKind::bus);
-        run("main", b.id + ".pos", "bus", pick(0.5, 2.5));
-        run("home", "back", b.id + ".neg", pick(0.5, 2.5));
-        if (shape_.mesh) run("second-home", "back", b.id + ".neg", pick(0.5, 2.5));
-        if (shape_.mesh && pick(0, 1) < 0.5) run("second-main", b.id + ".pos", "bus", pick(0.5, 2.5));
+        run("main", pos_of(b.id), "bus", pick(0.5, 2.5));
+        run("home", "back", neg_of(b.id), pick(0.5, 2.5));
+        if (shape_.mesh) run("second-home", "back", neg_of(b.id), pick(0.5, 2.5));
+        if (shape_.mesh && pick(0, 1) < 0.5) run("second-main", pos_of(b.id), "bus", pick(0.5, 2.5));
         for (int k = 0; k < shape_.loads; ++k) add_load(k);
         add_state("rest", 25, {});
         add_state("work", 45, {"work"});
@@ -65,8 +65,8 @@ class Maker {
         l.drop_limit = pick(0.02, 0.07);
         if (pick(0, 1) < 0.5) l.live_when.switches = {"work"};
         plan_.loads.push_back(l);
-        run("feed-" + std::to_string(k), "bus", l.id + ".pos", pick(1, 5));
-        run("return-" + std::to_string(k), l.id + ".neg", "back", pick(1, 5));
+        run("feed-" + std::to_string(k), "bus", pos_of(l.id), pick(1, 5));
+        run("return-" + std::to_string(k), neg_of(l.id), "back", pick(1, 5));
     }
 
     void add_state(const Id& id, double ambient_C, std::vector<std::string> switches) {

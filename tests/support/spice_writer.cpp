@@ -23,7 +23,7 @@ class Writer {
 
     SpiceCircuit write(const std::vector<double>& temperature_C, const std::map<std::string, double>& start_V,
                        const std::vector<char>& load_on) {
-        circuit_.node_of[plan_.batteries.front().id + ".neg"] = "0";
+        circuit_.node_of[neg_of(plan_.batteries.front().id).text()] = "0";
         for (std::size_t k = 0; k < plan_.runs.size(); ++k) run(plan_.runs[k], temperature_C[k]);
         for (const Point& p : plan_.points)
             if (p.kind == PointKind::ground) resistor(p.id, p.id, p.bonded_to, p.bond_ohm.value_or(1e-3));
@@ -50,13 +50,14 @@ class Writer {
     }
 
   private:
-    std::string node(const std::string& terminal) {
+    std::string node(const Terminal& end) {
+        const std::string terminal = end.text();
         const auto [at, added] = circuit_.node_of.try_emplace(terminal, "");
         if (added) at->second = "n" + std::to_string(circuit_.node_of.size());
         return at->second;
     }
 
-    void resistor(const std::string& id, const std::string& a, const std::string& b, double ohm) {
+    void resistor(const std::string& id, const Terminal& a, const Terminal& b, double ohm) {
         circuit_.ohm_of_run[id] = ohm;
         body_ += "R" + std::to_string(++count_) + " " + node(a) + " " + node(b) + " " + num(ohm) + "\n";
     }
@@ -113,7 +114,7 @@ class Writer {
                              : i.curve.empty()
                                  ? standby + ac / i.efficiency.value_or(0.88)
                                  : std::max(standby, ac / line(i.curve, ac / i.continuous_W.value_or(1000)));
-        const std::string p = node(i.id + ".pos"), n = node(i.id + ".neg");
+        const std::string p = node(pos_of(i.id)), n = node(neg_of(i.id));
         body_ += "B" + std::to_string(++count_) + " " + p + " " + n + " I=" + num(watts) + "/max(v(" + p +
                  "," + n + "),6)\n";
     }
@@ -168,12 +169,12 @@ class Writer {
         else if (t < 25)
             accept *= std::exp2((t - 25) / 20);
         const double open = line(data.ocv_V, charge) + (lithium ? 0 : 0.0012) * (t - 25);
-        clamped(node(b.id + ".pos"), node(b.id + ".neg"), open * blocks,
+        clamped(node(pos_of(b.id)), node(neg_of(b.id)), open * blocks,
                 warm / health * cold * line(data.R0_factor, charge), num(-accept), "1e9");
     }
 
     void source(const Source& s) {
-        const std::string p = node(s.id + ".out"), n = node(s.return_at);
+        const std::string p = node(out_of(s.id)), n = node(s.return_at);
         if (closed_.contains(s.id) && !closed_.at(s.id)) return;
         if (s.kind == SourceKind::shore || s.kind == SourceKind::solar) {
             mains_or_sun(s, p, n);
@@ -183,7 +184,7 @@ class Writer {
             if (!holds(s.works_when, state_)) return;
             clamped(p, n, charger_V(s), s.droop_ohm.value_or(0.004), "0", num(s.rated_A.value_or(20)));
             sense(p, n, charger_V(s));
-            const std::string in = node(s.id + ".in");
+            const std::string in = node(in_of(s.id));
             body_ += "B" + std::to_string(++count_) + " " + in + " " + n + " I=(v(" + p + "," + n + ")*" +
                      law_ + "/" + num(s.efficiency.value_or(0.9)) + "+" + num(s.standby_W.value_or(0)) +
                      ")/max(v(" + in + "," + n + "),6)\n";
@@ -227,7 +228,7 @@ class Writer {
     }
 
     void load(const Load& l) {
-        const std::string p = node(l.id + ".pos"), n = node(l.id + ".neg");
+        const std::string p = node(pos_of(l.id)), n = node(neg_of(l.id));
         const double many = l.count;
         if (!l.line_curve.empty()) {
             const double amps = line(l.line_curve, state_.line_load.value_or(l.line_load.value_or(1))) * many;

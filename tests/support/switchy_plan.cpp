@@ -97,10 +97,10 @@ class Maker {
         l.own_switch = chance(3);
         l.critical = chance(3);
         plan_.loads.push_back(l);
-        Run& r = add_run(some_feed(), l.id + ".pos");
+        Run& r = add_run(some_feed(), pos_of(l.id));
         if (chance(2)) add_fuse(r);
         if (chance(2)) r.devices.push_back(switching(chance(2) ? l.live_when : condition()));
-        Run& back = add_run(l.id + ".neg", "point-body");
+        Run& back = add_run(neg_of(l.id), "point-body");
         if (chance(8)) back.devices.push_back(switching(condition()));
         return plan_.loads.back();
     }
@@ -125,14 +125,14 @@ class Maker {
             if (a == b) continue;
             switch (pick(3)) {
                 case 0:
-                    add_run(a + ".pos", b + ".pos");
+                    add_run(pos_of(a), pos_of(b));
                     break;
                 case 1:  // one return through the other's supply
                     for (Run& r : plan_.runs)
-                        if (r.from == a + ".neg" && r.to == "point-body") r.to = b + ".pos";
+                        if (r.from == neg_of(a) && r.to == "point-body") r.to = pos_of(b);
                     break;
                 default: {
-                    Run& r = add_run(some_feed(), b + ".pos");
+                    Run& r = add_run(some_feed(), pos_of(b));
                     Device d;
                     d.id = "dev" + std::to_string(++devices_), d.name = d.id, d.kind = DeviceKind::diode;
                     if (chance(2)) r.devices.push_back(d);
@@ -146,7 +146,7 @@ class Maker {
         if (plan_.loads.size() < 2) return;
         const Id unit = plan_.loads[0].id, worked = plan_.loads[1].id;
         for (Run& r : plan_.runs)
-            if (r.from == worked + ".neg" && r.to == "point-body" && r.devices.empty()) {
+            if (r.from == neg_of(worked) && r.to == "point-body" && r.devices.empty()) {
                 Device d = switching(condition());
                 d.grounds_without = unit;
                 r.devices.push_back(d);

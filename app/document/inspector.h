@@ -1,0 +1,42 @@
+// What is wrong with the open plan, worked out in a worker after every edit. One signal: inspected().
+#pragma once
+
+#include <memory>
+
+#include "document/job.h"
+#include "document/plan_store.h"
+#include "inspect/findings.h"
+
+namespace yr::app {
+
+class Inspector : public QObject {
+    Q_OBJECT
+
+  public:
+    explicit Inspector(PlanStore* store, QObject* parent = nullptr);
+
+    [[nodiscard]] const std::vector<Finding>& findings() const { return inspection().findings; }
+    // Of the plan as it is, or as it was a moment ago: see current().
+    [[nodiscard]] const Inspection& inspection() const;
+    [[nodiscard]] bool current() const { return job_.current(store_->generation()); }
+    // Every state solved, where the findings have it for the plan as it is; nullptr: not yet.
+    [[nodiscard]] const std::vector<Solution>* solutions_at_hand() const;
+    // Waits until findings belong to the plan as it is.
+    void finish();
+    // The worst severity of a finding about this thing or its own run; nullopt when there is none. Where
+    // `state` is given, findings that belong to another state do not count.
+    [[nodiscard]] std::optional<Severity> severity_of(const Id& id, const Id& state = {}) const;
+    // Makes the finding's smallest change, if it still has one on the plan as it is now.
+    bool mend(const Finding& finding);
+
+  signals:
+    void inspected();
+
+  private:
+    void start();
+
+    PlanStore* store_;
+    Job<std::shared_ptr<const Inspection>> job_;
+};
+
+}  // namespace yr::app

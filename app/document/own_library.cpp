@@ -1,0 +1,106 @@
+#include "document/own_library.h"
+
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <QSaveFile>
+#include <QStandardPaths>
+#include <algorithm>
+#include <optional>
+
+#include "text/say.h"
+#include "words/sentences.h"
+
+namespace yr::app {
+namespace {
+
+struct Known {
+    Library own, all;
+    QString problem;
+};
+
+std::optional<Known>& cache() {
+    static std::optional<Known> known;
+    return known;
+}
+
+const Known& known() {
+    if (cache()) return *cache();
+    Known k;
+    QFile file(own_library_path());
+    if (file.open(QIODevice::ReadOnly)) {
+        if (auto own = read_library(file.readAll().toStdString()))
+            k.own = std::move(*own);
+        else
+            k.problem = QString::fromStdString(words::sentence(own.error())) +
+                        say(" Your own library is left as it is.");
+    }
+    k.all = with_own(k.own);
+    cache() = std::move(k);
+    return *cache();
+}
+
+QString write(const Library& own) {
+    if (!known().problem.isEmpty()) return known().problem;  // never over a file that could not be read
+    QDir().mkpath(QFileInfo(own_library_path()).path());
+    QSaveFile file(own_library_path());
+    const QByteArray text = QByteArray::fromStdString(library_text(own));
+    if (!file.open(QIODevice::WriteOnly) || file.write(text) != text.size() || !file.commit())
+        return say("Your own library cannot be written: ") + file.errorString();
+    cache().reset();
+    return {};
+}
+
+template <class Entry, class Name>
+void put(std::vector<Entry>& list, Entry entry, const Name& name) {
+    const auto same =
+        std::find_if(list.begin(), list.end(), [&](const Entry& e) { return name(e) == name(entry); });
+    if (same == list.end())
+        list.push_back(std::move(entry));
+    else
+        *same = std::move(entry);
+}
+
+}  // namespace
+
+const Library& library() {
+    return known().all;
+}
+
+QString library_problem() {
+    return known().problem;
+}
+
+QString own_library_path() {
+    return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) +
+           QStringLiteral("/library.json");
+}
+
+QString keep_load(const Load& load) {
+    LoadEntry entry;
+    entry.trade = "my own";
+    entry.mains = !load.inverter.empty();
+    entry.load = load;
+    entry.load.id.clear();  // what belongs to this plan alone is left out
+    entry.load.place.clear();
+    entry.load.inverter.clear();
+    entry.load.pinned = false;
+    entry.load.own_switch = true;
+    entry.load.live_when.circuits.clear();
+    Library own = known().own;
+    put(own.loads, entry, [](const LoadEntry& e) { return e.load.name; });
+    return write(own);
+}
+
+QString keep_box(const Point& box) {
+    BoxEntry entry;
+    entry.box = box;
+    entry.box.id.clear();
+    entry.box.place.clear();
+    entry.box.return_at = {};
+    Library own = known().own;
+    put(own.boxes, entry, [](const BoxEntry& e) { return e.box.name; });
+    return write(own);
+}
+
+}  // namespace yr::app

@@ -1,0 +1,44 @@
+// The list on the left: supply first, then each feed with the loads that hang on it, amps at the right.
+#pragma once
+
+#include <QMenu>
+#include <QTreeWidget>
+
+#include "document/document.h"
+
+namespace yr::app {
+
+class PlanList : public QTreeWidget {
+    Q_OBJECT
+
+  public:
+    explicit PlanList(Document* document, QWidget* parent = nullptr);
+    // Text of the row of this thing, "name|amount"; empty when it has no row.
+    [[nodiscard]] QString row_text(const Id& id) const;
+
+  signals:
+    void why(const std::vector<words::ValueRef>& refs, const QPoint& global);
+    void remove_asked(const Id& id);
+
+  protected:
+    void keyPressEvent(QKeyEvent* event) override;
+    void contextMenuEvent(QContextMenuEvent* event) override;
+
+  private:
+    void fill_hang_menu(QMenu* menu, const Id& load, const Run& run);
+    struct Row {
+        Id id;
+        QString name, amount, tip;
+        bool heading = false;
+    };
+    void refresh();
+    [[nodiscard]] std::vector<Row> rows() const;
+    [[nodiscard]] Row load_row(std::size_t index, const Id& feed = {}) const;
+    [[nodiscard]] std::vector<words::ValueRef> questions(const Id& id) const;
+    void show_selection();
+
+    Document* document_;
+    bool filling_ = false;
+};
+
+}  // namespace yr::app

@@ -1,0 +1,222 @@
+#include "window/main_window.h"
+
+#include <QAction>
+#include <QSettings>
+#include <QSplitter>
+
+#include "document/own_library.h"
+#include "plan/variant.h"
+#include "widgets/tokens.h"
+#include "window/dialogs.h"
+
+namespace yr::app {
+namespace {
+
+const QString kAllStates = QStringLiteral("all_states");  // the view behind the state bar's word
+
+}  // namespace
+
+MainWindow::MainWindow(const QString& autosave_folder, const std::vector<WorkspaceKind>& kinds,
+                       QWidget* parent)
+    : QMainWindow(parent) {
+    resize(1280, 800);
+    setMinimumSize(1024, 640);
+    setWindowIcon(QIcon(QStringLiteral(":/icons/your-rail.svg")));
+    messages_ = new MessageBar;
+    top_ = new TopLine(&document_);
+    states_ = new StateBar(&document_);
+    type_line_ = new TypeLine(&document_);
+    list_ = new PlanList(&document_);
+    findings_ = new FindingsStrip(&document_);
+    findings_->setMinimumHeight(96);
+    details_ = new DetailsPanel(&document_);
+    why_ = new WhyPopup(this);
+    make_workspaces(kinds);
+
+    auto* central = new QWidget;
+    central->setObjectName(QStringLiteral("paper"));
+    auto* column = new QVBoxLayout(central);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(top_);
+    auto* body = new QHBoxLayout;
+    body->setSpacing(0);
+    body->addWidget(make_left());
+    body->addWidget(make_middle(), 1);
+    column->addLayout(body, 1);
+    setCentralWidget(central);
+    fill_menus();
+    make_actions();
+    connect_parts();
+    if (Workspace* first = with_view(kAllStates)) go_to(first->key());
+    if (!library_problem().isEmpty()) messages_->say(library_problem());
+    if (!autosave_folder.isEmpty()) recovery_ = std::make_unique<Recovery>(&document_, autosave_folder);
+    refresh_title();
+}
+
+// A field that loses its focus while the window goes would still hand in what stands in it, to members that
+// are gone.
+MainWindow::~MainWindow() {
+    for (QLineEdit* edit : findChildren<QLineEdit*>()) edit->blockSignals(true);
+}
+
+void MainWindow::make_workspaces(const std::vector<WorkspaceKind>& kinds) {
+    pages_ = new QStackedWidget;
+    for (const WorkspaceKind& kind : kinds) {
+        Workspace* w = kind.make(&document_);
+        workspaces_.push_back(w);
+        pages_->addWidget(w);
+        top_->add_workspace(w->key(), w->name());
+        if (QWidget* corner = w->corner()) top_->add_corner(corner);
+        connect(w, &Workspace::said, this, [this](const QString& text) { messages_->say(text); });
+        connect(w, &Workspace::go_to, this, &MainWindow::go_to);
+        connect(w, &Workspace::why, this, &MainWindow::ask_why);
+        connect(w, &Workspace::remove_asked, this, &MainWindow::remove_thing);
+    }
+}
+
+QWidget* MainWindow::make_left() {
+    auto* left = new QWidget;
+    left->setObjectName(QStringLiteral("panel"));
+    left->setAttribute(Qt::WA_StyledBackground);
+    left->setFixedWidth(272);
+    auto* column = new QVBoxLayout(left);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(type_line_);
+    column->addWidget(list_, 1);
+    return left;
+}
+
+QWidget* MainWindow::make_middle() {
+    auto* picture = new QWidget;
+    auto* picture_row = new QHBoxLayout(picture);
+    picture_row->setContentsMargins(0, 0, 0, 0);
+    picture_row->setSpacing(0);
+    picture_row->addWidget(pages_, 1);
+    details_side_ = new QWidget;
+    auto* details_row = new QHBoxLayout(details_side_);
+    details_row->setContentsMargins(0, 0, 0, 0);
+    details_row->addWidget(details_);
+    picture_row->addWidget(details_side_);
+    auto* split = new QSplitter(Qt::Vertical);
+    split->addWidget(picture);
+    split->addWidget(findings_);
+    split->setStretchFactor(0, 1);
+    split->setChildrenCollapsible(false);
+    split->setHandleWidth(3);
+    split->setSizes({548, 158});
+    auto* middle = new QWidget;
+    auto* column = new QVBoxLayout(middle);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(states_);
+    column->addWidget(messages_);
+    column->addWidget(split, 1);
+    return middle;
+}
+
+void MainWindow::connect_parts() {
+    connect(&document_.store(), &PlanStore::refused, this,
+            [this](const QString& text) { messages_->say(text); });
+    connect(&document_.store(), &PlanStore::edited, this, &MainWindow::refresh_title);
+    connect(&document_.store(), &PlanStore::renamed, this, &MainWindow::refresh_title);
+    connect(document_.store().undo_stack(), &QUndoStack::cleanChanged, this, &MainWindow::refresh_title);
+    connect(top_, &TopLine::workspace_asked, this, [this](const QString& key) { go_to(key); });
+    connect(list_, &PlanList::why, this, &MainWindow::ask_why);
+    connect(details_, &DetailsPanel::why, this, &MainWindow::ask_why);
+    connect(list_, &PlanList::remove_asked, this, &MainWindow::remove_thing);
+    connect(details_, &DetailsPanel::remove_asked, this, &MainWindow::remove_thing);
+    connect(states_, &StateBar::all_states_changed, this, [this](bool on) {
+        Workspace* w = with_view(kAllStates);
+        const bool shown = open_ == w && w && w->open_view() == kAllStates;
+        if (w && on != shown) go_to(w->key(), on ? kAllStates : QString());
+    });
+    connect(findings_, &FindingsStrip::why_finding, this, [this](const Finding& f, const QPoint& where) {
+        why_->show_answers({words::explain(f, document_.plan(), document_.inspector().inspection().solutions,
+                                           document_.style())},
+                           where);
+    });
+}
+
+void MainWindow::shortcut(const QString& keys, const std::function<void()>& what) {
+    auto* a = new QAction(this);
+    a->setShortcut(QKeySequence(keys));
+    addAction(a);
+    connect(a, &QAction::triggered, this, what);
+}
+
+void MainWindow::make_actions() {
+    QUndoStack* stack = document_.store().undo_stack();
+    shortcut(QStringLiteral("Ctrl+Z"), [stack] { stack->undo(); });
+    shortcut(QStringLiteral("Ctrl+Shift+Z"), [stack] { stack->redo(); });
+    shortcut(QStringLiteral("Ctrl+Y"), [stack] { stack->redo(); });
+    shortcut(QStringLiteral("Ctrl+N"), [this] { new_plan(); });
+    shortcut(QStringLiteral("Ctrl+O"), [this] { open_dialog(); });
+    shortcut(QStringLiteral("Ctrl+S"), [this] { save(); });
+    shortcut(QStringLiteral("Ctrl+Shift+S"), [this] { save_as(); });
+    shortcut(QStringLiteral("Ctrl+L"), [this] { type_line_->edit()->setFocus(); });
+    shortcut(QStringLiteral("Ctrl+U"), [this] { top_->switch_units(); });
+    shortcut(QStringLiteral("Ctrl+D"), [this] { switch_look(); });
+    shortcut(QStringLiteral("Ctrl+Q"), [this] { close(); });
+    shortcut(QStringLiteral("?"), [this] { show_shortcuts(this); });
+    // workspaces first, then those of their views that have keys of their own
+    int number = 0;
+    const auto next = [&number] { return say("Alt+%1").arg(++number); };
+    for (Workspace* w : workspaces_) shortcut(next(), [this, w] { go_to(w->key()); });
+    for (Workspace* w : workspaces_)
+        for (const WorkspaceView& v : w->views())
+            if (v.own_keys) shortcut(next(), [this, w, view = v.key] { go_to(w->key(), view); });
+}
+
+Workspace* MainWindow::with_view(const QString& view) const {
+    for (Workspace* w : workspaces_)
+        if (w->has_view(view)) return w;
+    return workspaces_.empty() ? nullptr : workspaces_.front();
+}
+
+void MainWindow::go_to(const QString& key, const QString& view) {
+    for (Workspace* w : workspaces_) {
+        if (w->key() != key || !w->open_view(view)) continue;
+        if (open_ && open_ != w && open_->corner()) open_->corner()->hide();
+        open_ = w;
+        pages_->setCurrentWidget(w);
+        top_->show_workspace(key);
+        const auto around = w->surroundings();
+        states_->setVisible(around.states);
+        details_side_->setVisible(around.details);
+        findings_->setVisible(around.findings);
+        states_->set_all_states(view == kAllStates);
+        w->entered();
+    }
+}
+
+void MainWindow::new_option(const QString& name) {
+    const Plan& stored = document_.store().stored();
+    const Id id = new_id(stored, "variant");
+    const Plan shown = with_variant(stored, stored.active);
+    Variant v = difference(with_variant(stored, {}), shown, id, name.toStdString());
+    document_.apply(Batch{{Put<Variant>{v, {}}, SetActive{id}}}, say("new option %1").arg(name));
+}
+
+void MainWindow::ask_why(const std::vector<words::ValueRef>& refs, const QPoint& global) {
+    std::vector<words::Explanation> answers;
+    answers.reserve(refs.size());
+    for (const auto& ref : refs) answers.push_back(document_.shown().why(ref));
+    why_->show_answers(answers, global);
+}
+
+void MainWindow::remove_thing(const Id& id) {
+    const QString name = q(yr::name_of(document_.plan(), id));
+    if (document_.apply(remove_with_runs(document_.plan(), id), say("take out %1").arg(name)))
+        document_.selection().choose({});
+}
+
+void MainWindow::switch_look() {
+    use_look(!tokens().night);
+    QSettings().setValue(QStringLiteral("night"), tokens().night);
+    emit document_.inspector().inspected();  // rows hold their colours
+    update();
+}
+
+}  // namespace yr::app

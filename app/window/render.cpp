@@ -1,0 +1,90 @@
+#include "window/render.h"
+
+#include <QCoreApplication>
+#include <QDir>
+#include <QPainter>
+#include <cstdio>
+#include <functional>
+
+#include "document/plan_files.h"
+#include "widgets/tokens.h"
+#include "window/main_window.h"
+
+namespace yr::app {
+namespace {
+
+struct Picture {
+    QString file;
+    std::function<void(MainWindow&)> prepare;
+};
+
+void open_demo_in(MainWindow& w, std::size_t demo, const char* state) {
+    w.open_demo(demo_plans()[demo].resource);
+    const Plan& plan = w.document()->plan();
+    if (const State* s = find_state(plan, state))
+        w.document()->shown().set_state(static_cast<int>(s - plan.states.data()));
+}
+
+// Those that are of the window as a whole.
+std::vector<Picture> window_pictures() {
+    return {
+        {QStringLiteral("type-to-add.png"),
+         [](MainWindow& w) {
+             w.type_line()->edit()->setText(
+                 say("bank light 2x 45 W on ignition and scene, 5.5 m, cargo roof, channel 7, wobbly"));
+         }},
+        {QStringLiteral("buggy.png"), [](MainWindow& w) { open_demo_in(w, 1, "Spraying"); }},
+        {QStringLiteral("cart.png"), [](MainWindow& w) { open_demo_in(w, 2, "Sweeping"); }},
+    };
+}
+
+// The workspaces' own, each by its place in the list: every picture is taken in a window of its own.
+std::vector<Picture> all_pictures() {
+    std::vector<Picture> list = window_pictures();
+    MainWindow lister({});
+    for (std::size_t w = 0; w < lister.workspaces().size(); ++w) {
+        const auto own = lister.workspaces()[w]->pictures();
+        for (std::size_t k = 0; k < own.size(); ++k)
+            list.push_back({own[k].file,
+                            [w, k](MainWindow& window) { window.workspaces()[w]->pictures()[k].prepare(); }});
+    }
+    return list;
+}
+
+bool draw(const Picture& what, const QString& path) {
+    use_look(false);
+    MainWindow window({});
+    window.resize(1280, 800);
+    window.open_demo(demo_plans().front().resource);
+    window.show();
+    QCoreApplication::processEvents();
+    what.prepare(window);
+    window.document()->inspector().finish();
+    for (int k = 0; k < 20; ++k) QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
+    QPixmap picture = window.grab();
+    if (WhyPopup* why = window.why_popup(); why->isVisible()) {  // a window of its own: put where it stands
+        QPainter painter(&picture);
+        painter.drawPixmap(window.mapFromGlobal(why->pos()), why->grab());
+    }
+    return picture.save(path);
+}
+
+}  // namespace
+
+int render_views(const QString& folder) {
+    if (!QDir().mkpath(folder)) {
+        std::fprintf(stderr, "The folder %s cannot be made.\n", qPrintable(folder));
+        return 1;
+    }
+    bool whole = true;
+    for (const Picture& picture : all_pictures()) {
+        const QString path = QDir(folder).filePath(picture.file);
+        const bool written = draw(picture, path);
+        std::printf("%s %s\n", written ? "drawn:" : "could not write:", qPrintable(path));
+        whole = whole && written;
+    }
+    use_look(false);
+    return whole ? 0 : 1;
+}
+
+}  // namespace yr::app

@@ -1,0 +1,150 @@
+#include "window/top_line.h"
+
+#include <QPainter>
+#include <QStyle>
+
+#include "widgets/tokens.h"
+
+namespace yr::app {
+namespace {
+
+// A workspace's word; a bar stands under the open one.
+class PlaceWord : public QToolButton {
+  public:
+    explicit PlaceWord(const QString& text) {
+        setText(text);
+        setCheckable(true);
+        setFont(type_font(Type::bold));
+        setFixedSize(QFontMetrics(font()).horizontalAdvance(text) + 16, 32);
+        setAccessibleName(text);
+    }
+
+  protected:
+    void paintEvent(QPaintEvent*) override {
+        QPainter p(this);
+        p.setFont(font());
+        p.setPen(isChecked() ? tokens().ink : tokens().soft);
+        p.drawText(rect(), Qt::AlignCenter, text());
+        if (isChecked()) p.fillRect(QRect(0, height() - 4, width(), 3), tokens().source);
+        if (hasFocus())
+            p.setPen(QPen(tokens().soft, 1, Qt::DotLine)), p.drawRect(rect().adjusted(1, 1, -2, -2));
+    }
+};
+
+QToolButton* tool(const QString& text, const QString& tip, const QString& name) {
+    auto* b = new QToolButton;
+    b->setText(text);
+    b->setToolTip(tip);
+    b->setAccessibleName(name);
+    b->setMinimumSize(32, 32);
+    return b;
+}
+
+QToolButton* menu_button(const QString& text, QMenu* menu) {
+    QToolButton* b = tool(text, {}, text);
+    b->setMenu(menu);
+    b->setPopupMode(QToolButton::InstantPopup);
+    return b;
+}
+
+}  // namespace
+
+TopLine::TopLine(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
+    auto* row = new QHBoxLayout(this);
+    row->setContentsMargins(16, 8, 12, 8);
+    row->setSpacing(4);
+    title_ = new QLineEdit;
+    title_->setFrame(false);
+    title_->setFont(type_font(Type::title));
+    title_->setStyleSheet(QStringLiteral("QLineEdit { border: none; background: transparent; padding: 0; }"));
+    title_->setFixedWidth(256);
+    title_->setAccessibleName(say("Name of the vehicle"));
+    title_->setToolTip(say("The vehicle's name; click to change it"));
+    connect(title_, &QLineEdit::editingFinished, this, &TopLine::take_title);
+    words_ = new QHBoxLayout;
+    words_->setSpacing(4);
+    plan_menu_ = new QMenu(this);
+    add_menu_ = new QMenu(this);
+    more_menu_ = new QMenu(this);
+    options_menu_ = new QMenu(this);
+    options_ = menu_button(say("as planned"), options_menu_);
+    options_->setAccessibleName(say("Option that is shown"));
+    units_ = tool({}, say("Which units lead (Ctrl+U)"), say("Units"));
+    connect(units_, &QToolButton::clicked, this, &TopLine::switch_units);
+    QUndoStack* stack = document_->store().undo_stack();
+    undo_ = tool(QStringLiteral("↶"), {}, say("Undo"));
+    redo_ = tool(QStringLiteral("↷"), {}, say("Redo"));
+    connect(undo_, &QToolButton::clicked, stack, &QUndoStack::undo);
+    connect(redo_, &QToolButton::clicked, stack, &QUndoStack::redo);
+    row->addWidget(title_);
+    row->addLayout(words_);
+    row->addSpacing(8);
+    row->addStretch();
+    row->addWidget(options_);
+    row->addWidget(menu_button(say("Plan"), plan_menu_));
+    row->addWidget(menu_button(say("Add"), add_menu_));
+    row->addWidget(menu_button(say("More"), more_menu_));
+    row->addSpacing(8);
+    row->addWidget(units_);
+    row->addWidget(undo_);
+    row->addWidget(redo_);
+    connect(&document_->store(), &PlanStore::edited, this, &TopLine::refresh);
+    connect(stack, &QUndoStack::indexChanged, this, &TopLine::refresh);
+    refresh();
+}
+
+void TopLine::take_title() {
+    if (!title_->isModified()) return;
+    title_->setModified(false);
+    Vehicle v = document_->plan().vehicle;
+    v.name = title_->text().trimmed().toStdString();
+    if (!v.name.empty()) document_->apply(SetVehicle{v}, say("vehicle named %1").arg(q(v.name)));
+    refresh();
+}
+
+void TopLine::add_workspace(const QString& key, const QString& name) {
+    auto* word = new PlaceWord(name);
+    connect(word, &QToolButton::clicked, this, [this, key] { emit workspace_asked(key); });
+    words_->addWidget(word);
+    word_of_.emplace_back(key, word);
+}
+
+void TopLine::show_workspace(const QString& key) {
+    for (auto& [of, word] : word_of_) word->setChecked(of == key);
+}
+
+void TopLine::add_corner(QWidget* corner) {
+    auto* row = static_cast<QHBoxLayout*>(layout());
+    row->insertWidget(row->indexOf(words_) + 2, corner);
+}
+
+void TopLine::switch_units() {
+    Policy p = document_->plan().policy;
+    p.units = p.units == LeadUnits::metric ? LeadUnits::inch : LeadUnits::metric;
+    document_->apply(SetPolicy{p}, p.units == LeadUnits::metric ? say("metric leads") : say("inch leads"));
+}
+
+void TopLine::refresh_options() {
+    const PlanStore& store = document_->store();
+    const Variant* v = yr::find(store.stored().variants, store.stored().active);
+    const QString name = v ? q(v->name) : say("as planned");
+    options_->setText(QFontMetrics(options_->font()).elidedText(name, Qt::ElideRight, 170) +
+                      QStringLiteral(" ▾"));
+    options_->setToolTip(v ? say("Shown: %1. Changes stay in this option.").arg(name)
+                           : say("Shown: the plan as it stands. Other ways to do it are kept here."));
+    options_->setObjectName(v ? QStringLiteral("mend") : QString());
+    options_->style()->unpolish(options_);
+    options_->style()->polish(options_);
+}
+
+void TopLine::refresh() {
+    refresh_options();
+    const Plan& plan = document_->plan();
+    if (!title_->isModified()) title_->setText(q(plan.vehicle.name)), title_->setCursorPosition(0);
+    const QUndoStack* stack = document_->store().undo_stack();
+    undo_->setToolTip(stack->canUndo() ? say("Undo: %1").arg(stack->undoText()) : say("Nothing to undo"));
+    redo_->setToolTip(stack->canRedo() ? say("Redo: %1").arg(stack->redoText()) : say("Nothing to redo"));
+    units_->setText(plan.policy.units == LeadUnits::metric ? say("m, mm²") : say("ft, AWG"));
+}
+
+}  // namespace yr::app

@@ -1,0 +1,118 @@
+// The window's files: open, save, leave, and what is brought back after a crash.
+#include <QCloseEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QMessageBox>
+#include <QPushButton>
+
+#include "document/plan_files.h"
+#include "window/main_window.h"
+#include "words/sentences.h"
+
+namespace yr::app {
+namespace {
+
+QString plan_filter() {
+    return say("Your Rail plans (*.yourrail.json);;All files (*)");
+}
+
+}  // namespace
+
+void MainWindow::refresh_title() {
+    const PlanStore& store = document_.store();
+    const QString file = store.path().isEmpty() ? say("not saved yet") : QFileInfo(store.path()).fileName();
+    setWindowTitle(q(store.plan().vehicle.name) +
+                   (store.modified() ? QStringLiteral(" • ") : QStringLiteral(" – ")) + file +
+                   say(" – Your Rail"));
+}
+
+void MainWindow::new_plan() {
+    if (may_leave()) document_.store().open(empty_plan("New vehicle"), {});
+}
+
+bool MainWindow::open_file(const QString& path) {
+    auto plan = read_plan_file(path);
+    if (!plan) {
+        messages_->say(q(words::sentence(plan.error())) + say(" The open plan is as it was."));
+        return false;
+    }
+    document_.store().open(std::move(*plan), path);
+    for (Workspace* w : workspaces_) w->plan_opened();
+    remember_recent(path);
+    return true;
+}
+
+void MainWindow::open_demo(const QString& resource) {
+    document_.store().open(read_demo(resource), {});
+    for (Workspace* w : workspaces_) w->plan_opened();
+}
+
+bool MainWindow::save_to(const QString& path) {
+    const auto saved = write_plan_file(document_.store().stored(), path);
+    if (!saved) {
+        messages_->say(q(words::sentence(saved.error())));
+        return false;
+    }
+    document_.store().saved_as(path);
+    if (recovery_) recovery_->write_now();
+    remember_recent(path);
+    return true;
+}
+
+bool MainWindow::save() {
+    return document_.store().path().isEmpty() ? save_as() : save_to(document_.store().path());
+}
+
+bool MainWindow::save_as() {
+    QString name = document_.store().path();
+    if (name.isEmpty())
+        name = q(document_.plan().vehicle.name).toLower().replace(QLatin1Char(' '), QLatin1Char('-')) +
+               QStringLiteral(".yourrail.json");
+    QString path = QFileDialog::getSaveFileName(this, say("Save the plan"), name, plan_filter());
+    if (path.isEmpty()) return false;
+    if (QFileInfo(path).suffix().isEmpty()) path += QStringLiteral(".yourrail.json");
+    return save_to(path);
+}
+
+void MainWindow::open_dialog() {
+    if (!may_leave()) return;
+    const QString path = QFileDialog::getOpenFileName(
+        this, say("Open a plan"), QFileInfo(document_.store().path()).path(), plan_filter());
+    if (!path.isEmpty()) open_file(path);
+}
+
+bool MainWindow::may_leave() {
+    if (!document_.store().modified()) return true;
+    QMessageBox box(this);
+    box.setWindowTitle(say("Your Rail"));
+    box.setText(say("The plan \u201C") +
+                q(document_.plan().vehicle.name + "\u201D has changes that are not saved."));
+    auto* save_it = box.addButton(say("Save"), QMessageBox::AcceptRole);
+    auto* drop = box.addButton(say("Leave without saving"), QMessageBox::DestructiveRole);
+    box.addButton(say("Stay here"), QMessageBox::RejectRole);
+    box.exec();
+    if (box.clickedButton() == save_it) return save();
+    return box.clickedButton() == drop;
+}
+
+void MainWindow::closeEvent(QCloseEvent* event) {
+    if (!may_leave()) {
+        event->ignore();
+        return;
+    }
+    recovery_.reset();  // ended in order: nothing to bring back
+    event->accept();
+}
+
+void MainWindow::offer_recovery() {
+    if (!recovery_) return;
+    const auto lost = recovery_->found();
+    if (lost.empty()) return;
+    const Recoverable& last = lost.front();
+    messages_->say(say("“%1” was not saved when the program ended on %2.")
+                       .arg(last.vehicle, last.written.toString(QStringLiteral("d MMM, HH:mm"))),
+                   {{say("Bring it back"), [this, last] { recovery_->bring_back(last); }},
+                    {say("Throw it away"), [this, last] { recovery_->throw_away(last); }}});
+}
+
+}  // namespace yr::app

@@ -1,0 +1,29 @@
+#include "window/workspaces.h"
+
+#include "workspaces/control/control_page.h"
+#include "workspaces/guard/guard_page.h"
+#include "workspaces/rail/rail_page.h"
+#include "workspaces/runs/runs_page.h"
+#include "workspaces/survey/survey_page.h"
+
+namespace yr::app {
+namespace {
+
+template <class Page>
+WorkspaceKind kind() {
+    return {[](Document* document) { return new Page(document); }};
+}
+
+}  // namespace
+
+std::vector<WorkspaceKind> all_workspaces() {
+    return {
+        kind<SurveyPage>(),   //
+        kind<RailPage>(),     //
+        kind<ControlPage>(),  //
+        kind<RunsPage>(),     //
+        kind<GuardPage>(),    //
+    };
+}
+
+}  // namespace yr::app

@@ -1,0 +1,48 @@
+// Time over current on log axes for one run: its fuse's band, what its cable bears, start and short currents,
+// the fuses up and down stream. The fuse can be dragged to another rating.
+#pragma once
+
+#include <qcustomplot.h>
+
+#include "document/document.h"
+#include "size/guard_curves.h"
+
+namespace yr::app {
+
+class CurveChart : public QCustomPlot {
+    Q_OBJECT
+
+  public:
+    explicit CurveChart(Document* document, QWidget* parent = nullptr);
+    void show_run(const Id& run);
+    void refresh();
+    [[nodiscard]] const std::optional<GuardCurves>& curves() const { return curves_; }
+    // Where the own fuse's band stands on the widget; the middle of what can be taken hold of.
+    [[nodiscard]] QPointF handle() const;
+
+  signals:
+    void rating_asked(const Id& device, double rating_A);
+
+  protected:
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void changeEvent(QEvent* event) override;
+
+  private:
+    void draw();
+    void style_axes();
+    void add_band(const FuseBandCurve& band, double scale, bool own);
+    void add_line(const CurvePoints& points, const QPen& pen, const QString& name);
+    void add_mark(double amps, const QString& text, const QColor& colour, double at_s, Qt::PenStyle style);
+    [[nodiscard]] const Device* own_device() const;
+    [[nodiscard]] double snapped_A(double rating_A) const;
+
+    Document* document_;
+    Id run_;
+    std::optional<GuardCurves> curves_;
+    std::optional<double> grabbed_A_;  // current under the pointer when the fuse was taken
+    double dragged_A_ = 0;             // rating while it is dragged; 0: it is not
+};
+
+}  // namespace yr::app

@@ -1,0 +1,122 @@
+#include "workspaces/rail/rail_page.h"
+
+#include <QVBoxLayout>
+
+#include "inspect/sneak.h"
+#include "widgets/tokens.h"
+
+namespace yr::app {
+namespace {
+
+const QString kAllStates = QStringLiteral("all_states"), kCompare = QStringLiteral("compare");
+
+}  // namespace
+
+RailPage::RailPage(Document* document, QWidget* parent)
+    : Workspace(document, QStringLiteral("rail"), say("Rail"), parent) {
+    chart_ = new RailChart(document);
+    worst_ = new WorstView(document);
+    compare_ = new CompareView(document);
+    pages_ = new QStackedWidget;
+    for (QWidget* page :
+         {static_cast<QWidget*>(chart_), static_cast<QWidget*>(worst_), static_cast<QWidget*>(compare_)})
+        pages_->addWidget(page);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->addWidget(pages_);
+    whole_ = new QToolButton;
+    whole_->setText(say("Whole rail"));
+    whole_->setToolTip(say("Back from this feed (Escape)"));
+    whole_->setAccessibleName(say("Back to the whole rail"));
+    whole_->setMinimumSize(32, 32);
+    whole_->setObjectName(QStringLiteral("mend"));
+    whole_->hide();
+    connect(whole_, &QToolButton::clicked, chart_, &RailChart::look_at_all);
+    connect(chart_, &RailChart::window_changed, this, &RailPage::show_corner);
+    connect(chart_, &RailChart::remove_asked, this, &Workspace::remove_asked);
+    for (RailChart* c : {chart_, compare_->left(), compare_->right()})
+        connect(c, &RailChart::why, this, &Workspace::why);
+    connect(worst_, &WorstView::state_asked, this, [this](int index) {
+        document_->shown().set_state(index);
+        emit go_to(key(), {});
+    });
+}
+
+std::vector<WorkspaceView> RailPage::views() const {
+    return {{kAllStates, {}, false}, {kCompare, say("Compare side by side"), true}};
+}
+
+bool RailPage::open_view(const QString& key) {
+    if (!key.isEmpty() && !has_view(key)) return false;
+    pages_->setCurrentIndex(key == kAllStates ? 1 : key == kCompare ? 2 : 0);
+    show_corner();
+    return true;
+}
+
+QString RailPage::open_view() const {
+    const int at = pages_->currentIndex();
+    return at == 1 ? kAllStates : at == 2 ? kCompare : QString();
+}
+
+void RailPage::show_corner() {
+    whole_->setVisible(pages_->currentIndex() == 0 && !chart_->window_A().whole());
+}
+
+void RailPage::entered() {
+    if (pages_->currentIndex() == 0) chart_->setFocus();
+    show_corner();
+}
+
+void RailPage::finish() {
+    if (pages_->currentIndex() == 2) compare_->finish();
+}
+
+void RailPage::hover(const Id& id) {
+    if (const SceneItem* i = chart_->scene().of(id)) chart_->set_hover(i->rect.center());
+}
+
+std::vector<WorkspacePicture> RailPage::pictures() {
+    return {
+        {QStringLiteral("rail-idling.png"), [this] { hover(feed_of("echo sounder")); }},
+        {QStringLiteral("rail-driving-details.png"),
+         [this] {
+             in_state("Driving");
+             document_->selection().choose("load-8");
+         }},
+        {QStringLiteral("rail-night.png"),
+         [this] {
+             use_look(true);
+             in_state("Overnight");
+         }},
+        {QStringLiteral("why.png"),
+         [this] {
+             document_->selection().choose(feed_of("echo sounder"));
+             const QPoint where = chart_->scene().of(feed_of("echo sounder"))->rect.center().toPoint();
+             emit why(chart_->questions(), chart_->mapToGlobal(where));
+         }},
+        {QStringLiteral("sneak-on-the-rail.png"),
+         [this] {
+             document_->apply(SetActive{"variant-wake"}, say("show"));
+             const SneakSearch search = search_sneaks(document_->plan());
+             for (const SneakPath& p : search.found)
+                 if (p.load == "load-7" && p.kind == SneakKind::alive) {
+                     document_->shown().show_situation(p.state, p.path);
+                     document_->selection().choose({});
+                 }
+         }},
+        {QStringLiteral("box-details.png"),
+         [this] {
+             in_state("Driving");
+             document_->selection().choose("rear-box");
+         }},
+        {QStringLiteral("compare.png"),
+         [this] {
+             emit go_to(key(), kCompare);
+             compare_->choose({}, "variant-relay");
+             compare_->finish();
+         }},
+        {QStringLiteral("all-states.png"), [this] { emit go_to(key(), kAllStates); }},
+    };
+}
+
+}  // namespace yr::app

@@ -1,0 +1,85 @@
+// The whole plan sized at once: what for, under which states, with what is in stock; then what would change,
+// what it saves, what binds each run, before and after on the rail, and the price of the next tenths of a
+// volt.
+#pragma once
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QLabel>
+#include <QLineEdit>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QStackedWidget>
+#include <QToolButton>
+#include <QTreeWidget>
+
+#include "document/document.h"
+#include "document/job.h"
+#include "railchart/rail_chart.h"
+#include "sizing/plan_sizing.h"
+
+namespace yr::app {
+
+class SizingPanel : public QWidget {
+    Q_OBJECT
+
+  public:
+    explicit SizingPanel(Document* document, QWidget* parent = nullptr);
+    void start();
+    void stop();
+    void finish();  // waits for the answer
+    [[nodiscard]] bool running() const { return sizing_.running(); }
+    [[nodiscard]] const SizingResult* result() const { return sizing_.answer(); }
+    void apply_result();
+    // 0: the table; 1: before and after on the rail; 2: the price of volts.
+    void show_part(int part);
+    void price_of(const Id& load);
+    void finish_price();
+    [[nodiscard]] QComboBox* goal() { return goal_; }
+    [[nodiscard]] QLineEdit* stock() { return stock_; }
+    [[nodiscard]] QCheckBox* fuses() { return fuses_; }
+    [[nodiscard]] QTreeWidget* table() { return table_; }
+    [[nodiscard]] QPushButton* apply_button() { return apply_; }
+    [[nodiscard]] QString summary() const { return summary_->text(); }
+    [[nodiscard]] QString price_text() const { return price_text_->text(); }
+
+  signals:
+    void said(const QString& text);
+
+  private:
+    [[nodiscard]] SizingAsk ask() const;
+    void take();
+    void take_price();
+    void fill();
+    void draw_sides();
+    void take_stock();
+    void refresh_stock();
+    void fill_states_menu();
+
+    Document* document_;
+    QComboBox *goal_, *price_load_;
+    QCheckBox* fuses_;
+    QLineEdit* stock_;
+    QToolButton* states_;
+    QPushButton *run_, *apply_;
+    QProgressBar* progress_;
+    QLabel *summary_, *price_text_;
+    QStackedWidget* parts_;
+    QTreeWidget* table_;
+    class PriceCurve* curve_;
+    std::vector<QToolButton*> words_;
+    ShownCircuit before_, after_;
+    RailChart *before_chart_, *after_chart_;
+    QStringList unchecked_states_;
+
+    struct Prices {
+        Id load;
+        SizingGoal goal = SizingGoal::mass;
+        std::vector<PricePoint> points;
+    };
+    Job<SizingResult> sizing_;
+    Job<Prices> pricing_;
+    SizingGoal asked_goal_ = SizingGoal::mass;  // of the sizing that runs or is shown
+};
+
+}  // namespace yr::app

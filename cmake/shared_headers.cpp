@@ -1,0 +1,1 @@
+// Nothing: a source for the targets that only compile shared headers (cmake/Layers.cmake).

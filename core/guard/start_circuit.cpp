@@ -1,0 +1,245 @@
+#include "guard/start_circuit.h"
+
+#include <algorithm>
+#include <cmath>
+
+#include "catalog/assumptions.h"
+
+namespace yr {
+namespace {
+
+constexpr double kLeak_S = 1e-9;
+constexpr double kSettled_V = 1e-10;
+constexpr int kMostIterations = 60;
+constexpr double kFailsBelow = 0.3;  // of nominal volts: a supply gives up; its current falls with the volts
+constexpr double kSinksBelow = 0.2;  // the same for a constant current
+
+std::size_t at(int k) {
+    return static_cast<std::size_t>(k);
+}
+
+double filament_share(double warm) {
+    static const double cold = assumption("lamp_cold_share").value;
+    return cold + (1 - cold) * std::clamp(warm, 0.0, 2.0);
+}
+
+}  // namespace
+
+StartCircuit::StartCircuit(Network net, const OperatingPoint& end, std::vector<Starter> starters)
+    : net_(std::move(net)),
+      starters_(std::move(starters)),
+      share1_(assumption("battery_R1_share").value),
+      tau1_s_(assumption("battery_tau1_s").value),
+      share2_(assumption("battery_R2_share").value),
+      tau2_s_(assumption("battery_tau2_s").value) {
+    states_ = 2 * net_.batteries.size();
+    for (Starter& s : starters_) {
+        s.state = states_;
+        if (s.kind != StartKind::step) ++states_;
+    }
+    for (std::size_t k = 0; k < net_.conductors.size(); ++k) {
+        cable_ohm_.push_back(end.conductors[k].cable_ohm);
+        closed_.push_back(net_.conductors[k].closed);
+    }
+    starter_of_.assign(net_.loads.size(), nullptr);
+    for (const Starter& s : starters_) starter_of_[s.load] = &s;
+    for (std::size_t k = 0; k < net_.loads.size(); ++k)
+        dead_.push_back(end.loads[k].status != LoadStatus::on && !starter_of_[k]);
+    for (std::size_t k = 0; k < net_.sources.size(); ++k)
+        source_fed_.push_back(net_.sources[k].works &&
+                              (net_.sources[k].in == kNoNode || end.sources[k].input_A > 0));
+    for (const MemoryElement& m : net_.memories)
+        if (m.kind == MemoryKind::coil && m.conductor >= 0 && m.coil_load >= 0 && closed_[at(m.conductor)])
+            coils_.push_back(&m);
+    v_ = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(net_.nodes.size()));
+}
+
+void StartCircuit::open(const MemoryElement& coil) {
+    closed_[at(coil.conductor)] = 0;
+    factored_ = false;
+}
+
+bool StartCircuit::is_open(const MemoryElement& coil) const {
+    return closed_[at(coil.conductor)] == 0;
+}
+
+void StartCircuit::begin_at(const std::vector<double>& node_V) {
+    for (std::size_t k = 0; k < node_V.size(); ++k) v_[static_cast<Eigen::Index>(k)] = node_V[k];
+}
+
+double StartCircuit::coil_V(const MemoryElement& coil) const {
+    const LoadElement& l = net_.loads[at(coil.coil_load)];
+    return volts(l.pos, l.neg);
+}
+
+double StartCircuit::load_A(std::size_t k, const Values& x, double t) const {
+    return load_law_at(k, volts(net_.loads[k].pos, net_.loads[k].neg), x, t).current_A;
+}
+
+double StartCircuit::conductor_A(std::size_t k) const {
+    const ConductorElement& c = net_.conductors[k];
+    return closed_[k] ? conductor_law(c, cable_ohm_[k], volts(c.from, c.to)).current_A : 0;
+}
+
+Law StartCircuit::load_law_at(std::size_t k, double u, const Values& x, double t) const {
+    const LoadElement& l = net_.loads[k];
+    if (!l.wanted || l.inverter >= 0 || dead_[k]) return {};
+    if (const Starter* s = starter_of_[k]) {
+        if (s->kind == StartKind::motor || s->kind == StartKind::capacitor)
+            return {(u - x[s->state]) / s->ohm, 1 / s->ohm};
+        if (s->kind == StartKind::lamp) {
+            const double g = 1 / (s->ohm * filament_share(x[s->state]));
+            return {u * g, g};
+        }
+        if (s->surge_s > 0 && t < s->surge_s)
+            return starting_power(s->surge_W, u, kFailsBelow * net_.nominal_V);
+    }
+    if (l.kind == DrawKind::power) return starting_power(l.value, u, kFailsBelow * net_.nominal_V);
+    if (l.kind == DrawKind::current) return starting_current(l.value, u, kSinksBelow * net_.nominal_V);
+    return load_law(l, u);
+}
+
+// The slow parts take their volts off the open ones.
+Law StartCircuit::battery_law_at(std::size_t k, double u, const Values& x) const {
+    BatteryLaw law = battery_law(net_.batteries[k]);
+    law.open_V -= x[2 * k] + x[2 * k + 1];
+    return at_volts(law, u);
+}
+
+// Calls use(pos, neg, current from pos to neg inside the element, its slope) for each element but converters'
+// inputs, whose current hangs on two voltages.
+template <class F>
+void StartCircuit::each_law(const Eigen::VectorXd& v, const Values& x, double t, F&& use) const {
+    for (std::size_t k = 0; k < net_.conductors.size(); ++k) {
+        const ConductorElement& c = net_.conductors[k];
+        if (!closed_[k]) {
+            use(c.from, c.to, Law{});  // keeps its place in the matrix
+            continue;
+        }
+        use(c.from, c.to, conductor_law(c, cable_ohm_[k], v[c.from] - v[c.to]));
+    }
+    for (std::size_t k = 0; k < net_.batteries.size(); ++k) {
+        const BatteryElement& b = net_.batteries[k];
+        const Law law = battery_law_at(k, v[b.pos] - v[b.neg], x);
+        use(b.pos, b.neg, Law{-law.current_A, law.conductance_S});
+    }
+    for (std::size_t k = 0; k < net_.sources.size(); ++k) {
+        const SourceElement& s = net_.sources[k];
+        const Law law = source_fed_[k] ? at_volts(source_law(s), v[s.out] - v[s.neg]) : Law{};
+        use(s.out, s.neg, Law{-law.current_A, law.conductance_S});
+    }
+    for (std::size_t k = 0; k < net_.loads.size(); ++k) {
+        const LoadElement& l = net_.loads[k];
+        if (l.pos != kNoNode && l.inverter < 0) use(l.pos, l.neg, load_law_at(k, v[l.pos] - v[l.neg], x, t));
+    }
+}
+
+void StartCircuit::residual(const Eigen::VectorXd& v, const Values& x, double t,
+                            Eigen::VectorXd& sums) const {
+    sums = kLeak_S * v;
+    sums[net_.reference] += v[net_.reference];
+    each_law(v, x, t, [&](NodeIndex a, NodeIndex b, const Law& law) {
+        sums[a] += law.current_A;
+        sums[b] -= law.current_A;
+    });
+    for (std::size_t k = 0; k < net_.sources.size(); ++k) {
+        const SourceElement& s = net_.sources[k];
+        if (s.in == kNoNode || !source_fed_[k]) continue;
+        const double u = v[s.out] - v[s.neg];
+        const double watts = input_power_W(s, at_volts(source_law(s), u).current_A, u);
+        const double amps = starting_power(watts, v[s.in] - v[s.neg], kFailsBelow * net_.nominal_V).current_A;
+        sums[s.in] += amps;
+        sums[s.neg] -= amps;
+    }
+}
+
+// Slopes at the present volts. A converter's input is taken as a power that does not change with its output:
+// the matrix stays symmetric in pattern and the residual corrects what that leaves out.
+bool StartCircuit::factorise(const Values& x, double t) {
+    const auto n = v_.size();
+    std::vector<Eigen::Triplet<double>> entries;
+    entries.reserve(4 * net_.conductors.size() + 8 * net_.loads.size());
+    const auto stamp = [&](NodeIndex a, NodeIndex b, double g) {
+        entries.emplace_back(a, a, g);
+        entries.emplace_back(b, b, g);
+        entries.emplace_back(a, b, -g);
+        entries.emplace_back(b, a, -g);
+    };
+    for (NodeIndex k = 0; k < n; ++k) entries.emplace_back(k, k, kLeak_S);
+    entries.emplace_back(net_.reference, net_.reference, 1.0);
+    each_law(v_, x, t, [&](NodeIndex a, NodeIndex b, const Law& law) { stamp(a, b, law.conductance_S); });
+    for (std::size_t k = 0; k < net_.sources.size(); ++k) {
+        const SourceElement& s = net_.sources[k];
+        if (s.in == kNoNode) continue;
+        double g = 0;
+        if (source_fed_[k]) {
+            const double u = v_[s.out] - v_[s.neg];
+            const double watts = input_power_W(s, at_volts(source_law(s), u).current_A, u);
+            g = starting_power(watts, v_[s.in] - v_[s.neg], kFailsBelow * net_.nominal_V).conductance_S;
+        }
+        stamp(s.in, s.neg, g);
+    }
+    matrix_.resize(n, n);
+    matrix_.setFromTriplets(entries.begin(), entries.end());
+    if (!analysed_) {
+        factors_.analyzePattern(matrix_);
+        analysed_ = true;
+    }
+    factors_.factorize(matrix_);
+    factored_ = factors_.info() == Eigen::Success;
+    return factored_;
+}
+
+// Newton's method; the last factors serve while they bring it near. A step that does not lessen the node sums
+// is halved.
+bool StartCircuit::solve(const Values& x, double t) {
+    Eigen::VectorXd sums, next_sums, best = v_;
+    residual(v_, x, t, sums);
+    for (int k = 0; k < kMostIterations; ++k) {
+        const bool fresh = !factored_ || k > 0;
+        if (fresh && !factorise(x, t)) break;
+        const Eigen::VectorXd step = factors_.solve(-sums);
+        double length = 1;
+        Eigen::VectorXd next = v_ + step;
+        residual(next, x, t, next_sums);
+        while (fresh && length > 1e-3 && !(next_sums.norm() < sums.norm() * (1 - 1e-4 * length)) &&
+               step.cwiseAbs().maxCoeff() > kSettled_V) {
+            length /= 2;
+            next = v_ + length * step;
+            residual(next, x, t, next_sums);
+        }
+        if (!fresh && !(next_sums.norm() <= sums.norm())) {  // the old factors do not serve here
+            factored_ = false;
+            k = -1;
+            continue;
+        }
+        v_ = next;
+        sums = next_sums;
+        if (length == 1 && step.cwiseAbs().maxCoeff() < kSettled_V) return true;
+    }
+    v_ = best;
+    factored_ = false;
+    return false;
+}
+
+void StartCircuit::slopes(const Values& x, double t, Values& dxdt) const {
+    dxdt.assign(states_, 0);
+    for (std::size_t k = 0; k < net_.batteries.size(); ++k) {
+        const BatteryElement& b = net_.batteries[k];
+        const double gives_V = battery_law_at(k, volts(b.pos, b.neg), x).current_A * b.R0_ohm;
+        // they follow the current: v' = (i R - v) / tau, from rest
+        dxdt[2 * k] = (gives_V * share1_ - x[2 * k]) / tau1_s_;
+        dxdt[2 * k + 1] = (gives_V * share2_ - x[2 * k + 1]) / tau2_s_;
+    }
+    for (const Starter& s : starters_) {
+        if (s.kind == StartKind::step) continue;
+        const double amps = load_A(s.load, x, t);
+        const LoadElement& l = net_.loads[s.load];
+        if (s.kind == StartKind::motor) dxdt[s.state] = (amps - s.run_A) * s.ohm / s.tau_s;
+        if (s.kind == StartKind::capacitor) dxdt[s.state] = amps / s.farad;
+        if (s.kind == StartKind::lamp)
+            dxdt[s.state] = (volts(l.pos, l.neg) * amps / s.rated_W - x[s.state]) / s.tau_s;
+    }
+}
+
+}  // namespace yr

@@ -1,0 +1,76 @@
+// The circuit in the first seconds as differential equations: x' = f(t, x), where x are the slow parts of the
+// batteries and the states of what starts (motors, filaments, capacitors), and the node volts follow from x
+// by Kirchhoff's current law, solved anew for each x (an index-1 system with its algebraic part eliminated).
+// For starting.cpp.
+#pragma once
+
+#include <Eigen/Sparse>
+#include <vector>
+
+#include "network/laws.h"
+#include "solve/operating_point.h"
+
+namespace yr {
+
+// How one thing that starts behaves.
+struct Starter {
+    StartKind kind = StartKind::step;
+    std::size_t load = 0;  // in the network
+    double run_A = 0;      // motor: once it runs
+    double ohm = 0;        // motor winding, hot filament, capacitor's series resistance
+    double tau_s = 0;      // motor, filament
+    double farad = 0;
+    double rated_W = 0;               // filament at the working point
+    std::size_t state = 0;            // index in x
+    double surge_W = 0, surge_s = 0;  // step: watts for so long instead of its own
+};
+
+class StartCircuit {
+  public:
+    // `end` is the operating point once everything runs: its cable resistances are taken, and what is dead
+    // there stays off.
+    StartCircuit(Network net, const OperatingPoint& end, std::vector<Starter> starters);
+
+    using Values = std::vector<double>;
+    [[nodiscard]] std::size_t states() const { return states_; }
+    [[nodiscard]] const Network& network() const { return net_; }
+    [[nodiscard]] const std::vector<Starter>& starters() const { return starters_; }
+    // Contactors with a coil that are closed at first.
+    [[nodiscard]] const std::vector<const MemoryElement*>& coils() const { return coils_; }
+    void open(const MemoryElement& coil);
+    [[nodiscard]] bool is_open(const MemoryElement& coil) const;
+
+    // Node volts at x and t, from the last ones on. False where no solution was found.
+    [[nodiscard]] bool solve(const Values& x, double t);
+    void begin_at(const std::vector<double>& node_V);
+    [[nodiscard]] double volts(NodeIndex pos, NodeIndex neg) const { return v_[pos] - v_[neg]; }
+    [[nodiscard]] double coil_V(const MemoryElement& coil) const;
+    [[nodiscard]] double load_A(std::size_t load, const Values& x, double t) const;
+    [[nodiscard]] double conductor_A(std::size_t conductor) const;
+
+    // x' at x and t; the node volts must be those of x (solve()).
+    void slopes(const Values& x, double t, Values& dxdt) const;
+
+  private:
+    [[nodiscard]] Law load_law_at(std::size_t load, double volts, const Values& x, double t) const;
+    [[nodiscard]] Law battery_law_at(std::size_t battery, double volts, const Values& x) const;
+    template <class F>
+    void each_law(const Eigen::VectorXd& v, const Values& x, double t, F&& use) const;
+    void residual(const Eigen::VectorXd& v, const Values& x, double t, Eigen::VectorXd& sums) const;
+    [[nodiscard]] bool factorise(const Values& x, double t);
+
+    Network net_;
+    std::vector<double> cable_ohm_;
+    std::vector<char> closed_, dead_, source_fed_;
+    std::vector<Starter> starters_;
+    std::vector<const Starter*> starter_of_;
+    std::vector<const MemoryElement*> coils_;
+    std::size_t states_ = 0;
+    Eigen::VectorXd v_;
+    Eigen::SparseMatrix<double> matrix_;
+    Eigen::SparseLU<Eigen::SparseMatrix<double>> factors_;
+    bool analysed_ = false, factored_ = false;
+    double share1_, tau1_s_, share2_, tau2_s_;
+};
+
+}  // namespace yr

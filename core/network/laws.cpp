@@ -1,0 +1,72 @@
+#include "network/laws.h"
+
+#include <algorithm>
+
+namespace yr {
+
+Law conductor_law(const ConductorElement& c, double cable_ohm, double u) {
+    const double g = 1 / (c.fixed_ohm + cable_ohm);
+    if (c.forward_V <= 0) return {g * u, g};
+    const double through = u > c.forward_V ? (u - c.forward_V) * g : 0;
+    return {u * kDiodeLeak_S + through, kDiodeLeak_S + (u > c.forward_V ? g : 0)};
+}
+
+BatteryLaw battery_law(const BatteryElement& b) {
+    return {b.open_V, b.R0_ohm, -b.accept_A};
+}
+
+Law at_volts(const BatteryLaw& law, double u) {
+    const double i = (law.open_V - u) / law.ohm;
+    return i < law.least_A ? Law{law.least_A, kHold_S} : Law{i, 1 / law.ohm};
+}
+
+SourceLaw source_law(const SourceElement& s) {
+    return {s.set_V, std::max(s.droop_ohm, 1e-6), s.limit_A, s.power_W};
+}
+
+double most_A(const SourceLaw& law, double u) {
+    return law.power_W > 0 ? std::min(law.most_A, law.power_W / std::max(u, 1.0)) : law.most_A;
+}
+
+Law at_volts(const SourceLaw& law, double u) {
+    if (u > law.set_V) return {(law.set_V - u) * kSense_S, kSense_S};
+    const double i = (law.set_V - u) / law.ohm;
+    const double most = most_A(law, u);
+    if (i <= most) return {i, 1 / law.ohm};
+    // at its power the current falls as the volts rise
+    const bool by_power = law.power_W > 0 && u > 1 && most < law.most_A;
+    return {most, by_power ? most / u : kHold_S};
+}
+
+double input_power_W(const SourceElement& s, double given_A, double volts) {
+    return std::max(0.0, given_A) * volts / s.efficiency + s.standby_W;
+}
+
+Law constant_power(double watts, double u) {
+    return {watts / u, -watts / (u * u)};
+}
+
+Law load_law(const LoadElement& l, double u, double share) {
+    switch (l.kind) {
+        case DrawKind::resistance:
+            return {u / l.value, 1 / l.value};
+        case DrawKind::current:
+            return {l.value * share, kHold_S};
+        case DrawKind::power:
+            return constant_power(l.value * share, u);
+    }
+    return {};
+}
+
+Law starting_power(double watts, double u, double least_V) {
+    if (u >= least_V) return constant_power(watts, u);
+    const double g = watts / (least_V * least_V);
+    return u > 0 ? Law{g * u, g} : Law{0, 0};
+}
+
+Law starting_current(double amps, double u, double least_V) {
+    if (u >= least_V) return {amps, 0};
+    return u > 0 ? Law{amps * u / least_V, amps / least_V} : Law{0, 0};
+}
+
+}  // namespace yr

@@ -1,0 +1,24 @@
+#include "plan/roles.h"
+
+namespace yr {
+
+StateRole role_of(const State& state) {
+    if (state.role) return *state.role;
+    if (state.key == Key::crank) return StateRole::cranking;
+    return state.key == Key::off ? StateRole::parked : StateRole::working;
+}
+
+const State* state_of_role(const Plan& plan, StateRole role) {
+    for (const State& s : plan.states)
+        if (role_of(s) == role) return &s;
+    return nullptr;
+}
+
+const State& opening_state(const Plan& plan) {
+    if (const State* idle = state_of_role(plan, StateRole::idling)) return *idle;
+    for (const State& s : plan.states)
+        if (s.rpm > 0) return s;
+    return plan.states.front();
+}
+
+}  // namespace yr

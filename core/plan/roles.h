@@ -1,0 +1,18 @@
+// What a state stands for. Logic asks for the role, never for a name: a person may call it what they like.
+#pragma once
+
+#include "plan/plan.h"
+
+namespace yr {
+
+// The stated role, or what key and engine say: key off is parked, crank is cranking, all else works.
+[[nodiscard]] StateRole role_of(const State& state);
+
+// The first state of that role; nullptr where there is none.
+[[nodiscard]] const State* state_of_role(const Plan& plan, StateRole role);
+
+// The state that is looked at first where none is asked for: idling, else the first in which the engine
+// turns, else the first. REQUIRES: the plan has a state.
+[[nodiscard]] const State& opening_state(const Plan& plan);
+
+}  // namespace yr

@@ -1,0 +1,261 @@
+#include "typing/line_words.h"
+
+#include <algorithm>
+
+#include "units/text.h"
+
+namespace yr {
+
+std::vector<LineWord> split_line(std::string_view text) {
+    std::vector<LineWord> words;
+    LineWord word;
+    const auto flush = [&] {
+        if (!word.text.empty()) words.push_back(std::move(word));
+        word = {};
+    };
+    const auto digit = [&](std::size_t k) { return k < text.size() && text[k] >= '0' && text[k] <= '9'; };
+    for (std::size_t k = 0; k < text.size(); ++k) {
+        const char c = text[k];
+        const std::size_t close = c == '"' ? text.find('"', k + 1) : std::string_view::npos;
+        const bool decimal_comma = c == ',' && k > 0 && digit(k - 1) && digit(k + 1);
+        if (close != std::string_view::npos) {  // a quote that is never closed is a character like others
+            flush();
+            word = {std::string(text.substr(k + 1, close - k - 1)), true};
+            flush();
+            k = close;
+        } else if (c == ' ' || c == '\t' || c == ';' || (c == ',' && !decimal_comma)) {
+            flush();
+        } else {
+            word.text += c;
+        }
+    }
+    flush();
+    return words;
+}
+
+std::string LineCursor::lower(std::size_t ahead) const {
+    const bool plain = at_ + ahead < words_.size() && !words_[at_ + ahead].quoted;
+    return plain ? to_lower(words_[at_ + ahead].text) : std::string();
+}
+
+std::string LineCursor::joined(std::size_t ahead, std::size_t count) const {
+    std::string text;
+    for (std::size_t k = 0; k < count && at_ + ahead + k < words_.size(); ++k)
+        text += (k ? " " : "") + words_[at_ + ahead + k].text;
+    return text;
+}
+
+std::string LineCursor::joined_lower(std::size_t ahead, std::size_t count) const {
+    return to_lower(joined(ahead, count));
+}
+
+// Commas and semicolons part words on a line, so a name is compared without them.
+bool LineCursor::same_name(const std::string& name, const std::string& lower) {
+    std::string plain;
+    for (const LineWord& w : split_line(name)) plain += (plain.empty() ? "" : " ") + w.text;
+    return to_lower(plain) == lower;
+}
+
+std::optional<Quantity> LineCursor::quantity(std::size_t ahead, std::size_t& used) const {
+    for (std::size_t count = 4; count >= 1; --count) {
+        if (!has(ahead + count)) continue;
+        for (std::size_t k = 0; k < count; ++k)
+            if (words_[at_ + ahead + k].quoted) return std::nullopt;
+        const auto q = parse_quantity(joined(ahead, count));
+        if (q && q->dimension != Dimension::number) {
+            used = count;
+            return *q;
+        }
+    }
+    return std::nullopt;
+}
+
+std::optional<Quantity> LineCursor::range(std::size_t ahead, std::size_t& used, double& least) const {
+    for (std::size_t count = 4; count >= 1; --count) {
+        if (!has(ahead + count)) continue;
+        for (std::size_t k = 0; k < count; ++k)
+            if (words_[at_ + ahead + k].quoted) return std::nullopt;
+        const std::string text = joined(ahead, count);
+        const auto dots = text.find("..");
+        if (dots == std::string::npos) continue;
+        const auto most = parse_quantity(text.substr(dots + 2));
+        if (!most || most->dimension == Dimension::number) continue;
+        std::string low = text.substr(0, dots);
+        const std::string unit = text.substr(text.find_last_of("0123456789") + 1);
+        auto first = parse_quantity(low);
+        if (!first || first->dimension == Dimension::number)
+            first = parse_quantity(low + unit);  // one unit for both
+        if (!first || first->dimension != most->dimension || !(first->value <= most->value)) continue;
+        used = count;
+        least = first->value;
+        return *most;
+    }
+    return std::nullopt;
+}
+
+std::optional<Condition> ConditionReader::key_word(const std::string& w) const {
+    Condition c;
+    if (w == "always" || w == "constant" || w == "battery") return c;
+    if (w == "accessory" || w == "acc") {
+        c.key = Key::accessory;
+    } else if (w == "ignition" || w == "ign" || w == "key") {
+        c.key = Key::ignition;
+    } else if (w == "running" || w == "engine") {
+        c.key = Key::ignition;
+        c.engine = Engine::running;
+    } else if (w == "standing") {
+        c.engine = Engine::stopped;
+    } else if (w == "cranking" || w == "crank") {
+        c.key = Key::crank;
+    } else {
+        return std::nullopt;
+    }
+    return c;
+}
+
+// "scene", "switch pump", "deck lights off": the longest known name first.
+std::optional<Condition> ConditionReader::switch_term(const LineCursor& words, std::size_t ahead,
+                                                      std::size_t& used) const {
+    struct Named {
+        Id id;
+        std::string name;
+    };
+    std::vector<Named> known;
+    for (const std::string& name : plan_switches(plan_)) known.push_back({name, name});
+    for (const PanelSwitch& s : plan_.panel) known.push_back({s.name, s.name});
+    const bool said = words.lower(ahead) == "switch";
+    const std::size_t from = ahead + (said ? 1 : 0);
+    std::size_t count = 0;
+    std::string name = words.named(
+        known, from, [](const Named&) { return true; }, count);
+    if (name.empty() && said && words.has(from + 1)) name = words.joined(from, 1), count = 1;  // a new switch
+    if (name.empty()) return std::nullopt;
+    used = (said ? 1 : 0) + count;
+    Condition c;
+    if (words.lower(ahead + used) == "off") {
+        c.switches_off = {name};
+        ++used;
+    } else {
+        c.switches = {name};
+        if (words.lower(ahead + used) == "on") {
+            std::size_t next = 0;  // "on scene on ignition": the second "on" begins the next part
+            if (!term(words, ahead + used + 1, next)) ++used;
+        }
+    }
+    return c;
+}
+
+// "sample fridge runs", "pump running".
+std::optional<Condition> ConditionReader::circuit_term(const LineCursor& words, std::size_t ahead,
+                                                       std::size_t& used) const {
+    std::size_t count = 0;
+    const Id load = words.named(
+        plan_.loads, ahead, [](const Load&) { return true; }, count);
+    const std::string verb = words.lower(ahead + count);
+    if (load.empty() || (verb != "runs" && verb != "running")) return std::nullopt;
+    used = count + 1;
+    Condition c;
+    c.circuits = {load};
+    return c;
+}
+
+std::optional<Condition> ConditionReader::term(const LineCursor& words, std::size_t ahead,
+                                               std::size_t& used) const {
+    if (auto c = circuit_term(words, ahead, used)) return c;
+    if (words.lower(ahead) == "engine" &&
+        (words.lower(ahead + 1) == "running" || words.lower(ahead + 1) == "stopped")) {
+        used = 2;
+        return key_word(words.lower(ahead + 1) == "running" ? "running" : "standing");
+    }
+    if (auto c = switch_term(words, ahead, used)) return c;
+    used = 1;
+    return key_word(words.lower(ahead));
+}
+
+// "after 3 s", "charging above 13.2 V", "not while cranking".
+bool ConditionReader::read_measured(LineCursor& words, std::size_t from) {
+    std::size_t ahead = from, used = 0;
+    Condition c;
+    if (words.lower(from) == "not") {
+        ahead = from + (words.lower(from + 1) == "while" ? 2 : 1);
+        if (words.lower(ahead) != "cranking") return false;
+        c.not_cranking = true;
+        used = 1;
+    } else if (words.lower(from) == "after") {
+        ahead = from + 1;
+        const auto q = words.quantity(ahead, used);
+        if (!q || q->dimension != Dimension::time || !(q->value >= 0 && q->value <= 86400)) return false;
+        c.delay_s = q->value;
+    } else {
+        while (words.lower(ahead) == "while" || words.lower(ahead) == "when" ||
+               words.lower(ahead) == "charging")
+            ++ahead;
+        if (words.lower(ahead) != "above") return false;
+        const auto q = words.quantity(++ahead, used);
+        if (!q || q->dimension != Dimension::voltage || !(q->value > 0 && q->value <= 100)) return false;
+        c.charging_above_V = q->value;
+    }
+    parts_.push_back(c);
+    words.skip(ahead + used);
+    return true;
+}
+
+bool ConditionReader::read(LineCursor& words, bool begun) {
+    const bool goes_on = just_read_;
+    just_read_ = false;
+    if (read_measured(words, goes_on && words.lower() == "and" ? 1 : 0)) return just_read_ = true;
+    const std::string first = words.lower();
+    const bool lead = first == "on" || first == "with" || first == "when" || first == "while";
+    const bool link = goes_on && (first == "and" || first == "or");
+    std::size_t ahead = lead || link ? 1 : 0, used = 0;
+    if (link && (words.lower(1) == "on" || words.lower(1) == "while" || words.lower(1) == "when")) ++ahead;
+    if (words.lower(ahead) == "the") ++ahead;
+    std::optional<Condition> c = term(words, ahead, used);
+    // A bare switch or circuit may be part of the load's own name ("hoist light"): it needs its "on".
+    if (c && !lead && !link) {
+        const std::string w = words.lower();
+        if (!begun || !c->switches.empty() || !c->switches_off.empty() || !c->circuits.empty() ||
+            w == "battery" || w == "engine" || w == "key")
+            c.reset();
+    }
+    if (!c) return false;
+    if (first == "or" && !parts_.empty()) {
+        Condition& before = parts_.back();
+        const bool plain =
+            c->circuits.empty() && before.circuits.empty() && !before.delay_s && !before.charging_above_V;
+        if (!plain) return false;
+        if (before.any_of.empty()) {
+            Condition any;
+            any.any_of = {before};
+            before = any;
+        }
+        before.any_of.push_back(*c);
+    } else {
+        parts_.push_back(*c);
+    }
+    words.skip(ahead + used);
+    return just_read_ = true;
+}
+
+std::optional<Condition> ConditionReader::result() const {
+    if (parts_.empty()) return std::nullopt;
+    Condition all;
+    for (const Condition& c : parts_) {
+        all.key = std::max(all.key, c.key);
+        if (c.engine != Engine::any) all.engine = c.engine;
+        const auto add = [](auto& list, const auto& more) {
+            for (const auto& x : more)
+                if (std::find(list.begin(), list.end(), x) == list.end()) list.push_back(x);
+        };
+        add(all.switches, c.switches);
+        add(all.switches_off, c.switches_off);
+        add(all.circuits, c.circuits);
+        all.not_cranking = all.not_cranking || c.not_cranking;
+        if (c.charging_above_V) all.charging_above_V = c.charging_above_V;
+        if (c.delay_s) all.delay_s = c.delay_s;
+        if (!c.any_of.empty()) all.any_of = c.any_of;
+    }
+    return all;
+}
+
+}  // namespace yr

@@ -1,0 +1,438 @@
+#include "typing/typed_line.h"
+
+#include <algorithm>
+
+#include "typing/line_words.h"
+#include "units/text.h"
+
+namespace yr {
+namespace {
+
+class LineReader {
+  public:
+    LineReader(const Plan& plan, std::string_view text)
+        : plan_(plan), words_(split_line(text)), condition_(plan) {}
+
+    TypedLine read() {
+        while (!words_.done()) {
+            const bool known = !words_.word().quoted && (read_feed() || read_inverter() || read_condition() ||
+                                                         read_inrush() || read_marked() || read_quantity() ||
+                                                         read_size() || read_flag() || read_place());
+            if (known) {
+                named_ = named_ || !line_.name.empty();
+                continue;
+            }
+            // Words before the first thing understood are the name; later ones are not understood.
+            if (!named_)
+                line_.name += (line_.name.empty() ? "" : " ") + words_.word().text;
+            else
+                line_.not_understood.push_back(words_.word().text);
+            words_.skip(1);
+        }
+        line_.live_when = condition_.result();
+        if (resistive_) take_resistive();
+        return std::move(line_);
+    }
+
+  private:
+    bool read_feed() {
+        if (words_.lower() == "channel") return read_channel(0);
+        std::size_t used = 0;
+        if (words_.lower() != "from") return false;
+        const Id feed = words_.named(
+            plan_.points, 1, [](const Point& p) { return p.feeds_loads; }, used);
+        if (feed.empty()) return false;
+        line_.feed = feed;
+        words_.skip(1 + used);
+        return true;
+    }
+
+    bool read_channel(std::size_t ahead) {
+        const std::string number = words_.lower(ahead + 1);
+        if (number.empty() || number.size() > 3 ||
+            number.find_first_not_of("0123456789") != std::string::npos)
+            return false;
+        line_.channel = std::stoi(number);
+        words_.skip(ahead + 2);
+        return true;
+    }
+
+    // "on mains", "on the inverter", "from inverter 1500 W": the first inverter unless it is named.
+    bool read_inverter() {
+        const std::string lead = words_.lower();
+        if ((lead != "on" && lead != "from" && lead != "behind") || plan_.inverters.empty()) return false;
+        std::size_t ahead = words_.lower(1) == "the" ? 2 : 1, used = 0;
+        const Id named = words_.named(
+            plan_.inverters, ahead, [](const Inverter&) { return true; }, used);
+        if (!named.empty()) {
+            line_.inverter = named;
+            words_.skip(ahead + used);
+            return true;
+        }
+        if (words_.lower(ahead) != "mains" && words_.lower(ahead) != "inverter") return false;
+        line_.inverter = plan_.inverters.front().id;
+        words_.skip(ahead + 1);
+        return true;
+    }
+
+    bool read_place() {
+        std::size_t used = 0;
+        const std::size_t ahead = words_.lower() == "in" ? 1 : 0;
+        const Id place = words_.named(
+            plan_.places, ahead, [](const Place&) { return true; }, used);
+        if (place.empty()) return false;
+        line_.place = place;
+        words_.skip(ahead + used);
+        return true;
+    }
+
+    bool read_condition() { return condition_.read(words_, !line_.name.empty()); }
+
+    bool read_inrush() {
+        const auto is_word = [](const std::string& w) {
+            return w == "inrush" || w == "start" || w == "surge";
+        };
+        const auto is_start = [](const std::optional<Quantity>& q) {
+            return q && (q->dimension == Dimension::current || q->dimension == Dimension::power) &&
+                   q->value > 0;
+        };
+        std::size_t used = 0;
+        if (is_word(words_.lower())) {
+            if (const auto times = multiple(1)) {
+                start_times_ = times;
+                words_.skip(2);
+                return read_start_time();
+            }
+            const auto q = words_.quantity(1, used);
+            if (!is_start(q)) return false;
+            (q->dimension == Dimension::current ? line_.inrush_A : line_.start_W) = q->value;
+            words_.skip(1 + used);
+            return read_start_time();
+        }
+        const auto q = words_.quantity(0, used);
+        if (!is_start(q) || !is_word(words_.lower(used))) return false;
+        std::size_t next = 0;  // "6 A start 12 A": the start is what follows the word
+        if (is_start(words_.quantity(used + 1, next)) || multiple(used + 1)) return false;
+        (q->dimension == Dimension::current ? line_.inrush_A : line_.start_W) = q->value;
+        words_.skip(used + 1);
+        return read_start_time();
+    }
+
+    // "3x" after "start"
+    std::optional<double> multiple(std::size_t ahead) const {
+        std::string w = words_.lower(ahead);
+        if (w.size() < 2 || w.back() != 'x') return std::nullopt;
+        w.pop_back();
+        const auto number = parse_value(w, Dimension::number);
+        return number && *number >= 1 && *number <= 50 ? std::optional(*number) : std::nullopt;
+    }
+
+    bool read_start_time() {  // "for 0.5 s" behind a start
+        std::size_t used = 0;
+        if (words_.lower() != "for") return true;
+        const auto q = words_.quantity(1, used);
+        if (!q || q->dimension != Dimension::time || !(q->value > 0 && q->value <= 3600)) return true;
+        line_.details.inrush_s = q->value;
+        words_.skip(1 + used);
+        return true;
+    }
+
+    // Quantities that a word before them gives their meaning: "at 13.8 V", "duty 30 %".
+    bool read_marked() {
+        std::size_t used = 0;
+        const std::string w = words_.lower();
+        if (w == "at") {
+            const auto q = words_.quantity(1, used);
+            if (!q || q->dimension != Dimension::voltage || !(q->value > 0 && q->value <= 400)) return false;
+            line_.details.plate_V = q->value;
+        } else if (w == "duty") {
+            const auto q = words_.quantity(1, used);
+            if (!q || q->dimension != Dimension::fraction || !(q->value > 0 && q->value <= 1)) return false;
+            line_.details.duty = q->value;
+        } else if (w == "together" || w == "apart") {
+            if (words_.lower(1).empty()) return false;
+            (w == "together" ? line_.details.together : line_.details.apart) = words_.joined(1, 1);
+            used = 1;
+        } else {
+            return false;
+        }
+        words_.skip(1 + used);
+        return true;
+    }
+
+    bool read_quantity() {
+        std::size_t used = 0;
+        double least = 0;
+        auto q = words_.range(0, used, least);
+        const bool ranged = q.has_value() && least > 0;
+        if (!q) q = words_.quantity(0, used);
+        if (!q || !(q->value > 0)) return read_count();
+        if (ranged && (q->dimension == Dimension::power || q->dimension == Dimension::current))
+            line_.draw_least = least;
+        switch (q->dimension) {
+            case Dimension::power:
+                return take_draw(DrawKind::power, *q, used);
+            case Dimension::current:
+                return take_draw(DrawKind::current, *q, used);
+            case Dimension::resistance:
+                return take_draw(DrawKind::resistance, *q, used);
+            case Dimension::length:
+                line_.length_m = q->value;
+                if (ranged) line_.length_least_m = least;
+                break;
+            case Dimension::fraction:
+                if (words_.lower(used) == "duty") {
+                    if (q->value > 1) return false;
+                    line_.details.duty = q->value;
+                    ++used;
+                } else {
+                    line_.drop_limit = q->value;
+                }
+                break;
+            default:
+                return false;  // an area is a wire size, read next; volts and degrees say nothing here
+        }
+        words_.skip(used);
+        return true;
+    }
+
+    bool take_draw(DrawKind kind, const Quantity& q, std::size_t used) {
+        if (line_.draw) return false;  // a second draw is not understood
+        line_.draw = Draw{kind, q.value};
+        if (q.count > 1) line_.count = q.count;
+        words_.skip(used);
+        return true;
+    }
+
+    bool read_count() {  // "2x" alone, or "x2"
+        std::string w = words_.lower();
+        if (w.size() < 2 || w.size() > 4 || (w.back() != 'x' && w.front() != 'x')) return false;
+        w.erase(w.back() == 'x' ? w.size() - 1 : 0, 1);
+        if (w.find_first_not_of("0123456789") != std::string::npos || w == "0" || std::stoi(w) < 1)
+            return false;
+        line_.count = std::stoi(w);
+        words_.skip(1);
+        return true;
+    }
+
+    bool read_size() {
+        for (std::size_t count = 2; count >= 1; --count) {
+            if (!words_.has(count)) continue;
+            const std::string text = words_.joined(0, count);
+            const bool marked = text.find("/0") != std::string::npos ||
+                                to_lower(text).find("awg") != std::string::npos ||
+                                to_lower(text).find("sae") != std::string::npos ||
+                                to_lower(text).find("mm") != std::string::npos;
+            const auto size = parse_wire_size(text);
+            if (!marked || !size || !conductor(*size)) continue;
+            line_.size = *size;
+            words_.skip(count);
+            return true;
+        }
+        return false;
+    }
+
+    bool read_flag() {
+        const std::string w = words_.lower();
+        std::size_t used = 1;
+        if (w == "critical") {
+            line_.critical = true;
+        } else if (w == "chassis" || w == "grounded") {
+            line_.chassis = true;
+        } else if (w == "home-run" || w == "homerun") {
+            line_.chassis = false;
+        } else if (w == "own" && words_.lower(1) == "ground") {
+            line_.details.own_ground = true;
+            used = 2;
+        } else if (w == "pure" && words_.lower(1) == "sine") {
+            line_.details.needs_pure_sine = true;
+            used = 2;
+        } else if (w == "resistive") {
+            resistive_ = true;
+        } else {
+            return false;
+        }
+        words_.skip(used);
+        return true;
+    }
+
+    // A lamp or heater: its watts or amps hold at the volts of its plate, and fall with them.
+    void take_resistive() {
+        if (!line_.draw || line_.draw->kind == DrawKind::resistance) return;
+        Plate plate;
+        plate.volts = line_.details.plate_V;
+        (line_.draw->kind == DrawKind::power ? plate.watts : plate.amps) = line_.draw->value;
+        plate.behaves = DrawKind::resistance;
+        if (const auto draw = draw_from_plate(plate, plan_.vehicle.nominal_V)) line_.draw = *draw;
+    }
+
+  public:
+    // Amps of a start that was typed as a multiple, once the draw is known.
+    static void finish(TypedLine& line, std::optional<double> times, double nominal_V) {
+        if (!times || !line.draw) return;
+        const Draw& d = *line.draw;
+        const double amps = d.kind == DrawKind::current ? d.value
+                            : d.kind == DrawKind::power ? d.value / nominal_V
+                                                        : nominal_V / d.value;
+        line.inrush_A = *times * amps;
+    }
+    [[nodiscard]] std::optional<double> start_times() const { return start_times_; }
+
+  private:
+    const Plan& plan_;
+    LineCursor words_;
+    ConditionReader condition_;
+    bool named_ = false, resistive_ = false;
+    std::optional<double> start_times_;
+    TypedLine line_;
+};
+
+// What the line leaves open, from the library's entry of that name.
+void fill(TypedLine& line, const LoadEntry& entry, const Plan& plan) {
+    const Load typed = line.details;
+    const Load& from = entry.load;
+    line.details = from;
+    line.details.name.clear();
+    line.entry = from.name;
+    line.draw = from.draw;
+    if (!line.inrush_A) line.inrush_A = from.inrush_A;
+    if (!line.start_W) line.start_W = from.start_W;
+    if (!line.live_when) line.live_when = from.live_when;
+    if (!line.drop_limit) line.drop_limit = from.drop_limit;
+    line.critical = line.critical || from.critical;
+    if (typed.duty) line.details.duty = typed.duty;
+    if (typed.inrush_s) line.details.inrush_s = typed.inrush_s;
+    if (typed.plate_V) line.details.plate_V = typed.plate_V;
+    line.details.own_ground = from.own_ground || typed.own_ground;
+    line.details.needs_pure_sine = from.needs_pure_sine || typed.needs_pure_sine;
+    line.details.together = typed.together;
+    line.details.apart = typed.apart;
+    if (entry.mains && line.inverter.empty() && !plan.inverters.empty())
+        line.inverter = plan.inverters.front().id;
+}
+
+std::string trimmed_number(double value) {
+    char text[40];
+    std::snprintf(text, sizeof text, "%.10g", value);
+    return text;
+}
+
+std::string key_text(const Condition& c) {
+    if (c.engine == Engine::running) return "running";
+    if (c.engine == Engine::stopped) return "engine stopped";
+    switch (c.key) {
+        case Key::accessory:
+            return "accessory";
+        case Key::ignition:
+            return "ignition";
+        case Key::crank:
+            return "cranking";
+        case Key::off:
+            break;
+    }
+    return {};
+}
+
+}  // namespace
+
+TypedLine read_line(const Plan& plan, std::string_view text, const Library* library) {
+    LineReader reader(plan, text);
+    TypedLine line = reader.read();
+    if (library && !line.draw && !line.name.empty())
+        if (const LoadEntry* entry = entry_named(*library, line.name)) fill(line, *entry, plan);
+    LineReader::finish(line, reader.start_times(), plan.vehicle.nominal_V);
+    return line;
+}
+
+std::string typed_condition(const Plan& plan, const Condition& c) {
+    std::vector<std::string> parts;
+    if (const std::string key = key_text(c); !key.empty()) parts.push_back(key);
+    if (c.engine == Engine::stopped && c.key > Key::off) {
+        Condition key_alone = c;
+        key_alone.engine = Engine::any;
+        parts.push_back(key_text(key_alone));
+    }
+    for (const std::string& s : c.switches) parts.push_back("switch \"" + s + "\"");
+    for (const std::string& s : c.switches_off) parts.push_back("switch \"" + s + "\" off");
+    for (const Id& id : c.circuits) parts.push_back(name_of(plan, id) + " running");
+    std::string text;
+    for (const std::string& part : parts) text += (text.empty() ? "on " : " and ") + part;
+    if (!c.any_of.empty()) {
+        std::string any;
+        for (const Condition& one : c.any_of) {
+            std::string part = typed_condition(plan, one);
+            if (part.starts_with("on ")) part.erase(0, 3);
+            any += (any.empty() ? "on " : " or ") + part;
+        }
+        text += (text.empty() ? "" : ", ") + any;
+    }
+    if (c.not_cranking) text += (text.empty() ? "" : ", ") + std::string("not while cranking");
+    if (c.charging_above_V)
+        text += (text.empty() ? "" : ", ") + ("charging above " + trimmed_number(*c.charging_above_V) + " V");
+    if (c.delay_s) text += (text.empty() ? "" : ", ") + ("after " + trimmed_number(*c.delay_s) + " s");
+    return text;
+}
+
+std::string typed_text(const Plan& plan, const Load& l) {
+    const TypedLine alone = read_line(plan, l.name + " 1 W");
+    const bool plain =
+        alone.name == l.name && alone.not_understood.empty() && alone.draw == Draw{DrawKind::power, 1};
+    std::string text = plain ? l.name : "\"" + l.name + "\"";
+    const auto add = [&](const std::string& part) { text += ", " + part; };
+    const char* unit = l.draw.kind == DrawKind::power     ? " W"
+                       : l.draw.kind == DrawKind::current ? " A"
+                                                          : " ohm";
+    text += " " + (l.count > 1 ? std::to_string(l.count) + "x " : "") + trimmed_number(l.draw.value) + unit;
+    if (l.plate_V) text += " at " + trimmed_number(*l.plate_V) + " V";
+    if (l.inrush_A) add("start " + trimmed_number(*l.inrush_A) + " A");
+    if (l.start_W) add("start " + trimmed_number(*l.start_W) + " W");
+    if (l.inrush_s && (l.inrush_A || l.start_W)) text += " for " + trimmed_number(*l.inrush_s) + " s";
+    if (l.duty) add("duty " + trimmed_number(*l.duty * 100) + " %");
+    if (!l.inverter.empty()) add("on " + name_of(plan, l.inverter));
+    const std::string when = typed_condition(plan, l.live_when);
+    add(when.empty() ? "always" : when);
+    const Run* run = supply_run(plan, l.id);
+    if (run && run->length_m)
+        add((run->length_least_m ? trimmed_number(*run->length_least_m) + ".." : std::string()) +
+            trimmed_number(*run->length_m) + " m");
+    if (run && run->size) add(name_of(*run->size));
+    if (!l.place.empty()) add(name_of(plan, l.place));
+    if (run && find(plan.points, run->from)) add("from " + name_of(plan, run->from));
+    if (run && run->channel > 0) add("channel " + std::to_string(run->channel));
+    if (l.critical) add("critical");
+    if (l.drop_limit) add(trimmed_number(*l.drop_limit * 100) + " %");
+    if (l.own_ground) add("own ground");
+    if (l.needs_pure_sine) add("pure sine");
+    if (!l.together.empty()) add("together " + l.together);
+    if (!l.apart.empty()) add("apart " + l.apart);
+    return text;
+}
+
+Result<Draw> draw_from_plate(const Plate& plate, double nominal_V) {
+    for (const auto& value : {plate.volts, plate.watts, plate.amps, plate.ohms})
+        if (value && !(*value > 0))
+            return fail(ErrorCode::out_of_range, "plate", trimmed_number(*value), Want::more_than_0);
+    const double volts =
+        plate.volts.value_or(plate.watts && plate.amps ? *plate.watts / *plate.amps : nominal_V);
+    double amps = 0;
+    if (plate.amps)
+        amps = *plate.amps;
+    else if (plate.watts)
+        amps = *plate.watts / volts;
+    else if (plate.ohms)
+        amps = volts / *plate.ohms;
+    else
+        return fail(ErrorCode::empty, "plate", {}, Want::watts_amps_or_ohms);
+    switch (plate.behaves) {
+        case DrawKind::current:
+            return Draw{DrawKind::current, amps};
+        case DrawKind::power:
+            return Draw{DrawKind::power, plate.watts && !plate.amps ? *plate.watts : amps * volts};
+        case DrawKind::resistance:
+            return Draw{DrawKind::resistance,
+                        plate.ohms && !plate.amps && !plate.watts ? *plate.ohms : volts / amps};
+    }
+    return fail(ErrorCode::empty, "plate", {}, Want::how_it_behaves);
+}
+
+}  // namespace yr

@@ -1,0 +1,68 @@
+// Every kind of finding is worded, has a rule with its source, a group, and answers Why?
+#include "words/finding_rows.h"
+
+#include <gtest/gtest.h>
+
+#include <set>
+
+#include "plan/plan_json.h"
+#include "words/why.h"
+
+namespace yr::test {
+namespace {
+
+Finding made_up(FindingKind kind, const Plan& plan) {
+    Finding f;
+    f.kind = kind;
+    f.id = plan.loads.front().id;
+    f.other = plan.runs.front().id;
+    f.state = plan.states.front().id;
+    f.value = 12.5, f.limit = 10, f.hours = 3.5;
+    return f;
+}
+
+class FindingRows : public testing::TestWithParam<int> {
+  protected:
+    FindingRows()
+        : plan(*load_plan(YR_SOURCE_DIR "/data/plans/river-gauging-truck.yourrail.json")),
+          kind(static_cast<FindingKind>(GetParam())) {}
+    Plan plan;
+    FindingKind kind;
+};
+
+TEST_P(FindingRows, IsWordedGroupedAndExplained) {
+    const words::FindingRow* row = words::find_row(kind);
+    ASSERT_NE(row, nullptr) << "kind " << GetParam() << " has no row";
+    EXPECT_EQ(row->kind, kind);
+    const Finding f = made_up(kind, plan);
+    const std::string said = words::sentence(f, plan);
+    EXPECT_GT(said.size(), 15U) << row->name;
+    EXPECT_EQ(said.back(), '.') << said;
+    EXPECT_EQ(said.find("{"), std::string::npos) << said;
+    const words::Rule rule = words::rule_of(f, plan);
+    EXPECT_FALSE(rule.label.empty()) << row->name;
+    EXPECT_STRNE(words::name_of(row->group), "") << row->name;
+    const auto why = words::explain(f, plan, solve_all(plan), {});
+    EXPECT_EQ(why.title, said);
+    ASSERT_FALSE(why.sources.empty()) << row->name;
+}
+
+INSTANTIATE_TEST_SUITE_P(Kinds, FindingRows, testing::Range(0, static_cast<int>(kFindingKinds)));
+
+TEST(FindingRowNames, AreOfTheirOwn) {
+    std::set<std::string> names;
+    for (int k = 0; k < static_cast<int>(kFindingKinds); ++k)
+        names.insert(words::row_of(static_cast<FindingKind>(k)).name);
+    EXPECT_EQ(names.size(), kFindingKinds);
+}
+
+TEST(FindingRowNames, WhatRestsOnAnAverageSaysSo) {
+    const Plan plan = *load_plan(YR_SOURCE_DIR "/data/plans/river-gauging-truck.yourrail.json");
+    Finding f = made_up(FindingKind::battery_drains, plan);
+    EXPECT_EQ(words::sentence(f, plan).find("on average"), std::string::npos);
+    f.average = 4;
+    EXPECT_NE(words::sentence(f, plan).find("on average"), std::string::npos);
+}
+
+}  // namespace
+}  // namespace yr::test

@@ -1,0 +1,201 @@
+// Findings about what cables carry and how their ends fit: one row a kind.
+#include "catalog/assumptions.h"
+#include "catalog/batteries.h"
+#include "words/finding_rows.h"
+
+namespace yr::words {
+namespace {
+
+const FindingRow kRows[] = {
+    {.kind = FindingKind::cable_over_ampacity,
+     .name = "cable_over_ampacity",
+     .group = FindingGroup::cables,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} carries {1} where {2} is allowed, in {3}.", s.who(), s.A(s.f.value), s.A(s.f.limit),
+                    s.state());
+     },
+     .rule = [](const Speech& s) -> Rule {
+         return {s.plan.policy.ampacity_table == AmpacityTable::abyc ? translated("ABYC E-11")
+                                                                     : translated("ISO 10133"),
+                 s.plan.policy.ampacity_table == AmpacityTable::abyc
+                     ? translated("ABYC E-11, ampacity and overcurrent protection (from memory)")
+                     : translated("ISO 10133 annex, ampacity (from memory)")};
+     },
+     .reasons = nullptr,
+     .why = ValueKind::run_ampacity},
+    {.kind = FindingKind::cable_over_temperature,
+     .name = "cable_over_temperature",
+     .group = FindingGroup::cables,
+     .value = Dimension::temperature,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} heats to {1}, over the {2} of its insulation, in {3}.", s.who(),
+                    quantity(s.f.value, Dimension::temperature, s.style),
+                    quantity(s.f.limit, Dimension::temperature, s.style), s.state());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("heat balance"),
+                 translated("Churchill and Chu 1975 and radiation (from memory)")};
+     },
+     .reasons = nullptr,
+     .why = ValueKind::run_temperature},
+    {.kind = FindingKind::return_thinner,
+     .name = "return_thinner",
+     .group = FindingGroup::cables,
+     .value = Dimension::area,
+     .sentence = [](const Speech& s) -> std::string {
+         return say(
+             "{0} is thinner ({1}) than the supply of the same load ({2}): the thick side gains nothing.",
+             s.who(), quantity(s.f.value, Dimension::area, s.style),
+             quantity(s.f.limit, Dimension::area, s.style));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("return"), translated("common practice, no source")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {translated("The same amps go both ways: the thinner of the two decides volts and heat.")};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::shares_ground,
+     .name = "shares_ground",
+     .group = FindingGroup::fitting,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         if (s.f.value > 0)
+             return say("{0} is sensitive and shares its return with {1} ({2}).", s.who(), s.other(),
+                        s.A(s.f.value));
+         return say("{0} is sensitive and returns over metal at {1}: give it a way home of its own.", s.who(),
+                    s.other());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("own ground"), translated("common practice, no source")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::parallel_shares,
+     .name = "parallel_shares",
+     .group = FindingGroup::cables,
+     .value = Dimension::fraction,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} takes {1} of what it shares with {2}: they do not share equally.", s.who(),
+                    s.pc(s.f.value), s.other());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("side by side"),
+                 translated("Kirchhoff's laws; n \xE2\x88\x92 1 looked at, common practice")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::parallel_left,
+     .name = "parallel_left",
+     .group = FindingGroup::cables,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say(
+             "{0} would carry {1} if one beside it came off; it may carry {2}.",
+             s.f.other == s.f.id ? translated("What is left of ") + yr::name_of(s.plan, s.f.id) : s.who(),
+             s.A(s.f.value), s.A(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("side by side"),
+                 translated("Kirchhoff's laws; n \xE2\x88\x92 1 looked at, common practice")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::aluminium_core,
+     .name = "aluminium_core",
+     .group = FindingGroup::cables,
+     .value = Dimension::number,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} is copper-clad aluminium: {1} times the resistance of copper of that size.", s.who(),
+                    number(s.f.value, 3, s.style.decimal_comma));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("material"), translated("62 % IACS for copper-clad aluminium, common practice")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::lug_misfit,
+     .name = "lug_misfit",
+     .group = FindingGroup::fitting,
+     .value = Dimension::number,
+     .sentence = [](const Speech& s) -> std::string {
+         if (s.f.value < s.f.limit)
+             return say("{0}: its {1} lug does not go over the {2} bolt of {3}.", s.who(), s.bolt(s.f.value),
+                        s.bolt(s.f.limit), s.other());
+         return say("{0}: its {1} lug lies loose on the {2} bolt of {3}, with little metal under the nut.",
+                    s.who(), s.bolt(s.f.value), s.bolt(s.f.limit), s.other());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("lug"), translated("lugs after DIN 46234 and 46235 (from memory)")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::terminal_small,
+     .name = "terminal_small",
+     .group = FindingGroup::fitting,
+     .value = Dimension::area,
+     .sentence = [](const Speech& s) -> std::string {
+         if (s.f.limit <= 0)
+             return say("{0}: no lug for {1} is made for the bolt of {2}.", s.who(), s.mm2(s.f.value),
+                        s.other());
+         return say("{0}: {1} does not go into {2}, which takes {3}.", s.who(), s.mm2(s.f.value), s.other(),
+                    s.mm2(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("lug"), translated("lugs after DIN 46234 and 46235 (from memory)")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::bend_tight,
+     .name = "bend_tight",
+     .group = FindingGroup::fitting,
+     .value = Dimension::number,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} is bent to {1}; this cable wants {2} at least.", s.who(), s.mm(s.f.value),
+                    s.mm(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("bend"), assumption("bend_diameters").source};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::strap_thin,
+     .name = "strap_thin",
+     .group = FindingGroup::cables,
+     .value = Dimension::area,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} ({1}) takes back what {2} ({3}) brings: the thick side gains nothing.", s.who(),
+                    s.mm2(s.f.value), s.other(), s.mm2(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("return"), translated("common practice, no source")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::duty_hot,
+     .name = "duty_hot",
+     .group = FindingGroup::cables,
+     .value = Dimension::temperature,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} reaches {1} at the end of a turn of {2}, over the {3} of its insulation.", s.who(),
+                    s.C(s.f.value), s.other(), s.C(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("heat in time"),
+                 translated("heat balance in time, IEC 60853-2 for the insulation's share (from memory)")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {translated(
+             "The cable is followed turn by turn until turns repeat; no root-mean-square shortcut.")};
+     },
+     .why = std::nullopt},
+};
+
+}  // namespace
+
+std::span<const FindingRow> cables_rows() {
+    return kRows;
+}
+
+}  // namespace yr::words

@@ -1,0 +1,277 @@
+// Findings about fuses and shorts: one row a kind.
+#include "catalog/assumptions.h"
+#include "catalog/batteries.h"
+#include "words/finding_rows.h"
+
+namespace yr::words {
+namespace {
+
+const FindingRow kRows[] = {
+    {.kind = FindingKind::fuse_above_cable,
+     .name = "fuse_above_cable",
+     .group = FindingGroup::fuses,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say(
+             "{0}: the {1} fuse is larger than the {2} its cable stands. A short burns the cable first.",
+             s.who(), s.A(s.f.value), s.A(s.f.limit));
+     },
+     .rule = [](const Speech& s) -> Rule {
+         return {s.plan.policy.ampacity_table == AmpacityTable::abyc ? translated("ABYC E-11")
+                                                                     : translated("ISO 10133"),
+                 s.plan.policy.ampacity_table == AmpacityTable::abyc
+                     ? translated("ABYC E-11, ampacity and overcurrent protection (from memory)")
+                     : translated("ISO 10133 annex, ampacity (from memory)")};
+     },
+     .reasons = [](const Speech& s) -> std::vector<std::string> {
+         return {say("fuse {0} > {1} in its hottest state", s.A(s.f.value), s.A(s.f.limit)),
+                 translated("Between 100 and 135 % of its rating a fuse gives no guarantee to open: only a "
+                            "fuse at or below "
+                            "the ampacity guards the cable.")};
+     },
+     .why = ValueKind::run_ampacity},
+    {.kind = FindingKind::fuse_missing,
+     .name = "fuse_missing",
+     .group = FindingGroup::fuses,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         const std::string end = terminal(s.plan, s.f.other);
+         if (s.f.value > 0)
+             return say(
+                 "{0}: no fuse at {1}. The {2} fuse before it is larger than the {3} this cable stands.",
+                 s.who(), end, s.A(s.f.value), s.A(s.f.limit));
+         return say("{0}: no fuse at {1}. A short is fed by the battery with nothing to stop it.", s.who(),
+                    end);
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("fuse at source"),
+                 translated("ABYC E-11, overcurrent protection at the source of power (from memory)")};
+     },
+     .reasons = [](const Speech& s) -> std::vector<std::string> {
+         return {
+             translated(
+                 "With this run cut here, a battery can still feed this end when all switches are closed."),
+             s.f.value > 0
+                 ? translated("The largest fuse on that way is above what this cable stands.")
+                 : translated("What lies between the source and the fuse burns unguarded in a short.")};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::fuse_far,
+     .name = "fuse_far",
+     .group = FindingGroup::fuses,
+     .value = Dimension::length,
+     .sentence = [](const Speech& s) -> std::string {
+         return say(
+             "{0}: the fuse sits {1} from its source where {2} is allowed. The cable before it is bare of "
+             "protection.",
+             s.who(), quantity(s.f.value, Dimension::length, s.style),
+             quantity(s.f.limit, Dimension::length, s.style));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("fuse distance"), assumption("fuse_distance_road_m").source};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {
+             translated(
+                 "With this run cut here, a battery can still feed this end when all switches are closed."),
+             translated("What lies between the source and the fuse burns unguarded in a short.")};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::interrupt_low,
+     .name = "interrupt_low",
+     .group = FindingGroup::shorts,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0}: a short asks {1} of its fuse, which can cut {2}.", s.who(), s.A(s.f.value),
+                    s.A(s.f.limit));
+     },
+     .rule = [](const Speech& s) -> Rule {
+         const Run* r = find(s.plan.runs, s.f.id);
+         const Device* d = r ? find(r->devices, s.f.other) : nullptr;
+         return {translated("interrupting"), d ? fuse_kind(d->fuse).source : std::string()};
+     },
+     .reasons = [](const Speech& s) -> std::vector<std::string> {
+         return {translated("New, warm and full: open-circuit volts / (R0 + fuse) = ") + s.A(s.f.value),
+                 translated("A fuse asked to cut more than it can burns on as an arc.")};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::tap_over,
+     .name = "tap_over",
+     .group = FindingGroup::fuses,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} taps {1}: in {2} both together take {3} where that position carries {4}.", s.who(),
+                    s.other(), s.state(), s.A(s.f.value), s.A(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("fuse tap"),
+                 translated("a position carries the fuse it was made for, common practice")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::short_stays,
+     .name = "short_stays",
+     .group = FindingGroup::shorts,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("A short at the far end of {0} draws only {1}: {2} is not sure to open within the hour.",
+                    yr::name_of(s.plan, s.f.id), s.A(s.f.value), s.other());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("short"), translated("circuit theory; opening by ISO 8820 bands (from memory)")};
+     },
+     .reasons = [](const Speech& s) -> std::vector<std::string> {
+         return {say("Short current = open volts / (battery + cables + joints + fuses), weakest: "
+                     "battery aged to "
+                     "{0} times its resistance, copper at its insulation's limit, other loads on.",
+                     number(assumption("short_aged_R0").value)),
+                 say("{0} in {1}. A fuse promises to open from 135 % of its rating; below that it may carry "
+                     "the current for ever.",
+                     s.A(s.f.value), s.state())};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::short_hurts,
+     .name = "short_hurts",
+     .group = FindingGroup::shorts,
+     .value = Dimension::temperature,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} reaches {1} in a short before {2} is sure to open; it bears {3}.", s.who(),
+                    s.C(s.f.value), s.other(), s.C(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("short heat"),
+                 translated("IEC 60364-5-54: 160 C after a short up to 105 C insulations (from memory)")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {translated(
+             "The conductor's heat in time: I\xC2\xB2R into copper and insulation, less what leaves, from "
+             "its "
+             "working temperature until the latest opening of the fuse's band.")};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::short_upstream,
+     .name = "short_upstream",
+     .group = FindingGroup::shorts,
+     .value = Dimension::time,
+     .sentence = [](const Speech& s) -> std::string {
+         return say(
+             "A short of {0} may open {1} first, after {2}: its own is sure to open only after {3}.",
+             yr::name_of(s.plan, s.f.id), s.other(), seconds(s.f.value, s.style),
+             s.f.limit > 1e8 ? std::string(translated("a day, if ever")) : seconds(s.f.limit, s.style));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("short"), translated("circuit theory; opening by ISO 8820 bands (from memory)")};
+     },
+     .reasons = [](const Speech& s) -> std::vector<std::string> {
+         return {say("Earliest opening further up {0}, latest opening of the near one {1}: they overlap.",
+                     seconds(s.f.value, s.style),
+                     s.f.limit > 1e8 ? translated("not promised") : seconds(s.f.limit, s.style))};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::interrupt_short,
+     .name = "interrupt_short",
+     .group = FindingGroup::shorts,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("Behind {0} a short is {1}; a {2} cuts off {3} at most.", s.other(), s.A(s.f.value),
+                    s.kind_of_fuse(), s.A(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("interrupting"),
+                 translated("interrupting capacity by kind of fuse, common practice")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {translated("Short current strongest: new, warm, full battery, cold copper, no other load.")};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::start_opens_fuse,
+     .name = "start_opens_fuse",
+     .group = FindingGroup::fuses,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} may open at the start: {1} where it holds {2} for so long.", capital(s.other()),
+                    s.A(s.f.value), s.A(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("inrush"), translated("opening by ISO 8820 bands, earliest (from memory)")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {translated(
+             "The start falls from its peak to the running current as an exponential; each instant uses "
+             "dt / "
+             "earliest opening time at that current; 1 in all opens it.")};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::fuse_loaded,
+     .name = "fuse_loaded",
+     .group = FindingGroup::fuses,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         const Device* d = find_device(s.plan, s.f.other);
+         return say("{0} carries {1} in {2}, {3} of its rating; for ever it bears {4}.", capital(s.other()),
+                    s.A(s.f.value), s.state(), s.pc(d ? s.f.value / d->rating_A : 0), s.A(s.f.limit));
+     },
+     .rule = [](const Speech& s) -> Rule {
+         const Device* d = find_device(s.plan, s.f.other);
+         const double share = d ? fuse_kind(d->fuse).continuous_share : 0.8;
+         return {number(share * 100) + translated(" % rule"),
+                 translated("continuous load against rating, common practice")};
+     },
+     .reasons = [](const Speech& s) -> std::vector<std::string> {
+         return {fmt::format("{} / {} = {}", s.A(s.f.value), s.A(s.f.limit),
+                             number(s.f.limit > 0 ? s.f.value / s.f.limit : 0))};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::fuse_kind_hot,
+     .name = "fuse_kind_hot",
+     .group = FindingGroup::fuses,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} is a small glass cylinder: such a one overheats in steady use. It carries {1}.",
+                    capital(s.other()), s.A(s.f.value));
+     },
+     .rule = [](const Speech& s) -> Rule {
+         const Device* d = find_device(s.plan, s.f.other);
+         const double share = d ? fuse_kind(d->fuse).continuous_share : 0.8;
+         return {number(share * 100) + translated(" % rule"),
+                 translated("continuous load against rating, common practice")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::breaker_recloses,
+     .name = "breaker_recloses",
+     .group = FindingGroup::shorts,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} closes by itself on to a short of {1}, again and again.", capital(s.other()),
+                    s.A(s.f.value));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("SAE J553"), translated("SAE J553: type I closes again by itself (from memory)")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::management_first,
+     .name = "management_first",
+     .group = FindingGroup::shorts,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say(
+             "In a short {0} would give {1}; its own management opens first, at {2}: then all it feeds is "
+             "dark.",
+             yr::name_of(s.plan, s.f.id), s.A(s.f.value), s.A(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("management"), translated("the battery's own limit, as the plan states it")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+};
+
+}  // namespace
+
+std::span<const FindingRow> fuses_rows() {
+    return kRows;
+}
+
+}  // namespace yr::words

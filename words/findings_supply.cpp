@@ -1,0 +1,275 @@
+// Findings about batteries, sources and mains: one row a kind.
+#include "catalog/assumptions.h"
+#include "catalog/batteries.h"
+#include "words/finding_rows.h"
+
+namespace yr::words {
+namespace {
+
+const FindingRow kRows[] = {
+    {.kind = FindingKind::supply_short,
+     .name = "supply_short",
+     .group = FindingGroup::supply,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("In {0} the {1} loses {2} with the engine running: half empty in {3}.", s.state(),
+                    yr::name_of(s.plan, s.f.id), s.A(s.f.value), duration_h(s.f.hours.value_or(0)));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("balance"), translated("Kirchhoff's current law on this state")};
+     },
+     .reasons = nullptr,
+     .why = ValueKind::battery_hours},
+    {.kind = FindingKind::battery_drains,
+     .name = "battery_drains",
+     .group = FindingGroup::supply,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("In {0} the {1} gives {2}{3}: half empty in {4}.", s.state(), yr::name_of(s.plan, s.f.id),
+                    s.A(s.f.value), s.on_average(), duration_h(s.f.hours.value_or(0)));
+     },
+     .rule = [](const Speech& s) -> Rule {
+         return {s.parked() ? translated("parked") : translated("discharge"),
+                 translated("charge to half; Peukert above the 20 h rate, flat below it")};
+     },
+     .reasons = nullptr,
+     .why = ValueKind::battery_hours},
+    {.kind = FindingKind::source_at_limit,
+     .name = "source_at_limit",
+     .group = FindingGroup::supply,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} gives all it can in {1}: {2}.", s.who(), s.state(), s.A(s.f.value));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("balance"),
+                 translated("ISO 8854 output points and temperature derating (from memory)")};
+     },
+     .reasons = nullptr,
+     .why = ValueKind::source_limit},
+    {.kind = FindingKind::no_charge_left,
+     .name = "no_charge_left",
+     .group = FindingGroup::supply,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("In {0} {1} gives all it has: {2} gets {3} of the {4} it would take.", s.state(),
+                    s.other(), yr::name_of(s.plan, s.f.id), s.A(s.f.value), s.A(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("balance"),
+                 translated("Kirchhoff's current law on this state; acceptance: common practice")};
+     },
+     .reasons = nullptr,
+     .why = ValueKind::battery_current},
+    {.kind = FindingKind::never_charged,
+     .name = "never_charged",
+     .group = FindingGroup::supply,
+     .value = Dimension::number,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} is charged in no state of this plan.", s.who());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("second battery"), translated("common practice, no source")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::charged_too_high,
+     .name = "charged_too_high",
+     .group = FindingGroup::supply,
+     .value = Dimension::voltage,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} is charged at {1} in {2}; it bears {3}.", s.who(), s.V(s.f.value), s.state(),
+                    s.V(s.f.limit));
+     },
+     .rule = [](const Speech& s) -> Rule {
+         const Battery* b = find(s.plan.batteries, s.f.id);
+         return {translated("charging"), b ? chemistry_data(b->chemistry).more : std::string()};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::charged_too_cold,
+     .name = "charged_too_cold",
+     .group = FindingGroup::supply,
+     .value = Dimension::temperature,
+     .sentence = [](const Speech& s) -> std::string {
+         return say(
+             "{0} stands at {1} in {2} with charging volts on it: lithium must not be charged below "
+             "freezing.",
+             s.who(), quantity(s.f.value, Dimension::temperature, s.style), s.state());
+     },
+     .rule = [](const Speech& s) -> Rule {
+         const Battery* b = find(s.plan.batteries, s.f.id);
+         return {translated("charging"), b ? chemistry_data(b->chemistry).more : std::string()};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::battery_cranks,
+     .name = "battery_cranks",
+     .group = FindingGroup::supply,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} gives {1} to the starter in {2}: its joiner is closed while cranking.", s.who(),
+                    s.A(s.f.value), s.state());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("second battery"), translated("common practice, no source")};
+     },
+     .reasons = nullptr,
+     .why = ValueKind::battery_current},
+    {.kind = FindingKind::shares_unequally,
+     .name = "shares_unequally",
+     .group = FindingGroup::supply,
+     .value = Dimension::fraction,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} carries {1} where its fair share beside {2} is {3}.", s.who(), s.pc(s.f.value),
+                    s.other(), s.pc(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("sharing"), translated("Kirchhoff's laws: paths share by their resistances")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {translated(
+             "The easier path carries more: its own resistance against the other's decides, not the "
+             "count.")};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::will_not_crank,
+     .name = "will_not_crank",
+     .group = FindingGroup::supply,
+     .value = Dimension::voltage,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} falls to {1} while cranking in {2}; {3} are needed.", s.who(), s.V(s.f.value),
+                    s.state(), s.V(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("cranking"), assumption("crank_least_V").source};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::cranks_for,
+     .name = "cranks_for",
+     .group = FindingGroup::supply,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("Parked in {0}, {1} cranks the engine for {2} more: {3} {4}.", s.state(),
+                    yr::name_of(s.plan, s.f.id), duration_h(s.f.hours.value_or(0)),
+                    s.A(s.f.average.value_or(s.f.value)),
+                    s.f.average ? translated("on average") : translated("all the time"));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("parked"),
+                 translated("charge until cranking fails; Peukert above the 20 h rate, flat below it")};
+     },
+     .reasons = [](const Speech& s) -> std::vector<std::string> {
+         return {say("Solved for falling charge: at {0} the posts fall to {1} V while cranking.",
+                     s.pc(s.f.limit), number(assumption("crank_least_V").value)),
+                 say("From its charge in {0} down to there at {1}: {2}", s.state(),
+                     s.A(s.f.average.value_or(s.f.value)), duration_h(s.f.hours.value_or(0)))};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::inverter_over,
+     .name = "inverter_over",
+     .group = FindingGroup::mains,
+     .value = Dimension::power,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} is asked for {1} in {2}; it gives {3} for long.", s.who(), s.VA(s.f.value),
+                    s.state(), s.VA(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("inverter"), translated("the inverter's own rating")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {translated(
+             "Sum of what is on behind it in this state; for a surge with the hardest start on top.")};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::inverter_surge,
+     .name = "inverter_surge",
+     .group = FindingGroup::mains,
+     .value = Dimension::power,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} must start {1} in {2}; it gives {3} for a moment.", s.who(), s.VA(s.f.value),
+                    s.state(), s.VA(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("inverter"), translated("the inverter's own rating")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {translated(
+             "Sum of what is on behind it in this state; for a surge with the hardest start on top.")};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::converter_surge,
+     .name = "converter_surge",
+     .group = FindingGroup::mains,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} must start {1} in {2}; it gives {3} for a moment.", s.who(), s.A(s.f.value),
+                    s.state(), s.A(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("converter"), translated("the converter's own rating")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {translated("What runs on its rail plus the hardest start; no battery is there to help.")};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::modified_sine,
+     .name = "modified_sine",
+     .group = FindingGroup::mains,
+     .value = Dimension::number,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} needs a pure sine; {1} gives a modified one.", s.who(), s.other());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("waveform"),
+                 translated("motors, compressors and chargers ask for pure sine, common practice")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {translated("Motors run hot and hum on it, chargers and speed controls may fail.")};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::stays_charged,
+     .name = "stays_charged",
+     .group = FindingGroup::supply,
+     .value = Dimension::time,
+     .sentence = [](const Speech& s) -> std::string {
+         return say(
+             "Lines of {0} stay charged for {1} s after switch-off: wait before touching or closing "
+             "again.",
+             yr::name_of(s.plan, s.f.id), number(s.f.value));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("caution"), translated("the converter's own instructions")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::parked_draw,
+     .name = "parked_draw",
+     .group = FindingGroup::supply,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         std::string text = say("{0} takes {1} of the {2} drawn in {3}{4}.", s.who(), s.A(s.f.value),
+                                s.A(s.f.limit), s.state(), s.on_average());
+         if (s.f.hours)
+             text += say(" Alone it empties {0} by half in {1}.", s.other(), duration_h(*s.f.hours));
+         return text;
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("parked"),
+                 translated("charge to half; Peukert above the 20 h rate, flat below it")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {
+             translated("In the parked state that draws most, by what each one takes; the largest first.")};
+     },
+     .why = std::nullopt},
+};
+
+}  // namespace
+
+std::span<const FindingRow> supply_rows() {
+    return kRows;
+}
+
+}  // namespace yr::words

@@ -1,0 +1,50 @@
+// What sentences about one finding are put together from. For the files of this folder.
+#pragma once
+
+#include <string>
+
+#include "words/guard_words.h"
+#include "words/sentences.h"
+
+namespace yr::words {
+
+struct Speech {
+    const Finding& f;
+    const Plan& plan;
+    Style style;
+
+    [[nodiscard]] std::string it() const { return yr::name_of(plan, f.id); }
+    [[nodiscard]] std::string who() const { return capital(it()); }
+    [[nodiscard]] std::string other() const { return yr::name_of(plan, f.other); }
+    [[nodiscard]] std::string state() const {
+        const State* s = find(plan.states, f.state);
+        return s ? s->name : std::string(translated("no state"));
+    }
+    [[nodiscard]] std::string A(double v) const { return quantity(v, Dimension::current, style); }
+    [[nodiscard]] std::string V(double v) const { return quantity(v, Dimension::voltage, style); }
+    [[nodiscard]] std::string C(double v) const { return quantity(v, Dimension::temperature, style); }
+    [[nodiscard]] std::string mm2(double v) const { return quantity(v, Dimension::area, style); }
+    [[nodiscard]] std::string pc(double v) const { return quantity(v, Dimension::fraction, style); }
+    [[nodiscard]] std::string mm(double v) const { return number(v) + translated("\xE2\x80\x89mm"); }
+    [[nodiscard]] std::string bolt(double v) const { return "M" + number(v); }
+    // " (3 A on average)" where hours rest on an average.
+    [[nodiscard]] std::string on_average() const {
+        return f.average ? say(" ({0} on average)", A(*f.average)) : std::string();
+    }
+    // Volts as a share of the vehicle's.
+    [[nodiscard]] std::string share(double volts) const { return pc(volts / plan.vehicle.nominal_V); }
+    [[nodiscard]] bool parked() const {
+        const State* s = find(plan.states, f.state);
+        return s && s->key == Key::off;
+    }
+    // What `other` is where it is a fuse or breaker.
+    [[nodiscard]] std::string kind_of_fuse() const {
+        const Device* d = find_device(plan, f.other);
+        return d ? device_kind(d->fuse) : std::string(translated("fuse"));
+    }
+    [[nodiscard]] std::string VA(double v) const {
+        return number(v, 4, style.decimal_comma) + translated("\xE2\x80\x89VA");
+    }
+};
+
+}  // namespace yr::words
