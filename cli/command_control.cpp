@@ -133,7 +133,7 @@ int run_sneak(const Options& o) {
         for (const SneakMend& m : p.mends) tell("    mend: {0}\n", words::mend_label(m, *plan));
     }
     fmt::print("{} {}\n", words::search_text(s),
-               s.found.empty() ? "No load is alive or dead against the plan." : "");
+               s.found.empty() ? words::translated("No load is alive or dead against the plan.") : "");
     return s.found.empty() ? 0 : 1;
 }
 

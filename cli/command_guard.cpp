@@ -237,7 +237,7 @@ int run_faults(const std::string& path, const std::string& variant, const std::s
         "and "
         "licensed "
         "practice come first.\n",
-        count, good, all ? "" : " --all shows every one.");
+        count, good, all ? "" : words::translated(" --all shows every one."));
     return worst;
 }
 

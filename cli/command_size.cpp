@@ -17,7 +17,7 @@ namespace {
 using words::quantity;
 
 const char* limit_word(Limit l) {
-    return l == Limit::none ? "nothing: the thinnest size passes" : words::name_of(l);
+    return l == Limit::none ? words::translated("nothing: the thinnest size passes") : words::name_of(l);
 }
 
 struct SizeOptions {
@@ -59,7 +59,7 @@ std::vector<std::string> size_assumptions(const SizeAsk& ask, const SizeLadder& 
             "beside it");
     lines.push_back(std::string("copper, ") + (ask.on_s ? "intermittent" : "continuous") + " current, " +
                     (ask.parallel > 1 ? std::to_string(ask.parallel) + " pairs of cables that share equally"
-                                      : "one pair of cables"));
+                                      : words::translated("one pair of cables")));
     return lines;
 }
 
@@ -144,7 +144,10 @@ int run_size(const SizeOptions& o) {
                   quantity(ladder->drop_limit_V, Dimension::voltage)},
                  {"ampacity", quantity(row->ampacity.allowed_A, Dimension::current), "for",
                   quantity(ask.current_A, Dimension::current)},
-                 {"table", row->table_carries ? "carries it for ever" : "does not carry it for ever", "", ""},
+                 {"table",
+                  row->table_carries ? words::translated("carries it for ever")
+                                     : words::translated("does not carry it for ever"),
+                  "", ""},
                  {"conductor", quantity(row->temperature_C, Dimension::temperature), "of",
                   quantity(ask.insulation_C, Dimension::temperature)}});
     tell("  decided by {0}\n  source: {1}\n", limit_word(ladder->decides), row->ampacity.source);
@@ -276,8 +279,9 @@ int run_fuse(const FuseOptions& o) {
         out["risk"] = risk;
         out["source"] = source;
         out["assumptions"] = {"cable: " + o.insulation + " insulation, " + o.ambient + " air, " +
-                              (amp_ask.engine_space ? "in an engine space" : "outside engine spaces") +
-                              (o.bundle > 1 ? ", bundled" : ", not bundled")};
+                              (amp_ask.engine_space ? words::translated("in an engine space")
+                                                    : words::translated("outside engine spaces")) +
+                              (o.bundle > 1 ? ", bundled" : words::translated(", not bundled"))};
         print(out);
         return advice->chosen ? 0 : 1;
     }

@@ -104,8 +104,8 @@ std::string editable(double value, Dimension dimension, const Style& style) {
 }
 
 std::string duration_h(double hours) {
-    if (hours < 0 || !std::isfinite(hours)) return "no time";
-    if (hours >= 48) return number(hours / 24, 2) + " days";
+    if (hours < 0 || !std::isfinite(hours)) return translated("no time");
+    if (hours >= 48) return number(hours / 24, 2) + translated(" days");
     const int minutes = static_cast<int>(std::lround(hours * 60));
     if (minutes < 60) return fmt::format("{}{}min", minutes, kThin);
     if (hours >= 10 || minutes % 60 == 0)

@@ -57,7 +57,7 @@ bool LineCursor::same_name(const std::string& name, const std::string& lower) {
 }
 
 std::optional<Quantity> LineCursor::quantity(std::size_t ahead, std::size_t& used) const {
-    for (std::size_t count = 4; count >= 1; --count) {
+    for (std::size_t count = 5; count >= 1; --count) {  // "3 m .. 4 m"
         if (!has(ahead + count)) continue;
         for (std::size_t k = 0; k < count; ++k)
             if (words_[at_ + ahead + k].quoted) return std::nullopt;
@@ -71,7 +71,7 @@ std::optional<Quantity> LineCursor::quantity(std::size_t ahead, std::size_t& use
 }
 
 std::optional<Quantity> LineCursor::range(std::size_t ahead, std::size_t& used, double& least) const {
-    for (std::size_t count = 4; count >= 1; --count) {
+    for (std::size_t count = 5; count >= 1; --count) {  // "3 m .. 4 m"
         if (!has(ahead + count)) continue;
         for (std::size_t k = 0; k < count; ++k)
             if (words_[at_ + ahead + k].quoted) return std::nullopt;

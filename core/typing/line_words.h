@@ -33,7 +33,7 @@ class LineCursor {
     // A quantity of one to four words from `ahead` on: "2x 90 W", "90 W", "90W", "2 x 90 W".
     [[nodiscard]] std::optional<Quantity> quantity(std::size_t ahead, std::size_t& used) const;
 
-    // A range of one to four words: "3..4 m", "3 m .. 4 m"; the most is given back, `least` beside it.
+    // A range of one to five words: "3..4 m", "3 m .. 4 m"; the most is given back, `least` beside it.
     [[nodiscard]] std::optional<Quantity> range(std::size_t ahead, std::size_t& used, double& least) const;
 
     // The thing whose name stands there, the longest name first; empty where none does.

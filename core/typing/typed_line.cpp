@@ -165,6 +165,12 @@ class LineReader {
         double least = 0;
         auto q = words_.range(0, used, least);
         const bool ranged = q.has_value() && least > 0;
+        if (!q &&
+            words_.lower().find("..") != std::string::npos) {  // a range the wrong way round, or of what?
+            line_.not_understood.push_back(words_.word().text);
+            words_.skip(1);
+            return true;
+        }
         if (!q) q = words_.quantity(0, used);
         if (!q || !(q->value > 0)) return read_count();
         if (ranged && (q->dimension == Dimension::power || q->dimension == Dimension::current))

@@ -41,22 +41,5 @@ TEST(House, ColoursAreNamedInOneFile) {
     });
 }
 
-TEST(House, EveryLayerLinksOnlyWhatStandsBelow) {
-    const std::string cmake = read_text(std::string(YR_SOURCE_DIR) + "/core/CMakeLists.txt");
-    const std::pair<const char*, const char*> links[] = {
-        {"yr_layer(units", "tl::expected"}, {"yr_layer(catalog", "yr_units"},
-        {"yr_layer(plan", "yr_catalog"},    {"yr_layer(network", "yr_plan"},
-        {"yr_layer(solve", "yr_network"},   {"yr_layer(chart", "yr_solve"},
-        {"yr_layer(survey", "yr_solve"},    {"yr_layer(guard", "yr_solve"},
-        {"yr_layer(size", "yr_guard"},      {"yr_layer(control", "yr_size"},
-        {"yr_layer(inspect", "yr_control"}, {"yr_layer(io", "yr_size"}};
-    for (const auto& [layer, below] : links) {
-        const auto at = cmake.find(layer);
-        ASSERT_NE(at, std::string::npos) << layer;
-        const auto list = cmake.find("LINKS", at);
-        EXPECT_EQ(cmake.compare(list + 6, std::string(below).size(), below), 0) << layer;
-    }
-}
-
 }  // namespace
 }  // namespace yr::test

@@ -53,7 +53,7 @@ TEST(Say, AnotherLanguageIsAFileAndNothingElse) {
 TEST(Say, ADecimalCommaWhereverANumberIsShown) {
     words::use_decimal_comma(true);
     EXPECT_EQ(words::number(4.5), "4,5");
-    EXPECT_EQ(words::quantity(12.13, Dimension::voltage), "12,1\xE2\x80\x89V");
+    EXPECT_EQ(words::quantity(12.13, Dimension::voltage), "12,13\xE2\x80\x89V");
     words::use_decimal_comma(false);
     EXPECT_EQ(words::number(4.5), "4.5");
 }
