@@ -51,7 +51,8 @@ int main(int argc, char** argv) {
         if (!display)
             std::printf("%s\n", yr::words::translated(
                                     "There is no display here: drawing the main views of the demo instead."));
-        return yr::app::render_views(folder);
+        return yr::app::render_views(folder,
+                                     parser.isSet(render) ? yr::app::Pictures::all : yr::app::Pictures::main);
     }
 
     yr::app::MainWindow window(yr::app::Recovery::default_folder());

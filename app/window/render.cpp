@@ -39,12 +39,14 @@ std::vector<Picture> window_pictures() {
 }
 
 // The workspaces' own, each by its place in the list: every picture is taken in a window of its own.
-std::vector<Picture> all_pictures() {
-    std::vector<Picture> list = window_pictures();
+std::vector<Picture> pictures(Pictures which) {
+    std::vector<Picture> list;
+    if (which == Pictures::all) list = window_pictures();
     MainWindow lister({});
     for (std::size_t w = 0; w < lister.workspaces().size(); ++w) {
         const auto own = lister.workspaces()[w]->pictures();
-        for (std::size_t k = 0; k < own.size(); ++k)
+        const std::size_t count = which == Pictures::all ? own.size() : std::min<std::size_t>(1, own.size());
+        for (std::size_t k = 0; k < count; ++k)
             list.push_back({own[k].file,
                             [w, k](MainWindow& window) { window.workspaces()[w]->pictures()[k].prepare(); }});
     }
@@ -71,13 +73,13 @@ bool draw(const Picture& what, const QString& path) {
 
 }  // namespace
 
-int render_views(const QString& folder) {
+int render_views(const QString& folder, Pictures which) {
     if (!QDir().mkpath(folder)) {
         std::fprintf(stderr, "The folder %s cannot be made.\n", qPrintable(folder));
         return 1;
     }
     bool whole = true;
-    for (const Picture& picture : all_pictures()) {
+    for (const Picture& picture : pictures(which)) {
         const QString path = QDir(folder).filePath(picture.file);
         const bool written = draw(picture, path);
         std::printf("%s %s\n", written ? "drawn:" : "could not write:", qPrintable(path));

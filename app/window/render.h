@@ -8,6 +8,7 @@ namespace yr::app {
 
 // Writes one 1280x800 PNG per view into `folder` (made if missing) and says so on standard output.
 // Returns the process's exit code: 0, or 1 when the folder cannot be written.
-int render_views(const QString& folder);
+enum class Pictures { all, main };  // main: the first of each workspace
+int render_views(const QString& folder, Pictures which = Pictures::all);
 
 }  // namespace yr::app

@@ -56,11 +56,16 @@ bool LineCursor::same_name(const std::string& name, const std::string& lower) {
     return to_lower(plain) == lower;
 }
 
+bool LineCursor::quoted_among(std::size_t ahead, std::size_t count) const {
+    for (std::size_t k = 0; k < count; ++k)
+        if (words_[at_ + ahead + k].quoted) return true;
+    return false;
+}
+
 std::optional<Quantity> LineCursor::quantity(std::size_t ahead, std::size_t& used) const {
-    for (std::size_t count = 5; count >= 1; --count) {  // "3 m .. 4 m"
+    for (std::size_t count = 4; count >= 1; --count) {
         if (!has(ahead + count)) continue;
-        for (std::size_t k = 0; k < count; ++k)
-            if (words_[at_ + ahead + k].quoted) return std::nullopt;
+        if (quoted_among(ahead, count)) continue;
         const auto q = parse_quantity(joined(ahead, count));
         if (q && q->dimension != Dimension::number) {
             used = count;
@@ -73,8 +78,7 @@ std::optional<Quantity> LineCursor::quantity(std::size_t ahead, std::size_t& use
 std::optional<Quantity> LineCursor::range(std::size_t ahead, std::size_t& used, double& least) const {
     for (std::size_t count = 5; count >= 1; --count) {  // "3 m .. 4 m"
         if (!has(ahead + count)) continue;
-        for (std::size_t k = 0; k < count; ++k)
-            if (words_[at_ + ahead + k].quoted) return std::nullopt;
+        if (quoted_among(ahead, count)) continue;
         const std::string text = joined(ahead, count);
         const auto dots = text.find("..");
         if (dots == std::string::npos) continue;

@@ -53,6 +53,7 @@ class LineCursor {
     }
 
   private:
+    [[nodiscard]] bool quoted_among(std::size_t ahead, std::size_t count) const;
     [[nodiscard]] std::string joined_lower(std::size_t ahead, std::size_t count) const;
     [[nodiscard]] static bool same_name(const std::string& name, const std::string& lower);
     std::vector<LineWord> words_;

@@ -309,32 +309,6 @@ TEST(TypedRange, MakesACircuitThatKeepsIt) {
     EXPECT_NE(typed_text(plan, load).find("3..4 m"), std::string::npos) << typed_text(plan, load);
 }
 
-TEST(GuardWords, EveryFindingHasASentenceARuleAndASource) {
-    const Plan plan = truck();
-    for (int k = static_cast<int>(FindingKind::short_stays); k <= static_cast<int>(FindingKind::range_over);
-         ++k) {
-        Finding f;
-        f.kind = static_cast<FindingKind>(k);
-        f.id = f.kind == FindingKind::range_over         ? "load-8"
-               : f.kind == FindingKind::management_first ? "battery-2"
-                                                         : "run-46";
-        f.other = f.kind == FindingKind::lug_misfit || f.kind == FindingKind::terminal_small ? Id("stud")
-                  : f.kind == FindingKind::parallel_shares || f.kind == FindingKind::strap_thin
-                      ? Id("run-6")
-                      : plan.runs[45].devices.front().id;
-        f.state = plan.states[4].id;
-        f.value = 12;
-        f.limit = 8;
-        const std::string text = words::sentence(f, plan);
-        EXPECT_GT(text.size(), 20U) << k;
-        EXPECT_EQ(text.back(), '.') << text;
-        EXPECT_EQ(text.find("run-"), std::string::npos) << "names, not ids: " << text;
-        EXPECT_FALSE(words::rule_of(f, plan).label.empty()) << text;
-        EXPECT_FALSE(words::rule_of(f, plan).source.empty()) << text;
-        EXPECT_EQ(words::explain(f, plan, solve_all(plan), {}).title, text);
-    }
-}
-
 TEST(GuardWords, TimesLimitsAndKinds) {
     EXPECT_EQ(words::seconds(0.0082), "8.2\xE2\x80\x89ms");
     EXPECT_EQ(words::seconds(1.44), "1.44\xE2\x80\x89s");

@@ -10,6 +10,7 @@
 #include "sizing/plan_sizing.h"
 #include "support/findings.h"
 #include "support/sizing_plan.h"
+#include "support/sweep.h"
 #include "words/guard_words.h"
 
 namespace yr::test {
@@ -151,7 +152,7 @@ void same_as_every_combination(std::uint32_t seed, const SizingShape& shape) {
 
 class SizedTrees : public testing::TestWithParam<int> {};
 TEST_P(SizedTrees, AreAsLightAsTheLightestOfAllCombinations) {
-    for (std::uint32_t k = 0; k < 25; ++k)
+    for (std::uint32_t k = 0; k < sweep(6U, 25U); ++k)
         same_as_every_combination(static_cast<std::uint32_t>(GetParam()) * 100 + k,
                                   {false, k == 4 ? 3 : 1 + static_cast<int>(k % 3 == 1)});
 }
@@ -159,7 +160,7 @@ INSTANTIATE_TEST_SUITE_P(Seeds, SizedTrees, testing::Range(1, 7));
 
 class SizedMeshes : public testing::TestWithParam<int> {};
 TEST_P(SizedMeshes, AreAsLightAsTheLightestOfAllCombinations) {
-    for (std::uint32_t k = 0; k < 25; ++k)
+    for (std::uint32_t k = 0; k < sweep(4U, 25U); ++k)
         same_as_every_combination(5000 + static_cast<std::uint32_t>(GetParam()) * 100 + k,
                                   {true, 1 + static_cast<int>(k % 8 == 3)});
 }

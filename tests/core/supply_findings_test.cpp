@@ -11,6 +11,7 @@
 #include "plan/validate.h"
 #include "support/findings.h"
 #include "support/random_plan.h"
+#include "support/sweep.h"
 #include "words/sentences.h"
 
 namespace yr::test {
@@ -244,7 +245,7 @@ TEST(Switching, ACoilThatIsTakenOutLeavesItsContactorToTheHand) {
 TEST(Findings, RandomPlansWithDevicesNeverBreakThem) {
     RandomShape shape;
     shape.devices = true;
-    for (std::uint32_t seed = 1; seed <= 40; ++seed) {
+    for (std::uint32_t seed = 1; seed <= sweep(12U, 40U); ++seed) {
         const Plan plan = random_plan(seed, shape);
         for (const Finding& f : inspect(plan).findings) {
             EXPECT_FALSE(words::sentence(f, plan).empty());
