@@ -11,7 +11,7 @@ if [ "$(id -u)" != 0 ]; then
 fi
 . "$top/cmake/install-missing.sh"
 install_missing debootstrap
-mirror="$(cat /etc/apt/sources.list /etc/apt/sources.list.d/* 2>/dev/null | grep -oE 'https?://[^ ]+' | grep -v security | head -n 1)"
+mirror="$(cat /etc/apt/sources.list /etc/apt/sources.list.d/* 2>/dev/null | grep -E '^(URIs:|deb )' | grep -oE 'https?://[^ ]+' | grep -v security | head -n 1)"
 
 leave() {
     for m in dev/pts dev proc sys; do umount -l "$fresh/$m" 2>/dev/null || true; done
@@ -24,7 +24,9 @@ debootstrap --variant=minbase bookworm "$fresh" "${mirror:-http://deb.debian.org
     echo "debootstrap may not work here; see $fresh.log"
     exit 2
 }
-cp -r /etc/apt/apt.conf.d/. "$fresh/etc/apt/apt.conf.d/"
+for conf in /etc/apt/apt.conf.d/*; do # how packages are reached from here, and nothing else
+    if grep -q '^ *Acquire' "$conf"; then cp "$conf" "$fresh/etc/apt/apt.conf.d/"; fi
+done
 cp /etc/resolv.conf "$fresh/etc/resolv.conf"
 mount -t proc proc "$fresh/proc"
 mount --rbind /dev "$fresh/dev" 2>/dev/null || mount -o bind /dev "$fresh/dev"
