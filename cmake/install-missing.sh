@@ -17,7 +17,7 @@ install_missing() {
         root="sudo"
     fi
     $root apt-get update -qq
-    DEBIAN_FRONTEND=noninteractive $root apt-get install -y --no-install-recommends $missing
+    DEBIAN_FRONTEND=noninteractive $root apt-get install -y -qq --no-install-recommends $missing >/dev/null
 }
 
 # A compiler cache is used where it is installed; nothing asks for it.

@@ -215,14 +215,77 @@ void tap_field(FieldForm& form, const Part<Run>& run) {
         [run](const Id& v) { run.set(say("fuse tap"), [&](Run& r) { r.tap_of = v; }); });
 }
 
-}  // namespace
+// What the cable itself is, besides its size and length.
+void cable_fields(FieldForm& form, const Part<Run>& run) {
+    form.quantity(
+        say("Insulation"), Dimension::temperature,
+        [run] { return run.alive() ? std::optional(run.get().insulation_C) : std::nullopt; },
+        [run](std::optional<double> v) {
+            return run.set(say("insulation"), [&](Run& r) { r.insulation_C = *v; });
+        },
+        false, {}, 60, 250);
+    form.quantity(
+        say("In parallel"), Dimension::number,
+        [run] { return run.alive() ? std::optional<double>(run.get().parallel) : std::nullopt; },
+        [run](std::optional<double> v) {
+            return run.set(say("in parallel"),
+                           [&](Run& r) { r.parallel = static_cast<int>(std::lround(*v)); });
+        },
+        false, {}, 1, 20);
+    form.quantity(
+        say("In a bundle of"), Dimension::number,
+        [run] { return run.alive() ? std::optional<double>(run.get().bundle) : std::nullopt; },
+        [run](std::optional<double> v) {
+            return run.set(say("bundle"), [&](Run& r) { r.bundle = static_cast<int>(std::lround(*v)); });
+        },
+        false, {}, 1, 200);
+    form.choice(
+        say("Metal"),
+        {{say("copper"), "copper"}, {say("tinned copper"), "tinned"}, {say("copper-clad aluminium"), "cca"}},
+        [run] { return run.alive() ? Id(enum_name(run.get().material)) : Id(); },
+        [run](const Id& v) { run.set(q(v), [&](Run& r) { r.material = *enum_named<Material>(v); }); });
+    QStringList places;
+    for (const Id& p : run.get().places) places << q(yr::name_of(run.document->plan(), p));
+    if (!places.isEmpty()) form.words(say("passes ") + places.join(QStringLiteral(", ")));
+}
 
-void fill_run(FieldForm& form, Document* doc, const Id& id, bool whole) {
-    const Part<Run> run{doc, &Plan::runs, id};
+// What flows, and what it does to the run, in the state that is shown.
+void run_values(FieldForm& form, const Part<Run>& run, bool cable, bool whole) {
+    Document* doc = run.document;
+    const Id id = run.id;
     const auto index = [doc, id] {
         return static_cast<std::size_t>(yr::find(doc->plan().runs, id) - doc->plan().runs.data());
     };
     const auto result = [doc, index] { return doc->shown().solution().point.conductors[index()]; };
+    const auto amps = [result] { return std::abs(result().current_A); };
+    const auto alive = [run](const std::function<QString()>& f) {
+        return [run, f] { return run.alive() ? f() : QString(); };
+    };
+    form.value(say("Carries"), alive([amps, doc] { return text_of(amps(), Dimension::current, doc); }),
+               {K::run_current, id, 0});
+    form.value(say("Loses"),
+               alive([result, doc] { return text_of(std::abs(result().drop_V), Dimension::voltage, doc); }),
+               {K::run_drop, id, 0});
+    if (!cable) return;
+    form.value(say("May carry"), alive([run, doc] {
+                   const auto a = run_ampacity(doc->plan(), run.get(), doc->shown().state());
+                   return a ? text_of(a->allowed_A, Dimension::current, doc) : QString();
+               }),
+               {K::run_ampacity, id, 0});
+    form.value(say("Conductor at"),
+               alive([result, doc] { return text_of(result().temperature_C, Dimension::temperature, doc); }),
+               {K::run_temperature, id, 0});
+    if (whole)
+        form.value(say("Heat"), alive([result, amps, doc] {
+                       return text_of(std::abs(result().drop_V) * amps(), Dimension::power, doc);
+                   }),
+                   {K::run_heat, id, 0});
+}
+
+}  // namespace
+
+void fill_run(FieldForm& form, Document* doc, const Id& id, bool whole) {
+    const Part<Run> run{doc, &Plan::runs, id};
     const Run& now = run.get();
     if (whole) {
         name_field(form, run);
@@ -249,68 +312,13 @@ void fill_run(FieldForm& form, Document* doc, const Id& id, bool whole) {
             },
             true, say("assumed 0.3 mΩ"), 1e-7, 1000);
     }
-    if (cable && whole) {
-        form.quantity(
-            say("Insulation"), Dimension::temperature,
-            [run] { return run.alive() ? std::optional(run.get().insulation_C) : std::nullopt; },
-            [run](std::optional<double> v) {
-                return run.set(say("insulation"), [&](Run& r) { r.insulation_C = *v; });
-            },
-            false, {}, 60, 250);
-        form.quantity(
-            say("In parallel"), Dimension::number,
-            [run] { return run.alive() ? std::optional<double>(run.get().parallel) : std::nullopt; },
-            [run](std::optional<double> v) {
-                return run.set(say("in parallel"),
-                               [&](Run& r) { r.parallel = static_cast<int>(std::lround(*v)); });
-            },
-            false, {}, 1, 20);
-        form.quantity(
-            say("In a bundle of"), Dimension::number,
-            [run] { return run.alive() ? std::optional<double>(run.get().bundle) : std::nullopt; },
-            [run](std::optional<double> v) {
-                return run.set(say("bundle"), [&](Run& r) { r.bundle = static_cast<int>(std::lround(*v)); });
-            },
-            false, {}, 1, 200);
-        form.choice(
-            say("Metal"),
-            {{say("copper"), "copper"},
-             {say("tinned copper"), "tinned"},
-             {say("copper-clad aluminium"), "cca"}},
-            [run] { return run.alive() ? Id(enum_name(run.get().material)) : Id(); },
-            [run](const Id& v) { run.set(q(v), [&](Run& r) { r.material = *enum_named<Material>(v); }); });
-        QStringList places;
-        for (const Id& p : now.places) places << q(yr::name_of(doc->plan(), p));
-        if (!places.isEmpty()) form.words(say("passes ") + places.join(QStringLiteral(", ")));
-    }
+    if (cable && whole) cable_fields(form, run);
     if (cable && whole) fitting_fields(form, run);
     if (cable) fuse_and_device_fields(form, run);
     if (cable && whole) tap_field(form, run);
     if (cable && whole) add_device_choice(form, run);
-    const auto amps = [result] { return std::abs(result().current_A); };
-    const auto alive = [run](const std::function<QString()>& f) {
-        return [run, f] { return run.alive() ? f() : QString(); };
-    };
-    form.value(say("Carries"), alive([amps, doc] { return text_of(amps(), Dimension::current, doc); }),
-               {K::run_current, id, 0});
-    form.value(say("Loses"),
-               alive([result, doc] { return text_of(std::abs(result().drop_V), Dimension::voltage, doc); }),
-               {K::run_drop, id, 0});
-    if (!cable) return;
-    form.value(say("May carry"), alive([run, doc] {
-                   const auto a = run_ampacity(doc->plan(), run.get(), doc->shown().state());
-                   return a ? text_of(a->allowed_A, Dimension::current, doc) : QString();
-               }),
-               {K::run_ampacity, id, 0});
-    form.value(say("Conductor at"),
-               alive([result, doc] { return text_of(result().temperature_C, Dimension::temperature, doc); }),
-               {K::run_temperature, id, 0});
-    if (whole)
-        form.value(say("Heat"), alive([result, amps, doc] {
-                       return text_of(std::abs(result().drop_V) * amps(), Dimension::power, doc);
-                   }),
-                   {K::run_heat, id, 0});
-    if (whole) ladder_row(form, doc, id);
+    run_values(form, run, cable, whole);
+    if (cable && whole) ladder_row(form, doc, id);
 }
 
 namespace {
@@ -342,10 +350,10 @@ void plate_field(FieldForm& form, const Part<Load>& load) {
         say("55 W at 13.8 V, resistive"));
 }
 
-}  // namespace
-
-void fill_load(FieldForm& form, Document* doc, const Id& id) {
-    const Part<Load> load{doc, &Plan::loads, id};
+// What it gets and takes in the state that is shown.
+void load_values(FieldForm& form, const Part<Load>& load) {
+    Document* doc = load.document;
+    const Id id = load.id;
     const auto result = [doc, id] {
         return doc->shown().solution().point.loads[static_cast<std::size_t>(yr::find(doc->plan().loads, id) -
                                                                             doc->plan().loads.data())];
@@ -375,6 +383,45 @@ void fill_load(FieldForm& form, Document* doc, const Id& id) {
                    text_of(drop_limit_V(doc->plan(), load.get()) / nominal, Dimension::fraction, doc);
         },
         K::load_drop);
+}
+
+// The feed or channel that it hangs on, and whether it stays there.
+void hanging_fields(FieldForm& form, const Part<Load>& load, const Run& supply) {
+    Document* doc = load.document;
+    const Id id = load.id;
+    const Id run_id = supply.id;
+    std::vector<Choice> feeds;  // boxes by channel: free ones, and its own
+    for (const Point& p : doc->plan().points) {
+        if (p.feeds_loads && (p.channels.empty() || (supply.from == p.id && supply.channel == 0)))
+            feeds.push_back({q(p.name), p.id});
+        auto channels = free_channels(doc->plan(), p);
+        if (supply.from == p.id && supply.channel > 0) channels.insert(channels.begin(), supply.channel);
+        for (const int c : channels)
+            feeds.push_back({q(words::place_text(doc->plan(), p.id, c)), p.id + "." + std::to_string(c)});
+    }
+    form.choice(
+        say("Hangs on"), feeds,
+        [doc, run_id] {
+            const Run* r = yr::find(doc->plan().runs, run_id);
+            if (!r) return Id();
+            return r->channel > 0 ? owner_of(r->from) + "." + std::to_string(r->channel) : owner_of(r->from);
+        },
+        [doc, id](const Id& v) {
+            const auto dot = v.find('.');
+            doc->put_load(id, v.substr(0, dot), dot == Id::npos ? 0 : std::stoi(v.substr(dot + 1)));
+        });
+    form.check(
+        say("stays when channels are given out"), [load] { return load.alive() && load.get().pinned; },
+        [load](bool on) {
+            load.set(on ? say("stays there") : say("may be moved"), [&](Load& l) { l.pinned = on; });
+        });
+}
+
+}  // namespace
+
+void fill_load(FieldForm& form, Document* doc, const Id& id) {
+    const Part<Load> load{doc, &Plan::loads, id};
+    load_values(form, load);
     name_field(form, load);
     form.quantity(
         say("How many"), Dimension::number,
@@ -409,33 +456,7 @@ void fill_load(FieldForm& form, Document* doc, const Id& id) {
         [load](const Id& v) { load.set(say("placed"), [&](Load& l) { l.place = v; }); });
     if (const Run* supply = run_to(doc->plan(), pos_of(id))) {
         const Id run_id = supply->id;
-        std::vector<Choice> feeds;  // boxes by channel: free ones, and its own
-        for (const Point& p : doc->plan().points) {
-            if (p.feeds_loads && (p.channels.empty() || (supply->from == p.id && supply->channel == 0)))
-                feeds.push_back({q(p.name), p.id});
-            auto channels = free_channels(doc->plan(), p);
-            if (supply->from == p.id && supply->channel > 0)
-                channels.insert(channels.begin(), supply->channel);
-            for (const int c : channels)
-                feeds.push_back({q(words::place_text(doc->plan(), p.id, c)), p.id + "." + std::to_string(c)});
-        }
-        form.choice(
-            say("Hangs on"), feeds,
-            [doc, run_id] {
-                const Run* r = yr::find(doc->plan().runs, run_id);
-                if (!r) return Id();
-                return r->channel > 0 ? owner_of(r->from) + "." + std::to_string(r->channel)
-                                      : owner_of(r->from);
-            },
-            [doc, id](const Id& v) {
-                const auto dot = v.find('.');
-                doc->put_load(id, v.substr(0, dot), dot == Id::npos ? 0 : std::stoi(v.substr(dot + 1)));
-            });
-        form.check(
-            say("stays when channels are given out"), [load] { return load.alive() && load.get().pinned; },
-            [load](bool on) {
-                load.set(on ? say("stays there") : say("may be moved"), [&](Load& l) { l.pinned = on; });
-            });
+        hanging_fields(form, load, *supply);
         form.heading(say("Supply cable"));
         fill_run(form, doc, run_id, false);
     }

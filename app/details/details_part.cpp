@@ -51,6 +51,59 @@ void add_device_choice(FieldForm& form, const Part<Run>& run) {
         });
 }
 
+namespace {
+
+// An optional number of a device, as its declaration says.
+void device_number(FieldForm& form, const DevicePart& part, std::optional<double> Device::*member) {
+    const Field field = declared(member);
+    const QString label = say(field.label);
+    form.quantity(
+        label, field.dimension, [part, member] { return part.get() ? part.get()->*member : std::nullopt; },
+        [part, member, label](std::optional<double> v) {
+            return part.set(label.toLower(), [&](Device& x) { x.*member = v; });
+        },
+        true, say(field.open), field.least, field.most);
+}
+
+// What closes a contact, and what that contact bears.
+void contact_fields(FieldForm& form, const DevicePart& part) {
+    const Part<Run>& run = part.run;
+    const auto of = [part] { return part.get(); };
+    const auto change = [part](const QString& what, const std::function<void(Device&)>& f) {
+        return part.set(what, f);
+    };
+    std::vector<Choice> coils{{say("none: by hand or key"), {}}};
+    for (const Load& l : run.document->plan().loads)
+        if (l.inverter.empty()) coils.push_back({q(l.name), l.id});
+    form.choice(
+        say("Coil"), coils, [of] { return of() ? of()->coil : Id(); },
+        [change](const Id& v) { change(say("coil"), [&](Device& x) { x.coil = v; }); });
+    form.choice(
+        say("Coil's kick"),
+        {{say("not known"), "unknown"},
+         {say("nothing holds it"), "none"},
+         {say("a diode holds it"), "diode"},
+         {say("a resistor holds it"), "resistor"}},
+        [of] { return of() ? Id(enum_name(of()->suppression)) : Id(); },
+        [change](const Id& v) {
+            change(say("suppression"), [&](Device& x) { x.suppression = *enum_named<Suppression>(v); });
+        });
+    device_number(form, part, &Device::contact_A);
+    std::vector<Choice> units{{say("no control unit"), {}}};
+    for (const Load& l : run.document->plan().loads)
+        if (l.inverter.empty()) units.push_back({q(l.name), l.id});
+    form.choice(
+        say("Grounds without"), units, [of] { return of() ? of()->grounds_without : Id(); },
+        [change](const Id& v) {
+            change(say("grounds without supply"), [&](Device& x) { x.grounds_without = v; });
+        });
+    form.check(
+        say("master: meant to make all dead"), [of] { return of() && of()->master; },
+        [change](bool on) { change(say("master"), [&](Device& x) { x.master = on; }); });
+}
+
+}  // namespace
+
 void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
     const DevicePart part{run, device};
     const auto of = [part] { return part.get(); };
@@ -105,35 +158,7 @@ void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
         [change](const QString& text, const Condition& c) {
             change(text, [&](Device& x) { x.closed_when = c; });
         });
-    if (now.kind != DeviceKind::switching) return;
-    std::vector<Choice> coils{{say("none: by hand or key"), {}}};
-    for (const Load& l : run.document->plan().loads)
-        if (l.inverter.empty()) coils.push_back({q(l.name), l.id});
-    form.choice(
-        say("Coil"), coils, [of] { return of() ? of()->coil : Id(); },
-        [change](const Id& v) { change(say("coil"), [&](Device& x) { x.coil = v; }); });
-    form.choice(
-        say("Coil's kick"),
-        {{say("not known"), "unknown"},
-         {say("nothing holds it"), "none"},
-         {say("a diode holds it"), "diode"},
-         {say("a resistor holds it"), "resistor"}},
-        [of] { return of() ? Id(enum_name(of()->suppression)) : Id(); },
-        [change](const Id& v) {
-            change(say("suppression"), [&](Device& x) { x.suppression = *enum_named<Suppression>(v); });
-        });
-    number("Contacts carry", Dimension::current, &Device::contact_A, say("not said"), 0.1, 10000);
-    std::vector<Choice> units{{say("no control unit"), {}}};
-    for (const Load& l : run.document->plan().loads)
-        if (l.inverter.empty()) units.push_back({q(l.name), l.id});
-    form.choice(
-        say("Grounds without"), units, [of] { return of() ? of()->grounds_without : Id(); },
-        [change](const Id& v) {
-            change(say("grounds without supply"), [&](Device& x) { x.grounds_without = v; });
-        });
-    form.check(
-        say("master: meant to make all dead"), [of] { return of() && of()->master; },
-        [change](bool on) { change(say("master"), [&](Device& x) { x.master = on; }); });
+    if (now.kind == DeviceKind::switching) contact_fields(form, part);
 }
 
 }  // namespace yr::app

@@ -36,6 +36,56 @@ void memory_fields(FieldForm& form, Document* doc, const Get& get, const Set& se
     }
 }
 
+// Fuses that are out in this state.
+void pulled_fields(FieldForm& form, Document* doc, const std::function<const State*()>& get,
+                   const std::function<bool(const QString&, const std::function<void(State&)>&)>& set) {
+    std::vector<Choice> fuses{{say("pull one, or put one back …"), {}}};
+    for (const Run& r : doc->plan().runs)
+        for (const Device& d : r.devices)
+            if (d.kind == DeviceKind::fuse) fuses.push_back({q(d.name), d.id});
+    if (fuses.size() > 1)
+        form.choice(
+            say("Fuses"), fuses, [] { return Id(); },
+            [get, set](const Id& v) {
+                if (v.empty()) return;
+                set(say("fuse pulled or put back"), [&](State& s) {
+                    if (std::erase(s.pulled, v) == 0) s.pulled.push_back(v);
+                });
+            });
+    form.text(
+        say("Out are"),
+        [get, doc] {
+            QStringList names;
+            if (get())
+                for (const Id& fuse : get()->pulled) names << q(yr::name_of(doc->plan(), fuse));
+            return names.join(QStringLiteral(", "));
+        },
+        [set](const QString& typed) {
+            if (!typed.trimmed().isEmpty()) return say("Pull fuses in the field above; empty puts all back.");
+            set(say("every fuse in"), [](State& s) { s.pulled.clear(); });
+            return QString();
+        },
+        say("none"));
+}
+
+void switch_fields(FieldForm& form, Document* doc, const std::function<const State*()>& get,
+                   const std::function<bool(const QString&, const std::function<void(State&)>&)>& set) {
+    form.heading(say("Switches that are on"));
+    for (const std::string& name : plan_switches(doc->plan()))
+        form.check(
+            q(name),
+            [get, name] {
+                return get() && std::find(get()->switches.begin(), get()->switches.end(), name) !=
+                                    get()->switches.end();
+            },
+            [set, name](bool on) {
+                set(q(name) + (on ? say(" on") : say(" off")), [&](State& s) {
+                    std::erase(s.switches, name);
+                    if (on) s.switches.push_back(name);
+                });
+            });
+}
+
 }  // namespace
 
 void fill_state(FieldForm& form, Document* doc, const Id& id) {
@@ -71,47 +121,8 @@ void fill_state(FieldForm& form, Document* doc, const Id& id) {
         [set](std::optional<double> v) { return set(say("pull"), [&](State& s) { s.line_load = v; }); }, true,
         say("each its own"), 0, 2);
     memory_fields(form, doc, get, set);
-    std::vector<Choice> fuses{{say("pull one, or put one back …"), {}}};
-    for (const Run& r : doc->plan().runs)
-        for (const Device& d : r.devices)
-            if (d.kind == DeviceKind::fuse) fuses.push_back({q(d.name), d.id});
-    if (fuses.size() > 1)
-        form.choice(
-            say("Fuses"), fuses, [] { return Id(); },
-            [get, set](const Id& v) {
-                if (v.empty()) return;
-                set(say("fuse pulled or put back"), [&](State& s) {
-                    if (std::erase(s.pulled, v) == 0) s.pulled.push_back(v);
-                });
-            });
-    form.text(
-        say("Out are"),
-        [get, doc] {
-            QStringList names;
-            if (get())
-                for (const Id& fuse : get()->pulled) names << q(yr::name_of(doc->plan(), fuse));
-            return names.join(QStringLiteral(", "));
-        },
-        [set](const QString& typed) {
-            if (!typed.trimmed().isEmpty()) return say("Pull fuses in the field above; empty puts all back.");
-            set(say("every fuse in"), [](State& s) { s.pulled.clear(); });
-            return QString();
-        },
-        say("none"));
-    form.heading(say("Switches that are on"));
-    for (const std::string& name : plan_switches(doc->plan()))
-        form.check(
-            q(name),
-            [get, name] {
-                return get() && std::find(get()->switches.begin(), get()->switches.end(), name) !=
-                                    get()->switches.end();
-            },
-            [set, name](bool on) {
-                set(q(name) + (on ? say(" on") : say(" off")), [&](State& s) {
-                    std::erase(s.switches, name);
-                    if (on) s.switches.push_back(name);
-                });
-            });
+    pulled_fields(form, doc, get, set);
+    switch_fields(form, doc, get, set);
     form.heading(QString());
     form.button(say("Copy as a new state"), [doc, get] {
         if (!get()) return;

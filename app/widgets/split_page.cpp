@@ -4,6 +4,8 @@
 #include <QSplitter>
 #include <QVBoxLayout>
 
+#include "text/say.h"
+
 namespace yr::app {
 
 std::vector<QToolButton*> fill_split_page(QWidget* page, QWidget* upper, const std::vector<PageWord>& words,
@@ -15,8 +17,8 @@ std::vector<QToolButton*> fill_split_page(QWidget* page, QWidget* upper, const s
     head->setSpacing(4);
     for (std::size_t k = 0; k < words.size(); ++k) {
         auto* b = new QToolButton;
-        b->setText(QString::fromUtf8(words[k].text));
-        b->setToolTip(QString::fromUtf8(words[k].tip));
+        b->setText(say(words[k].text));
+        b->setToolTip(say(words[k].tip));
         b->setObjectName(QStringLiteral("state"));
         b->setCheckable(true);
         b->setMinimumHeight(32);

@@ -2,6 +2,7 @@
 
 #include <QCoreApplication>
 #include <QDir>
+#include <QElapsedTimer>
 #include <QPainter>
 #include <cstdio>
 #include <functional>
@@ -62,7 +63,8 @@ bool draw(const Picture& what, const QString& path) {
     QCoreApplication::processEvents();
     what.prepare(window);
     window.document()->inspector().finish();
-    for (int k = 0; k < 20; ++k) QCoreApplication::processEvents(QEventLoop::AllEvents, 10);
+    QElapsedTimer clock;  // sizes glide to their places
+    for (clock.start(); clock.elapsed() < 250;) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
     QPixmap picture = window.grab();
     if (WhyPopup* why = window.why_popup(); why->isVisible()) {  // a window of its own: put where it stands
         QPainter painter(&picture);

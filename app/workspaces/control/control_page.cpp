@@ -31,14 +31,18 @@ ControlPage::ControlPage(Document* document, QWidget* parent)
     column->setSpacing(0);
     column->addWidget(progress_);
     column->addWidget(pages_, 1);
-    words_ =
-        fill_split_page(this, scrolled(boxes_),
-                        {{"Alive or dead", "For each load and key position: should it be alive, and is it?"},
-                         {"Sneak paths", "Every combination of key, switches and pulled fuses, searched"},
-                         {"Rails", "Loads grouped by when they are live: the fewest rails and relays"},
-                         {"Channels", "Loads given to channels and feeds: within every limit, least copper"},
-                         {"Panel", "What the labels beside the switches say"}},
-                        lower, {300, 260}, [this](int k) { show_view(static_cast<View>(k)); });
+    words_ = fill_split_page(
+        this, scrolled(boxes_),
+        {{words::later("Alive or dead"),
+          words::later("For each load and key position: should it be alive, and is it?")},
+         {words::later("Sneak paths"),
+          words::later("Every combination of key, switches and pulled fuses, searched")},
+         {words::later("Rails"),
+          words::later("Loads grouped by when they are live: the fewest rails and relays")},
+         {words::later("Channels"),
+          words::later("Loads given to channels and feeds: within every limit, least copper")},
+         {words::later("Panel"), words::later("What the labels beside the switches say")}},
+        lower, {300, 260}, [this](int k) { show_view(static_cast<View>(k)); });
 
     connect(&document_->shown(), &ShownCircuit::shown, this, [this] {
         if (isVisible()) refresh();

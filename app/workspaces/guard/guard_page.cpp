@@ -11,7 +11,8 @@
 namespace yr::app {
 namespace {
 
-const char* const kSchoolNames[] = {"150 % of the load", "above the start", "by the cable"};
+const char* const kSchoolNames[] = {words::later("150 % of the load"), words::later("above the start"),
+                                    words::later("by the cable")};
 
 }  // namespace
 
@@ -32,8 +33,10 @@ GuardPage::GuardPage(Document* document, QWidget* parent)
     pages_->addWidget(make_starts());
     words_ = fill_split_page(
         this, upper,
-        {{"Shorts everywhere", "A short at every far end and behind every fuse, in every state"},
-         {"Switching on", "The first seconds: how far the bus dips, what lets go, what fuses feel"}},
+        {{words::later("Shorts everywhere"),
+          words::later("A short at every far end and behind every fuse, in every state")},
+         {words::later("Switching on"),
+          words::later("The first seconds: how far the bus dips, what lets go, what fuses feel")}},
         pages_, {330, 240}, [this](int k) { show_view(static_cast<View>(k)); });
     connect(&document_->inspector(), &Inspector::inspected, this, [this] {
         if (isVisible()) refresh();
@@ -164,17 +167,24 @@ void GuardPage::refresh_advice() {
         if (found) advised_ = *found;
     }
     title_->setText(run ? q(run->name) : QString());
-    const auto style = document_->style();
-    const auto A = [&](double v) { return q(words::quantity(v, Dimension::current, style)); };
     const Device* own = nullptr;
     if (run)
         for (const Device& d : run->devices)
             if (d.kind == DeviceKind::fuse && !own) own = &d;
+    show_schools();
+    show_kinds(own);
+    advice_->setText(advice_sentence(run, own));
+    filling_ = false;
+}
+
+// What each school of fuse choice would take, and what that risks.
+void GuardPage::show_schools() {
+    const auto A = [&](double v) { return q(words::quantity(v, Dimension::current, document_->style())); };
     for (std::size_t k = 0; k < schools_.size(); ++k) {
         schools_[k]->setVisible(advised_.has_value());
         if (!advised_) continue;
         const SchoolChoice& s = advised_->schools[k];
-        QString text = QString::fromUtf8(kSchoolNames[k]) + QStringLiteral(": ");
+        QString text = say(kSchoolNames[k]) + QStringLiteral(": ");
         QString tip;
         if (!s.chosen) {
             text += say("▲ none fits");
@@ -190,10 +200,15 @@ void GuardPage::refresh_advice() {
             tip = risks.isEmpty() ? say("Guards the cable, carries the load, holds the start.")
                                   : risks.join(QStringLiteral("; "));
         }
-        const bool ours = static_cast<std::size_t>(plan.policy.fuse_school) == k;
+        const bool ours = static_cast<std::size_t>(document_->plan().policy.fuse_school) == k;
         schools_[k]->setText(text + (ours ? say("  (this plan's school)") : QString()));
         schools_[k]->setToolTip(tip);
     }
+}
+
+// The kinds that exist at the present rating.
+void GuardPage::show_kinds(const Device* own) {
+    const auto A = [&](double v) { return q(words::quantity(v, Dimension::current, document_->style())); };
     kinds_->setVisible(advised_ && own);
     if (advised_ && own) {
         for (int k = 0; k <= static_cast<int>(FuseType::breaker_3); ++k) {
@@ -208,6 +223,11 @@ void GuardPage::refresh_advice() {
         }
         kinds_->setCurrentIndex(kinds_->findData(static_cast<int>(own->fuse)));
     }
+}
+
+QString GuardPage::advice_sentence(const Run* run, const Device* own) const {
+    const auto style = document_->style();
+    const auto A = [&](double v) { return q(words::quantity(v, Dimension::current, style)); };
     QString text;
     if (advised_) {
         text = say("Carries %1 at most").arg(A(advised_->current_A));
@@ -232,8 +252,7 @@ void GuardPage::refresh_advice() {
     } else if (run) {
         text = say("Metal, or a run of given resistance: nothing to guard here.");
     }
-    advice_->setText(text);
-    filling_ = false;
+    return text;
 }
 
 // The first fuse of the run gets that rating and kind; where there is none, one is put in at the supply end.

@@ -44,6 +44,9 @@ class GuardPage : public Workspace {
     QWidget* make_starts();
     void refresh();
     void refresh_advice();
+    void show_schools();
+    void show_kinds(const Device* own);
+    [[nodiscard]] QString advice_sentence(const Run* run, const Device* own) const;
     void fill_starters();
     void begin_start();
     void take_start();

@@ -31,9 +31,11 @@ RunsPage::RunsPage(Document* document, QWidget* parent)
     pages_->addWidget(make_placement());
     words_ = fill_split_page(
         this, matrix_,
-        {{"Size by size", "The chosen run: every size against every limit"},
-         {"All sized together", "The whole plan: the least copper, money or sizes, proved"},
-         {"Where to stand", "A box, bus bar or battery: copper and drop if it stood elsewhere"}},
+        {{words::later("Size by size"), words::later("The chosen run: every size against every limit")},
+         {words::later("All sized together"),
+          words::later("The whole plan: the least copper, money or sizes, proved")},
+         {words::later("Where to stand"),
+          words::later("A box, bus bar or battery: copper and drop if it stood elsewhere")}},
         pages_, {190, 380}, [this](int k) { show_view(static_cast<View>(k)); });
     connect(&document_->inspector(), &Inspector::inspected, this, [this] {
         if (isVisible()) refresh();

@@ -13,73 +13,35 @@
 
 namespace yr::app {
 
-// Cost over the volts a load may lose: a step line, cheapest at the right.
-class PriceCurve : public QWidget {
-  public:
-    explicit PriceCurve(QWidget* parent = nullptr) : QWidget(parent) { setMinimumHeight(140); }
-    void show_points(std::vector<PricePoint> points, SizingGoal goal, const words::Style& style) {
-        points_ = std::move(points);
-        goal_ = goal;
-        style_ = style;
-        update();
-    }
-
-  protected:
-    void paintEvent(QPaintEvent*) override {
-        QPainter p(this);
-        const Tokens& t = tokens();
-        p.fillRect(rect(), t.paper);
-        std::vector<PricePoint> known;
-        for (const PricePoint& x : points_)
-            if (x.cost) known.push_back(x);
-        p.setFont(type_font(Type::small));
-        if (known.size() < 2) return;
-        double low = 1e300, high = -1e300;
-        for (const PricePoint& x : known) low = std::min(low, *x.cost), high = std::max(high, *x.cost);
-        const double span = std::max(high - low, 1e-9);
-        const QRectF area = QRectF(rect()).adjusted(90, 14, -30, -34);
-        const double right_V = known.front().limit_V, left_V = points_.back().limit_V;
-        const auto x_of = [&](double v) {
-            return area.left() + (v - left_V) / std::max(right_V - left_V, 1e-9) * area.width();
-        };
-        const auto y_of = [&](double c) { return area.bottom() - (c - low) / span * area.height(); };
-        p.setPen(t.line);
-        p.drawLine(area.bottomLeft(), area.bottomRight());
-        p.setRenderHint(QPainter::Antialiasing);
-        p.setPen(QPen(t.ret[1], 2.5));
-        for (std::size_t k = 1; k < known.size(); ++k)
-            p.drawLine(QPointF(x_of(known[k - 1].limit_V), y_of(*known[k - 1].cost)),
-                       QPointF(x_of(known[k].limit_V), y_of(*known[k].cost)));
-        for (const PricePoint& x : points_) {
-            p.setPen(t.soft);
-            p.drawText(QRectF(x_of(x.limit_V) - 30, area.bottom() + 4, 60, 16), Qt::AlignCenter,
-                       q(words::quantity(x.limit_V, Dimension::voltage, style_)));
-            if (!x.cost) {
-                p.setPen(t.fix);
-                p.drawText(QRectF(x_of(x.limit_V) - 36, area.center().y(), 90, 16), Qt::AlignLeft,
-                           say("▲ none"));
-                continue;
-            }
-            p.setPen(Qt::NoPen);
-            p.setBrush(t.ret[0]);
-            p.drawRect(QRectF(x_of(x.limit_V) - 4, y_of(*x.cost) - 4, 8, 8));
-            p.setPen(t.ink);
-            p.drawText(QRectF(x_of(x.limit_V) - 34, y_of(*x.cost) - 21, 68, 16), Qt::AlignCenter,
-                       q(words::cost_text(*x.cost, goal_, style_)));
-        }
-        p.setPen(t.soft);
-        p.drawText(QRectF(area.left(), area.bottom() + 18, area.width(), 16), Qt::AlignCenter,
-                   say("volts that this load may lose"));
-    }
-
-  private:
-    std::vector<PricePoint> points_;
-    SizingGoal goal_ = SizingGoal::mass;
-    words::Style style_;
-};
-
 SizingPanel::SizingPanel(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
     setAccessibleName(say("The whole plan sized at once"));
+    parts_ = new QStackedWidget;
+    parts_->addWidget(make_table());
+    parts_->addWidget(make_sides());
+    parts_->addWidget(make_price());
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addLayout(make_head());
+    QHBoxLayout* summary = make_summary();
+    column->addWidget(progress_);
+    column->addLayout(summary);
+    column->addWidget(parts_, 1);
+    connect(&sizing_, &JobBase::done, this, &SizingPanel::take);
+    connect(&sizing_, &JobBase::progressed, this,
+            [this](double, const QString& text) { summary_->setText(text); });
+    connect(&pricing_, &JobBase::done, this, &SizingPanel::take_price);
+    connect(&document_->store(), &PlanStore::edited, this, [this] {
+        apply_->hide();  // what it would apply is of the plan before
+        refresh_stock();
+        fill_states_menu();
+    });
+    refresh_stock();
+    fill_states_menu();
+    show_part(0);
+}
+
+QHBoxLayout* SizingPanel::make_head() {
     goal_ = new QComboBox;
     goal_->addItems({say("least copper"), say("least money"), say("fewest sizes")});
     goal_->setAccessibleName(say("What is to be least"));
@@ -105,7 +67,10 @@ SizingPanel::SizingPanel(Document* document, QWidget* parent) : QWidget(parent),
         head->addWidget(w);
     head->addWidget(stock_, 1);
     head->addWidget(run_);
+    return head;
+}
 
+QHBoxLayout* SizingPanel::make_summary() {
     progress_ = new QProgressBar;
     progress_->setRange(0, 0);
     progress_->setTextVisible(false);
@@ -125,10 +90,11 @@ SizingPanel::SizingPanel(Document* document, QWidget* parent) : QWidget(parent),
     auto* said_row = new QHBoxLayout;
     said_row->setContentsMargins(12, 2, 12, 2);
     said_row->addWidget(summary_, 1);
-    const char* names[] = {"What changes", "Before and after", "Price of volts"};
+    const char* names[] = {words::later("What changes"), words::later("Before and after"),
+                           words::later("Price of volts")};
     for (int k = 0; k < 3; ++k) {
         auto* b = new QToolButton;
-        b->setText(QString::fromUtf8(names[k]));
+        b->setText(say(names[k]));
         b->setCheckable(true);
         b->setObjectName(QStringLiteral("state"));
         b->setMinimumHeight(28);
@@ -137,7 +103,10 @@ SizingPanel::SizingPanel(Document* document, QWidget* parent) : QWidget(parent),
         said_row->addWidget(b);
     }
     said_row->addWidget(apply_);
+    return said_row;
+}
 
+QWidget* SizingPanel::make_table() {
     table_ = new QTreeWidget;
     table_->setObjectName(QStringLiteral("table"));
     table_->setHeaderLabels(
@@ -154,23 +123,30 @@ SizingPanel::SizingPanel(Document* document, QWidget* parent) : QWidget(parent),
     connect(table_, &QTreeWidget::itemClicked, this, [this](QTreeWidgetItem* item) {
         document_->selection().choose(item->data(0, Qt::UserRole).toString().toStdString());
     });
+    return table_;
+}
 
+QWidget* SizingPanel::make_sides() {
     auto* sides = new QWidget;
     auto* side_row = new QHBoxLayout(sides);
     side_row->setContentsMargins(8, 0, 8, 0);
     before_chart_ = new RailChart(&before_);
     after_chart_ = new RailChart(&after_);
-    for (auto [chart, name] : {std::pair{before_chart_, "now"}, std::pair{after_chart_, "sized together"}}) {
+    for (auto [chart, name] :
+         {std::pair{before_chart_, say("now")}, std::pair{after_chart_, say("sized together")}}) {
         chart->set_animated(false);
         chart->setMinimumSize(280, 200);
         auto* column = new QVBoxLayout;
-        auto* label = new QLabel(QString::fromUtf8(name));
+        auto* label = new QLabel(name);
         label->setObjectName(QStringLiteral("soft"));
         column->addWidget(label);
         column->addWidget(chart, 1);
         side_row->addLayout(column, 1);
     }
+    return sides;
+}
 
+QWidget* SizingPanel::make_price() {
     auto* price = new QWidget;
     auto* price_column = new QVBoxLayout(price);
     price_column->setContentsMargins(12, 2, 12, 2);
@@ -188,30 +164,7 @@ SizingPanel::SizingPanel(Document* document, QWidget* parent) : QWidget(parent),
     price_head->addWidget(price_text_, 1);
     price_column->addLayout(price_head);
     price_column->addWidget(curve_, 1);
-
-    parts_ = new QStackedWidget;
-    parts_->addWidget(table_);
-    parts_->addWidget(sides);
-    parts_->addWidget(price);
-    auto* column = new QVBoxLayout(this);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(0);
-    column->addLayout(head);
-    column->addWidget(progress_);
-    column->addLayout(said_row);
-    column->addWidget(parts_, 1);
-    connect(&sizing_, &JobBase::done, this, &SizingPanel::take);
-    connect(&sizing_, &JobBase::progressed, this,
-            [this](double, const QString& text) { summary_->setText(text); });
-    connect(&pricing_, &JobBase::done, this, &SizingPanel::take_price);
-    connect(&document_->store(), &PlanStore::edited, this, [this] {
-        apply_->hide();  // what it would apply is of the plan before
-        refresh_stock();
-        fill_states_menu();
-    });
-    refresh_stock();
-    fill_states_menu();
-    show_part(0);
+    return price;
 }
 
 void SizingPanel::fill_states_menu() {

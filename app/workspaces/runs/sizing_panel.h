@@ -5,6 +5,7 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QProgressBar>
@@ -17,6 +18,7 @@
 #include "document/job.h"
 #include "railchart/rail_chart.h"
 #include "sizing/plan_sizing.h"
+#include "workspaces/runs/price_curve.h"
 
 namespace yr::app {
 
@@ -47,6 +49,11 @@ class SizingPanel : public QWidget {
     void said(const QString& text);
 
   private:
+    [[nodiscard]] QHBoxLayout* make_head();
+    [[nodiscard]] QHBoxLayout* make_summary();
+    [[nodiscard]] QWidget* make_table();
+    [[nodiscard]] QWidget* make_sides();
+    [[nodiscard]] QWidget* make_price();
     [[nodiscard]] SizingAsk ask() const;
     void take();
     void take_price();
@@ -66,7 +73,7 @@ class SizingPanel : public QWidget {
     QLabel *summary_, *price_text_;
     QStackedWidget* parts_;
     QTreeWidget* table_;
-    class PriceCurve* curve_;
+    PriceCurve* curve_;
     std::vector<QToolButton*> words_;
     ShownCircuit before_, after_;
     RailChart *before_chart_, *after_chart_;
