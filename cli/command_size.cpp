@@ -208,6 +208,95 @@ struct FuseOptions {
     bool json = false;
 };
 
+// What `rail fuse` found, before it is printed.
+struct FuseAnswer {
+    WireSize size;
+    AmpacityAsk asked;
+    Ampacity amp;
+    FuseAdvice advice;
+    std::string risk;
+    FuseGuard guard;
+    std::vector<FuseType> kinds;  // that come in that rating and cut off the short
+};
+
+std::string fuse_risk(const FuseAdvice& a) {
+    if (!a.chosen) return {};
+    if (!a.protects_cable)
+        return words::translated("larger than the cable carries: in a short the cable burns first");
+    if (!a.carries) return words::translated("the load is more than 80 % of it: it may open in steady use");
+    if (!a.holds_inrush) return words::translated("not above the inrush: it may open at the start");
+    return {};
+}
+
+std::string fuse_source(const FuseAnswer& a) {
+    return fuse_kind(a.advice.chosen ? a.advice.chosen->type : FuseType::blade).source +
+           "; school: common practice; cable: " + a.amp.source;
+}
+
+// Whether the cable outlives a slow overload, and which kinds cut off the short.
+void judge_guard(const FuseOptions& o, double current_A, double must_cut, FuseAnswer& a) {
+    const double air = a.asked.engine_space ? std::max(a.asked.ambient_C, 50.0) : a.asked.ambient_C;
+    const auto wire = conductor(a.size);
+    const auto cable = surroundings_of(*wire, air, bundle_factor(o.bundle));
+    const double start =
+        std::min(conductor_temperature_C(cable, current_A / o.parallel, air), a.asked.insulation_C);
+    a.guard = fuse_guard(cable, a.asked.insulation_C, start, o.parallel, a.advice.chosen->type,
+                         a.advice.chosen->rating_A, a.asked.ambient_C);
+    a.kinds = kinds_for(a.advice.chosen->rating_A, must_cut, 12);
+    if (a.risk.empty() && !a.guard.guards) a.risk = "the cable is hurt before it is sure to open";
+    if (a.risk.empty() && a.kinds.empty()) a.risk = "no kind of that rating cuts off such a short";
+}
+
+int print_fuse_json(const FuseOptions& o, const FuseAnswer& a) {
+    Json out;
+    out["fuse_A"] = a.advice.chosen ? Json(a.advice.chosen->rating_A) : Json(nullptr);
+    out["type"] = a.advice.chosen ? Json(name_of(a.advice.chosen->type)) : Json(nullptr);
+    out["school"] = o.school;
+    out["gauge"] = name_of(a.size);
+    out["ampacity_A"] = a.amp.allowed_A;
+    out["needed_A"] = a.advice.needed_A;
+    out["protects_cable"] = a.advice.protects_cable;
+    out["holds_inrush"] = a.advice.holds_inrush;
+    out["carries_continuous"] = a.advice.carries;
+    out["guards_cable"] = a.guard.guards;
+    out["cable_reaches_C"] = a.guard.reached_C;
+    out["kinds"] = Json::array();
+    for (const FuseType k : a.kinds) out["kinds"].push_back(name_of(k));
+    out["risk"] = a.risk;
+    out["source"] = fuse_source(a);
+    out["assumptions"] = {"cable: " + o.insulation + " insulation, " + o.ambient + " air, " +
+                          (a.asked.engine_space ? words::translated("in an engine space")
+                                                : words::translated("outside engine spaces")) +
+                          (o.bundle > 1 ? ", bundled" : words::translated(", not bundled"))};
+    print(out);
+    return a.advice.chosen ? 0 : 1;
+}
+
+int print_fuse_text(const FuseAnswer& a, double must_cut) {
+    if (!a.advice.chosen) {
+        tell(
+            "No fuse is both: at least {0} for the load and at most {1} for {2}. A thicker cable is "
+            "needed.\n",
+            quantity(a.advice.needed_A, Dimension::current), quantity(a.amp.allowed_A, Dimension::current),
+            name_of(a.size));
+        return 1;
+    }
+    fmt::print("{} {}\n", quantity(a.advice.chosen->rating_A, Dimension::current),
+               name_of(a.advice.chosen->type));
+    tell("  asked for {0}, cable carries {1}\n", quantity(a.advice.needed_A, Dimension::current),
+         quantity(a.amp.allowed_A, Dimension::current));
+    std::string names;
+    for (const FuseType k : a.kinds) names += (names.empty() ? "" : ", ") + words::device_kind(k);
+    tell("  the cable reaches {0} at worst before it opens, of {1} after a short\n",
+         quantity(a.guard.reached_C, Dimension::temperature),
+         quantity(a.guard.limit_C, Dimension::temperature));
+    if (must_cut > 0)
+        tell("  cuts off {0}: {1}\n", quantity(must_cut, Dimension::current), names.empty() ? "none" : names);
+    if (!a.risk.empty()) tell("  risk: {0}\n", a.risk);
+    tell("  source: {0}\n", fuse_source(a));
+    return 0;
+}
+
 int run_fuse(const FuseOptions& o) {
     FuseAsk ask;
     FuseSchool school{};
@@ -238,74 +327,9 @@ int run_fuse(const FuseOptions& o) {
     ask.cable_A = amp->allowed_A * o.parallel;
     const auto advice = choose_fuse(ask, school);
     if (!advice) return refuse("--" + advice.error().place, advice.error());
-    std::string risk;
-    if (advice->chosen && !advice->protects_cable)
-        risk = "larger than the cable carries: in a short the cable burns first";
-    else if (advice->chosen && !advice->carries)
-        risk = "the load is more than 80 % of it: it may open in steady use";
-    else if (advice->chosen && !advice->holds_inrush)
-        risk = "not above the inrush: it may open at the start";
-    FuseGuard guard;
-    std::vector<FuseType> kinds;
-    if (advice->chosen) {
-        const double air = amp_ask.engine_space ? std::max(amp_ask.ambient_C, 50.0) : amp_ask.ambient_C;
-        const auto wire = conductor(*size);
-        const auto cable = surroundings_of(*wire, air, bundle_factor(o.bundle));
-        const double start =
-            std::min(conductor_temperature_C(cable, ask.current_A / o.parallel, air), amp_ask.insulation_C);
-        guard = fuse_guard(cable, amp_ask.insulation_C, start, o.parallel, advice->chosen->type,
-                           advice->chosen->rating_A, amp_ask.ambient_C);
-        kinds = kinds_for(advice->chosen->rating_A, must_cut, 12);
-        if (risk.empty() && !guard.guards) risk = "the cable is hurt before it is sure to open";
-        if (risk.empty() && kinds.empty()) risk = "no kind of that rating cuts off such a short";
-    }
-    const std::string source = fuse_kind(advice->chosen ? advice->chosen->type : FuseType::blade).source +
-                               "; school: common practice; cable: " + amp->source;
-    if (o.json) {
-        Json out;
-        out["fuse_A"] = advice->chosen ? Json(advice->chosen->rating_A) : Json(nullptr);
-        out["type"] = advice->chosen ? Json(name_of(advice->chosen->type)) : Json(nullptr);
-        out["school"] = o.school;
-        out["gauge"] = name_of(*size);
-        out["ampacity_A"] = amp->allowed_A;
-        out["needed_A"] = advice->needed_A;
-        out["protects_cable"] = advice->protects_cable;
-        out["holds_inrush"] = advice->holds_inrush;
-        out["carries_continuous"] = advice->carries;
-        out["guards_cable"] = guard.guards;
-        out["cable_reaches_C"] = guard.reached_C;
-        out["kinds"] = Json::array();
-        for (const FuseType k : kinds) out["kinds"].push_back(name_of(k));
-        out["risk"] = risk;
-        out["source"] = source;
-        out["assumptions"] = {"cable: " + o.insulation + " insulation, " + o.ambient + " air, " +
-                              (amp_ask.engine_space ? words::translated("in an engine space")
-                                                    : words::translated("outside engine spaces")) +
-                              (o.bundle > 1 ? ", bundled" : words::translated(", not bundled"))};
-        print(out);
-        return advice->chosen ? 0 : 1;
-    }
-    if (!advice->chosen) {
-        tell(
-            "No fuse is both: at least {0} for the load and at most {1} for {2}. A thicker cable is "
-            "needed.\n",
-            quantity(advice->needed_A, Dimension::current), quantity(amp->allowed_A, Dimension::current),
-            name_of(*size));
-        return 1;
-    }
-    fmt::print("{} {}\n", quantity(advice->chosen->rating_A, Dimension::current),
-               name_of(advice->chosen->type));
-    tell("  asked for {0}, cable carries {1}\n", quantity(advice->needed_A, Dimension::current),
-         quantity(amp->allowed_A, Dimension::current));
-    std::string names;
-    for (const FuseType k : kinds) names += (names.empty() ? "" : ", ") + words::device_kind(k);
-    tell("  the cable reaches {0} at worst before it opens, of {1} after a short\n",
-         quantity(guard.reached_C, Dimension::temperature), quantity(guard.limit_C, Dimension::temperature));
-    if (must_cut > 0)
-        tell("  cuts off {0}: {1}\n", quantity(must_cut, Dimension::current), names.empty() ? "none" : names);
-    if (!risk.empty()) tell("  risk: {0}\n", risk);
-    tell("  source: {0}\n", source);
-    return 0;
+    FuseAnswer answer{*size, amp_ask, *amp, *advice, fuse_risk(*advice), {}, {}};
+    if (advice->chosen) judge_guard(o, ask.current_A, must_cut, answer);
+    return o.json ? print_fuse_json(o, answer) : print_fuse_text(answer, must_cut);
 }
 
 }  // namespace

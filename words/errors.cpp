@@ -2,196 +2,117 @@
 
 namespace yr::words {
 
-// One place that words what an error wanted, as the end of "it takes ...".
+namespace {
+
+// What each name says, as the end of "it takes …". Those with values are worded below.
+struct WantText {
+    Want what;
+    const char* text;
+};
+constexpr WantText kWants[] = {
+    {Want::a_battery_of_this_plan, later("a battery of this plan")},
+    {Want::a_box_bus_bar_stud_or_battery_of_this_plan, later("a box, bus bar, stud or battery of this plan")},
+    {Want::a_box_only_a_box_has_channels, later("a box: only a box has channels")},
+    {Want::a_box_with_channels, later("a box with channels")},
+    {Want::a_cable_that_ends_on_it, later("a cable that ends on it")},
+    {Want::a_cable_whose_size_may_change_all_are,
+     later("a cable whose size may change: all are pinned or of given resistance")},
+    {Want::a_cable_with_a_size, later("a cable with a size")},
+    {Want::a_channel_of_the_box_at_its_beginning, later("a channel of the box at its beginning")},
+    {Want::a_channel_of_this_box, later("a channel of this box")},
+    {Want::a_channel_that_no_other_run_hangs_on, later("a channel that no other run hangs on")},
+    {Want::a_chassis_part_of_this_plan, later("a chassis part of this plan")},
+    {Want::a_draw_in_w_a_or_ohm, later("a draw in W, A or ohm")},
+    {Want::a_feed_of_the_accessories_volts, later("a feed of the accessories' volts")},
+    {Want::a_feed_of_this_plan, later("a feed of this plan")},
+    {Want::a_feed_that_loads_can_hang_on, later("a feed that loads can hang on")},
+    {Want::a_fuse_of_this_plan, later("a fuse of this plan")},
+    {Want::a_group_of_this_box, later("a group of this box")},
+    {Want::a_length_up_to_200_m, later("a length up to 200 m")},
+    {Want::a_load_of_this_plan, later("a load of this plan")},
+    {Want::a_load_or_inverter_of_this_plan, later("a load or inverter of this plan")},
+    {Want::a_load_with_a_feed_and_a_return, later("a load with a feed and a return")},
+    {Want::a_load_with_a_feed_of_its_own, later("a load with a feed of its own")},
+    {Want::a_name_and_a_draw_above_0, later("a name and a draw above 0")},
+    {Want::a_name_for_the_load, later("a name for the load")},
+    {Want::a_name_numbers_and_words_as_the_shipped,
+     later("a name, numbers and words as the shipped library has them")},
+    {Want::a_name_of_its_own, later("a name of its own")},
+    {Want::a_number_of_its_own_from_1, later("a number of its own from 1")},
+    {Want::a_place_of_this_plan, later("a place of this plan")},
+    {Want::a_plan_with_a_battery, later("a plan with a battery")},
+    {Want::a_plan_with_a_chassis_part, later("a plan with a chassis part")},
+    {Want::a_plan_with_two_batteries, later("a plan with two batteries")},
+    {Want::a_point_of_the_survey, later("a point of the survey")},
+    {Want::a_run_of_this_plan, later("a run of this plan")},
+    {Want::a_size_of_the_tables, later("a size of the tables")},
+    {Want::a_size_such_as_10_awg_1_0_sae_8_or_25_mm2, later("a size such as 10 AWG, 1/0, SAE 8 or 25 mm2")},
+    {Want::a_state_of_this_plan, later("a state of this plan")},
+    {Want::a_table_of_readings, later("a table of readings")},
+    {Want::a_terminal_of_this_plan, later("a terminal of this plan")},
+    {Want::a_terminal_of_this_vehicle, later("a terminal of this vehicle")},
+    {Want::a_variant_of_this_plan, later("a variant of this plan")},
+    {Want::a_whole_number, later("a whole number")},
+    {Want::an_efficiency_from_0_to_1, later("an efficiency from 0 to 1")},
+    {Want::an_id_of_its_own, later("an id of its own")},
+    {Want::an_id_without_a_point, later("an id without a point")},
+    {Want::an_inverter_of_this_plan, later("an inverter of this plan")},
+    {Want::another_circuit_than_its_own, later("another circuit than its own")},
+    {Want::another_end_than_its_beginning, later("another end than its beginning")},
+    {Want::at_least_one_channel, later("at least one channel")},
+    {Want::at_least_one_state, later("at least one state")},
+    {Want::from_1_or_more, later("1 or more")},
+    {Want::from_1_to_8_cables_side_by_side, later("1 to 8 cables side by side")},
+    {Want::from_41_to_300_c, later("41 to 300 C")},
+    {Want::from_60_to_250_c, later("-60 to 250 C")},
+    {Want::how_it_behaves, later("how it behaves")},
+    {Want::json, later("JSON")},
+    {Want::key_engine_and_switches_since_it_runs_on,
+     later("key, engine and switches, since it runs on mains")},
+    {Want::key_engine_and_switches_volts_circuits_and,
+     later("key, engine and switches: volts, circuits and delays belong to the whole condition")},
+    {Want::key_off_accessory_running_or_after, later("key off, accessory, running or after")},
+    {Want::mass_money_or_sizes, later("mass, money or sizes")},
+    {Want::more_than_0, later("more than 0")},
+    {Want::more_than_0_a, later("more than 0 A")},
+    {Want::more_than_0_and_at_most_600_s, later("more than 0 and at most 600 s")},
+    {Want::more_than_0_and_no_more_than_the_draw, later("more than 0 and no more than the draw")},
+    {Want::more_than_0_m, later("more than 0 m")},
+    {Want::no_more_than_length_m, later("no more than length_m")},
+    {Want::no_more_than_the_run_s_length, later("no more than the run's length")},
+    {Want::nothing_only_a_ground_point_is_bonded, later("nothing: only a ground point is bonded")},
+    {Want::one_load_and_it_has_one_already, later("one load, and it has one already")},
+    {Want::open_or_engine, later("open or engine")},
+    {Want::point_key_drawn_at_and_volts, later("point, key, drawn at and volts")},
+    {Want::rising_rpm, later("rising rpm")},
+    {Want::rising_shares, later("rising shares")},
+    {Want::shares_of_1_in_all, later("shares of 1 in all")},
+    {Want::something_that_is_in_the_plan, later("something that is in the plan")},
+    {Want::the_name_of_a_point, later("the name of a point")},
+    {Want::the_name_of_one_of_the_plan_s_states, later("the name of one of the plan's states")},
+    {Want::the_name_of_one_of_the_plan_s_variants_or,
+     later("the name of one of the plan's variants, or none")},
+    {Want::two_different_ends, later("two different ends")},
+    {Want::two_loads_that_change_places, later("two loads that change places")},
+    {Want::volts_from_100_to_100, later("volts from -100 to 100")},
+    {Want::volts_up_to_60_v, later("volts up to 60 V")},
+    {Want::watts_amps_or_ohms, later("watts, amps or ohms")},
+    {Want::watts_since_it_runs_on_mains, later("watts, since it runs on mains")},
+    {Want::your_rail_library, later("your-rail-library")},
+    {Want::your_rail_plan, later("your-rail-plan")},
+};
+
+}  // namespace
+
 std::string wanted_text(const Wanted& w) {
-    switch (w.what) {
-        case Want::nothing:
-            return {};
-        case Want::as_said:
-            return w.value;
-        case Want::a_quantity_in:
-            return translated(w.value.c_str());
-        case Want::less_than:
-            return say("less than {0}", w.value);
-        case Want::something_that_runs_in:
-            return say("something that runs in {0}", w.value);
-        case Want::between:
-            return say("{0} to {1}", w.value, w.most);
-        case Want::more_than_to:
-            return say("more than {0}, to {1}", w.value, w.most);
-        case Want::a_battery_of_this_plan:
-            return translated("a battery of this plan");
-        case Want::a_box_bus_bar_stud_or_battery_of_this_plan:
-            return translated("a box, bus bar, stud or battery of this plan");
-        case Want::a_box_only_a_box_has_channels:
-            return translated("a box: only a box has channels");
-        case Want::a_box_with_channels:
-            return translated("a box with channels");
-        case Want::a_cable_that_ends_on_it:
-            return translated("a cable that ends on it");
-        case Want::a_cable_whose_size_may_change_all_are:
-            return translated("a cable whose size may change: all are pinned or of given resistance");
-        case Want::a_cable_with_a_size:
-            return translated("a cable with a size");
-        case Want::a_channel_of_the_box_at_its_beginning:
-            return translated("a channel of the box at its beginning");
-        case Want::a_channel_of_this_box:
-            return translated("a channel of this box");
-        case Want::a_channel_that_no_other_run_hangs_on:
-            return translated("a channel that no other run hangs on");
-        case Want::a_chassis_part_of_this_plan:
-            return translated("a chassis part of this plan");
-        case Want::a_draw_in_w_a_or_ohm:
-            return translated("a draw in W, A or ohm");
-        case Want::a_feed_of_the_accessories_volts:
-            return translated("a feed of the accessories' volts");
-        case Want::a_feed_of_this_plan:
-            return translated("a feed of this plan");
-        case Want::a_feed_that_loads_can_hang_on:
-            return translated("a feed that loads can hang on");
-        case Want::a_fuse_of_this_plan:
-            return translated("a fuse of this plan");
-        case Want::a_group_of_this_box:
-            return translated("a group of this box");
-        case Want::a_length_up_to_200_m:
-            return translated("a length up to 200 m");
-        case Want::a_load_of_this_plan:
-            return translated("a load of this plan");
-        case Want::a_load_or_inverter_of_this_plan:
-            return translated("a load or inverter of this plan");
-        case Want::a_load_with_a_feed_and_a_return:
-            return translated("a load with a feed and a return");
-        case Want::a_load_with_a_feed_of_its_own:
-            return translated("a load with a feed of its own");
-        case Want::a_name_and_a_draw_above_0:
-            return translated("a name and a draw above 0");
-        case Want::a_name_for_the_load:
-            return translated("a name for the load");
-        case Want::a_name_numbers_and_words_as_the_shipped:
-            return translated("a name, numbers and words as the shipped library has them");
-        case Want::a_name_of_its_own:
-            return translated("a name of its own");
-        case Want::a_number_of_its_own_from_1:
-            return translated("a number of its own from 1");
-        case Want::a_place_of_this_plan:
-            return translated("a place of this plan");
-        case Want::a_plan_with_a_battery:
-            return translated("a plan with a battery");
-        case Want::a_plan_with_a_chassis_part:
-            return translated("a plan with a chassis part");
-        case Want::a_plan_with_two_batteries:
-            return translated("a plan with two batteries");
-        case Want::a_point_of_the_survey:
-            return translated("a point of the survey");
-        case Want::a_run_of_this_plan:
-            return translated("a run of this plan");
-        case Want::a_size_of_the_tables:
-            return translated("a size of the tables");
-        case Want::a_size_such_as_10_awg_1_0_sae_8_or_25_mm2:
-            return translated("a size such as 10 AWG, 1/0, SAE 8 or 25 mm2");
-        case Want::a_state_of_this_plan:
-            return translated("a state of this plan");
-        case Want::a_table_of_readings:
-            return translated("a table of readings");
-        case Want::a_terminal_of_this_plan:
-            return translated("a terminal of this plan");
-        case Want::a_terminal_of_this_vehicle:
-            return translated("a terminal of this vehicle");
-        case Want::a_variant_of_this_plan:
-            return translated("a variant of this plan");
-        case Want::a_whole_number:
-            return translated("a whole number");
-        case Want::an_efficiency_from_0_to_1:
-            return translated("an efficiency from 0 to 1");
-        case Want::an_id_of_its_own:
-            return translated("an id of its own");
-        case Want::an_id_without_a_point:
-            return translated("an id without a point");
-        case Want::an_inverter_of_this_plan:
-            return translated("an inverter of this plan");
-        case Want::another_circuit_than_its_own:
-            return translated("another circuit than its own");
-        case Want::another_end_than_its_beginning:
-            return translated("another end than its beginning");
-        case Want::at_least_one_channel:
-            return translated("at least one channel");
-        case Want::at_least_one_state:
-            return translated("at least one state");
-        case Want::from_1_or_more:
-            return translated("1 or more");
-        case Want::from_1_to_8_cables_side_by_side:
-            return translated("1 to 8 cables side by side");
-        case Want::from_41_to_300_c:
-            return translated("41 to 300 C");
-        case Want::from_60_to_250_c:
-            return translated("-60 to 250 C");
-        case Want::how_it_behaves:
-            return translated("how it behaves");
-        case Want::json:
-            return translated("JSON");
-        case Want::key_engine_and_switches_since_it_runs_on:
-            return translated("key, engine and switches, since it runs on mains");
-        case Want::key_engine_and_switches_volts_circuits_and:
-            return translated(
-                "key, engine and switches: volts, circuits and delays belong to the whole condition");
-        case Want::key_off_accessory_running_or_after:
-            return translated("key off, accessory, running or after");
-        case Want::mass_money_or_sizes:
-            return translated("mass, money or sizes");
-        case Want::more_than_0:
-            return translated("more than 0");
-        case Want::more_than_0_a:
-            return translated("more than 0 A");
-        case Want::more_than_0_and_at_most_600_s:
-            return translated("more than 0 and at most 600 s");
-        case Want::more_than_0_and_no_more_than_the_draw:
-            return translated("more than 0 and no more than the draw");
-        case Want::more_than_0_m:
-            return translated("more than 0 m");
-        case Want::no_more_than_length_m:
-            return translated("no more than length_m");
-        case Want::no_more_than_the_run_s_length:
-            return translated("no more than the run's length");
-        case Want::nothing_only_a_ground_point_is_bonded:
-            return translated("nothing: only a ground point is bonded");
-        case Want::one_load_and_it_has_one_already:
-            return translated("one load, and it has one already");
-        case Want::open_or_engine:
-            return translated("open or engine");
-        case Want::point_key_drawn_at_and_volts:
-            return translated("point, key, drawn at and volts");
-        case Want::rising_rpm:
-            return translated("rising rpm");
-        case Want::rising_shares:
-            return translated("rising shares");
-        case Want::shares_of_1_in_all:
-            return translated("shares of 1 in all");
-        case Want::something_that_is_in_the_plan:
-            return translated("something that is in the plan");
-        case Want::the_name_of_a_point:
-            return translated("the name of a point");
-        case Want::the_name_of_one_of_the_plan_s_states:
-            return translated("the name of one of the plan's states");
-        case Want::the_name_of_one_of_the_plan_s_variants_or:
-            return translated("the name of one of the plan's variants, or none");
-        case Want::two_different_ends:
-            return translated("two different ends");
-        case Want::two_loads_that_change_places:
-            return translated("two loads that change places");
-        case Want::volts_from_100_to_100:
-            return translated("volts from -100 to 100");
-        case Want::volts_up_to_60_v:
-            return translated("volts up to 60 V");
-        case Want::watts_amps_or_ohms:
-            return translated("watts, amps or ohms");
-        case Want::watts_since_it_runs_on_mains:
-            return translated("watts, since it runs on mains");
-        case Want::your_rail_library:
-            return translated("your-rail-library");
-        case Want::your_rail_plan:
-            return translated("your-rail-plan");
-    }
-    return {};
+    for (const WantText& row : kWants)
+        if (row.what == w.what) return translated(row.text);
+    if (w.what == Want::a_quantity_in) return translated(w.value.c_str());
+    if (w.what == Want::less_than) return say("less than {0}", w.value);
+    if (w.what == Want::something_that_runs_in) return say("something that runs in {0}", w.value);
+    if (w.what == Want::between) return say("{0} to {1}", w.value, w.most);
+    if (w.what == Want::more_than_to) return say("more than {0}, to {1}", w.value, w.most);
+    return w.value;  // as said
 }
 
 std::string sentence(const Error& e) {

@@ -121,9 +121,11 @@ std::string reason(const JoinFact& f, const Survey& survey, const Style& style) 
             return volts + translated(": further apart than any link would keep them.");
         case JoinVerdict::joined:
             return volts + translated(": both are joined to a third.");
-        default:
+        case JoinVerdict::open:
+        case JoinVerdict::one_way:
             return volts + translated(": equal volts alone prove nothing; a draw would.");
     }
+    return volts;
 }
 
 std::string assumption_brief(const AssumptionUse& use) {

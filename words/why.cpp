@@ -101,7 +101,8 @@ Explanation why_load(const ValueRef& ref, const WhyContext& c) {
                 say("V = supply − drop = {0} − {1} = {2}", c.V(r.supply_V), c.V(r.drop_V), c.V(r.voltage_V)));
             path_steps(e, c, static_cast<int>(*index));
             break;
-        default: {
+        case ValueKind::load_drop:
+        case ValueKind::load_drop_share: {
             e.title = translated("Drop of ") + name + when;
             const double nominal = c.plan.vehicle.nominal_V;
             e.value = say("{0}, {1} of {2} allowed", c.V(r.drop_V), c.pc(r.drop_V / nominal),
@@ -116,7 +117,26 @@ Explanation why_load(const ValueRef& ref, const WhyContext& c) {
                                                    assumption(l.critical ? translated("load_drop_critical")
                                                                          : translated("load_drop_other"))
                                                        .source);
+            break;
         }
+        case ValueKind::run_current:
+        case ValueKind::run_drop:
+        case ValueKind::run_temperature:
+        case ValueKind::run_heat:
+        case ValueKind::run_ampacity:
+        case ValueKind::run_resistance:
+        case ValueKind::device_drop:
+        case ValueKind::bond_drop:
+        case ValueKind::source_current:
+        case ValueKind::source_limit:
+        case ValueKind::source_voltage:
+        case ValueKind::battery_current:
+        case ValueKind::battery_voltage:
+        case ValueKind::battery_hours:
+        case ValueKind::feed_current:
+        case ValueKind::inverter_current:
+        case ValueKind::finding:
+            break;  // of other things
     }
     return e;
 }
@@ -144,6 +164,73 @@ void resistance_steps(Explanation& e, const WhyContext& c, const Run& run, std::
         e.steps.push_back(p.forward_V > 0
                               ? say("{0}: {1} and {2}", name, c.V(p.forward_V), c.ohm(p.fixed_ohm))
                               : fmt::format("{}: {}", name, c.ohm(p.fixed_ohm)));
+    }
+}
+
+void temperature_steps(Explanation& e, const WhyContext& c, const Run& run, std::size_t k,
+                       const std::string& of) {
+    const ConductorElement& el = c.solution.network.conductors[k];
+    const ConductorResult& r = c.solution.point.conductors[k];
+    const double amps = std::abs(c.solution.point.conductors[k].current_A);
+    e.title = translated("Conductor temperature") + of;
+    e.value = c.C(r.temperature_C);
+    const double per_cable = amps / el.parallel;
+    const double r20 = el.cable.R20_ohm_per_m;
+    const double heat = per_cable * per_cable * r20 * (1 + kCopperAlpha_per_K * (r.temperature_C - 20));
+    e.steps.push_back(say("heat in: I² × R = {0}/m", c.W(heat)));
+    if (el.cable.bundle_factor < 1)
+        e.steps.push_back(say("in a bundle it counts 1 / {0}² times", number(el.cable.bundle_factor)));
+    e.steps.push_back(say("heat out by convection and radiation from {0} at {1} around it balances at {2}",
+                          quantity(el.cable.outer_diameter_m * 1e3, Dimension::number) + translated(" mm"),
+                          c.C(el.cable.ambient_C), c.C(r.temperature_C)));
+    e.steps.push_back(say("its insulation stands {0}", c.C(run.insulation_C)));
+    e.sources.push_back(kHeat);
+}
+
+void ampacity_steps(Explanation& e, const WhyContext& c, const Run& run, std::size_t k,
+                    const std::string& of) {
+    const ConductorElement& el = c.solution.network.conductors[k];
+    e.title = translated("Ampacity") + of;
+    const auto a = run_ampacity(c.plan, run, c.state);
+    if (!a) {
+        e.value = translated("none");
+        e.steps.push_back(translated("Body metal and given resistances have no table."));
+        return;
+    }
+    e.value = c.A(a->allowed_A);
+    e.steps.push_back(say("table: {0} at 30 °C, {1} insulation{2}", c.A(a->table_A), c.C(run.insulation_C),
+                          a->interpolated ? translated(", between the table's sizes by copper") : ""));
+    e.steps.push_back(
+        say("surroundings: the lower of engine-space factor {0} and √((T_ins − T_air)/(T_ins − 30)) "
+            "= {1}",
+            number(a->engine_factor), number(a->ambient_factor)));
+    e.steps.push_back(say("bundle of {0}: {1}", run.bundle, number(a->bundle_factor)));
+    e.steps.push_back(
+        fmt::format("{} × {} × {}{} = {}", c.A(a->table_A), number(a->surroundings), number(a->bundle_factor),
+                    run.parallel > 1 ? say(" × {0} in parallel", run.parallel) : "", c.A(a->allowed_A)));
+    if (el.cable20_ohm > 0)
+        e.steps.push_back(translated("second opinion, heat balance: ") +
+                          c.A(current_for_temperature_A(el.cable, run.insulation_C) * run.parallel) +
+                          translated(" in still air"));
+    e.sources.push_back(a->source);
+}
+
+void device_steps(Explanation& e, const WhyContext& c, const Run& run, std::size_t k, int index) {
+    const ConductorElement& el = c.solution.network.conductors[k];
+    const ConductorResult& r = c.solution.point.conductors[k];
+    const double amps = std::abs(c.solution.point.conductors[k].current_A);
+    const SeriesPart& part = el.parts[std::min(at(index), el.parts.size() - 1)];
+    const double part_ohm = part.kind == PartKind::cable ? r.cable_ohm : part.fixed_ohm;
+    const std::string name = part.device >= 0 ? run.devices[at(part.device)].name : translated("joint");
+    e.title = translated("Volts lost in ") + name + translated(" of ") + run.name;
+    e.value = c.V(amps * part_ohm + part.forward_V);
+    e.steps.push_back(say("ΔV = {0} × {1}{2} = {3}", c.A(amps), c.ohm(part_ohm),
+                          part.forward_V > 0 ? " + " + c.V(part.forward_V) : std::string(), e.value));
+    if (part.kind == PartKind::fuse) {
+        const Device& d = run.devices[at(part.device)];
+        e.steps.push_back(
+            say("R = rated drop / rating = {0} / {1}", c.V(fuse_kind(d.fuse).rated_drop_V), c.A(d.rating_A)));
+        e.sources.push_back(fuse_kind(d.fuse).source + translated("; drop: common practice"));
     }
 }
 
@@ -190,71 +277,30 @@ Explanation why_run(const ValueRef& ref, const WhyContext& c) {
             e.value = c.ohm(ohm);
             resistance_steps(e, c, run, *index);
             break;
-        case ValueKind::run_temperature: {
-            e.title = translated("Conductor temperature") + of;
-            e.value = c.C(r.temperature_C);
-            const double per_cable = amps / el.parallel;
-            const double r20 = el.cable.R20_ohm_per_m;
-            const double heat =
-                per_cable * per_cable * r20 * (1 + kCopperAlpha_per_K * (r.temperature_C - 20));
-            e.steps.push_back(say("heat in: I² × R = {0}/m", c.W(heat)));
-            if (el.cable.bundle_factor < 1)
-                e.steps.push_back(
-                    say("in a bundle it counts 1 / {0}² times", number(el.cable.bundle_factor)));
-            e.steps.push_back(
-                say("heat out by convection and radiation from {0} at {1} around it balances at {2}",
-                    quantity(el.cable.outer_diameter_m * 1e3, Dimension::number) + translated(" mm"),
-                    c.C(el.cable.ambient_C), c.C(r.temperature_C)));
-            e.steps.push_back(say("its insulation stands {0}", c.C(run.insulation_C)));
-            e.sources.push_back(kHeat);
+        case ValueKind::run_temperature:
+            temperature_steps(e, c, run, *index, of);
             break;
-        }
-        case ValueKind::run_ampacity: {
-            e.title = translated("Ampacity") + of;
-            const auto a = run_ampacity(c.plan, run, c.state);
-            if (!a) {
-                e.value = translated("none");
-                e.steps.push_back(translated("Body metal and given resistances have no table."));
-                break;
-            }
-            e.value = c.A(a->allowed_A);
-            e.steps.push_back(
-                say("table: {0} at 30 °C, {1} insulation{2}", c.A(a->table_A), c.C(run.insulation_C),
-                    a->interpolated ? translated(", between the table's sizes by copper") : ""));
-            e.steps.push_back(
-                say("surroundings: the lower of engine-space factor {0} and √((T_ins − T_air)/(T_ins − 30)) "
-                    "= {1}",
-                    number(a->engine_factor), number(a->ambient_factor)));
-            e.steps.push_back(say("bundle of {0}: {1}", run.bundle, number(a->bundle_factor)));
-            e.steps.push_back(fmt::format(
-                "{} × {} × {}{} = {}", c.A(a->table_A), number(a->surroundings), number(a->bundle_factor),
-                run.parallel > 1 ? say(" × {0} in parallel", run.parallel) : "", c.A(a->allowed_A)));
-            if (el.cable20_ohm > 0)
-                e.steps.push_back(translated("second opinion, heat balance: ") +
-                                  c.A(current_for_temperature_A(el.cable, run.insulation_C) * run.parallel) +
-                                  translated(" in still air"));
-            e.sources.push_back(a->source);
+        case ValueKind::run_ampacity:
+            ampacity_steps(e, c, run, *index, of);
             break;
-        }
-        case ValueKind::device_drop: {
-            const SeriesPart& part = el.parts[std::min(at(ref.part), el.parts.size() - 1)];
-            const double part_ohm = part.kind == PartKind::cable ? r.cable_ohm : part.fixed_ohm;
-            const std::string name =
-                part.device >= 0 ? run.devices[at(part.device)].name : translated("joint");
-            e.title = translated("Volts lost in ") + name + translated(" of ") + run.name;
-            e.value = c.V(amps * part_ohm + part.forward_V);
-            e.steps.push_back(say("ΔV = {0} × {1}{2} = {3}", c.A(amps), c.ohm(part_ohm),
-                                  part.forward_V > 0 ? " + " + c.V(part.forward_V) : std::string(), e.value));
-            if (part.kind == PartKind::fuse) {
-                const Device& d = run.devices[at(part.device)];
-                e.steps.push_back(say("R = rated drop / rating = {0} / {1}",
-                                      c.V(fuse_kind(d.fuse).rated_drop_V), c.A(d.rating_A)));
-                e.sources.push_back(fuse_kind(d.fuse).source + translated("; drop: common practice"));
-            }
+        case ValueKind::device_drop:
+            device_steps(e, c, run, *index, ref.part);
             break;
-        }
-        default:
-            break;
+        case ValueKind::load_current:
+        case ValueKind::load_voltage:
+        case ValueKind::load_drop:
+        case ValueKind::load_drop_share:
+        case ValueKind::bond_drop:
+        case ValueKind::source_current:
+        case ValueKind::source_limit:
+        case ValueKind::source_voltage:
+        case ValueKind::battery_current:
+        case ValueKind::battery_voltage:
+        case ValueKind::battery_hours:
+        case ValueKind::feed_current:
+        case ValueKind::inverter_current:
+        case ValueKind::finding:
+            break;  // of other things
     }
     return e;
 }
@@ -298,9 +344,17 @@ Explanation explain(const ValueRef& ref, const Plan& plan, const State& state, c
             return why_bond(ref, c);
         case ValueKind::finding:
             return {};
-        default:
+        case ValueKind::source_current:
+        case ValueKind::source_limit:
+        case ValueKind::source_voltage:
+        case ValueKind::battery_current:
+        case ValueKind::battery_voltage:
+        case ValueKind::battery_hours:
+        case ValueKind::feed_current:
+        case ValueKind::inverter_current:
             return why_supply(ref, c);
     }
+    return {};
 }
 
 Explanation explain(const Finding& f, const Plan& plan, const std::vector<Solution>& solutions,

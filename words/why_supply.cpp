@@ -205,9 +205,22 @@ Explanation why_supply(const ValueRef& ref, const WhyContext& c) {
             return why_feed(ref, c);
         case ValueKind::inverter_current:
             return why_inverter(ref, c);
-        default:
-            return {};
+        case ValueKind::load_current:
+        case ValueKind::load_voltage:
+        case ValueKind::load_drop:
+        case ValueKind::load_drop_share:
+        case ValueKind::run_current:
+        case ValueKind::run_drop:
+        case ValueKind::run_temperature:
+        case ValueKind::run_heat:
+        case ValueKind::run_ampacity:
+        case ValueKind::run_resistance:
+        case ValueKind::device_drop:
+        case ValueKind::bond_drop:
+        case ValueKind::finding:
+            break;  // of other things
     }
+    return {};
 }
 
 }  // namespace yr::words

@@ -23,9 +23,11 @@ ShownCircuit::ShownCircuit(QObject* parent) : QObject(parent), own_(empty_plan({
 ShownCircuit::ShownCircuit(PlanStore* store, QObject* parent) : QObject(parent), plan_(&store->plan()) {
     connect(store, &PlanStore::opened, this, [this] {
         forget();
-        state_ = opening_index(*plan_);
+        state_id_ = opening_state(*plan_).id;
     });
     connect(store, &PlanStore::edited, this, [this] {
+        if (const State* same = yr::find(plan_->states, state_id_))
+            state_ = static_cast<int>(same - plan_->states.data());
         state_ = std::clamp(state_, 0, static_cast<int>(plan_->states.size()) - 1);
         refresh();
         emit shown();
@@ -56,6 +58,10 @@ void ShownCircuit::set_state(int index) {
     emit shown();
 }
 
+void ShownCircuit::set_state(const Id& id) {
+    if (const State* s = yr::find(plan_->states, id)) set_state(static_cast<int>(s - plan_->states.data()));
+}
+
 void ShownCircuit::show_situation(const State& situation, const std::vector<Id>& path) {
     situation_ = Situation{situation, path};
     refresh();
@@ -68,6 +74,7 @@ const std::vector<Id>& ShownCircuit::current_path() const {
 }
 
 void ShownCircuit::refresh() {
+    state_id_ = plan_->states[static_cast<std::size_t>(state_)].id;
     solution_ = situation_ ? settle(resistive_network(*plan_, situation_->state), solver_)
                            : solve(*plan_, state(), solver_);
     layout_ = lay_out(solution_.network, solution_.point, &layout_.order, 1e-4);

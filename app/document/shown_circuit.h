@@ -31,6 +31,7 @@ class ShownCircuit : public QObject {
         return situation_ ? situation_->state : plan_->states[static_cast<std::size_t>(state_)];
     }
     void set_state(int index);
+    void set_state(const Id& id);  // nothing where the plan has none of that id
     // Something that was found, shown in place of a state until another is chosen: loads as resistances, and
     // the way of the current marked.
     void show_situation(const State& situation, const std::vector<Id>& path);
@@ -55,7 +56,8 @@ class ShownCircuit : public QObject {
 
     Plan own_;
     const Plan* plan_;
-    int state_ = 0;
+    int state_ = 0;  // of state_id_, found anew after every edit
+    Id state_id_;
     std::optional<Situation> situation_;
     OperatingPointSolver solver_;
     Solution solution_;

@@ -14,6 +14,7 @@ namespace {
 
 constexpr double kLeak_S = 1e-6;  // holds what hangs on nothing; moves nothing that can be measured
 constexpr int kMostRounds = 200;
+constexpr double kLeast_ohm = 1e-7;  // of a short and of each side of a shorted run
 
 std::size_t at(int k) {
     return static_cast<std::size_t>(k);
@@ -168,20 +169,26 @@ struct FaultNetwork::Impl {
         return u > p.e ? Mode::law : Mode::off;
     }
 
-    ShortAnswer solve(const ShortAsk& ask) const {
-        // Ports of the question: openings, changes, the short itself.
+    // The ports of a question: openings, changes, the short itself. Each holds u = e - ohm i between its
+    // ends.
+    struct Asked {
         std::vector<const Eigen::VectorXd*> z;
         std::vector<std::pair<NodeIndex, NodeIndex>> ends;
-        std::vector<double> e, own;
-        const auto port = [&](NodeIndex a, NodeIndex b, double e_V, double ohms) {
-            z.push_back(&kept_column(a, b));
-            ends.emplace_back(a, b);
-            e.push_back(e_V);
-            own.push_back(ohms);
+        std::vector<double> ohm;
+        std::size_t first_short = 0;
+        bool inside = false;  // inside a run: its two sides meet in the same short
+    };
+
+    Asked ports_of(const ShortAsk& ask) const {
+        Asked out;
+        const auto port = [&](NodeIndex a, NodeIndex b, double ohms) {
+            out.z.push_back(&kept_column(a, b));
+            out.ends.emplace_back(a, b);
+            out.ohm.push_back(ohms);
         };
         const auto remove = [&](int k) {
             const ConductorElement& c = net.conductors[at(k)];
-            if (c.closed && c.forward_V <= 0) port(c.from, c.to, 0, -ohm[at(k)]);
+            if (c.closed && c.forward_V <= 0) port(c.from, c.to, -ohm[at(k)]);
         };
         for (int k : ask.opened)
             if (k != ask.run) remove(k);
@@ -190,27 +197,75 @@ struct FaultNetwork::Impl {
         if (ask.changed >= 0 && ask.changed != ask.run && !change_gone) {
             const ConductorElement& c = net.conductors[at(ask.changed)];
             const double more_S = 1 / ask.changed_ohm - 1 / ohm[at(ask.changed)];
-            if (c.closed && std::abs(more_S) > 1e-9) port(c.from, c.to, 0, 1 / more_S);
+            if (c.closed && std::abs(more_S) > 1e-9) port(c.from, c.to, 1 / more_S);
         }
-        std::size_t first_short = z.size();
-        double r1 = 0, r2 = 0;
-        if (ask.run >= 0) {
+        out.inside = ask.run >= 0;
+        if (out.inside) {
             const ConductorElement& c = net.conductors[at(ask.run)];
             const double whole = ask.changed == ask.run ? ask.changed_ohm : ohm[at(ask.run)];
-            r1 = whole * ask.share, r2 = whole - r1;
             remove(ask.run);
-            first_short = z.size();
-            port(c.from, ask.back, 0, std::max(r1, 1e-7));
-            port(c.to, ask.back, 0, std::max(r2, 1e-7));
+            out.first_short = out.z.size();
+            port(c.from, ask.back, std::max(whole * ask.share, kLeast_ohm));
+            port(c.to, ask.back, std::max(whole * (1 - ask.share), kLeast_ohm));
         } else {
-            port(ask.at, ask.back, 0, std::max(ask.ohm, 1e-7));
+            out.first_short = out.z.size();
+            port(ask.at, ask.back, std::max(ask.ohm, kLeast_ohm));
         }
-        const bool inside = ask.run >= 0;
-        const std::size_t asked = z.size();
+        return out;
+    }
+
+    // The currents of all ports whose law holds now, at the node volts `v` that the fixed ones leave.
+    Eigen::VectorXd port_currents(const Asked& asked, const std::vector<std::size_t>& in_law,
+                                  const Eigen::VectorXd& v, double short_ohm) const {
+        const std::size_t first = asked.z.size();
+        const auto count = static_cast<Eigen::Index>(first + in_law.size());
+        Eigen::MatrixXd m(count, count);
+        Eigen::VectorXd rhs(count);
+        for (Eigen::Index r = 0; r < count; ++r) {
+            const auto row = static_cast<std::size_t>(r);
+            const Port* device = row < first ? nullptr : &devices[in_law[row - first]];
+            const auto [a, b] = device ? std::pair(device->pos, device->neg) : asked.ends[row];
+            for (Eigen::Index c = 0; c < count; ++c) {
+                const Eigen::VectorXd& zc = column_of(asked, in_law, static_cast<std::size_t>(c));
+                m(r, c) = zc[a] - zc[b];
+            }
+            m(r, r) += device ? device->ohm : asked.ohm[row];
+            rhs[r] = (device ? device->e : 0) - (v[a] - v[b]);
+        }
+        if (asked.inside) {
+            const auto s = static_cast<Eigen::Index>(asked.first_short);
+            m.block<2, 2>(s, s).array() += std::max(short_ohm, kLeast_ohm);
+        }
+        return m.fullPivLu().solve(rhs);
+    }
+
+    const Eigen::VectorXd& column_of(const Asked& asked, const std::vector<std::size_t>& in_law,
+                                     std::size_t k) const {
+        return k < asked.z.size() ? *asked.z[k] : devices[in_law[k - asked.z.size()]].z;
+    }
+
+    // Moves devices to the mode that their volts ask for. False when all stand right.
+    bool pivot(const Eigen::VectorXd& v, const std::vector<double>& device_i, int round,
+               std::vector<Mode>& mode) const {
+        bool moved = false;
+        for (std::size_t k = 0; k < devices.size(); ++k) {
+            const Port& p = devices[k];
+            const Mode next = wanted_mode(p, v[p.pos] - v[p.neg], device_i[k], mode[k]);
+            if (next == mode[k]) continue;
+            mode[k] = next;
+            moved = true;
+            // the first that is wrong, one at a time: ends for the matrices of passive networks (Murty
+            // 1974, least-index principal pivoting, from memory)
+            if (round > 3) break;
+        }
+        return moved;
+    }
+
+    ShortAnswer solve(const ShortAsk& ask) const {
+        const Asked asked = ports_of(ask);
         std::vector<Mode> mode(devices.size(), Mode::off);
         for (std::size_t k = 0; k < devices.size(); ++k)
             if (devices[k].kind == PortKind::source) mode[k] = Mode::law;
-
         Eigen::VectorXd v, i;
         std::vector<double> device_i(devices.size(), 0);
         for (int round = 0; round < kMostRounds; ++round) {
@@ -223,51 +278,14 @@ struct FaultNetwork::Impl {
                 device_i[k] = net.sources[at(devices[k].element)].limit_A;
                 v += device_i[k] * devices[k].z;
             }
-            const auto count = static_cast<Eigen::Index>(asked + in_law.size());
-            const auto column_of = [&](std::size_t k) -> const Eigen::VectorXd& {
-                return k < asked ? *z[k] : devices[in_law[k - asked]].z;
-            };
-            const auto ends_of = [&](std::size_t k) {
-                return k < asked ? ends[k]
-                                 : std::pair(devices[in_law[k - asked]].pos, devices[in_law[k - asked]].neg);
-            };
-            Eigen::MatrixXd m(count, count);
-            Eigen::VectorXd rhs(count);
-            for (Eigen::Index r = 0; r < count; ++r) {
-                const auto row = static_cast<std::size_t>(r);
-                const auto [a, b] = ends_of(row);
-                for (Eigen::Index c = 0; c < count; ++c) {
-                    const Eigen::VectorXd& zc = column_of(static_cast<std::size_t>(c));
-                    m(r, c) = zc[a] - zc[b];
-                }
-                const bool own_law = row >= asked;
-                m(r, r) += own_law ? devices[in_law[row - asked]].ohm : own[row];
-                rhs[r] = (own_law ? devices[in_law[row - asked]].e : e[row]) - (v[a] - v[b]);
-            }
-            if (inside)  // both sides of the run meet in the same short
-                for (std::size_t r = first_short; r < first_short + 2; ++r)
-                    for (std::size_t c = first_short; c < first_short + 2; ++c)
-                        m(static_cast<Eigen::Index>(r), static_cast<Eigen::Index>(c)) +=
-                            std::max(ask.ohm, 1e-7);
-            i = m.fullPivLu().solve(rhs);
-            for (Eigen::Index k = 0; k < count; ++k) v += i[k] * column_of(static_cast<std::size_t>(k));
+            i = port_currents(asked, in_law, v, ask.ohm);
+            for (Eigen::Index k = 0; k < i.size(); ++k)
+                v += i[k] * column_of(asked, in_law, static_cast<std::size_t>(k));
             for (std::size_t k = 0; k < in_law.size(); ++k)
-                device_i[in_law[k]] = i[static_cast<Eigen::Index>(asked + k)];
-            bool moved = false;
-            for (std::size_t k = 0; k < devices.size(); ++k) {
-                const Port& p = devices[k];
-                const double u = v[p.pos] - v[p.neg];
-                const Mode next = wanted_mode(p, u, device_i[k], mode[k]);
-                if (next == mode[k]) continue;
-                mode[k] = next;
-                moved = true;
-                // the first that is wrong, one at a time: ends for the matrices of passive networks (Murty
-                // 1974, least-index principal pivoting, from memory)
-                if (round > 3) break;
-            }
-            if (!moved) break;
+                device_i[in_law[k]] = i[static_cast<Eigen::Index>(asked.z.size() + k)];
+            if (!pivot(v, device_i, round, mode)) break;
         }
-        return answer(ask, v, i, device_i, first_short, inside);
+        return answer(ask, v, i, device_i, asked.first_short, asked.inside);
     }
 
     ShortAnswer answer(const ShortAsk& ask, const Eigen::VectorXd& v, const Eigen::VectorXd& i,

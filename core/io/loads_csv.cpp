@@ -61,7 +61,12 @@ LoadColumn column_like(const std::vector<CsvRow>& rows, std::size_t k, bool name
                 return LoadColumn::drop;
             case Dimension::number:
                 return LoadColumn::count;
-            default:
+            case Dimension::voltage:
+            case Dimension::area:
+            case Dimension::temperature:
+            case Dimension::charge:
+            case Dimension::time:
+            case Dimension::speed:
                 return LoadColumn::line;
         }
     }

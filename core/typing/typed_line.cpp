@@ -195,7 +195,13 @@ class LineReader {
                     line_.drop_limit = q->value;
                 }
                 break;
-            default:
+            case Dimension::number:
+            case Dimension::voltage:
+            case Dimension::area:
+            case Dimension::temperature:
+            case Dimension::charge:
+            case Dimension::time:
+            case Dimension::speed:
                 return false;  // an area is a wire size, read next; volts and degrees say nothing here
         }
         words_.skip(used);

@@ -123,6 +123,8 @@ enum class Want {
     your_rail_plan,
 };
 
+inline constexpr int kWants = static_cast<int>(Want::your_rail_plan) + 1;
+
 struct Wanted {
     Want what = Want::nothing;
     std::string value{}, most{};

@@ -36,8 +36,8 @@ RailPage::RailPage(Document* document, QWidget* parent)
     connect(chart_, &RailChart::remove_asked, this, &Workspace::remove_asked);
     for (RailChart* c : {chart_, compare_->left(), compare_->right()})
         connect(c, &RailChart::why, this, &Workspace::why);
-    connect(worst_, &WorstView::state_asked, this, [this](int index) {
-        document_->shown().set_state(index);
+    connect(worst_, &WorstView::state_asked, this, [this](const Id& state) {
+        document_->shown().set_state(state);
         emit go_to(key(), {});
     });
 }

@@ -57,7 +57,8 @@ QTreeWidget* WorstView::make_table(const QStringList& heads, const QString& name
         if (!filling_) document_->selection().choose(item->data(0, kIdRole).toString().toStdString());
     });
     connect(t, &QTreeWidget::itemDoubleClicked, this, [this](QTreeWidgetItem* item) {
-        if (item->data(0, kStateRole).isValid()) emit state_asked(item->data(0, kStateRole).toInt());
+        if (item->data(0, kStateRole).isValid())
+            emit state_asked(item->data(0, kStateRole).toString().toStdString());
     });
     return t;
 }
@@ -88,7 +89,7 @@ void WorstView::fill_loads() {
             colour(item, tokens().soft);
             continue;
         }
-        item->setData(0, kStateRole, static_cast<int>(*w.state));
+        item->setData(0, kStateRole, q(plan.states[*w.state].id));
         item->setText(4, q(plan.states[*w.state].name));
         item->setText(1, w.fails ? say("dead") : text(w.voltage_V, Dimension::voltage));
         const bool mains = !l.inverter.empty();
@@ -112,7 +113,7 @@ void WorstView::fill_runs() {
         const Run& r = plan.runs[w.run];
         auto* item = new QTreeWidgetItem(runs_, {q(r.name)});
         item->setData(0, kIdRole, q(r.id));
-        item->setData(0, kStateRole, static_cast<int>(*w.state));
+        item->setData(0, kStateRole, q(plan.states[*w.state].id));
         for (int k = 1; k < 4; ++k) item->setTextAlignment(k, Qt::AlignRight);
         item->setText(1, text(w.current_A, Dimension::current));
         item->setText(4, q(plan.states[*w.state].name));

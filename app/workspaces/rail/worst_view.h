@@ -18,7 +18,7 @@ class WorstView : public QWidget {
     void refresh();
 
   signals:
-    void state_asked(int index);
+    void state_asked(const Id& state);
 
   protected:
     void showEvent(QShowEvent* event) override;

@@ -1,0 +1,111 @@
+// The search for the least sizes of a whole plan: a 0-1 program over the choices of all free runs, whose
+// answers are solved as the real circuit; what breaks a limit there is cut away. For plan_sizing.cpp.
+#pragma once
+
+#include <optional>
+#include <vector>
+
+#include "choice/zero_one.h"
+#include "sizing/sizing_model.h"
+
+namespace yr {
+
+// A cut: at least one of these choices is taken.
+using Cut = std::vector<std::pair<std::size_t, int>>;
+
+// What a program of yes-or-no choices and the real circuit say by turns, until the least is proved.
+class Search {
+    using Lever = SizingModel::Lever;
+
+  public:
+    Search(SizingModel& model, const SizingAsk& ask) : model_(model), ask_(ask), rows_(model.drop_rows()) {
+        count_sizes();
+    }
+
+    void run(SizingResult& result);
+
+  private:
+    struct Relaxed {
+        Design design;
+        double cost;
+    };
+
+    // Different sizes count as whole kilograms beyond all copper, so that copper only parts equals.
+    void count_sizes();
+
+    // The cost in the goal's own unit.
+    double shown(double cost) const;
+
+    double cost_of(const Design& d) const;
+
+    // Stock counts where money does: its metres are free, what exceeds it is bought.
+    double stock_m(const WireSize& size) const;
+    bool in_stock(const WireSize& size) const { return ask_.goal == SizingGoal::money && stock_m(size) > 0; }
+    std::size_t size_index(const WireSize& size) const;
+    double length_of(std::size_t f) const;
+    // Money of the run's ends: what it costs without any length.
+    double ends_money(std::size_t f) const;
+    double money_per_m(const WireSize& size) const;
+
+    // What the program chooses among: one run, or a load's feed and return together, where those that are no
+    // better in anything are left out.
+    struct Unit {
+        std::vector<std::size_t> runs;
+        std::vector<std::vector<int>> options;  // a choice for each of its runs
+    };
+
+    double choice_cost(std::size_t f, int c) const;
+
+    void find_units();
+    int count(std::size_t f) const { return static_cast<int>(model_.runs()[f].choices.size()); }
+
+    // An option goes where another costs no more and loses no more in any row, and surely carries its
+    // current.
+    void leave_out_worse(Unit& unit) const;
+
+    std::optional<Relaxed> choose();
+
+    using Terms = std::vector<std::vector<std::vector<int>>>;  // by run and choice: the options that hold it
+
+    void add_drop_row(ZeroOneProgram& program, const SizingModel::DropRow& row, const Terms& x) const;
+
+    // Without pairs as units: which returns go with which feed.
+    void add_pair_rows(ZeroOneProgram& program, const Terms& x) const;
+
+    void add_size_rows(ZeroOneProgram& program, const Terms& x) const;
+
+    void add_stock_rows(ZeroOneProgram& program, const Terms& x) const;
+
+    // What a breach proves: with some runs even at their best ends and others a little better than they are
+    // it still stands, so one of the rest must be better than that.
+    std::vector<Cut> cuts_of(const Breach& b, const Design& design);
+
+    Cut cut_in_order(const Breach& b, Design lifted, const std::vector<Lever>& ordered);
+
+    // One cut for each load or run that breaks a limit, in its worst state. False: a breach that nothing
+    // mends.
+    bool add_cuts(const Design& design, const std::vector<Breach>& broken, SizingResult& result);
+
+    // Steps from a design that breaks limits to one that passes, each the cheapest for what it mends.
+    std::optional<Design> repair(Design design, std::vector<Breach> broken);
+
+    bool pairs_hold(const Design& d) const;
+
+    // Of equal cost, what stands in the plan already is kept.
+    Design polished(Design best, double best_cost);
+
+    void fill(SizingResult& result, const Design& best);
+
+    // The limit that the next thinner size breaks.
+    void what_binds(std::size_t f, const Design& best, SizedRun& sized);
+
+    SizingModel& model_;
+    const SizingAsk& ask_;
+    std::vector<SizingModel::DropRow> rows_;
+    std::vector<Cut> cuts_;
+    std::vector<Unit> units_;
+    std::vector<WireSize> sizes_;
+    double per_size_ = 0;
+};
+
+}  // namespace yr
