@@ -18,12 +18,14 @@ leave() {
 }
 trap leave EXIT
 leave
-rm -rf "$fresh"
-echo "== a new Debian 12 in $fresh"
-debootstrap --variant=minbase bookworm "$fresh" "${mirror:-http://deb.debian.org/debian}" >"$fresh.log" 2>&1 || {
-    echo "debootstrap may not work here; see $fresh.log"
-    exit 2
-}
+if [ -z "$YR_FRESH_AGAIN" ]; then # set: the system of the last time, for who mends what failed in it
+    rm -rf "$fresh"
+    echo "== a new Debian 12 in $fresh"
+    debootstrap --variant=minbase bookworm "$fresh" "${mirror:-http://deb.debian.org/debian}" >"$fresh.log" 2>&1 || {
+        echo "debootstrap may not work here; see $fresh.log"
+        exit 2
+    }
+fi
 for conf in /etc/apt/apt.conf.d/*; do # how packages are reached from here, and nothing else
     if grep -q '^ *Acquire' "$conf"; then cp "$conf" "$fresh/etc/apt/apt.conf.d/"; fi
 done
@@ -32,7 +34,7 @@ mount -t proc proc "$fresh/proc"
 mount --rbind /dev "$fresh/dev" 2>/dev/null || mount -o bind /dev "$fresh/dev"
 
 take_tree() { # the tracked files as they stand, changed or not
-    rm -rf "$fresh/$1"
+    find "$fresh/$1" -mindepth 1 -maxdepth 1 ! -name build -exec rm -rf {} + 2>/dev/null || true
     mkdir -p "$fresh/$1"
     (cd "$top" && git ls-files -co --exclude-standard -z | xargs -0 tar cf - 2>/dev/null) | tar xf - -C "$fresh/$1"
 }
@@ -56,8 +58,8 @@ ls "$fresh/src/build/views" | grep -q rail-idling.png
 inside sh -c 'apt-get clean; du -sh --exclude=/proc --exclude=/sys --exclude=/dev --exclude=/src / 2>/dev/null' |
     sed 's/^/   the system with what building needs: /'
 echo "== ./run with a display"
-inside apt-get install -y --no-install-recommends xvfb >/dev/null
-inside sh -c "cd /src && $window_stays"
+inside apt-get install -y -qq --no-install-recommends xvfb >/dev/null
+inside sh -c "cd /src; $window_stays"
 echo "== ./check"
 inside sh -c 'cd /src && ./check'
 if inside sh -c 'apt-get install -y --no-install-recommends sudo >/dev/null 2>&1'; then
