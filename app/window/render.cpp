@@ -8,6 +8,7 @@
 #include <functional>
 
 #include "document/plan_files.h"
+#include "railchart/rail_chart.h"
 #include "widgets/tokens.h"
 #include "window/main_window.h"
 
@@ -54,6 +55,15 @@ std::vector<Picture> pictures(Pictures which) {
     return list;
 }
 
+// Until layouts, posted results and short timers have had their turn: by rounds, since a busy machine may give few in a time.
+void settle() {
+    constexpr int least_rounds = 40, least_ms = 250;
+    QElapsedTimer clock;
+    clock.start();
+    for (int round = 0; round < least_rounds || clock.elapsed() < least_ms; ++round)
+        QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+}
+
 bool draw(const Picture& what, const QString& path) {
     use_look(false);
     MainWindow window({});
@@ -61,10 +71,10 @@ bool draw(const Picture& what, const QString& path) {
     window.open_demo(demo_plans().front().resource);
     window.show();
     QCoreApplication::processEvents();
+    for (RailChart* chart : window.findChildren<RailChart*>()) chart->set_animated(false);
     what.prepare(window);
     window.document()->inspector().finish();
-    QElapsedTimer clock;  // sizes glide to their places
-    for (clock.start(); clock.elapsed() < 250;) QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
+    settle();
     QPixmap picture = window.grab();
     if (WhyPopup* why = window.why_popup(); why->isVisible()) {  // a window of its own: put where it stands
         QPainter painter(&picture);
