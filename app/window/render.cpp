@@ -55,7 +55,8 @@ std::vector<Picture> pictures(Pictures which) {
     return list;
 }
 
-// Until layouts, posted results and short timers have had their turn: by rounds, since a busy machine may give few in a time.
+// Until layouts, posted results and short timers have had their turn: by rounds, since a busy machine may
+// give few in a time.
 void settle() {
     constexpr int least_rounds = 40, least_ms = 250;
     QElapsedTimer clock;
