@@ -36,7 +36,7 @@ mount --rbind /dev "$fresh/dev" 2>/dev/null || mount -o bind /dev "$fresh/dev"
 take_tree() { # the tracked files as they stand, changed or not
     find "$fresh/$1" -mindepth 1 -maxdepth 1 ! -name build -exec rm -rf {} + 2>/dev/null || true
     mkdir -p "$fresh/$1"
-    (cd "$top" && git ls-files -co --exclude-standard -z | xargs -0 tar cf - 2>/dev/null) | tar xf - -C "$fresh/$1"
+    (cd "$top" && git ls-files -co --exclude-standard -z | xargs -0 tar cf - 2>/dev/null) | tar xmf - -C "$fresh/$1" # -m: dated now, so that what an earlier try built is stale
 }
 inside() {
     chroot "$fresh" env -i HOME=/root TERM=dumb LANG=C.UTF-8 PATH=/usr/sbin:/usr/bin:/sbin:/bin DEBIAN_FRONTEND=noninteractive "$@"

@@ -1,40 +1,23 @@
 // The window and its workspaces through their interface alone, and one that the program does not ship.
-#include <QLabel>
-#include <QVBoxLayout>
-
 #include "app/window_fixture.h"
+#include "workspaces/empty/empty_workspace.h"
 
 namespace yr::test {
 namespace {
 
-// A whole new workspace: this class, and its line in the list.
-class EmptyWorkspace : public app::Workspace {
-  public:
-    explicit EmptyWorkspace(app::Document* document)
-        : Workspace(document, QStringLiteral("empty"), QStringLiteral("Empty"), nullptr) {
-        auto* column = new QVBoxLayout(this);
-        column->addWidget(new QLabel(QStringLiteral("nothing yet")));
-    }
-    [[nodiscard]] Surroundings surroundings() const override {
-        return {.states = false, .details = false, .findings = false};
-    }
-    void entered() override { ++entered_times; }
-    int entered_times = 0;
-};
-
 std::vector<app::WorkspaceKind> with_an_empty_one() {
     auto kinds = app::all_workspaces();
-    kinds.push_back({[](app::Document* document) { return new EmptyWorkspace(document); }});
+    kinds.push_back({[](app::Document* document) { return new app::EmptyWorkspace(document); }});
     return kinds;
 }
 
-TEST(Workspaces, AnotherOneIsAClassAndALineInTheList) {
+TEST(Workspaces, AnotherOneIsAFolderALineInCMakeAndALineInTheList) {
     app::MainWindow window({}, with_an_empty_one());
     window.open_demo(app::demo_plans().front().resource);
     window.resize(1280, 800);
     window.show();
     ASSERT_TRUE(QTest::qWaitForWindowExposed(&window));
-    auto* empty = dynamic_cast<EmptyWorkspace*>(window.workspaces().back());
+    auto* empty = dynamic_cast<app::EmptyWorkspace*>(window.workspaces().back());
     ASSERT_NE(empty, nullptr);
     QToolButton* word = nullptr;
     for (QToolButton* b : window.findChildren<QToolButton*>())
