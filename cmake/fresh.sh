@@ -64,9 +64,9 @@ echo "== ./check"
 inside sh -c 'cd /src && ./check'
 if inside sh -c 'apt-get install -y --no-install-recommends sudo >/dev/null 2>&1'; then
     echo "== ./run as a plain user"
-    inside sh -c 'useradd -m installer && echo "installer ALL=(ALL) NOPASSWD:ALL" >/etc/sudoers.d/installer'
-    take_tree home/installer/src
-    inside chown -R installer /home/installer/src
+    inside sh -c 'useradd -m -d /srv/installer installer && echo "installer ALL=(ALL) NOPASSWD:ALL" >/etc/sudoers.d/installer'
+    take_tree srv/installer/src
+    inside chown -R installer /srv/installer/src
     inside su installer -c 'cd ~/src && ./run'
 fi
 echo "== all good on a fresh Debian 12"
