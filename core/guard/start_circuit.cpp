@@ -190,32 +190,33 @@ bool StartCircuit::factorise(const Values& x, double t) {
     return factored_;
 }
 
-// Newton's method; the last factors serve while they bring it near. A step that does not lessen the node sums
-// is halved.
+// Newton's method; the last factors serve while each step with them lessens the node sums tenfold. A step
+// with fresh ones that does not lessen them is halved.
 bool StartCircuit::solve(const Values& x, double t) {
+    constexpr double serves = 0.1;
     Eigen::VectorXd sums, next_sums, best = v_;
     residual(v_, x, t, sums);
     for (int k = 0; k < kMostIterations; ++k) {
-        const bool fresh = !factored_ || k > 0;
+        const bool fresh = !factored_;
         if (fresh && !factorise(x, t)) break;
         const Eigen::VectorXd step = factors_.solve(-sums);
+        const bool settled = step.cwiseAbs().maxCoeff() < kSettled_V;
         double length = 1;
         Eigen::VectorXd next = v_ + step;
         residual(next, x, t, next_sums);
-        while (fresh && length > 1e-3 && !(next_sums.norm() < sums.norm() * (1 - 1e-4 * length)) &&
-               step.cwiseAbs().maxCoeff() > kSettled_V) {
+        while (fresh && !settled && length > 1e-3 &&
+               !(next_sums.norm() < sums.norm() * (1 - 1e-4 * length))) {
             length /= 2;
             next = v_ + length * step;
             residual(next, x, t, next_sums);
         }
-        if (!fresh && !(next_sums.norm() <= sums.norm())) {  // the old factors do not serve here
+        if (!fresh && !settled && !(next_sums.norm() <= serves * sums.norm())) {
             factored_ = false;
-            k = -1;
             continue;
         }
         v_ = next;
         sums = next_sums;
-        if (length == 1 && step.cwiseAbs().maxCoeff() < kSettled_V) return true;
+        if (settled) return true;
     }
     v_ = best;
     factored_ = false;
