@@ -4,13 +4,6 @@
 
 namespace yr {
 
-Law conductor_law(const ConductorElement& c, double cable_ohm, double u) {
-    const double g = 1 / (c.fixed_ohm + cable_ohm);
-    if (c.forward_V <= 0) return {g * u, g};
-    const double through = u > c.forward_V ? (u - c.forward_V) * g : 0;
-    return {u * kDiodeLeak_S + through, kDiodeLeak_S + (u > c.forward_V ? g : 0)};
-}
-
 BatteryLaw battery_law(const BatteryElement& b) {
     return {b.open_V, b.R0_ohm, -b.accept_A};
 }
@@ -40,22 +33,6 @@ Law at_volts(const SourceLaw& law, double u) {
 
 double input_power_W(const SourceElement& s, double given_A, double volts) {
     return std::max(0.0, given_A) * volts / s.efficiency + s.standby_W;
-}
-
-Law constant_power(double watts, double u) {
-    return {watts / u, -watts / (u * u)};
-}
-
-Law load_law(const LoadElement& l, double u, double share) {
-    switch (l.kind) {
-        case DrawKind::resistance:
-            return {u / l.value, 1 / l.value};
-        case DrawKind::current:
-            return {l.value * share, kHold_S};
-        case DrawKind::power:
-            return constant_power(l.value * share, u);
-    }
-    return {};
 }
 
 Law starting_power(double watts, double u, double least_V) {

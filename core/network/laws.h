@@ -64,4 +64,29 @@ struct SourceLaw {
 [[nodiscard]] Law starting_power(double watts, double volts, double least_V);
 [[nodiscard]] Law starting_current(double amps, double volts, double least_V);
 
+// Here and not in a file of their own, since they are asked for every conductor and load in every iteration:
+// a tenth of an operating point's time.
+inline Law conductor_law(const ConductorElement& c, double cable_ohm, double u) {
+    const double g = 1 / (c.fixed_ohm + cable_ohm);
+    if (c.forward_V <= 0) return {g * u, g};
+    const double through = u > c.forward_V ? (u - c.forward_V) * g : 0;
+    return {u * kDiodeLeak_S + through, kDiodeLeak_S + (u > c.forward_V ? g : 0)};
+}
+
+inline Law constant_power(double watts, double u) {
+    return {watts / u, -watts / (u * u)};
+}
+
+inline Law load_law(const LoadElement& l, double u, double share) {
+    switch (l.kind) {
+        case DrawKind::resistance:
+            return {u / l.value, 1 / l.value};
+        case DrawKind::current:
+            return {l.value * share, kHold_S};
+        case DrawKind::power:
+            return constant_power(l.value * share, u);
+    }
+    return {};
+}
+
 }  // namespace yr
