@@ -1,11 +1,20 @@
 #include "document/selection.h"
 
+#include <utility>
+
 #include "document/plan_store.h"
 
 namespace yr::app {
 
 Selection::Selection(PlanStore* store, QObject* parent) : QObject(parent), store_(store) {
-    connect(store_, &PlanStore::opened, this, [this] { choose({}); });
+    // Told only with `edited`: until then the shown circuit is still that of the plan of before.
+    connect(store_, &PlanStore::opened, this, [this] {
+        untold_ = untold_ || !id_.empty();
+        id_.clear();
+    });
+    connect(store_, &PlanStore::edited, this, [this] {
+        if (std::exchange(untold_, false)) emit chosen();
+    });
 }
 
 void Selection::choose(const Id& thing) {

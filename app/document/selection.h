@@ -24,6 +24,7 @@ class Selection : public QObject {
   private:
     PlanStore* store_;
     Id id_;
+    bool untold_ = false;  // what was chosen went with the plan of before
 };
 
 // Choosing this id opens the plan's own rules.

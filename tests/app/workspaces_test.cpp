@@ -84,6 +84,29 @@ TEST_F(WindowTest, EverySignalOfTheDocumentHasItsOwnCause) {
     EXPECT_EQ(chosen.count(), 1);
 }
 
+// A view that draws what is chosen asks the shown circuit for it: both must be of one plan.
+TEST_F(WindowTest, AnotherPlanIsShownBeforeItsChoiceIsTold) {
+    doc().selection().choose(load_named("scene lights"));
+    state("Overnight");
+    ASSERT_GT(doc().shown().state_index(), 0);
+    int told = 0;
+    QObject::connect(&doc().selection(), &app::Selection::chosen, &window, [&] {
+        if (!plan().loads.empty()) return;
+        ++told;
+        ASSERT_LT(static_cast<std::size_t>(doc().shown().state_index()), plan().states.size());
+        EXPECT_TRUE(doc().shown().solution().point.loads.empty());
+        EXPECT_TRUE(doc().selection().id().empty());
+    });
+    for (app::Workspace* w : window.workspaces()) {
+        window.open_demo(app::demo_plans().front().resource);
+        window.go_to(w->key());
+        doc().selection().choose(plan().runs.front().id);
+        told = 0;
+        doc().store().open(empty_plan("New vehicle"), {});
+        EXPECT_EQ(told, 1) << w->key().toStdString();
+    }
+}
+
 TEST_F(WindowTest, ComparingInspectsNothingAnew) {
     QSignalSpy inspected(&doc().inspector(), &app::Inspector::inspected);
     window.go_to(QStringLiteral("rail"), QStringLiteral("compare"));
