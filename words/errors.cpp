@@ -98,8 +98,8 @@ constexpr WantText kWants[] = {
     {Want::volts_up_to_60_v, later("volts up to 60 V")},
     {Want::watts_amps_or_ohms, later("watts, amps or ohms")},
     {Want::watts_since_it_runs_on_mains, later("watts, since it runs on mains")},
-    {Want::your_rail_library, later("your-rail-library")},
-    {Want::your_rail_plan, later("your-rail-plan")},
+    {Want::your_rail_library, "your-rail-library"},
+    {Want::your_rail_plan, "your-rail-plan"},
 };
 
 }  // namespace

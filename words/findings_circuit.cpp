@@ -25,9 +25,8 @@ const FindingRow kRows[] = {
          const bool critical = load && load->critical;
          if (load && load->drop_limit)
              return {translated("drop, own limit"), translated("the load's own limit")};
-         return {
-             critical ? translated("drop, critical") : translated("drop"),
-             assumption(critical ? translated("load_drop_critical") : translated("load_drop_other")).source};
+         return {critical ? translated("drop, critical") : translated("drop"),
+                 assumption(critical ? "load_drop_critical" : "load_drop_other").source};
      },
      .reasons = nullptr,
      .why = ValueKind::load_drop},

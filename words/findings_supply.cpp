@@ -6,6 +6,20 @@
 namespace yr::words {
 namespace {
 
+Rule inverter_rule(const Speech&) {
+    return {translated("inverter"), translated("the inverter's own rating")};
+}
+
+std::vector<std::string> inverter_reasons(const Speech&) {
+    return {
+        translated("Sum of what is on behind it in this state; for a surge with the hardest start on top.")};
+}
+
+Rule charging_rule(const Speech& s) {
+    const Battery* b = find(s.plan.batteries, s.f.id);
+    return {translated("charging"), b ? chemistry_data(b->chemistry).more : std::string()};
+}
+
 const FindingRow kRows[] = {
     {.kind = FindingKind::supply_short,
      .name = "supply_short",
@@ -81,10 +95,7 @@ const FindingRow kRows[] = {
          return say("{0} is charged at {1} in {2}; it bears {3}.", s.who(), s.V(s.f.value), s.state(),
                     s.V(s.f.limit));
      },
-     .rule = [](const Speech& s) -> Rule {
-         const Battery* b = find(s.plan.batteries, s.f.id);
-         return {translated("charging"), b ? chemistry_data(b->chemistry).more : std::string()};
-     },
+     .rule = charging_rule,
      .reasons = nullptr,
      .why = std::nullopt},
     {.kind = FindingKind::charged_too_cold,
@@ -97,10 +108,7 @@ const FindingRow kRows[] = {
              "freezing.",
              s.who(), quantity(s.f.value, Dimension::temperature, s.style), s.state());
      },
-     .rule = [](const Speech& s) -> Rule {
-         const Battery* b = find(s.plan.batteries, s.f.id);
-         return {translated("charging"), b ? chemistry_data(b->chemistry).more : std::string()};
-     },
+     .rule = charging_rule,
      .reasons = nullptr,
      .why = std::nullopt},
     {.kind = FindingKind::battery_cranks,
@@ -175,13 +183,8 @@ const FindingRow kRows[] = {
          return say("{0} is asked for {1} in {2}; it gives {3} for long.", s.who(), s.VA(s.f.value),
                     s.state(), s.VA(s.f.limit));
      },
-     .rule = [](const Speech&) -> Rule {
-         return {translated("inverter"), translated("the inverter's own rating")};
-     },
-     .reasons = [](const Speech&) -> std::vector<std::string> {
-         return {translated(
-             "Sum of what is on behind it in this state; for a surge with the hardest start on top.")};
-     },
+     .rule = inverter_rule,
+     .reasons = inverter_reasons,
      .why = std::nullopt},
     {.kind = FindingKind::inverter_surge,
      .name = "inverter_surge",
@@ -191,13 +194,8 @@ const FindingRow kRows[] = {
          return say("{0} must start {1} in {2}; it gives {3} for a moment.", s.who(), s.VA(s.f.value),
                     s.state(), s.VA(s.f.limit));
      },
-     .rule = [](const Speech&) -> Rule {
-         return {translated("inverter"), translated("the inverter's own rating")};
-     },
-     .reasons = [](const Speech&) -> std::vector<std::string> {
-         return {translated(
-             "Sum of what is on behind it in this state; for a surge with the hardest start on top.")};
-     },
+     .rule = inverter_rule,
+     .reasons = inverter_reasons,
      .why = std::nullopt},
     {.kind = FindingKind::converter_surge,
      .name = "converter_surge",

@@ -104,9 +104,10 @@ std::string editable(double value, Dimension dimension, const Style& style) {
 }
 
 std::string duration_h(double hours) {
-    if (hours < 0 || !std::isfinite(hours)) return translated("no time");
+    if (!std::isfinite(hours)) return translated("years");  // nothing flows that would end it
     if (hours >= 48) return number(hours / 24, 2) + translated(" days");
     const int minutes = static_cast<int>(std::lround(hours * 60));
+    if (minutes < 1) return translated("less than a minute");
     if (minutes < 60) return fmt::format("{}{}min", minutes, kThin);
     if (hours >= 10 || minutes % 60 == 0)
         return fmt::format("{}{}h", static_cast<int>(std::lround(hours)), kThin);

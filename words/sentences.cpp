@@ -155,7 +155,7 @@ std::string assumption_text(const AssumptionUse& use, const Plan& plan) {
             unit = what.substr(at + 1), what.resize(at);
     if (use.key == "joint_mohm_mm2")
         what = translated("each joint"),
-        unit = translated("mohm");  // the key's rule, already divided by the copper
+        unit = "mohm";  // the key's rule, already divided by the copper
     for (char& ch : what)
         if (ch == '_') ch = ' ';
     if (unit == "mohm") unit = translated("m\xCE\xA9");

@@ -130,21 +130,20 @@ std::string reason(const JoinFact& f, const Survey& survey, const Style& style) 
 
 std::string assumption_brief(const AssumptionUse& use) {
     static const std::map<std::string, std::pair<const char*, Dimension>> words{
-        {"battery_capacity_Ah", {"capacity", Dimension::charge}},
-        {"battery_charge", {"charge", Dimension::fraction}},
-        {translated("battery_R0_V"), {translated("resistance from capacity"), Dimension::number}},
-        {translated("battery_cranking_V"), {translated("resistance from cranking amps"), Dimension::number}},
-        {translated("battery_cranking_en_V"),
-         {translated("resistance from cranking amps"), Dimension::number}},
-        {translated("alternator_rated_A"), {translated("rating"), Dimension::current}},
-        {translated("alternator_idle_share"), {translated("idle share"), Dimension::fraction}},
-        {translated("alternator_pulley_ratio"), {translated("pulley ratio"), Dimension::number}},
-        {translated("regulated_V"), {translated("regulated volts"), Dimension::voltage}},
-        {translated("converter_limit_A"), {translated("limit"), Dimension::current}},
-        {translated("bond_mohm"), {translated("bond"), Dimension::resistance}},
-        {translated("metal_mohm"), {translated("joint"), Dimension::resistance}},
-        {translated("run_length_m"), {translated("length"), Dimension::length}},
-        {translated("run_size_awg"), {translated("size"), Dimension::number}},
+        {"battery_capacity_Ah", {translated("capacity"), Dimension::charge}},
+        {"battery_charge", {translated("charge"), Dimension::fraction}},
+        {"battery_R0_V", {translated("resistance from capacity"), Dimension::number}},
+        {"battery_cranking_V", {translated("resistance from cranking amps"), Dimension::number}},
+        {"battery_cranking_en_V", {translated("resistance from cranking amps"), Dimension::number}},
+        {"alternator_rated_A", {translated("rating"), Dimension::current}},
+        {"alternator_idle_share", {translated("idle share"), Dimension::fraction}},
+        {"alternator_pulley_ratio", {translated("pulley ratio"), Dimension::number}},
+        {"regulated_V", {translated("regulated volts"), Dimension::voltage}},
+        {"converter_limit_A", {translated("limit"), Dimension::current}},
+        {"bond_mohm", {translated("bond"), Dimension::resistance}},
+        {"metal_mohm", {translated("joint"), Dimension::resistance}},
+        {"run_length_m", {translated("length"), Dimension::length}},
+        {"run_size_awg", {translated("size"), Dimension::number}},
     };
     const auto at = words.find(use.key);
     if (at == words.end()) return use.key;
@@ -157,18 +156,18 @@ std::string assumption_brief(const AssumptionUse& use) {
 
 std::string how_to_find(const std::string& key) {
     static const std::map<std::string, const char*> words{
-        {"battery_capacity_Ah", "read the label: Ah, or reserve minutes"},
-        {"battery_charge", "rest it an hour and read its volts"},
-        {translated("battery_R0_V"), translated("read cranking amps on the label")},
-        {translated("alternator_rated_A"), translated("read the plate, or the part's number")},
-        {translated("alternator_idle_share"), translated("load it at idle, clamp the amps")},
-        {translated("alternator_pulley_ratio"), translated("measure both pulleys")},
-        {translated("regulated_V"), translated("volts at its stud, fast, battery full")},
-        {translated("converter_limit_A"), translated("read the plate")},
-        {translated("bond_mohm"), translated("millivolts across it under a draw")},
-        {translated("metal_mohm"), translated("millivolts across it under a draw")},
-        {translated("run_length_m"), translated("measure along its way")},
-        {translated("run_size_awg"), translated("read the print, or gauge the strands")},
+        {"battery_capacity_Ah", translated("read the label: Ah, or reserve minutes")},
+        {"battery_charge", translated("rest it an hour and read its volts")},
+        {"battery_R0_V", translated("read cranking amps on the label")},
+        {"alternator_rated_A", translated("read the plate, or the part's number")},
+        {"alternator_idle_share", translated("load it at idle, clamp the amps")},
+        {"alternator_pulley_ratio", translated("measure both pulleys")},
+        {"regulated_V", translated("volts at its stud, fast, battery full")},
+        {"converter_limit_A", translated("read the plate")},
+        {"bond_mohm", translated("millivolts across it under a draw")},
+        {"metal_mohm", translated("millivolts across it under a draw")},
+        {"run_length_m", translated("measure along its way")},
+        {"run_size_awg", translated("read the print, or gauge the strands")},
     };
     const auto at = words.find(key);
     return at == words.end() ? std::string() : at->second;

@@ -112,11 +112,10 @@ Explanation why_load(const ValueRef& ref, const WhyContext& c) {
             e.steps.push_back(
                 say("of nominal: {0} / {1} = {2}", c.V(r.drop_V), c.V(nominal), c.pc(r.drop_V / nominal)));
             path_steps(e, c, static_cast<int>(*index));
-            e.sources.push_back(l.drop_limit ? translated("limit: the load's own")
-                                             : translated("limit: ") +
-                                                   assumption(l.critical ? translated("load_drop_critical")
-                                                                         : translated("load_drop_other"))
-                                                       .source);
+            e.sources.push_back(
+                l.drop_limit ? translated("limit: the load's own")
+                             : translated("limit: ") +
+                                   assumption(l.critical ? "load_drop_critical" : "load_drop_other").source);
             break;
         }
         case ValueKind::run_current:

@@ -27,7 +27,7 @@ QJsonObject read_object(const QString& path) {
 }  // namespace
 
 QString Recovery::default_folder() {
-    return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + say("/autosave");
+    return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave");
 }
 
 Recovery::Recovery(Document* document, const QString& folder, QObject* parent)

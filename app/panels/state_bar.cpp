@@ -173,7 +173,7 @@ void StateBar::rebuild_buttons() {
         b->setMinimumHeight(32);
         b->setObjectName(QStringLiteral("state"));
         b->setSizePolicy(QSizePolicy::Minimum, QSizePolicy::Fixed);
-        b->setToolTip(say("Ctrl+%1").arg(k + 1));
+        b->setToolTip(QStringLiteral("Ctrl+%1").arg(k + 1));
         group_->addButton(b, static_cast<int>(k));
         buttons_->addWidget(b);
     }

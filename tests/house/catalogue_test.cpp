@@ -2,6 +2,7 @@
 // reads goes past it.
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <filesystem>
 #include <regex>
 
@@ -18,6 +19,18 @@ TEST(Catalogue, HoldsEveryTextOfTheSources) {
     ASSERT_EQ(std::system(command.c_str()), 0);
     EXPECT_EQ(read_text(fresh), read_text(std::string(YR_SOURCE_DIR) + "/po/your-rail.pot"))
         << "po/extract makes it anew";
+}
+
+// A key of the plan, an option, a path or a shortcut that were translated would no longer be found.
+TEST(Catalogue, HoldsNothingThatTheProgramItselfReads) {
+    const std::string pot = read_text(std::string(YR_SOURCE_DIR) + "/po/your-rail.pot");
+    const std::regex key(
+        "msgid "
+        "\"(--[a-z-]+|/"
+        "[a-z]+|(Ctrl|Alt|Shift)\\+[^\"]*|your-rail-[a-z]+|[A-Za-z0-9]+(_[A-Za-z0-9]+)+|[a-z]?ohm)\"");
+    for (std::sregex_iterator it(pot.begin(), pot.end(), key), end; it != end; ++it)
+        ADD_FAILURE() << (*it)[1] << " is for the program, not for people";
+    EXPECT_GT(std::count(pot.begin(), pot.end(), '\n'), 1000);
 }
 
 // Text in Qt's own literals is for names, keys and style sheets; what has two words in it is for people.

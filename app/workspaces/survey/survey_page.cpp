@@ -147,8 +147,8 @@ QWidget* SurveyPage::make_readings() {
 
     table_ = new QTableWidget;
     table_->setColumnCount(5);
-    table_->setHorizontalHeaderLabels({say("volts at"), say("key off"), QStringLiteral("accessory"),
-                                       QStringLiteral("running"), say("after")});
+    table_->setHorizontalHeaderLabels(
+        {say("volts at"), say("key off"), say("accessory"), say("running"), say("after")});
     table_->horizontalHeader()->setSectionResizeMode(QHeaderView::Stretch);
     table_->horizontalHeader()->setSectionResizeMode(0, QHeaderView::Fixed);
     table_->horizontalHeader()->resizeSection(0, 160);
@@ -433,7 +433,7 @@ void SurveyPage::add_point(SurveyKind kind) {
 void SurveyPage::start_meter(bool hidden) {
     hidden_asked_ = hidden;
     if (hidden) {
-        meter_.start_stand_in({say("--vehicle"), QString::number(++hidden_)});
+        meter_.start_stand_in({QStringLiteral("--vehicle"), QString::number(++hidden_)});
         return;
     }
     static QTemporaryDir folder;  // the stand-in reads the plan once, at its start
@@ -442,7 +442,7 @@ void SurveyPage::start_meter(bool hidden) {
         emit said(q(words::sentence(saved.error())));
         return;
     }
-    meter_.start_stand_in({say("--plan"), file});
+    meter_.start_stand_in({QStringLiteral("--plan"), file});
 }
 
 std::optional<MeterClient::Task> SurveyPage::task(const SurveyReading& wanted) const {
