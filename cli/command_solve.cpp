@@ -26,6 +26,8 @@ const char* status_word(LoadStatus s) {
             return "on";
         case LoadStatus::dead:
             return "dead";
+        case LoadStatus::unsolved:
+            return "unsolved";
         case LoadStatus::collapsed:
             return "collapsed";
     }
@@ -51,6 +53,10 @@ Json state_json(const Plan& plan, const State& state, const Solution& s) {
     out["state"] = state.name;
     out["settled"] = s.point.settled;
     out["iterations"] = s.point.iterations;
+    if (!s.point.settled) {
+        out["message"] = words::no_answer(state);
+        return out;
+    }
     out["residuals"] = {{"node_A", s.point.residuals.node_A},
                         {"energy_W", s.point.residuals.energy_W},
                         {"good", s.point.residuals.good()}};
@@ -135,6 +141,10 @@ void print_state(const Plan& plan, const State& state, const Solution& s) {
     const auto A = [](double v) { return words::quantity(v, Dimension::current); };
     const auto V = [](double v) { return words::quantity(v, Dimension::voltage); };
     fmt::print("{}\n", state.name);
+    if (!s.point.settled) {
+        fmt::print("  {}\n\n", words::no_answer(state));
+        return;
+    }
     std::vector<std::vector<std::string>> rows;
     for (std::size_t k = 0; k < plan.sources.size(); ++k) {
         const SourceResult& r = s.point.sources[k];
@@ -195,15 +205,17 @@ int run_solve(const Options& o) {
     OperatingPointSolver solver;
     Json list = Json::array();
     std::vector<std::string> assumed;
+    bool answered = true;
     for (const State& state : states) {
         const Solution s = solve(*plan, state, solver);
+        answered = answered && s.point.settled;
         assumed = assumption_lines(*plan, s);
         if (o.json)
             list.push_back(state_json(*plan, state, s));
         else
             print_state(*plan, state, s);
     }
-    if (!o.json) return 0;
+    if (!o.json) return answered ? 0 : 1;
     Json out;
     out["plan"] = plan->vehicle.name;
     out["nominal_V"] = plan->vehicle.nominal_V;
@@ -215,7 +227,7 @@ int run_solve(const Options& o) {
     out["source"] = "Kirchhoff's laws; element laws and their sources in docs/method.md";
     out["assumptions"] = assumptions_json(assumed);
     print(out);
-    return 0;
+    return answered ? 0 : 1;
 }
 
 }  // namespace

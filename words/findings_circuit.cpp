@@ -70,6 +70,49 @@ const FindingRow kRows[] = {
      },
      .reasons = nullptr,
      .why = ValueKind::load_drop},
+    {.kind = FindingKind::no_answer,
+     .name = "no_answer",
+     .group = FindingGroup::volts,
+     .value = Dimension::number,
+     .sentence = [](const Speech& s) -> std::string {
+         const State* state = find(s.plan.states, s.f.state);
+         return state ? no_answer(*state) : std::string();
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("no answer"),
+                 translated("an answer counts only where Kirchhoff's laws hold in it")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {translated(
+             "Look for a short, for a resistance of almost nothing, for a value far from the usual.")};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::volts_foreign,
+     .name = "volts_foreign",
+     .group = FindingGroup::volts,
+     .value = Dimension::voltage,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} gets {1} in {2}, in a plan of {3}. If it is made for that, state its most volts.",
+                    s.who(), s.V(s.f.value), s.state(), s.V(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("volts"), translated("one rail has one voltage; common practice, no source")};
+     },
+     .reasons = nullptr,
+     .why = ValueKind::load_voltage},
+    {.kind = FindingKind::fed_backwards,
+     .name = "fed_backwards",
+     .group = FindingGroup::volts,
+     .value = Dimension::voltage,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} is fed backwards in {1}: its negative end stands {2} above its positive.", s.who(),
+                    s.state(), s.V(s.f.value));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("poles"), translated("common practice, no source")};
+     },
+     .reasons = nullptr,
+     .why = ValueKind::load_voltage},
     {.kind = FindingKind::converter_dead,
      .name = "converter_dead",
      .group = FindingGroup::liveness,

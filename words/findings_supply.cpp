@@ -75,6 +75,46 @@ const FindingRow kRows[] = {
      },
      .reasons = nullptr,
      .why = ValueKind::battery_current},
+    {.kind = FindingKind::wrong_way_round,
+     .name = "wrong_way_round",
+     .group = FindingGroup::supply,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} is joined the wrong way round to {1}: {2} flow in {3}.", s.who(), s.other(),
+                    s.A(s.f.value), s.state());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("poles"), translated("Kirchhoff's laws: two batteries head to tail are a short")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::volts_fight,
+     .name = "volts_fight",
+     .group = FindingGroup::supply,
+     .value = Dimension::voltage,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} holds {1} on the rail of {2}, which stands at {3} by itself, in {4}.",
+                    capital(s.other()), s.V(s.f.value), yr::name_of(s.plan, s.f.id), s.V(s.f.limit),
+                    s.state());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("volts"), translated("one rail has one voltage; common practice, no source")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::converter_starved,
+     .name = "converter_starved",
+     .group = FindingGroup::supply,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} pulls its own feed down in {1}: no volts are left at which it gets its power.",
+                    s.who(), s.state());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("constant power"), translated("constant power needs V² of 4 R P at least")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
     {.kind = FindingKind::never_charged,
      .name = "never_charged",
      .group = FindingGroup::supply,

@@ -147,6 +147,10 @@ const char* name_of(Severity severity) {
     return "";
 }
 
+std::string no_answer(const State& state) {
+    return say("{0} could not be solved: nothing follows from it.", capital(state.name));
+}
+
 std::string assumption_text(const AssumptionUse& use, const Plan& plan) {
     std::string what = use.key, unit;
     static constexpr std::string_view units[] = {"A", "V", "W", "ohm", "mohm", "m", "C", "Ah", "rpm", "awg"};

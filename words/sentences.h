@@ -45,6 +45,9 @@ struct Rule {
 // A name for a terminal: "starter battery +", "cab box".
 [[nodiscard]] std::string terminal(const Plan& plan, const Terminal& terminal);
 
+// Said instead of anything else where a state has no answer.
+[[nodiscard]] std::string no_answer(const State& state);
+
 // The usual caution, for first start, About and print; lines of plain sentences.
 [[nodiscard]] const char* caution();
 

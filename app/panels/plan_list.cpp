@@ -108,6 +108,9 @@ PlanList::Row PlanList::load_row(std::size_t k, const Id& feed) const {
         case LoadStatus::dead:
             row.amount = say("dead");
             break;
+        case LoadStatus::unsolved:
+            row.amount = QStringLiteral("?");
+            break;
         case LoadStatus::collapsed:
             row.amount = say("no volts");
             break;

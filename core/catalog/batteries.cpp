@@ -24,8 +24,8 @@ const ChemistryData& chemistry_data(Chemistry chemistry) {
                             pairs(c.at("acceptance_per_Ah")), c.at("charge_below_0C").get<bool>(),
                             pairs(c.at("R0_factor")), c.at("ocv_V_per_K").get<double>(),
                             c.at("acceptance_halves_per_K").get<double>(), c.at("peukert").get<double>(),
-                            c.at("charge_most_V").get<double>(), c.at("more").get<std::string>(),
-                            c.at("source").get<std::string>()});
+                            c.at("charge_most_V").get<double>(), c.at("forced_V").get<double>(),
+                            c.at("more").get<std::string>(), c.at("source").get<std::string>()});
         return list;
     }();
     return all[static_cast<std::size_t>(chemistry)];

@@ -20,6 +20,7 @@ struct ChemistryData {
     double acceptance_halves_per_K = 0;  // below 25 C; 0: it does not shrink
     double peukert = 1.1;
     double charge_most_V = 14.8;  // of a 12 V battery, highest charging volts
+    double forced_V = 16;         // of a 12 V battery: above, it takes whatever its resistance lets in
     std::string more;             // source of these
     std::string source;
 };

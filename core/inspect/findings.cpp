@@ -18,13 +18,10 @@ void keep_worst(std::vector<Finding>& out, std::size_t from, Finding finding, Wo
     out.push_back(std::move(finding));
 }
 
-Inspection inspect(const Plan& plan, bool with_mends) {
-    Inspection result;
-    result.solutions = solve_all(plan);
-    if (has_ranges(plan))
-        for (std::size_t k = 0; k < plan.states.size(); ++k) result.bands.push_back(bands_of(plan, k));
-    const Case c{plan, result.solutions, with_mends, result.bands};
-    auto& f = result.findings;
+namespace {
+
+void apply_rules(const Case& c, std::vector<Finding>& f) {
+    inspect_polarity(c, f);
     inspect_protection(c, f);
     inspect_cables(c, f);
     inspect_fitting(c, f);
@@ -37,6 +34,47 @@ Inspection inspect(const Plan& plan, bool with_mends) {
     inspect_boxes(c, f);
     inspect_control(c, f);
     inspect_drops(c, f);
+}
+
+// The plan with those of its states alone that have an answer: no rule may conclude anything from another.
+struct Answered {
+    Plan plan;
+    std::vector<Solution> solutions;
+    std::vector<StateBands> bands;
+    std::vector<Id> without;
+};
+
+Answered answered_of(const Plan& plan, const Inspection& all) {
+    Answered a;
+    for (std::size_t s = 0; s < plan.states.size(); ++s)
+        if (!all.solutions[s].point.settled) a.without.push_back(plan.states[s].id);
+    if (a.without.empty()) return a;
+    a.plan = plan;
+    a.plan.states.clear();
+    for (std::size_t s = 0; s < plan.states.size(); ++s) {
+        if (!all.solutions[s].point.settled) continue;
+        a.plan.states.push_back(plan.states[s]);
+        a.solutions.push_back(all.solutions[s]);
+        if (!all.bands.empty()) a.bands.push_back(all.bands[s]);
+    }
+    return a;
+}
+
+}  // namespace
+
+Inspection inspect(const Plan& plan, bool with_mends) {
+    Inspection result;
+    result.solutions = solve_all(plan);
+    if (has_ranges(plan))
+        for (std::size_t k = 0; k < plan.states.size(); ++k) result.bands.push_back(bands_of(plan, k));
+    auto& f = result.findings;
+    const Answered answered = answered_of(plan, result);
+    for (const Id& state : answered.without)
+        f.push_back(make_finding(FindingKind::no_answer, Severity::stop, {}, {}, state));
+    if (answered.without.empty())
+        apply_rules({plan, result.solutions, with_mends, result.bands}, f);
+    else
+        apply_rules({answered.plan, answered.solutions, with_mends, answered.bands}, f);
     std::stable_sort(f.begin(), f.end(),
                      [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
     return result;

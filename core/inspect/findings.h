@@ -89,9 +89,16 @@ enum class FindingKind {
     strap_thin,        // id strap; other: the feed it returns; value, limit mm2
     duty_hot,          // id run; value C at the end of its longest turn, limit C
     management_first,  // id battery; value: A of a short, limit: A at which its own management opens
-    range_over         // id load; value: V lost at most within the plan's ranges, limit V
+    range_over,        // id load; value: V lost at most within the plan's ranges, limit V
+    no_answer,         // state alone: the circuit was not solved there, nothing is concluded from it
+    wrong_way_round,   // id battery, other: the battery or source that it is joined to against its poles;
+                       // value A
+    volts_fight,       // id, other: battery or source, joined, made for other volts; value V, limit V
+    volts_foreign,     // id load that states no most volts; value V, limit: the plan's nominal V
+    fed_backwards,     // id load whose feed comes in at its negative end; value V
+    converter_starved  // id source: no volts exist at which it gets its power; value A it would have to give
 };
-inline constexpr std::size_t kFindingKinds = static_cast<std::size_t>(FindingKind::range_over) + 1;
+inline constexpr std::size_t kFindingKinds = static_cast<std::size_t>(FindingKind::converter_starved) + 1;
 
 enum class MendKind {
     none,
@@ -142,7 +149,7 @@ struct Finding {
 
 struct Inspection {
     std::vector<Finding> findings;    // most severe first, then by how far over
-    std::vector<Solution> solutions;  // by state, in the plan's order
+    std::vector<Solution> solutions;  // by state, in the plan's order; one without an answer is told as such
     std::vector<StateBands> bands;    // by state, where the plan states ranges; else empty
 };
 

@@ -21,6 +21,7 @@ void inspect_protection(const Case& c, std::vector<Finding>& out);  // fuses
 void inspect_supply(const Case& c, std::vector<Finding>& out);      // sources, batteries, assumptions
 
 void inspect_batteries(const Case& c, std::vector<Finding>& out);  // charged, cranked, shared, interrupted
+void inspect_polarity(const Case& c, std::vector<Finding>& out);   // wrong way round, of other volts
 void inspect_mains(const Case& c, std::vector<Finding>& out);      // inverters, converters' surge and lines
 void inspect_starting(const Case& c, std::vector<Finding>& out);   // windows of volts, all inrush at once
 void inspect_switching(const Case& c, std::vector<Finding>& out);  // chatter, memory, master disconnects

@@ -75,6 +75,7 @@ class Compiler {
                    interpolate(chemistry.R0_factor, e.charge);
         e.accept_A = interpolate(chemistry.acceptance_per_Ah, e.charge) * e.capacity_Ah *
                      cold_acceptance(chemistry, temperature);
+        e.forced_V = chemistry.forced_V * cells;
         net_.batteries.push_back(e);
     }
 

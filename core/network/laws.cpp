@@ -5,12 +5,16 @@
 namespace yr {
 
 BatteryLaw battery_law(const BatteryElement& b) {
-    return {b.open_V, b.R0_ohm, -b.accept_A};
+    BatteryLaw law{b.open_V, b.R0_ohm, -b.accept_A};
+    if (b.forced_V > 0) law.forced_V = std::max(b.forced_V, b.open_V + b.accept_A * b.R0_ohm);
+    return law;
 }
 
 Law at_volts(const BatteryLaw& law, double u) {
     const double i = (law.open_V - u) / law.ohm;
-    return i < law.least_A ? Law{law.least_A, kHold_S} : Law{i, 1 / law.ohm};
+    if (i >= law.least_A) return {i, 1 / law.ohm};
+    if (u <= law.forced_V) return {law.least_A, kHold_S};
+    return {law.least_A - (u - law.forced_V) / law.ohm, 1 / law.ohm};
 }
 
 SourceLaw source_law(const SourceElement& s) {

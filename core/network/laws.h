@@ -30,10 +30,12 @@ struct Law {
 // Along a conductor, from -> to. Above `forward_V` its resistance, below it (where it has a diode) the leak.
 [[nodiscard]] Law conductor_law(const ConductorElement& conductor, double cable_ohm, double volts);
 
-// Open volts behind a resistance, down to the most that it accepts. Current that it gives.
+// Open volts behind a resistance, down to the most that it accepts; volts that no charger should have force
+// more into it, behind the same resistance. Current that it gives.
 struct BatteryLaw {
     double open_V = 0, ohm = 0;
-    double least_A = 0;  // minus what it accepts
+    double least_A = 0;     // minus what it accepts
+    double forced_V = 1e9;  // from here on it can no longer choose
 };
 [[nodiscard]] BatteryLaw battery_law(const BatteryElement& battery);
 [[nodiscard]] Law at_volts(const BatteryLaw& law, double volts);

@@ -53,6 +53,7 @@ struct BatteryElement {
     double charge = 0;
     double peukert = 1.1;
     double temperature_C = 25;
+    double forced_V = 0;  // volts from which on its resistance alone decides what it takes; 0: none
 };
 
 struct SourceElement {

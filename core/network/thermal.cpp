@@ -1,6 +1,7 @@
 #include "network/thermal.h"
 
 #include <algorithm>
+#include <boost/math/tools/roots.hpp>
 #include <cmath>
 #include <numbers>
 
@@ -129,6 +130,36 @@ double conductor_temperature_C(const CableSurroundings& cable, double current_A,
         slope = (fx - before) / move;
     }
     return std::min(conductor, kMelted_C);
+}
+
+HeatedCurrent heated_current(const CableSurroundings& cable, double fixed_ohm, double cable20_ohm,
+                             int parallel, double volts, double guess_A) {
+    const auto ohm_at = [&](double T) {
+        return fixed_ohm + cable20_ohm * (1 + kCopperAlpha_per_K * (T - 20));
+    };
+    const double most_A = volts / ohm_at(cable.ambient_C);  // were it cold
+    double T = cable.ambient_C, slope_ohm = ohm_at(T);
+    const auto drop = [&](double amps) {
+        T = conductor_temperature_C(cable, amps / parallel, T);
+        const double ohm = ohm_at(T);
+        slope_ohm = ohm;
+        if (amps > 0 && T > cable.ambient_C && T < kMelted_C) {
+            const double one_A = amps / parallel / cable.bundle_factor;
+            const double heat20 = one_A * one_A * cable.R20_ohm_per_m;
+            const double heat = heat20 * (1 + kCopperAlpha_per_K * (T - 20));
+            const Loss loss = loss_at(cable, T - cable.ambient_C - heat * cable.wall_K_m_per_W);
+            const double per_x = 1 + loss.slope * cable.wall_K_m_per_W;
+            const double stiff = loss.slope - heat20 * kCopperAlpha_per_K * per_x;
+            if (stiff > 0) slope_ohm += cable20_ohm * kCopperAlpha_per_K * per_x * 2 * heat / stiff;
+        }
+        return std::make_pair(amps * ohm - volts, slope_ohm);
+    };
+    if (!(most_A > 0)) return {0, cable.ambient_C, 1 / slope_ohm};
+    const double from = guess_A > 0 && guess_A < most_A ? guess_A : most_A;
+    std::uintmax_t rounds = 60;
+    const double amps = boost::math::tools::newton_raphson_iterate(drop, from, 0.0, most_A, 50, rounds);
+    static_cast<void>(drop(amps));
+    return {volts / ohm_at(T), T, 1 / slope_ohm};
 }
 
 double current_for_temperature_A(const CableSurroundings& cable, double limit_C) {

@@ -38,6 +38,18 @@ struct CableSurroundings {
 [[nodiscard]] double conductor_temperature_step_C(const CableSurroundings& cable, double current_A,
                                                   double guess_C);
 
+// What flows through a cable behind fixed ohms at these volts when it has reached the temperature that this
+// current gives it: the law of a conductor with its own heat in it. More volts always drive more current, so
+// that a cable in a dead short has one answer, and only one, short of melting.
+struct HeatedCurrent {
+    double current_A = 0;  // of all parallel cables together
+    double temperature_C = 0;
+    double slope_S = 0;  // dI/dV, smaller than 1/R since the copper heats along
+};
+// cable20_ohm, fixed_ohm: of all parallel cables together. volts >= 0. `guess_A` speeds it up.
+[[nodiscard]] HeatedCurrent heated_current(const CableSurroundings& cable, double fixed_ohm,
+                                           double cable20_ohm, int parallel, double volts, double guess_A);
+
 // Current that brings the conductor to `limit_C`; 0 when the air is as hot. The physics' own opinion on
 // ampacity.
 [[nodiscard]] double current_for_temperature_A(const CableSurroundings& cable, double limit_C);

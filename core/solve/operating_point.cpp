@@ -5,6 +5,7 @@
 
 #include "network/laws.h"
 #include "solve/nodal_system.h"
+#include "solve/reach.h"
 #include "solve/results.h"
 
 namespace yr {
@@ -16,6 +17,10 @@ constexpr double kAliveShare = 0.1;  // of nominal volts: below that at light lo
 constexpr double kCollapseShare = 0.02;
 constexpr double kNear_V = 1e-3, kShrinks = 0.2;  // when the last factors may be used again
 constexpr double kWarmGuess_C = 150;  // hotter cables of the last solve are no guess to begin from
+// A cable that glows decides by its own heat how much flows: temperature and current must move together.
+constexpr double kGlows_C = 150;
+constexpr int kSlow = 25;  // iterations after which every warm cable is taken so
+constexpr double kWarm_K = 20;
 
 }  // namespace
 
@@ -26,6 +31,10 @@ struct OperatingPointSolver::Impl {
     Eigen::VectorXd v, trial, trial_sums;
     std::vector<double> temperature_C, cable_ohm, temperature_at_A, temperature_move_K;
     std::vector<char> load_on, source_on;
+    std::vector<char> reversed;  // loads whose feed comes in at their negative end
+    std::vector<char> glows;     // cables whose law has their own heat in it
+    mutable std::vector<double> glow_A;
+    std::vector<char> starved;  // converters that were let go: no volts exist at which they get their power
     std::vector<double> input_W;
     bool cold_ = false;  // while light load is searched
     bool gives_up_ = false;
@@ -34,6 +43,9 @@ struct OperatingPointSolver::Impl {
 
     double across(NodeIndex a, NodeIndex b) const { return v[a] - v[b]; }
     bool stiff(const LoadElement& l) const { return l.kind != DrawKind::resistance; }
+    // The ends of a load as its current goes through it.
+    NodeIndex plus(std::size_t k) const { return reversed[k] ? net->loads[k].neg : net->loads[k].pos; }
+    NodeIndex minus(std::size_t k) const { return reversed[k] ? net->loads[k].pos : net->loads[k].neg; }
 
     void start(const Network& network) {
         net = &network;
@@ -45,6 +57,8 @@ struct OperatingPointSolver::Impl {
         temperature_at_A.assign(network.conductors.size(), 0);
         temperature_move_K.assign(network.conductors.size(), 0);
         cable_ohm.assign(network.conductors.size(), 0);
+        glows.assign(network.conductors.size(), 0);
+        glow_A.assign(network.conductors.size(), 0);
         for (std::size_t k = 0; k < network.conductors.size(); ++k) {
             const double ambient = network.conductors[k].cable.ambient_C;
             if (!again || !(temperature_C[k] >= ambient && temperature_C[k] < kWarmGuess_C))
@@ -52,7 +66,9 @@ struct OperatingPointSolver::Impl {
             cable_ohm[k] = at_temperature(network.conductors[k], temperature_C[k]);
         }
         load_on.assign(network.loads.size(), 0);
+        reversed.assign(network.loads.size(), 0);
         source_on.assign(network.sources.size(), 0);
+        starved.assign(network.sources.size(), 0);
         input_W.assign(network.sources.size(), 0);
     }
 
@@ -60,13 +76,43 @@ struct OperatingPointSolver::Impl {
         return c.cable20_ohm * (1 + kCopperAlpha_per_K * (t - 20));
     }
 
+    // The law of one conductor at these volts; of one that glows with its own heat in it.
+    Law conductor_at(std::size_t k, double u) const {
+        const ConductorElement& c = net->conductors[k];
+        if (!glows[k]) return conductor_law(c, cable_ohm[k], u);
+        const HeatedCurrent h = glow_at(k, u);
+        const double leak_S = c.forward_V > 0 ? kDiodeLeak_S : 0;
+        const bool blocks = c.forward_V > 0 && u <= c.forward_V;
+        return {u * leak_S + (blocks  ? 0
+                              : u < 0 ? -h.current_A
+                                      : h.current_A),
+                leak_S + (blocks ? 0 : h.slope_S)};
+    }
+
+    HeatedCurrent glow_at(std::size_t k, double u) const {
+        const ConductorElement& c = net->conductors[k];
+        const double over = c.forward_V > 0 ? std::max(0.0, u - c.forward_V) : std::abs(u);
+        const HeatedCurrent h =
+            heated_current(c.cable, c.fixed_ohm, c.cable20_ohm, c.parallel, over, glow_A[k]);
+        glow_A[k] = h.current_A;
+        return h;
+    }
+
     // Cables follow their own heat; one that hardly changed its current keeps its temperature. Largest move,
     // K.
-    double heat_cables() {
+    double heat_cables(int iterations) {
         double moved = 0;
         for (std::size_t k = 0; k < net->conductors.size(); ++k) {
             const ConductorElement& c = net->conductors[k];
             if (c.cable20_ohm <= 0 || !c.closed) continue;
+            if (temperature_C[k] > kGlows_C ||
+                (iterations > kSlow && temperature_C[k] > c.cable.ambient_C + kWarm_K))
+                glows[k] = 1;
+            if (glows[k]) {
+                temperature_C[k] = glow_at(k, across(c.from, c.to)).temperature_C;
+                cable_ohm[k] = at_temperature(c, temperature_C[k]);
+                continue;
+            }
             const double amps = conductor_law(c, cable_ohm[k], across(c.from, c.to)).current_A;
             if (temperature_move_K[k] < 1e-9 &&
                 std::abs(amps - temperature_at_A[k]) <= 1e-11 * std::abs(amps) + 1e-12)
@@ -96,7 +142,7 @@ struct OperatingPointSolver::Impl {
         for (std::size_t k = 0; k < net->conductors.size(); ++k) {
             const ConductorElement& c = net->conductors[k];
             if (!c.closed) continue;
-            const Law law = conductor_law(c, cable_ohm[k], u_of(c.from, c.to));
+            const Law law = conductor_at(k, u_of(c.from, c.to));
             use(k, c.from, c.to, law.current_A, law.conductance_S, false);
         }
         for (std::size_t k = 0; k < net->batteries.size(); ++k) {
@@ -121,11 +167,11 @@ struct OperatingPointSolver::Impl {
             if (!load_on[k]) continue;
             const std::size_t slot = system.slot_of_load(k);
             if (l.kind == DrawKind::power) {
-                power(slot, l.pos, l.neg, l.value * scale);
+                power(slot, plus(k), minus(k), l.value * scale);
                 continue;
             }
-            const Law law = load_law(l, u_of(l.pos, l.neg), scale);
-            use(slot, l.pos, l.neg, law.current_A, law.conductance_S, false);
+            const Law law = load_law(l, u_of(plus(k), minus(k)), scale);
+            use(slot, plus(k), minus(k), law.current_A, law.conductance_S, false);
         }
     }
 
@@ -159,8 +205,7 @@ struct OperatingPointSolver::Impl {
     bool near(const Eigen::VectorXd& other) const {
         const auto keeps = [&](NodeIndex a, NodeIndex b) { return other[a] - other[b] > 0.5 * across(a, b); };
         for (std::size_t k = 0; k < net->loads.size(); ++k)
-            if (load_on[k] && net->loads[k].kind == DrawKind::power &&
-                !keeps(net->loads[k].pos, net->loads[k].neg))
+            if (load_on[k] && net->loads[k].kind == DrawKind::power && !keeps(plus(k), minus(k)))
                 return false;
         for (std::size_t k = 0; k < net->sources.size(); ++k)
             if (net->sources[k].in != kNoNode && input_W[k] > 0 &&
@@ -215,7 +260,7 @@ struct OperatingPointSolver::Impl {
         const double least = kCollapseShare * net->nominal_V;
         for (std::size_t k = 0; k < net->loads.size(); ++k) {
             const LoadElement& l = net->loads[k];
-            if (load_on[k] && stiff(l) && across(l.pos, l.neg) < least) return true;
+            if (load_on[k] && stiff(l) && across(plus(k), minus(k)) < least) return true;
         }
         for (std::size_t k = 0; k < net->sources.size(); ++k) {
             const SourceElement& s = net->sources[k];
@@ -252,8 +297,8 @@ struct OperatingPointSolver::Impl {
             v += length * step;
             change *= length;
             if (fell()) return out;
-            const double heated = cold_ ? 0 : heat_cables();
-            const double fed = feed_converters();
+            const double heated = cold_ ? 0 : heat_cables(out.iterations);
+            const double fed = cold_ ? 0 : feed_converters();
             shrinking = positive && change < kShrinks * last;
             last = change;
             if (change < 1e-11 && heated < 1e-7 && fed < 1e-11) {
@@ -273,71 +318,100 @@ struct OperatingPointSolver::Impl {
         cold_ = true;
         for (std::size_t k = 0; k < net->loads.size(); ++k)
             load_on[k] = net->loads[k].wanted && !stiff(net->loads[k]);
-        for (int round = 0; round < 3; ++round) {  // a converter fed by a converter needs a round each
+        // a converter fed by a converter needs a round each
+        for (std::size_t round = 0; round <= net->sources.size(); ++round) {
+            const std::vector<char> before = source_on;
+            const Reach reach(*net, source_on);
             for (std::size_t k = 0; k < net->sources.size(); ++k) {
                 const SourceElement& s = net->sources[k];
-                const bool fed = s.in == kNoNode || across(s.in, s.neg) > kAliveShare * net->nominal_V;
+                const bool fed = s.in == kNoNode || (across(s.in, s.neg) > kAliveShare * net->nominal_V &&
+                                                     reach.feeds(s.in, s.neg));
                 source_on[k] = s.works && fed;
                 input_W[k] = 0;
             }
+            if (round > 0 && source_on == before) break;
             newton();
-            const bool converters = std::any_of(net->sources.begin(), net->sources.end(),
-                                                [](const SourceElement& s) { return s.in != kNoNode; });
-            if (!converters) break;
         }
+        const Reach reach(*net, source_on);
         for (std::size_t k = 0; k < net->loads.size(); ++k) {
             const LoadElement& l = net->loads[k];
             if (!l.wanted || !stiff(l)) continue;
+            reversed[k] = across(l.pos, l.neg) < 0;
             load_on[k] = system.island(l.pos) == system.island(l.neg) &&
-                         across(l.pos, l.neg) > kAliveShare * net->nominal_V;
+                         across(plus(k), minus(k)) > kAliveShare * net->nominal_V &&
+                         reach.feeds(plus(k), minus(k));
         }
         cold_ = false;
     }
 
-    // What cannot be served: the stiff loads that are worst off against their light-load voltage at the
-    // largest share of all powers that can be. One alone behind its own resistance stands out; where the
-    // supply as a whole is too weak many stand alike, and about half of what is too much is let go at a time.
+    // What cannot be served, and the largest share of all constant currents and powers that can be.
     struct Culprits {
         std::vector<int> loads;
         int source = -1;
         double share = 0;
     };
 
-    Culprits find_culprits(const Eigen::VectorXd& light) {
-        double low = 0, high = 1;
-        Eigen::VectorXd best = light;
-        for (int k = 0; k < 10; ++k) {  // the share to a thousandth
-            scale = (low + high) / 2;
-            v = best;  // a smaller share's solution lies above: Newton still comes from light load
-            if (newton().converged)
-                low = scale, best = v;
-            else
-                high = scale;
-        }
+    // Newton at that share of all, from the voltages `from`.
+    bool serves(double share, const Eigen::VectorXd& from) {
+        scale = share;
+        v = from;
+        const bool served = newton().converged;
         scale = 1;
+        return served;
+    }
+
+    // The largest share that can be served, to a thousandth of itself, with the voltages there, and those to
+    // which Newton runs away just beyond it.
+    struct Edge {
+        double share = 0;
+        Eigen::VectorXd served, beyond;
+    };
+
+    Edge find_edge(const Eigen::VectorXd& light) {
+        Edge edge{0, light, light};
+        double low = 0, high = 1;
+        // a load that only a leak feeds gets a millionth of what it wants
+        for (int k = 0; k < 40 && high - low > 1e-3 * high; ++k) {
+            const double share = low > 0 ? (low + high) / 2 : high / (k < 8 ? 2 : 16);
+            if (serves(share, edge.served))  // a smaller share's solution lies above: still from light load
+                low = share, edge.served = v;
+            else
+                high = share, edge.beyond = v;
+        }
+        edge.share = low;
+        return edge;
+    }
+
+    // Just beyond the edge Newton runs away along the way in which the circuit gives in. What loses most of
+    // its volts there cannot be served: one behind its own resistance or limit stands out; where the supply
+    // as a whole is too weak many stand alike, and about half of what is too much is let go at a time.
+    Culprits find_culprits(const Eigen::VectorXd& light) {
+        const Edge edge = find_edge(light);
         struct Candidate {
             double ratio;
             int load;
         };
         std::vector<Candidate> candidates;
         const auto ratio = [&](NodeIndex a, NodeIndex b) {
-            return (best[a] - best[b]) / (light[a] - light[b]);
+            const double there = edge.beyond[a] - edge.beyond[b];
+            return std::isfinite(there) ? there / (light[a] - light[b]) : 1;
         };
         for (std::size_t k = 0; k < net->loads.size(); ++k)
             if (load_on[k] && stiff(net->loads[k]))
-                candidates.push_back({ratio(net->loads[k].pos, net->loads[k].neg), static_cast<int>(k)});
+                candidates.push_back({ratio(plus(k), minus(k)), static_cast<int>(k)});
         std::sort(candidates.begin(), candidates.end(),
                   [](const Candidate& a, const Candidate& b) { return a.ratio < b.ratio; });
-        Culprits culprits{{}, -1, low};
-        const double worst = candidates.empty() ? 2 : candidates.front().ratio;
+        Culprits culprits{{}, -1, edge.share};
+        double worst = candidates.empty() ? 2 : candidates.front().ratio;
         for (std::size_t k = 0; k < net->sources.size(); ++k) {
             const SourceElement& s = net->sources[k];
-            if (s.in != kNoNode && source_on[k] && ratio(s.in, s.neg) < worst)
-                culprits.source = static_cast<int>(k);
+            if (s.in == kNoNode || !source_on[k]) continue;
+            const double here = ratio(s.in, s.neg);
+            if (here < worst) culprits.source = static_cast<int>(k), worst = here;
         }
         if (culprits.source >= 0) return culprits;
         const auto most = std::max<std::size_t>(
-            1, static_cast<std::size_t>(static_cast<double>(candidates.size()) * (1 - low) / 2));
+            1, static_cast<std::size_t>(static_cast<double>(candidates.size()) * (1 - edge.share) / 2));
         for (std::size_t k = 0; k < std::min(most, candidates.size()) && candidates[k].ratio < worst + 0.05;
              ++k)
             culprits.loads.push_back(candidates[k].load);
@@ -364,6 +438,7 @@ struct OperatingPointSolver::Impl {
             }
             if (culprits.source >= 0) {
                 source_on[static_cast<std::size_t>(culprits.source)] = 0;
+                starved[static_cast<std::size_t>(culprits.source)] = 1;
                 input_W[static_cast<std::size_t>(culprits.source)] = 0;
             } else if (culprits.loads.empty()) {
                 break;  // nothing left to let go of: reported as not settled
@@ -372,7 +447,18 @@ struct OperatingPointSolver::Impl {
             std::fill(input_W.begin(), input_W.end(), 0.0);
         }
         fill(point, collapsed);
+        point.settled = point.settled && point.residuals.good();
+        if (!point.settled && !gives_up_) withdraw(point);
         return point;
+    }
+
+    // An iteration that did not end is no answer: nobody shall read numbers off it.
+    static void withdraw(OperatingPoint& point) {
+        std::fill(point.node_V.begin(), point.node_V.end(), 0.0);
+        for (ConductorResult& c : point.conductors) c.current_A = c.drop_V = 0;
+        for (BatteryResult& b : point.batteries) b = {};
+        for (SourceResult& s : point.sources) s = {};
+        for (LoadResult& l : point.loads) l = LoadResult{}, l.status = LoadStatus::unsolved;
     }
 
     void fill(OperatingPoint& point, const std::vector<char>& collapsed) {
@@ -380,30 +466,31 @@ struct OperatingPointSolver::Impl {
         for (std::size_t k = 0; k < net->conductors.size(); ++k) {
             const ConductorElement& c = net->conductors[k];
             const double u = across(c.from, c.to);
-            const double amps = c.closed ? conductor_law(c, cable_ohm[k], u).current_A : 0;
+            const double amps = c.closed ? conductor_at(k, u).current_A : 0;
             const double drop = !c.closed ? 0 : c.forward_V > 0 ? u : amps * (c.fixed_ohm + cable_ohm[k]);
             point.conductors.push_back({amps, cable_ohm[k], temperature_C[k], drop});
         }
         for (const BatteryElement& b : net->batteries) {
             const double u = across(b.pos, b.neg);
-            const double i = (b.open_V - u) / b.R0_ohm;
-            point.batteries.push_back({u, std::max(i, -b.accept_A), i < -b.accept_A});
+            const double i = at_volts(battery_law(b), u).current_A;
+            point.batteries.push_back({u, i, (b.open_V - u) / b.R0_ohm < -b.accept_A});
         }
         for (std::size_t k = 0; k < net->sources.size(); ++k) point.sources.push_back(source_result(k));
         for (std::size_t k = 0; k < net->loads.size(); ++k) {
             const LoadElement& l = net->loads[k];
             LoadResult r;
-            const double u = across(l.pos, l.neg);
+            const double u = std::abs(across(l.pos, l.neg));
             if (collapsed[k])
                 r.status = LoadStatus::collapsed;
             else if (!l.wanted)
                 r.status = LoadStatus::off;
-            else if (!load_on[k] || std::abs(u) < kCollapseShare * net->nominal_V)
+            else if (!load_on[k] || u < kCollapseShare * net->nominal_V)
                 r.status = LoadStatus::dead;
             else
                 r.status = LoadStatus::on;
             if (load_on[k]) {
                 r.voltage_V = u;
+                r.reversed = across(l.pos, l.neg) < 0;
                 r.current_A = l.kind == DrawKind::current ? l.value
                               : l.kind == DrawKind::power ? l.value / u
                                                           : u / l.value;
@@ -420,7 +507,8 @@ struct OperatingPointSolver::Impl {
         SourceResult r;
         r.voltage_V = across(s.out, s.neg);
         r.limit_A = s.works ? s.limit_A : 0;
-        r.input_dead = s.works && !source_on[k];
+        r.collapsed = starved[k];
+        r.input_dead = s.works && !source_on[k] && !starved[k];
         if (!source_on[k]) return r;
         r.current_A = source_A(k);
         if (s.power_W > 0) r.limit_A = std::min(s.limit_A, s.power_W / std::max(r.voltage_V, 1.0));

@@ -23,6 +23,7 @@ enum class LoadStatus {
     off,  // not wanted in this state
     on,
     dead,      // wanted, but nothing feeds it
+    unsolved,  // the circuit has no answer in this state
     collapsed  // wanted and fed, but no voltage exists at which it gets its power
 };
 
@@ -31,8 +32,9 @@ struct LoadResult {
     double voltage_V = 0;
     double current_A = 0;
     double power_W = 0;
-    double supply_V = 0;  // across the highest source or battery on its feed; 0 when dead or off
-    double drop_V = 0;    // supply_V - voltage_V
+    double supply_V = 0;    // across the highest source or battery on its feed; 0 when dead or off
+    double drop_V = 0;      // supply_V - voltage_V
+    bool reversed = false;  // its feed comes in at its negative end; volts and amps are given as they are
 };
 
 enum class DeviceMode { off, regulating, limited, blocking };
@@ -45,6 +47,7 @@ struct SourceResult {
     double input_A = 0;  // converter
     double shaft_W = 0;  // alternator, stator: what the engine gives for it
     bool input_dead = false;
+    bool collapsed = false;  // converter: no voltage exists at which it gets its power
 };
 
 struct BatteryResult {
@@ -72,7 +75,9 @@ struct Residuals {
 };
 
 struct OperatingPoint {
-    bool settled = false;  // false only if the iteration failed for a reason other than collapse
+    // False only if the iteration failed for a reason other than collapse, or its answer breaks Kirchhoff's
+    // laws. Then nothing below means anything: loads are `unsolved`, all else 0.
+    bool settled = false;
     int iterations = 0;
     std::vector<double> node_V;
     std::vector<ConductorResult> conductors;

@@ -42,7 +42,7 @@ void measure_drops(const Network& network, OperatingPoint& point) {
         if (point.sources[k].current_A > 0) offer(network.sources[k].out, network.sources[k].neg);
     for (std::size_t k = 0; k < network.loads.size(); ++k) {
         LoadResult& r = point.loads[k];
-        if (r.status != LoadStatus::on) continue;
+        if (r.status != LoadStatus::on || r.reversed) continue;  // fed backwards it has no drop to speak of
         const Supply& s =
             supply[static_cast<std::size_t>(group[static_cast<std::size_t>(network.loads[k].pos)])];
         if (!std::isfinite(s.high)) continue;  // fed through another load
@@ -103,7 +103,8 @@ Residuals residuals_of(const Network& network, const OperatingPoint& point) {
     for (std::size_t k = 0; k < network.loads.size(); ++k) {
         const LoadElement& e = network.loads[k];
         if (e.inverter >= 0) continue;  // its inverter's input stands for it
-        flow(e.pos, e.neg, point.loads[k].current_A);
+        const bool reversed = point.loads[k].reversed;
+        flow(reversed ? e.neg : e.pos, reversed ? e.pos : e.neg, point.loads[k].current_A);
         taken += point.loads[k].power_W;
     }
     for (double s : sum) res.node_A = std::max(res.node_A, std::abs(s));

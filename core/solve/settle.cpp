@@ -61,7 +61,7 @@ void run_mains_loads(Network& n, OperatingPoint& p) {
     for (std::size_t k = 0; k < n.plan_loads; ++k) {
         const LoadElement& l = n.loads[k];
         if (l.inverter < 0) continue;
-        if (!l.mains_wanted) continue;
+        if (!l.mains_wanted || !p.settled) continue;
         const LoadStatus inverter = p.loads[n.plan_loads + at(l.inverter)].status;
         LoadResult& r = p.loads[k];
         r.status = inverter == LoadStatus::on ? LoadStatus::on : LoadStatus::dead;
@@ -95,6 +95,7 @@ class Settling {
         std::vector<char> moved(positions.size(), 0);
         while (true) {
             Solution s = at_positions(positions);
+            if (!s.point.settled) return s;
             const int first = first_to_move(s);
             if (first < 0) return s;
             if (!seen.insert(positions).second) return search(std::move(s), remembered, moved);
@@ -152,6 +153,7 @@ class Settling {
 }  // namespace
 
 bool is_settled(const Solution& s) {
+    if (!s.point.settled) return false;
     for (std::size_t k = 0; k < s.memories.size(); ++k)
         if (wants_to_move(s.network.memories[k], s.memories[k].closed, s.memories[k].sensed_V)) return false;
     return true;

@@ -24,6 +24,18 @@ TEST(Laws, ABatteryGivesBehindItsResistanceAndAcceptsSoMuch) {
     for (const double u : {11.0, 12.7, 14.0}) slope_fits([&](double v) { return at_volts(law, v); }, u);
 }
 
+// A 24 V battery across a 12 V one: what it accepts is no longer its own choice.
+TEST(Laws, ABatteryIsForcedAboveTheVoltsOfAnyCharger) {
+    const BatteryLaw law{12.6, 0.01, -30, 16};
+    EXPECT_EQ(at_volts(law, 16.0).current_A, -30);
+    EXPECT_NEAR(at_volts(law, 20.0).current_A, -30 - 400, 1e-9);
+    slope_fits([&](double v) { return at_volts(law, v); }, 18.0);
+    BatteryElement weak;  // takes more at 16 V than it accepts: no step where the two meet
+    weak.open_V = 12, weak.R0_ohm = 0.1, weak.accept_A = 80, weak.forced_V = 16;
+    EXPECT_NEAR(at_volts(battery_law(weak), 20.0 - 1e-9).current_A,
+                at_volts(battery_law(weak), 20.0 + 1e-9).current_A, 1e-6);
+}
+
 TEST(Laws, ASourceRegulatesThenLimitsAndNeverTakes) {
     const SourceLaw law{14.2, 0.01, 90, 0};
     EXPECT_NEAR(at_volts(law, 14.0).current_A, 20, 1e-9);

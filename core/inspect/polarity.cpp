@@ -1,0 +1,102 @@
+// Rules about poles and volts: what is joined the wrong way round, or is made for other volts than what it is
+// joined to.
+#include <algorithm>
+#include <cmath>
+
+#include "inspect/rules.h"
+#include "solve/results.h"
+
+namespace yr {
+namespace {
+
+constexpr double kOtherVolts =
+    1.3;  // of the lower: a charger stands 1.15 above its battery, 24 V 2 above 12 V
+constexpr double kForeignVolts = 1.5;  // of the plan's nominal
+
+// A battery or source as a pair of poles that hold volts of their own.
+struct Holder {
+    Id id;
+    int pos = 0, neg = 0;  // groups of conductors
+    double volts = 0;
+    bool battery = false;
+    double current_A = 0;
+};
+
+std::vector<Holder> holders_of(const Case& c, std::size_t s) {
+    const Solution& sol = c.solutions[s];
+    const auto groups = conductor_groups(sol.network);
+    const auto group = [&](NodeIndex n) { return groups[static_cast<std::size_t>(n)]; };
+    std::vector<Holder> holders;
+    for (std::size_t k = 0; k < c.plan.batteries.size(); ++k) {
+        const BatteryElement& b = sol.network.batteries[k];
+        holders.push_back({c.plan.batteries[k].id, group(b.pos), group(b.neg), b.open_V, true,
+                           sol.point.batteries[k].current_A});
+    }
+    for (std::size_t k = 0; k < c.plan.sources.size(); ++k) {
+        const SourceElement& e = sol.network.sources[k];
+        if (sol.point.sources[k].mode == DeviceMode::off) continue;
+        holders.push_back({c.plan.sources[k].id, group(e.out), group(e.neg), e.set_V, false,
+                           sol.point.sources[k].current_A});
+    }
+    return holders;
+}
+
+void judge_pair(const Holder& x, const Holder& y, const Id& state, std::vector<Finding>& out,
+                std::size_t from) {
+    if (x.pos == x.neg || y.pos == y.neg) return;  // shorted, which others tell
+    if ((x.battery || y.battery) && x.pos == y.neg && x.neg == y.pos) {
+        const Holder &battery = y.battery ? y : x, &other = y.battery ? x : y;
+        keep_worst(out, from,
+                   make_finding(FindingKind::wrong_way_round, Severity::stop, battery.id, other.id, state,
+                                std::abs(battery.current_A)));
+    }
+    const Holder &low = x.volts < y.volts ? x : y, &high = x.volts < y.volts ? y : x;
+    if (x.pos == y.pos && x.neg == y.neg && high.volts > kOtherVolts * low.volts)
+        keep_worst(out, from,
+                   make_finding(FindingKind::volts_fight, Severity::stop, low.id, high.id, state, high.volts,
+                                low.volts));
+}
+
+void judge_loads(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_t from) {
+    const Id& state = c.plan.states[s].id;
+    const double nominal_V = c.plan.vehicle.nominal_V;
+    for (std::size_t k = 0; k < c.plan.loads.size(); ++k) {
+        const Load& l = c.plan.loads[k];
+        const LoadResult& r = c.solutions[s].point.loads[k];
+        if (r.status != LoadStatus::on || !l.inverter.empty()) continue;
+        if (!l.most_V && r.voltage_V > kForeignVolts * nominal_V)
+            keep_worst(out, from,
+                       make_finding(FindingKind::volts_foreign, Severity::stop, l.id, {}, state, r.voltage_V,
+                                    nominal_V));
+        // a winch is turned by feeding it the other way; a lamp or heater does not mind
+        const bool minds = l.line_curve.empty() && !l.starter && l.draw.kind != DrawKind::resistance;
+        if (r.reversed && minds)
+            keep_worst(
+                out, from,
+                make_finding(FindingKind::fed_backwards, Severity::stop, l.id, {}, state, r.voltage_V));
+    }
+}
+
+void judge_converters(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_t from) {
+    for (std::size_t k = 0; k < c.plan.sources.size(); ++k)
+        if (c.solutions[s].point.sources[k].collapsed)
+            keep_worst(out, from,
+                       make_finding(FindingKind::converter_starved, Severity::fix, c.plan.sources[k].id, {},
+                                    c.plan.states[s].id, c.solutions[s].network.sources[k].limit_A));
+}
+
+}  // namespace
+
+void inspect_polarity(const Case& c, std::vector<Finding>& out) {
+    const std::size_t from = out.size();
+    for (std::size_t s = 0; s < c.solutions.size(); ++s) {
+        const auto holders = holders_of(c, s);
+        for (std::size_t a = 0; a < holders.size(); ++a)
+            for (std::size_t b = a + 1; b < holders.size(); ++b)
+                judge_pair(holders[a], holders[b], c.plan.states[s].id, out, from);
+        judge_loads(c, s, out, from);
+        judge_converters(c, s, out, from);
+    }
+}
+
+}  // namespace yr
