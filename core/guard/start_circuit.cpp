@@ -10,7 +10,9 @@ namespace {
 
 constexpr double kLeak_S = 1e-9;
 constexpr double kSettled_V = 1e-10;
+constexpr double kNothing_A = 1e-10;  // a node that hangs on nothing moves freely below it
 constexpr int kMostIterations = 60;
+constexpr int kMostCreeps = 400;
 constexpr double kFailsBelow = 0.3;  // of nominal volts: a supply gives up; its current falls with the volts
 constexpr double kSinksBelow = 0.2;  // the same for a constant current
 
@@ -145,17 +147,26 @@ void StartCircuit::residual(const Eigen::VectorXd& v, const Values& x, double t,
     for (std::size_t k = 0; k < net_.sources.size(); ++k) {
         const SourceElement& s = net_.sources[k];
         if (s.in == kNoNode || !source_fed_[k]) continue;
-        const double u = v[s.out] - v[s.neg];
-        const double watts = input_power_W(s, at_volts(source_law(s), u).current_A, u);
-        const double amps = starting_power(watts, v[s.in] - v[s.neg], kFailsBelow * net_.nominal_V).current_A;
+        const double amps = converter_draws(s, v).in.current_A;
         sums[s.in] += amps;
         sums[s.neg] -= amps;
     }
 }
 
-// Slopes at the present volts. A converter's input is taken as a power that does not change with its output:
-// the matrix stays symmetric in pattern and the residual corrects what that leaves out.
-bool StartCircuit::factorise(const Values& x, double t) {
+StartCircuit::Draws StartCircuit::converter_draws(const SourceElement& s, const Eigen::VectorXd& v) const {
+    const double u = v[s.out] - v[s.neg], in_V = v[s.in] - v[s.neg];
+    const Law out = at_volts(source_law(s), u);
+    const double watts = input_power_W(s, out.current_A, u);
+    const double least_V = kFailsBelow * net_.nominal_V;
+    Draws d{starting_power(watts, in_V, least_V), 0};
+    if (out.current_A > 0)
+        d.by_output_S = starting_power(1, in_V, least_V).current_A * (out.current_A - u * out.conductance_S) /
+                        s.efficiency;
+    return d;
+}
+
+// Slopes at the present volts; `hold_S` holds each node where it is.
+bool StartCircuit::factorise(const Values& x, double t, double hold_S) {
     const auto n = v_.size();
     std::vector<Eigen::Triplet<double>> entries;
     entries.reserve(4 * net_.conductors.size() + 8 * net_.loads.size());
@@ -165,19 +176,18 @@ bool StartCircuit::factorise(const Values& x, double t) {
         entries.emplace_back(a, b, -g);
         entries.emplace_back(b, a, -g);
     };
-    for (NodeIndex k = 0; k < n; ++k) entries.emplace_back(k, k, kLeak_S);
+    for (NodeIndex k = 0; k < n; ++k) entries.emplace_back(k, k, kLeak_S + hold_S);
     entries.emplace_back(net_.reference, net_.reference, 1.0);
     each_law(v_, x, t, [&](NodeIndex a, NodeIndex b, const Law& law) { stamp(a, b, law.conductance_S); });
     for (std::size_t k = 0; k < net_.sources.size(); ++k) {
         const SourceElement& s = net_.sources[k];
         if (s.in == kNoNode) continue;
-        double g = 0;
-        if (source_fed_[k]) {
-            const double u = v_[s.out] - v_[s.neg];
-            const double watts = input_power_W(s, at_volts(source_law(s), u).current_A, u);
-            g = starting_power(watts, v_[s.in] - v_[s.neg], kFailsBelow * net_.nominal_V).conductance_S;
-        }
-        stamp(s.in, s.neg, g);
+        const Draws d = source_fed_[k] ? converter_draws(s, v_) : Draws{};
+        stamp(s.in, s.neg, d.in.conductance_S);
+        entries.emplace_back(s.in, s.out, d.by_output_S);
+        entries.emplace_back(s.in, s.neg, -d.by_output_S);
+        entries.emplace_back(s.neg, s.out, -d.by_output_S);
+        entries.emplace_back(s.neg, s.neg, d.by_output_S);
     }
     matrix_.resize(n, n);
     matrix_.setFromTriplets(entries.begin(), entries.end());
@@ -192,13 +202,13 @@ bool StartCircuit::factorise(const Values& x, double t) {
 
 // Newton's method; the last factors serve while each step with them lessens the node sums tenfold. A step
 // with fresh ones that does not lessen them is halved.
-bool StartCircuit::solve(const Values& x, double t) {
+bool StartCircuit::newton(const Values& x, double t) {
     constexpr double serves = 0.1;
     Eigen::VectorXd sums, next_sums, best = v_;
     residual(v_, x, t, sums);
     for (int k = 0; k < kMostIterations; ++k) {
         const bool fresh = !factored_;
-        if (fresh && !factorise(x, t)) break;
+        if (fresh && !factorise(x, t, 0)) break;
         const Eigen::VectorXd step = factors_.solve(-sums);
         const bool settled = step.cwiseAbs().maxCoeff() < kSettled_V;
         double length = 1;
@@ -216,11 +226,50 @@ bool StartCircuit::solve(const Values& x, double t) {
         }
         v_ = next;
         sums = next_sums;
-        if (settled) return true;
+        if (settled || sums.norm() < kNothing_A) return true;
     }
     v_ = best;
     factored_ = false;
     return false;
+}
+
+// Where Newton's method cycles between the limits of sources and supplies that give up, the nodes are let go
+// little by little, as if each had a capacitor: pseudo-transient continuation (Kelley and Keyes 1998, from
+// memory). It ends where the circuit itself would come to rest from its last volts.
+bool StartCircuit::creep(const Values& x, double t) {
+    constexpr double first_S = 1e3, loose_S = 1e-3;
+    Eigen::VectorXd sums, next_sums;
+    residual(v_, x, t, sums);
+    double hold_S = first_S, last = sums.norm();
+    for (int k = 0; k < kMostCreeps; ++k) {
+        factored_ = false;
+        if (!factorise(x, t, hold_S)) return false;
+        const Eigen::VectorXd step = factors_.solve(-sums);
+        const Eigen::VectorXd next = v_ + step;
+        residual(next, x, t, next_sums);
+        const double norm = next_sums.norm();
+        if (!std::isfinite(norm) || norm > 4 * last + 1e-9) {
+            if (hold_S > 1e12) return false;
+            hold_S *= 8;
+            continue;
+        }
+        v_ = next;
+        sums = next_sums;
+        if ((step.cwiseAbs().maxCoeff() < kSettled_V && hold_S < loose_S) || norm < kNothing_A) return true;
+        hold_S = std::max(1e-12, hold_S * std::clamp(norm / std::max(last, 1e-300), 0.1, 0.7));
+        last = norm;
+    }
+    return false;
+}
+
+bool StartCircuit::solve(const Values& x, double t) {
+    const Eigen::VectorXd from = v_;
+    if (newton(x, t)) return true;
+    v_ = from;
+    const bool found = creep(x, t);
+    factored_ = false;  // they hold the nodes
+    if (!found) v_ = from;
+    return found;
 }
 
 void StartCircuit::slopes(const Values& x, double t, Values& dxdt) const {

@@ -57,7 +57,15 @@ class StartCircuit {
     template <class F>
     void each_law(const Eigen::VectorXd& v, const Values& x, double t, F&& use) const;
     void residual(const Eigen::VectorXd& v, const Values& x, double t, Eigen::VectorXd& sums) const;
-    [[nodiscard]] bool factorise(const Values& x, double t);
+    [[nodiscard]] bool factorise(const Values& x, double t, double hold_S);
+    [[nodiscard]] bool newton(const Values& x, double t);
+    [[nodiscard]] bool creep(const Values& x, double t);
+    // What a converter draws from its input at the volts `v`, and how that follows its output's.
+    struct Draws {
+        Law in;
+        double by_output_S = 0;
+    };
+    [[nodiscard]] Draws converter_draws(const SourceElement& s, const Eigen::VectorXd& v) const;
 
     Network net_;
     std::vector<double> cable_ohm_;

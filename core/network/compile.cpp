@@ -122,7 +122,9 @@ class Compiler {
             } else {
                 e.power_W = or_assumed(s.panel_W, "solar_panel_W", s.id, uses) * state_.sun *
                             or_assumed(s.efficiency, "solar_efficiency", s.id, uses);
-                e.limit_A = s.rated_A.value_or(1e3);
+                // its controller gives no more amps than the panel's watts at a flat battery's volts
+                const double flat_V = assumption("solar_flat_V").value * scale;
+                e.limit_A = std::min(s.rated_A.value_or(1e3), e.power_W / flat_V);
                 if (e.power_W <= 0) e.works = false;
             }
         } else {
