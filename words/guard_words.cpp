@@ -178,9 +178,28 @@ std::string sentence(const ShortRow& row, const Plan& plan, const Style& style) 
     return text + ".";
 }
 
+namespace {
+
+std::string event_text(const StartEvent& e, const Plan& plan, const Style& style) {
+    const std::string who = yr::name_of(plan, e.device), when = seconds(e.t_s, style),
+                      volts = quantity(e.volts, Dimension::voltage, style);
+    switch (e.kind) {
+        case StartEventKind::lets_go:
+            return say("; {0} lets go after {1}", who, when);
+        case StartEventKind::cuts_off:
+            return say("; {0} cuts off at {1} after {2}", who, volts, when);
+        case StartEventKind::too_low:
+            return say("; {0} falls to {1} after {2}, below what it needs", who, volts, when);
+    }
+    return {};
+}
+
+}  // namespace
+
 std::string sentence(const StartStudy& study, const Plan& plan, const Style& style) {
     const auto V = [&](double v) { return quantity(v, Dimension::voltage, style); };
-    std::string text = say("The bus dips from {0} to {1}", V(study.before_V), V(study.least_bus_V));
+    std::string text = say("{0} dips from {1} to {2}", capital(yr::name_of(plan, study.bus)),
+                           V(study.before_V), V(study.least_bus_V));
     double least = 1e9;
     std::size_t worst = study.loads.size();
     for (std::size_t k = 0; k < study.loads.size(); ++k) {
@@ -195,8 +214,7 @@ std::string sentence(const StartStudy& study, const Plan& plan, const Style& sty
                     ? say("; {0} may open", yr::name_of(plan, study.fuses.front().device))
                     : say("; {0} uses {1} of what opens it", yr::name_of(plan, study.fuses.front().device),
                           quantity(study.fuses.front().used, Dimension::fraction, style));
-    for (const StartEvent& e : study.events)
-        text += say("; {0} lets go after {1}", yr::name_of(plan, e.device), seconds(e.t_s, style));
+    for (const StartEvent& e : study.events) text += event_text(e, plan, style);
     return text + (study.finished ? "." : translated("; the study broke off here."));
 }
 

@@ -20,6 +20,27 @@ std::size_t at(int k) {
     return static_cast<std::size_t>(k);
 }
 
+// Whether it stands closed, and volts that fall open it.
+bool opens_by_volts(const Network& net, const MemoryElement& m) {
+    const bool does_something = (m.conductor >= 0 && net.conductors[at(m.conductor)].closed) ||
+                                (m.source >= 0 && net.sources[at(m.source)].works) ||
+                                (m.load >= 0 && net.loads[at(m.load)].wanted);
+    switch (m.kind) {
+        case MemoryKind::coil:
+            return does_something && m.coil_load >= 0;
+        case MemoryKind::sensing_relay:
+        case MemoryKind::cutoff:
+        case MemoryKind::enable:
+        case MemoryKind::inverter:
+            return does_something;
+        case MemoryKind::charging:
+        case MemoryKind::circuit:
+        case MemoryKind::unpowered:
+            return false;  // parts of conditions; what they switch is slow
+    }
+    return false;
+}
+
 double filament_share(double warm) {
     static const double cold = assumption("lamp_cold_share").value;
     return cold + (1 - cold) * std::clamp(warm, 0.0, 2.0);
@@ -50,28 +71,31 @@ StartCircuit::StartCircuit(Network net, const OperatingPoint& end, std::vector<S
     for (std::size_t k = 0; k < net_.sources.size(); ++k)
         source_fed_.push_back(net_.sources[k].works &&
                               (net_.sources[k].in == kNoNode || end.sources[k].input_A > 0));
-    for (const MemoryElement& m : net_.memories)
-        if (m.kind == MemoryKind::coil && m.conductor >= 0 && m.coil_load >= 0 && closed_[at(m.conductor)])
-            coils_.push_back(&m);
+    for (std::size_t k = 0; k < net_.memories.size(); ++k)
+        if (end.settled && opens_by_volts(net_, net_.memories[k])) watched_.push_back(&net_.memories[k]);
     v_ = Eigen::VectorXd::Zero(static_cast<Eigen::Index>(net_.nodes.size()));
 }
 
-void StartCircuit::open(const MemoryElement& coil) {
-    closed_[at(coil.conductor)] = 0;
+void StartCircuit::open(const MemoryElement& device) {
+    if (device.conductor >= 0) closed_[at(device.conductor)] = 0;
+    if (device.source >= 0) source_fed_[at(device.source)] = 0;
+    if (device.load >= 0) dead_[at(device.load)] = 1;
+    opened_.push_back(&device);
     factored_ = false;
 }
 
-bool StartCircuit::is_open(const MemoryElement& coil) const {
-    return closed_[at(coil.conductor)] == 0;
+bool StartCircuit::is_open(const MemoryElement& device) const {
+    return std::find(opened_.begin(), opened_.end(), &device) != opened_.end();
 }
 
 void StartCircuit::begin_at(const std::vector<double>& node_V) {
     for (std::size_t k = 0; k < node_V.size(); ++k) v_[static_cast<Eigen::Index>(k)] = node_V[k];
 }
 
-double StartCircuit::coil_V(const MemoryElement& coil) const {
-    const LoadElement& l = net_.loads[at(coil.coil_load)];
-    return volts(l.pos, l.neg);
+double StartCircuit::sensed_V(const MemoryElement& m) const {
+    if (m.coil_load >= 0) return volts(net_.loads[at(m.coil_load)].pos, net_.loads[at(m.coil_load)].neg);
+    const double here = volts(m.sense, m.against);
+    return m.other == kNoNode ? here : std::max(here, volts(m.other, m.against));
 }
 
 double StartCircuit::load_A(std::size_t k, const Values& x, double t) const {
@@ -83,22 +107,31 @@ double StartCircuit::conductor_A(std::size_t k) const {
     return closed_[k] ? conductor_law(c, cable_ohm_[k], volts(c.from, c.to)).current_A : 0;
 }
 
+// What it takes as one that runs, or for its first seconds.
+Law StartCircuit::running_law(std::size_t k, double u, double t) const {
+    const LoadElement& l = net_.loads[k];
+    const Starter* s = starter_of_[k];
+    const double gives_up_V = kFailsBelow * net_.nominal_V;
+    if (s && s->surge_s > 0 && t < s->on_at_s + s->surge_s) return starting_power(s->surge_W, u, gives_up_V);
+    if (l.kind == DrawKind::power) return starting_power(l.value, u, gives_up_V);
+    if (l.kind == DrawKind::current) return starting_current(l.value, u, kSinksBelow * net_.nominal_V);
+    return load_law(l, u);
+}
+
 Law StartCircuit::load_law_at(std::size_t k, double u, const Values& x, double t) const {
     const LoadElement& l = net_.loads[k];
     if (!l.wanted || l.inverter >= 0 || dead_[k]) return {};
     if (const Starter* s = starter_of_[k]) {
+        if (t < s->on_at_s)
+            return s->rest_W > 0 ? starting_power(s->rest_W, u, kFailsBelow * net_.nominal_V) : Law{};
         if (s->kind == StartKind::motor || s->kind == StartKind::capacitor)
             return {(u - x[s->state]) / s->ohm, 1 / s->ohm};
         if (s->kind == StartKind::lamp) {
             const double g = 1 / (s->ohm * filament_share(x[s->state]));
             return {u * g, g};
         }
-        if (s->surge_s > 0 && t < s->surge_s)
-            return starting_power(s->surge_W, u, kFailsBelow * net_.nominal_V);
     }
-    if (l.kind == DrawKind::power) return starting_power(l.value, u, kFailsBelow * net_.nominal_V);
-    if (l.kind == DrawKind::current) return starting_current(l.value, u, kSinksBelow * net_.nominal_V);
-    return load_law(l, u);
+    return running_law(k, u, t);
 }
 
 // The slow parts take their volts off the open ones.
@@ -283,10 +316,12 @@ void StartCircuit::slopes(const Values& x, double t, Values& dxdt) const {
     }
     for (const Starter& s : starters_) {
         if (s.kind == StartKind::step) continue;
+        if (t < s.on_at_s || dead_[s.load]) continue;
         const double amps = load_A(s.load, x, t);
         const LoadElement& l = net_.loads[s.load];
         if (s.kind == StartKind::motor) dxdt[s.state] = (amps - s.run_A) * s.ohm / s.tau_s;
-        if (s.kind == StartKind::capacitor) dxdt[s.state] = amps / s.farad;
+        if (s.kind == StartKind::capacitor)  // what runs hangs on them, not on its cable
+            dxdt[s.state] = (amps - running_law(s.load, x[s.state], t).current_A) / s.farad;
         if (s.kind == StartKind::lamp)
             dxdt[s.state] = (volts(l.pos, l.neg) * amps / s.rated_W - x[s.state]) / s.tau_s;
     }

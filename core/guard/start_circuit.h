@@ -20,9 +20,11 @@ struct Starter {
     double ohm = 0;        // motor winding, hot filament, capacitor's series resistance
     double tau_s = 0;      // motor, filament
     double farad = 0;
+    double on_at_s = 0;               // nothing flows before
     double rated_W = 0;               // filament at the working point
     std::size_t state = 0;            // index in x
-    double surge_W = 0, surge_s = 0;  // step: watts for so long instead of its own
+    double surge_W = 0, surge_s = 0;  // watts for so long instead of its own
+    double rest_W = 0;                // what it takes before, where only a part of it starts
 };
 
 class StartCircuit {
@@ -35,16 +37,16 @@ class StartCircuit {
     [[nodiscard]] std::size_t states() const { return states_; }
     [[nodiscard]] const Network& network() const { return net_; }
     [[nodiscard]] const std::vector<Starter>& starters() const { return starters_; }
-    // Contactors with a coil that are closed at first.
-    [[nodiscard]] const std::vector<const MemoryElement*>& coils() const { return coils_; }
-    void open(const MemoryElement& coil);
-    [[nodiscard]] bool is_open(const MemoryElement& coil) const;
+    // Contactors, relays, cut-offs and enables that are closed at first and open when their volts fall.
+    [[nodiscard]] const std::vector<const MemoryElement*>& watched() const { return watched_; }
+    void open(const MemoryElement& device);
+    [[nodiscard]] bool is_open(const MemoryElement& device) const;
+    [[nodiscard]] double sensed_V(const MemoryElement& device) const;
 
     // Node volts at x and t, from the last ones on. False where no solution was found.
     [[nodiscard]] bool solve(const Values& x, double t);
     void begin_at(const std::vector<double>& node_V);
     [[nodiscard]] double volts(NodeIndex pos, NodeIndex neg) const { return v_[pos] - v_[neg]; }
-    [[nodiscard]] double coil_V(const MemoryElement& coil) const;
     [[nodiscard]] double load_A(std::size_t load, const Values& x, double t) const;
     [[nodiscard]] double conductor_A(std::size_t conductor) const;
 
@@ -52,6 +54,7 @@ class StartCircuit {
     void slopes(const Values& x, double t, Values& dxdt) const;
 
   private:
+    [[nodiscard]] Law running_law(std::size_t load, double volts, double t) const;
     [[nodiscard]] Law load_law_at(std::size_t load, double volts, const Values& x, double t) const;
     [[nodiscard]] Law battery_law_at(std::size_t battery, double volts, const Values& x) const;
     template <class F>
@@ -72,7 +75,7 @@ class StartCircuit {
     std::vector<char> closed_, dead_, source_fed_;
     std::vector<Starter> starters_;
     std::vector<const Starter*> starter_of_;
-    std::vector<const MemoryElement*> coils_;
+    std::vector<const MemoryElement*> watched_, opened_;
     std::size_t states_ = 0;
     Eigen::VectorXd v_;
     Eigen::SparseMatrix<double> matrix_;

@@ -2,15 +2,18 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 
 #include "catalog/assumptions.h"
 #include "guard/start_integration.h"
+#include "guard/start_watch.h"
 
 namespace yr {
 namespace {
 
 constexpr double kMost_s = 600;
 constexpr double kLeastSteps = 60;
+constexpr int kMostSteps = 20000;
 
 Starter starter_of(const Plan& plan, const Load& load, std::size_t index, const LoadResult& runs,
                    const LoadElement& element) {
@@ -38,9 +41,20 @@ Starter starter_of(const Plan& plan, const Load& load, std::size_t index, const 
     return s;
 }
 
-Starter inverter_starter(const Inverter& inverter, std::size_t index) {
+// Seconds after the switch at which it gets its volts: its own delay, and what its feed waits for.
+double waits_s(const Plan& plan, const Load& load) {
+    double wait = load.live_when.delay_s.value_or(0);
+    for (const Run& r : plan.runs) {
+        if (r.to != pos_of(load.id) && r.from != pos_of(load.id)) continue;
+        for (const Device& d : r.devices)
+            if (d.kind == DeviceKind::switching)
+                wait = std::max(wait, d.closed_when.delay_s.value_or(0) + d.delay_s.value_or(0));
+    }
+    return wait;
+}
+
+Starter inverter_starter(const Inverter& inverter) {
     Starter s;
-    s.load = index;
     s.kind = StartKind::capacitor;
     s.ohm = assumption("capacitor_mohm").value * 1e-3;
     s.farad = assumption("capacitor_F_per_W").value *
@@ -48,8 +62,39 @@ Starter inverter_starter(const Inverter& inverter, std::size_t index) {
     return s;
 }
 
+// An inverter and what starts behind it are one for the rail: its capacitors where it comes on itself, and
+// the starts of all its loads that come on together.
+std::optional<Starter> mains_starter(const Plan& plan, const State& state, std::size_t index,
+                                     const std::function<bool(const Id&)>& wants, const Solution& end) {
+    const Inverter& inverter = plan.inverters[index];
+    const std::size_t in_network = plan.loads.size() + index;
+    if (end.point.loads[in_network].status != LoadStatus::on) return std::nullopt;
+    double own_W = 0, start_W = 0, longest_s = 0;
+    for (std::size_t k = 0; k < plan.loads.size(); ++k) {
+        const Load& l = plan.loads[k];
+        if (l.inverter != inverter.id || !wants(l.id) || end.point.loads[k].status != LoadStatus::on)
+            continue;
+        own_W += l.draw.value * l.count;
+        start_W += std::max(l.draw.value, l.start_W.value_or(0)) * l.count;
+        if (l.start_W)
+            longest_s = std::max(longest_s, l.inrush_s.value_or(assumption("motor_start_s").value));
+    }
+    const bool comes_on = wants(inverter.id);
+    if (!comes_on && own_W <= 0) return std::nullopt;
+    Starter s = comes_on ? inverter_starter(inverter) : Starter{};
+    s.load = in_network;
+    std::vector<AssumptionUse> uses;
+    const double run_W = inverter_ac_W(plan, inverter, state);
+    if (!comes_on) s.rest_W = inverter_input_W(inverter, std::max(0.0, run_W - own_W), uses);
+    if (longest_s > 0) {
+        s.surge_W = inverter_input_W(inverter, run_W - own_W + start_W, uses);
+        s.surge_s = longest_s;
+    }
+    return s;
+}
+
 Result<std::vector<Starter>> starters_of(const Plan& plan, const StartAsk& ask, const Solution& end) {
-    const auto wants = [&](const Id& id) {
+    const std::function<bool(const Id&)> wants = [&](const Id& id) {
         return ask.starts.empty() || std::find(ask.starts.begin(), ask.starts.end(), id) != ask.starts.end();
     };
     for (const Id& id : ask.starts)
@@ -58,33 +103,20 @@ Result<std::vector<Starter>> starters_of(const Plan& plan, const StartAsk& ask, 
     std::vector<Starter> starters;
     for (std::size_t k = 0; k < plan.loads.size(); ++k) {
         const Load& l = plan.loads[k];
-        const bool named = !ask.starts.empty() && wants(l.id);
         if (!wants(l.id)) continue;
         if (end.point.loads[k].status != LoadStatus::on) {
-            if (named)
+            if (!ask.starts.empty())
                 return fail(ErrorCode::missing_reference, "starts", l.name,
                             {Want::something_that_runs_in, plan.states[ask.state].name});
             continue;
         }
-        if (l.inverter.empty()) {
-            starters.push_back(starter_of(plan, l, k, end.point.loads[k], end.network.loads[k]));
-        } else if (named && l.start_W) {  // its start is what the inverter passes on
-            const auto i = static_cast<std::size_t>(find(plan.inverters, l.inverter) - plan.inverters.data());
-            Starter s;
-            s.load = plan.loads.size() + i;
-            std::vector<AssumptionUse> uses;
-            const double run_W = inverter_ac_W(plan, plan.inverters[i], plan.states[ask.state]);
-            s.surge_W =
-                inverter_input_W(plan.inverters[i], run_W + (*l.start_W - l.draw.value) * l.count, uses);
-            s.surge_s = l.inrush_s.value_or(assumption("motor_start_s").value);
-            starters.push_back(s);
-        }
+        if (!l.inverter.empty()) continue;
+        starters.push_back(starter_of(plan, l, k, end.point.loads[k], end.network.loads[k]));
+        starters.back().on_at_s = waits_s(plan, l);
     }
-    for (std::size_t k = 0; k < plan.inverters.size(); ++k) {
-        const std::size_t index = plan.loads.size() + k;
-        if (wants(plan.inverters[k].id) && end.point.loads[index].status == LoadStatus::on)
-            starters.push_back(inverter_starter(plan.inverters[k], index));
-    }
+    for (std::size_t k = 0; k < plan.inverters.size(); ++k)
+        if (auto s = mains_starter(plan, plan.states[ask.state], k, wants, end))
+            starters.push_back(std::move(*s));
     return starters;
 }
 
@@ -111,8 +143,10 @@ class Recorder {
         const Network& net = system_.network();
         const double dt = out_.t_s.empty() ? 0 : t - out_.t_s.back();
         out_.t_s.push_back(t);
-        const auto& b = net.batteries;
-        out_.bus_V.push_back(b.empty() ? 0 : system_.volts(b[0].pos, b[0].neg));
+        out_.bus_V.push_back(!net.batteries.empty()
+                                 ? system_.volts(net.batteries[0].pos, net.batteries[0].neg)
+                             : !net.sources.empty() ? system_.volts(net.sources[0].out, net.sources[0].neg)
+                                                    : 0);
         double total = 0;
         for (const Starter& s : system_.starters()) total += system_.load_A(s.load, x, t);
         out_.total_A.push_back(total);
@@ -143,53 +177,33 @@ class Recorder {
     std::vector<const Device*> fuses_;
 };
 
-// Contactors whose coils no longer hold open; what that changes is settled anew, until all that are closed
-// hold. False where the circuit has no solution then.
-bool let_go(StartCircuit& circuit, StartIntegration& run, std::vector<StartEvent>& events) {
-    for (std::size_t round = 0; round <= circuit.coils().size(); ++round) {
-        bool any = false;
-        for (const MemoryElement* m : circuit.coils()) {
-            const double volts = circuit.coil_V(*m);
-            if (circuit.is_open(*m) || volts > m->open_V * (1 + 1e-6)) continue;
-            events.push_back({run.t_s(), m->id, volts});
-            circuit.open(*m);
-            any = true;
-        }
-        if (!any) return true;
-        if (!run.begin(run.t_s())) return false;
-    }
-    return true;
-}
-
-// How far the weakest coil that holds is from letting go, V.
-double coil_margin_V(const StartCircuit& circuit) {
-    double least = 1;
-    for (const MemoryElement* m : circuit.coils())
-        if (!circuit.is_open(*m)) least = std::min(least, circuit.coil_V(*m) - m->open_V);
-    return least;
-}
-
-// Follows the circuit to the end of what was asked. False where the integration fails before.
-bool follow(StartCircuit& circuit, StartIntegration& run, Recorder& record, double seconds, StartStudy& out) {
-    const auto margin = [&] { return coil_margin_V(circuit); };
-    if (!run.begin(0) || !let_go(circuit, run, out.events)) return false;
-    record.take(0, run.x());
-    double next_stop = seconds;
+// Follows the circuit to the end of what was asked, from one moment to the next at which something new
+// happens. False where the integration fails, is cancelled or takes too many steps before.
+bool follow(StartCircuit& circuit, StartIntegration& run, Recorder& record, double seconds, StartWatch& watch,
+            const std::atomic<bool>* cancel) {
+    std::vector<double> moments{seconds};
     for (const Starter& s : circuit.starters())
-        if (s.surge_s > 0) next_stop = std::min(next_stop, s.surge_s);
-    while (run.t_s() < seconds * (1 - 1e-9)) {
-        const auto step = run.step(next_stop, margin);
+        for (const double t : {s.on_at_s, s.surge_s > 0 ? s.on_at_s + s.surge_s : 0.0})
+            if (t > 0 && t < seconds) moments.push_back(t);
+    std::sort(moments.begin(), moments.end());
+    const auto margin = [&] { return watch.margin_V(); };
+    if (!run.begin(0) || !watch.let_go(run)) return false;
+    record.take(0, run.x());
+    auto next = moments.begin();
+    for (int steps = 0; run.t_s() < seconds * (1 - 1e-9); ++steps) {
+        if (steps > kMostSteps || (cancel && *cancel)) return false;
+        const auto step = run.step(*next, margin);
         if (step == StartIntegration::Step::failed) return false;
         record.take(run.t_s(), run.x());
-        if (step == StartIntegration::Step::rooted && !let_go(circuit, run, out.events)) return false;
-        if (run.t_s() >= next_stop * (1 - 1e-12)) next_stop = seconds;
+        if (!watch.let_go(run)) return false;
+        while (next + 1 != moments.end() && run.t_s() >= *next * (1 - 1e-12)) ++next;
     }
     return true;
 }
 
 }  // namespace
 
-Result<StartStudy> study_start(const Plan& plan, const StartAsk& ask) {
+Result<StartStudy> study_start(const Plan& plan, const StartAsk& ask, const std::atomic<bool>* cancel) {
     if (!(ask.seconds > 0 && ask.seconds <= kMost_s))
         return fail(ErrorCode::out_of_range, "seconds", {}, Want::more_than_0_and_at_most_600_s);
     const Solution end = solve(plan, plan.states[ask.state]);
@@ -197,7 +211,12 @@ Result<StartStudy> study_start(const Plan& plan, const StartAsk& ask) {
     if (!starters) return tl::unexpected(starters.error());
 
     Network rest = end.network;  // before: the same switches, the starters still
-    for (const Starter& s : *starters) rest.loads[s.load].wanted = false;
+    for (const Starter& s : *starters) {
+        if (s.rest_W > 0)
+            rest.loads[s.load].value = s.rest_W;
+        else
+            rest.loads[s.load].wanted = false;
+    }
     const OperatingPoint before = solve(rest);
 
     StartStudy out;
@@ -205,8 +224,12 @@ Result<StartStudy> study_start(const Plan& plan, const StartAsk& ask) {
     circuit.begin_at(before.node_V);
     StartIntegration run(circuit, ask.seconds / kLeastSteps);
     Recorder record(plan, circuit, end.point, out);
-    out.before_V = before.batteries.empty() ? 0 : before.batteries[0].voltage_V;
-    out.finished = follow(circuit, run, record, ask.seconds, out);
+    if (!plan.batteries.empty())
+        out.bus = plan.batteries[0].id, out.before_V = before.batteries[0].voltage_V;
+    else if (!plan.sources.empty())
+        out.bus = plan.sources[0].id, out.before_V = before.sources[0].voltage_V;
+    StartWatch watch(plan, circuit, end.point, out.events);
+    out.finished = follow(circuit, run, record, ask.seconds, watch, cancel);
     out.least_bus_V =
         out.bus_V.empty() ? out.before_V : *std::min_element(out.bus_V.begin(), out.bus_V.end());
     std::erase_if(out.fuses, [](const FuseWarming& f) { return f.peak_A < 1e-3; });

@@ -12,6 +12,7 @@
 // Left out: cable inductance, which softens the first millisecond.
 #pragma once
 
+#include <atomic>
 #include <string>
 #include <vector>
 
@@ -25,10 +26,17 @@ struct StartAsk {
     double seconds = 3;      // how long it is watched, above 0
 };
 
+enum class StartEventKind {
+    lets_go,   // contactor or relay with a coil
+    cuts_off,  // cut-off, sensing relay, enable of a converter, an inverter's own
+    too_low    // a load falls below its least volts
+};
+
 struct StartEvent {
     double t_s = 0;
-    Id device;         // contactor or relay that lets go
-    double volts = 0;  // across its coil
+    Id device;
+    double volts = 0;  // that it measures
+    StartEventKind kind{};
 };
 
 struct FuseWarming {
@@ -40,9 +48,11 @@ struct FuseWarming {
 };
 
 struct StartStudy {
-    bool finished = false;                    // false: the integration failed at the last time given
-    std::vector<double> t_s;                  // rising; the first is 0, just after switching on
-    std::vector<double> bus_V;                // first battery's posts
+    bool finished = false;    // false: it ends at the last time given, since it failed, was cancelled or took
+                              // more steps than it may
+    Id bus;                   // whose posts bus_V is of: the first battery, else the first source
+    std::vector<double> t_s;  // rising; the first is 0, just after switching on
+    std::vector<double> bus_V;
     std::vector<double> total_A;              // of all that starts
     std::vector<Id> loads;                    // those that had volts before or have them at the end
     std::vector<std::vector<double>> load_V;  // by load, by time
@@ -54,6 +64,7 @@ struct StartStudy {
 
 // Failure: missing_reference for a starter that is not in the plan or does not run in this state;
 // out_of_range for `seconds`.
-[[nodiscard]] Result<StartStudy> study_start(const Plan& plan, const StartAsk& ask);
+[[nodiscard]] Result<StartStudy> study_start(const Plan& plan, const StartAsk& ask,
+                                             const std::atomic<bool>* cancel = nullptr);
 
 }  // namespace yr

@@ -302,8 +302,9 @@ void GuardPage::begin_start() {
     if (!id.isEmpty()) ask.starts = {id.toStdString()};
     ask.seconds = 2;
     start_text_->setText(say("Following the first seconds …"));
-    starting_.start(document_->store().generation(),
-                    [plan = document_->plan(), ask](const Task&) { return study_start(plan, ask); });
+    starting_.start(document_->store().generation(), [plan = document_->plan(), ask](const Task& task) {
+        return study_start(plan, ask, task.cancel());
+    });
 }
 
 void GuardPage::take_start() {
