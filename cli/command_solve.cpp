@@ -130,8 +130,9 @@ Json state_json(const Plan& plan, const State& state, const Solution& s) {
 std::vector<std::string> assumption_lines(const Plan& plan, const Solution& s) {
     std::vector<std::string> lines;
     std::set<std::string> seen;
+    const NameIndex names(plan);
     for (const AssumptionUse& use : s.network.assumptions) {
-        std::string line = words::assumption_text(use, plan);
+        std::string line = words::assumption_text(use, names.of(use.id));
         if (seen.insert(line).second) lines.push_back(std::move(line));
     }
     return lines;
@@ -209,11 +210,12 @@ int run_solve(const Options& o) {
     for (const State& state : states) {
         const Solution s = solve(*plan, state, solver);
         answered = answered && s.point.settled;
-        assumed = assumption_lines(*plan, s);
-        if (o.json)
+        if (o.json) {
+            assumed = assumption_lines(*plan, s);
             list.push_back(state_json(*plan, state, s));
-        else
+        } else {
             print_state(*plan, state, s);
+        }
     }
     if (!o.json) return answered ? 0 : 1;
     Json out;

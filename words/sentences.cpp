@@ -152,6 +152,10 @@ std::string no_answer(const State& state) {
 }
 
 std::string assumption_text(const AssumptionUse& use, const Plan& plan) {
+    return assumption_text(use, yr::name_of(plan, use.id));
+}
+
+std::string assumption_text(const AssumptionUse& use, const std::string& name) {
     std::string what = use.key, unit;
     static constexpr std::string_view units[] = {"A", "V", "W", "ohm", "mohm", "m", "C", "Ah", "rpm", "awg"};
     if (const auto at = what.rfind('_'); at != std::string::npos)
@@ -165,8 +169,7 @@ std::string assumption_text(const AssumptionUse& use, const Plan& plan) {
     if (unit == "mohm") unit = translated("m\xCE\xA9");
     if (unit == "ohm") unit = "\xCE\xA9";
     const std::string amount = number(use.value) + (unit.empty() ? "" : " " + unit);
-    return say("{0} of {1}: {2} assumed ({3})", what, yr::name_of(plan, use.id), amount,
-               assumption(use.key).source);
+    return say("{0} of {1}: {2} assumed ({3})", what, name, amount, assumption(use.key).source);
 }
 
 const char* caution() {

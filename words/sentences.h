@@ -37,6 +37,7 @@ struct Rule {
 [[nodiscard]] std::string condition(const Condition& condition, const Plan* plan = nullptr);
 
 // "bond of frame ground: 1 mΩ assumed".
+[[nodiscard]] std::string assumption_text(const AssumptionUse& use, const std::string& name);
 [[nodiscard]] std::string assumption_text(const AssumptionUse& use, const Plan& plan);
 
 // "Scene lights" from "scene lights": names begin sentences.

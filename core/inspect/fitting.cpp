@@ -160,11 +160,12 @@ void thin_straps(const Case& c, std::vector<Finding>& out, std::size_t from) {
     const SupplySide supply(c.plan);
     for (std::size_t s = 0; s < c.solutions.size(); ++s) {
         if (crank(c, s)) continue;
+        const LoadPaths paths(c.solutions[s].network, c.solutions[s].point);
         for (std::size_t l = 0; l < c.plan.loads.size(); ++l) {
             if (c.solutions[s].point.loads[l].current_A < kBigStrap_A || !c.plan.loads[l].inverter.empty())
                 continue;
             const Run *feed = nullptr, *strap = nullptr;
-            for (const int part : path_of_load(c.solutions[s], static_cast<int>(l))) {
+            for (const int part : paths.of(l)) {
                 const int index = c.solutions[s].network.conductors[at(part)].run;
                 if (index < 0 || c.plan.runs[at(index)].body_metal || copper_mm2(c.plan.runs[at(index)]) <= 0)
                     continue;
@@ -285,9 +286,10 @@ void fuses_at_work(const Case& c, std::vector<Finding>& out) {
 }
 
 void hot_turns(const Case& c, std::vector<Finding>& out) {
+    const auto duties = run_duties(c.plan, c.solutions);
     for (std::size_t k = 0; k < c.plan.runs.size(); ++k) {
         const Run& r = c.plan.runs[k];
-        const auto duty = run_duty(c.plan, k, c.solutions);
+        const auto& duty = duties[k];
         if (!duty || duty->peak_C <= r.insulation_C) continue;
         Finding f = make_finding(FindingKind::duty_hot, Severity::stop, r.id, duty->load, duty->state,
                                  duty->peak_C, r.insulation_C);

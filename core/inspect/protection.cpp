@@ -79,14 +79,14 @@ void missing_or_far(const Case& c, std::size_t k, double cable_A, std::vector<Fi
     const Run& run = c.plan.runs[k];
     const double length = run.length_m.value_or(assumption("run_length_m").value);
     const double allowed_m = fuse_distance_m(c.plan);
-    for (const EndProtection& end : fed_ends(c.plan, run)) {
+    for (const EndProtection& end : c.fed.of(run)) {
         if (end.upstream_A && *end.upstream_A <= cable_A + 1e-9) continue;
         const Terminal& terminal = end.at_from ? run.from : run.to;
         const double near_m = end.at_from ? std::min(kNearEnd_m, length) : std::max(0.0, length - kNearEnd_m);
         if (end.own && end.own_distance_m <= allowed_m + 1e-9) continue;
         // A fuse near the other end protects that end: where both ends are fed, each needs its own.
         const bool own_serves_this_end = end.own && end.own_distance_m <= length / 2 + 1e-9;
-        if (own_serves_this_end || (end.own && fed_ends(c.plan, run).size() == 1)) {
+        if (own_serves_this_end || (end.own && c.fed.of(run).size() == 1)) {
             Finding f{FindingKind::fuse_far,
                       Severity::fix,
                       run.id,
@@ -121,8 +121,7 @@ void missing_or_far(const Case& c, std::size_t k, double cable_A, std::vector<Fi
                   0,
                   {}};
         if (c.with_mends) {
-            const auto fit =
-                fed_ends(c.plan, run).size() > 1 ? link_fuse(cable_A) : fitting_fuse(c, k, cable_A);
+            const auto fit = c.fed.of(run).size() > 1 ? link_fuse(cable_A) : fitting_fuse(c, k, cable_A);
             if (fit) {
                 Run changed = run;
                 Device fuse{new_id(c.plan, "fuse"),

@@ -13,6 +13,7 @@ struct Case {
     const std::vector<Solution>& solutions;  // by state
     bool with_mends;
     const std::vector<StateBands>& bands;  // empty: the plan states no ranges
+    const FedEnds fed{plan};
 };
 
 void inspect_drops(const Case& c, std::vector<Finding>& out);   // drop, no operating point, dead, key rail

@@ -118,6 +118,17 @@ std::string name_of(const Plan& plan, const Id& id) {
     return found;
 }
 
+NameIndex::NameIndex(const Plan& plan) {
+    each_named(plan, [&](const Id& id, const std::string& name) {
+        if (!name.empty()) names_[id] = name;
+    });
+}
+
+std::string NameIndex::of(const Id& id) const {
+    const auto found = names_.find(id);
+    return found == names_.end() ? std::string(id) : found->second;
+}
+
 std::vector<State> built_in_states() {
     std::vector<State> states(5);
     states[0] = {"state-off", "Key off", Key::off, 0, 20, 20, {}, {}};

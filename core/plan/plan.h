@@ -9,6 +9,7 @@
 #include <functional>
 #include <optional>
 #include <string>
+#include <unordered_map>
 #include <utility>
 #include <vector>
 
@@ -438,6 +439,16 @@ void each_id(const Plan& plan, const std::function<void(const Id&)>& use);
 // Name of whatever has this id; the id itself where nothing has it. A terminal gives its owner's.
 [[nodiscard]] std::string name_of(const Plan& plan, const Id& id);
 [[nodiscard]] std::string name_of(const Plan& plan, const Terminal& terminal);
+
+// The same for those who ask for the names of many: the plan is walked once.
+class NameIndex {
+  public:
+    explicit NameIndex(const Plan& plan);
+    [[nodiscard]] std::string of(const Id& id) const;
+
+  private:
+    std::unordered_map<Id, std::string> names_;
+};
 
 // Whose terminal it is; a point is its own.
 [[nodiscard]] inline const Id& owner_of(const Terminal& terminal) {

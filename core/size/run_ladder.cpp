@@ -18,15 +18,37 @@ std::vector<std::vector<char>> served_loads(const Plan& plan, std::size_t run,
     std::vector<std::vector<char>> served(solutions.size(), std::vector<char>(plan.loads.size(), 0));
     for (std::size_t s = 0; s < solutions.size(); ++s) {
         if (std::abs(solutions[s].point.conductors[run].current_A) < kCarriesCurrent_A) continue;
+        const LoadPaths paths(solutions[s].network, solutions[s].point);
         for (std::size_t k = 0; k < plan.loads.size(); ++k) {
             if (solutions[s].point.loads[k].status != LoadStatus::on || !plan.loads[k].inverter.empty())
                 continue;
-            for (int c : path_of_load(solutions[s], static_cast<int>(k)))
+            for (int c : paths.of(k))
                 if (solutions[s].network.conductors[static_cast<std::size_t>(c)].run == static_cast<int>(run))
                     served[s][k] = 1;
         }
     }
     return served;
+}
+
+// Loads that come and go, by state and run that is on their way.
+std::vector<std::vector<std::vector<std::size_t>>> turning_loads(const Plan& plan,
+                                                                 const std::vector<Solution>& solutions) {
+    std::vector<std::vector<std::vector<std::size_t>>> turning(
+        solutions.size(), std::vector<std::vector<std::size_t>>(plan.runs.size()));
+    for (std::size_t s = 0; s < solutions.size(); ++s) {
+        std::optional<LoadPaths> paths;
+        for (std::size_t k = 0; k < plan.loads.size(); ++k) {
+            const Load& l = plan.loads[k];
+            if (!l.on_s || !l.inverter.empty() || solutions[s].point.loads[k].status != LoadStatus::on)
+                continue;
+            if (!paths) paths.emplace(solutions[s].network, solutions[s].point);
+            for (int c : paths->of(k))
+                if (const int run = solutions[s].network.conductors[static_cast<std::size_t>(c)].run;
+                    run >= 0)
+                    turning[s][static_cast<std::size_t>(run)].push_back(k);
+        }
+    }
+    return turning;
 }
 
 // Amps through the run that come and go, and the longest turn of them.
@@ -225,45 +247,6 @@ double drop_limit_V(const Plan& plan, const Load& load) {
     return share * plan.vehicle.nominal_V;
 }
 
-std::vector<int> path_of_load(const Network& net, const OperatingPoint& point, int load_index) {
-    const LoadElement& load = net.loads[static_cast<std::size_t>(load_index)];
-    std::vector<char> taken(net.conductors.size(), 0);
-    std::vector<std::vector<int>> touching(net.nodes.size());
-    for (std::size_t k = 0; k < net.conductors.size(); ++k) {
-        if (std::abs(point.conductors[k].current_A) < kCarriesCurrent_A) continue;
-        touching[static_cast<std::size_t>(net.conductors[k].from)].push_back(static_cast<int>(k));
-        touching[static_cast<std::size_t>(net.conductors[k].to)].push_back(static_cast<int>(k));
-    }
-    // Against the current from the positive side, with the current from the negative side.
-    const auto follow = [&](NodeIndex start, bool upstream) {
-        std::vector<NodeIndex> open{start};
-        std::vector<char> seen(net.nodes.size(), 0);
-        while (!open.empty()) {
-            const NodeIndex node = open.back();
-            open.pop_back();
-            if (seen[static_cast<std::size_t>(node)]++) continue;
-            for (const int k : touching[static_cast<std::size_t>(node)]) {
-                const ConductorElement& c = net.conductors[static_cast<std::size_t>(k)];
-                NodeIndex high = c.from, low = c.to;
-                if (point.conductors[static_cast<std::size_t>(k)].current_A < 0) std::swap(high, low);
-                if ((upstream ? low : high) != node) continue;
-                taken[static_cast<std::size_t>(k)] = 1;
-                open.push_back(upstream ? high : low);
-            }
-        }
-    };
-    follow(load.pos, true);
-    follow(load.neg, false);
-    std::vector<int> path;
-    for (std::size_t k = 0; k < taken.size(); ++k)
-        if (taken[k]) path.push_back(static_cast<int>(k));
-    std::stable_sort(path.begin(), path.end(), [&](int a, int b) {
-        return std::abs(point.conductors[static_cast<std::size_t>(a)].drop_V) >
-               std::abs(point.conductors[static_cast<std::size_t>(b)].drop_V);
-    });
-    return path;
-}
-
 namespace {
 
 std::optional<RunDuty> duty_of(const Plan& plan, std::size_t run, const std::vector<Solution>& solutions,
@@ -289,6 +272,23 @@ std::optional<RunDuty> duty_of(const Plan& plan, std::size_t run, const std::vec
 }
 
 }  // namespace
+
+std::vector<std::optional<RunDuty>> run_duties(const Plan& plan, const std::vector<Solution>& solutions) {
+    const auto turning = turning_loads(plan, solutions);
+    std::vector<std::vector<char>> served(solutions.size(), std::vector<char>(plan.loads.size(), 0));
+    std::vector<std::optional<RunDuty>> duties(plan.runs.size());
+    const auto mark = [&](std::size_t run, char value) {
+        for (std::size_t s = 0; s < solutions.size(); ++s)
+            for (const std::size_t k : turning[s][run]) served[s][k] = value;
+    };
+    for (std::size_t r = 0; r < plan.runs.size(); ++r) {
+        if (plan.runs[r].body_metal || plan.runs[r].resistance_ohm) continue;
+        mark(r, 1);
+        duties[r] = duty_of(plan, r, solutions, served);
+        mark(r, 0);
+    }
+    return duties;
+}
 
 std::optional<RunDuty> run_duty(const Plan& plan, std::size_t run, const std::vector<Solution>& solutions) {
     const Run& r = plan.runs[run];

@@ -8,6 +8,7 @@
 
 #include "guard/fault_study.h"
 #include "size/cable_size.h"
+#include "size/load_paths.h"
 #include "size/run_check.h"
 #include "size/run_limits.h"
 
@@ -74,6 +75,10 @@ struct RunLadder {
 [[nodiscard]] Result<RunLadder> run_ladder(const Plan& plan, const Id& run_id, int parallel = 0,
                                            const std::vector<Solution>* solutions = nullptr);
 
+// The same of every run of the plan, by run: cheaper than asking one by one.
+[[nodiscard]] std::vector<std::optional<RunDuty>> run_duties(const Plan& plan,
+                                                             const std::vector<Solution>& solutions);
+
 // Intermittent currents through a run at its present size: loads with an on-time, and cranking.
 [[nodiscard]] std::optional<RunDuty> run_duty(const Plan& plan, std::size_t run,
                                               const std::vector<Solution>& solutions);
@@ -83,12 +88,5 @@ inline constexpr double kCranking_s = 30;
 
 // Volts that a load may lose: its own limit, or by policy for critical and other loads.
 [[nodiscard]] double drop_limit_V(const Plan& plan, const Load& load);
-
-// Conductors (indices in the network) that carry this load's current, to and from it, largest drop first.
-[[nodiscard]] std::vector<int> path_of_load(const Network& network, const OperatingPoint& point,
-                                            int load_index);
-[[nodiscard]] inline std::vector<int> path_of_load(const Solution& solution, int load_index) {
-    return path_of_load(solution.network, solution.point, load_index);
-}
 
 }  // namespace yr

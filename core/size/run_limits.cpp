@@ -19,35 +19,6 @@ double least_fuse_A(const Run& run) {
     return least;
 }
 
-// The largest current that no fuse on the way from any battery to `end` would cut, with `without` taken out:
-// the path whose smallest fuse is the largest. nullopt: no battery reaches it.
-std::optional<double> reach_A(const Plan& plan, const Terminal& end, const Id& without) {
-    std::map<Terminal, double> best;
-    using Item = std::pair<double, Terminal>;
-    std::priority_queue<Item> open;
-    for (const Battery& b : plan.batteries) {
-        best[pos_of(b.id)] = kNoFuse;
-        open.emplace(kNoFuse, pos_of(b.id));
-    }
-    while (!open.empty()) {
-        const auto [amps, node] = open.top();
-        open.pop();
-        if (amps < best[node]) continue;
-        if (node == end) return amps;
-        for (const Run& r : plan.runs) {
-            if (r.id == without || r.body_metal || (r.from != node && r.to != node)) continue;
-            const Terminal& next = r.from == node ? r.to : r.from;
-            const double through = std::min(amps, least_fuse_A(r));
-            const auto found = best.find(next);
-            if (found == best.end() || through > found->second) {
-                best[next] = through;
-                open.emplace(through, next);
-            }
-        }
-    }
-    return std::nullopt;
-}
-
 }  // namespace
 
 std::optional<Ampacity> run_ampacity(const Plan& plan, const Run& run, const State& state) {
@@ -106,11 +77,57 @@ bool SupplySide::contains(const Terminal& terminal) const {
     return std::binary_search(terminals_.begin(), terminals_.end(), terminal);
 }
 
+FedEnds::FedEnds(const Plan& plan) {
+    const auto of = [&](const Terminal& t) {
+        const auto [found, added] = index_.try_emplace(t, index_.size());
+        if (added) ways_.emplace_back(), battery_.push_back(0);
+        return found->second;
+    };
+    for (const Run& r : plan.runs) {
+        if (r.body_metal) continue;
+        const std::size_t from = of(r.from), to = of(r.to);
+        const double fuse_A = least_fuse_A(r);
+        ways_[from].push_back({to, fuse_A, &r});
+        ways_[to].push_back({from, fuse_A, &r});
+    }
+    for (const Battery& b : plan.batteries) battery_[of(pos_of(b.id))] = 1;
+}
+
+// The largest current that no fuse on the way from any battery to `end` would cut, with `without` taken out:
+// the path whose smallest fuse is the largest. nullopt: no battery reaches it.
+std::optional<double> FedEnds::reach_A(const Terminal& end, const Run& without) const {
+    const auto start = index_.find(end);
+    if (start == index_.end()) return std::nullopt;
+    std::unordered_map<std::size_t, double> best{{start->second, kNoFuse}};
+    std::priority_queue<std::pair<double, std::size_t>> open;
+    open.emplace(kNoFuse, start->second);
+    while (!open.empty()) {
+        const auto [amps, node] = open.top();
+        open.pop();
+        if (amps < best[node]) continue;
+        if (battery_[node]) return amps;
+        for (const Way& w : ways_[node]) {
+            if (w.run->id == without.id) continue;
+            if (ways_[w.to].size() < 2 && !battery_[w.to]) continue;  // leads nowhere
+            const double through = std::min(amps, w.fuse_A);
+            const auto [found, added] = best.try_emplace(w.to, through);
+            if (!added && through <= found->second) continue;
+            found->second = through;
+            open.emplace(through, w.to);
+        }
+    }
+    return std::nullopt;
+}
+
 std::vector<EndProtection> fed_ends(const Plan& plan, const Run& run) {
+    return FedEnds(plan).of(run);
+}
+
+std::vector<EndProtection> FedEnds::of(const Run& run) const {
     std::vector<EndProtection> ends;
     const double length = run.length_m.value_or(assumption("run_length_m").value);
     for (const bool at_from : {true, false}) {
-        const auto reach = reach_A(plan, at_from ? run.from : run.to, run.id);
+        const auto reach = reach_A(at_from ? run.from : run.to, run);
         if (!reach) continue;
         EndProtection end;
         end.at_from = at_from;

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <optional>
+#include <unordered_map>
 #include <vector>
 
 #include "plan/plan.h"
@@ -36,6 +37,23 @@ struct EndProtection {
 
 // The ends of a supply run that a battery can feed while the run is cut, all switches closed. Alternators and
 // converters limit their own current and do not count.
+class FedEnds {
+  public:
+    explicit FedEnds(const Plan& plan);  // the plan must outlive this
+    [[nodiscard]] std::vector<EndProtection> of(const Run& run) const;
+
+  private:
+    [[nodiscard]] std::optional<double> reach_A(const Terminal& end, const Run& without) const;
+
+    struct Way {
+        std::size_t to;
+        double fuse_A;
+        const Run* run;
+    };
+    std::unordered_map<Terminal, std::size_t> index_;
+    std::vector<std::vector<Way>> ways_;  // by terminal
+    std::vector<char> battery_;           // positive posts
+};
 [[nodiscard]] std::vector<EndProtection> fed_ends(const Plan& plan, const Run& run);
 
 // Distance allowed between a fuse and its source: by policy, else 18 in (common practice on road vehicles).

@@ -72,6 +72,7 @@ SizingModel::SizingModel(const Plan& plan, const SizingAsk& ask, const std::vect
 // Cables that may change, with what each may become.
 void SizingModel::find_runs(const SizingAsk& ask, const std::vector<Solution>& solutions) {
     free_of_.assign(plan_.runs.size(), -1);
+    const auto duties = run_duties(plan_, solutions);
     for (std::size_t r = 0; r < plan_.runs.size(); ++r) {
         const Run& run = plan_.runs[r];
         if (run.body_metal || run.resistance_ohm || run.pinned) continue;
@@ -90,7 +91,7 @@ void SizingModel::find_runs(const SizingAsk& ask, const std::vector<Solution>& s
                 most_A =
                     std::max(most_A, std::abs(solutions[circuit_.states()[k]].point.conductors[r].current_A));
         add_choices(free, ask, std::max(most_A, floor_A_[r]));
-        const auto duty = run_duty(plan_, r, solutions);
+        const auto& duty = duties[r];
         std::vector<char> turns;
         std::vector<double> air;
         for (const std::size_t s : circuit_.states()) {

@@ -12,6 +12,8 @@ namespace yr {
 namespace {
 
 constexpr int kMostIterations = 80;
+// Holds one node of each island at 0 V; so stiff that the rounding of many thousand amps moves it by nothing.
+constexpr double kAnchor_S = 1e4;
 constexpr int kMostAstray = 8;
 constexpr double kAliveShare = 0.1;  // of nominal volts: below that at light load a feed counts as dead
 constexpr double kCollapseShare = 0.02;
@@ -178,7 +180,7 @@ struct OperatingPointSolver::Impl {
     // Sum of the currents that leave each node.
     void residual(const Eigen::VectorXd& at, const Eigen::VectorXd& stiff_at, Eigen::VectorXd& sums) const {
         sums.setZero(at.size());
-        for (NodeIndex n : system.anchors()) sums[n] += at[n];
+        for (NodeIndex n : system.anchors()) sums[n] += kAnchor_S * at[n];
         each_law(at, stiff_at, [&](std::size_t, NodeIndex a, NodeIndex b, double amps, double, bool) {
             sums[a] += amps;
             sums[b] -= amps;
@@ -190,7 +192,7 @@ struct OperatingPointSolver::Impl {
     bool factorise_at_v(bool& positive) {
         for (const bool with_stiff : {true, false}) {
             system.clear();
-            for (NodeIndex n : system.anchors()) system.stamp_ground(n, 1);
+            for (NodeIndex n : system.anchors()) system.stamp_ground(n, kAnchor_S);
             each_law(v, v, [&](std::size_t slot, NodeIndex, NodeIndex, double, double g, bool stiff_law) {
                 system.stamp(slot, stiff_law && !with_stiff ? 0 : g);
             });

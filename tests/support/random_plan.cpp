@@ -342,7 +342,8 @@ Plan nervous_plan(std::uint32_t seed) {
 Plan wide_plan(int loads) {
     Plan plan = empty_plan("wide");
     plan.states = {{"s", "Idling", Key::ignition, 900, 30, 70, {}, {}}};
-    plan.batteries[0].capacity_Ah = 100.0 * std::max(1, loads / 50);
+    plan.batteries[0].capacity_Ah = std::min(5000.0, 100.0 * std::max(1, loads / 50));
+    plan.batteries[0].R0_ohm = 0.25 / std::max(50, loads);  // strong enough for all of them
     const int feeds = std::max(1, loads / 10);
     for (int k = 0; k < feeds; ++k) {
         const Id id = "feed" + std::to_string(k);
@@ -350,6 +351,10 @@ Plan wide_plan(int loads) {
         Run r;
         r.id = "fr" + std::to_string(k), r.name = r.id, r.from = "battery-1.pos", r.to = id, r.length_m = 2,
         r.size = WireSize::awg(2);
+        plan.runs.push_back(r);
+        const Id back = "back" + std::to_string(k);  // one strap for all would be no vehicle
+        plan.points.push_back({back, back, PointKind::bus, {}, {}, {}, {}, false});
+        r.id = "br" + std::to_string(k), r.name = r.id, r.from = back, r.to = "battery-1.neg";
         plan.runs.push_back(r);
     }
     for (int k = 0; k < loads; ++k) {
@@ -365,7 +370,7 @@ Plan wide_plan(int loads) {
         supply.length_m = 3, supply.size = WireSize::awg(12);
         Run ret = supply;
         ret.id = "t" + l.id, ret.name = ret.id, ret.from = neg_of(l.id),
-        ret.to = k % 2 ? "point-body" : "battery-1.neg";
+        ret.to = "back" + std::to_string(k % feeds);
         plan.runs.push_back(supply);
         plan.runs.push_back(ret);
     }
