@@ -14,6 +14,7 @@ namespace yr::cli {
 namespace {
 
 struct Options {
+    bool force = false;
     std::string plan, variant, output, words;
     bool json = false, joined = false;
 };
@@ -46,21 +47,16 @@ Json assignment_json(const Assignment& a, const Plan& plan) {
     return out;
 }
 
-// The plan with its channels given out, into a file: of the variant that is shown.
-int write_assigned(const Plan& plan, const Assignment& a, const std::string& output) {
-    Plan changed = plan;
-    if (auto done = yr::apply(changed, a.edit); !done) return refuse(done.error());
-    if (auto saved = save_plan(changed, output); !saved) return refuse(saved.error());
-    tell("{0} written.\n", output);
-    return 0;
-}
-
 int run_assign(const Options& o) {
     const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
     AssignAsk ask;
     ask.allow_joined = o.joined;
     const Assignment a = assign_loads(*plan, ask);
+    if (!a.known) {
+        tell_error("No answer was found in time; nothing is proved and nothing was written.\n");
+        return 1;
+    }
     if (o.json) {
         print(assignment_json(a, *plan));
     } else if (a.feasible) {
@@ -81,10 +77,8 @@ int run_assign(const Options& o) {
     }
     if (!a.feasible) return 1;
     if (!o.output.empty()) {
-        Plan whole = *plan;
-        whole.variants.clear();
-        whole.active.clear();
-        return write_assigned(whole, a, o.output);
+        if (const int code = write_changed(o.plan, o.variant, a.edit, o.output, o.force)) return code;
+        tell("{0} written.\n", o.output);
     }
     return 0;
 }
@@ -206,6 +200,7 @@ void add_control(CLI::App& app, Action& action) {
                      words::translated("two solid-state channels may be joined for one load"));
     assign->add_option("-o,--output", assign_options->output,
                        words::translated("write the plan with its channels given out"));
+    assign->add_flag("--force", assign_options->force, words::translated("write over an existing file"));
     add_command(app, action, "sneak", "Loads alive or dead against the plan in any combination", true,
                 std::make_shared<Options>(), run_sneak);
     add_command(app, action, "rails", "Loads grouped by when they are live", true,

@@ -80,18 +80,6 @@ Json sizing_json(const SizingResult& r, const Plan& plan, const SizingAsk& ask) 
     return out;
 }
 
-// Writes the sized plan; 2 with a sentence where it cannot.
-int write_sized(const Plan& shown, const SizingResult& r, const OptimiseOptions& o) {
-    Plan sized = shown;
-    if (auto done = yr::apply(sized, r.edit); !done) return refuse(done.error());
-    if (!o.force && std::filesystem::exists(o.out)) {
-        tell_error("{0} exists already; --force writes over it.\n", o.out);
-        return 2;
-    }
-    if (const auto saved = save_plan(sized, o.out); !saved) return refuse(saved.error());
-    return 0;
-}
-
 int run_optimise(const OptimiseOptions& o) {
     const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
@@ -128,7 +116,7 @@ int run_optimise(const OptimiseOptions& o) {
     if (!result) return refuse("--" + result.error().place, result.error());
     const bool found = result->status == SizingStatus::least || result->status == SizingStatus::best_found;
     if (found && !o.out.empty())
-        if (const int code = write_sized(*plan, *result, o)) return code;
+        if (const int code = write_changed(o.plan, o.variant, result->edit, o.out, o.force)) return code;
     if (o.json) {
         print(sizing_json(*result, *plan, ask));
         return found ? 0 : 1;

@@ -1,7 +1,5 @@
 #include <fmt/format.h>
 
-#include <filesystem>
-#include <fstream>
 #include <memory>
 
 #include "commands.h"
@@ -21,11 +19,7 @@ struct Options {
 };
 
 int write_plan(const Plan& plan, const Options& o) {
-    if (!o.force && std::filesystem::exists(o.out)) {
-        tell_error("{0} exists already; --force writes over it.\n", o.out);
-        return 2;
-    }
-    if (const auto saved = save_plan(plan, o.out); !saved) return refuse(saved.error());
+    if (const int code = write_out(o.out, to_json_text(plan), o.force)) return code;
     if (o.json)
         print({{"written", o.out},
                {"version", kPlanVersion},
@@ -76,23 +70,8 @@ int run_spice(const Options& o) {
             {ErrorCode::unknown_name, "--state", o.state, Want::the_name_of_one_of_the_plan_s_states});
     const std::string deck =
         spice_netlist(*plan, solve(*plan, *state), plan->vehicle.name + ", " + state->name);
-    if (o.out == "-") {
-        fmt::print("{}", deck);
-        return 0;
-    }
-    const std::string part = o.out + ".part";
-    {
-        std::ofstream file(part, std::ios::binary);
-        file << deck;
-        if (!file.flush()) return refuse({ErrorCode::unwritable_file, o.out, {}, {}});
-    }
-    std::error_code error;
-    std::filesystem::rename(part, o.out, error);
-    if (error) {
-        std::filesystem::remove(part, error);
-        return refuse({ErrorCode::unwritable_file, o.out, {}, {}});
-    }
-    if (o.json)
+    if (const int code = write_out(o.out, deck, o.force)) return code;
+    if (o.json && o.out != "-")
         print({{"written", o.out},
                {"state", state->name},
                {"source", "the solved operating point"},
@@ -104,14 +83,8 @@ int run_csv(const Options& o) {
     const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
     const std::string text = loads_csv(*plan);
-    if (o.out == "-") {
-        fmt::print("{}", text);
-        return 0;
-    }
-    std::ofstream file(o.out, std::ios::binary);
-    file << text;
-    if (!file.flush()) return refuse({ErrorCode::unwritable_file, o.out, {}, {}});
-    if (o.json)
+    if (const int code = write_out(o.out, text, o.force)) return code;
+    if (o.json && o.out != "-")
         print({{"written", o.out},
                {"loads", plan->loads.size()},
                {"source", "the plan"},
@@ -164,6 +137,7 @@ void add_plan(CLI::App& app, Action& action) {
         ->required();
     c->add_option("--state", o->state,
                   words::translated("name of the state; Idling, or the first, if left out"));
+    c->add_flag("--force", o->force, words::translated("write over an existing file"));
     add_variant_option(*c, o->variant);
     common(c);
     c->callback([o, &action] { action = [o] { return run_spice(*o); }; });
@@ -171,6 +145,7 @@ void add_plan(CLI::App& app, Action& action) {
     c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
     c->add_option("-o,--output", o->out, words::translated("file to write, - for standard output"))
         ->required();
+    c->add_flag("--force", o->force, words::translated("write over an existing file"));
     add_variant_option(*c, o->variant);
     common(c);
     c->callback([o, &action] { action = [o] { return run_csv(*o); }; });

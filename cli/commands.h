@@ -8,6 +8,7 @@
 #include <nlohmann/json.hpp>
 #include <string>
 
+#include "plan/edit.h"
 #include "plan/plan.h"
 #include "units/quantity.h"
 #include "units/result.h"
@@ -36,6 +37,15 @@ void add_variant_option(CLI::App& command, std::string& variant);
 int refuse(const Error& error);
 // The error of an argument, with the argument's name as its place.
 int refuse(const std::string& argument, Error error);
+
+// Writes the plan of that file with an edit applied to what was shown of it: all its variants stay, and what
+// opens is the result. 0, or the exit code after the sentence.
+int write_changed(const std::string& plan_path, const std::string& variant, const Edit& edit,
+                  const std::string& out, bool force);
+
+// Writes a text where it shall go, "-" for standard output. What is there is written over only with --force.
+// 0, or the exit code after the sentence.
+int write_out(const std::string& path, std::string_view text, bool force);
 
 void print(const Json& json);
 

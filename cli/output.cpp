@@ -62,6 +62,33 @@ Result<Plan> load_shown(const std::string& path, const std::string& variant) {
                 Want::the_name_of_one_of_the_plan_s_variants_or);
 }
 
+int write_out(const std::string& path, std::string_view text, bool force) {
+    if (path == "-") {
+        fmt::print("{}", text);
+        return 0;
+    }
+    const auto done = write_text_file(path, text, force ? Overwrite::yes : Overwrite::no);
+    if (done) return 0;
+    if (done.error().code == ErrorCode::file_exists) {
+        tell_error("{0} exists already; --force writes over it.\n", words::printable(path));
+        return 2;
+    }
+    return refuse(done.error());
+}
+
+int write_changed(const std::string& plan_path, const std::string& variant, const Edit& edit,
+                  const std::string& out, bool force) {
+    auto stored = load_plan(plan_path);
+    if (!stored) return refuse(stored.error());
+    const auto shown = load_shown(plan_path, variant);
+    if (!shown) return refuse(shown.error());
+    stored->active = shown->active;
+    const auto of_stored = edit_of_stored(*stored, edit);
+    if (!of_stored) return refuse(of_stored.error());
+    if (auto done = yr::apply(*stored, *of_stored); !done) return refuse(done.error());
+    return write_out(out, to_json_text(*stored), force);
+}
+
 void add_variant_option(CLI::App& command, std::string& variant) {
     command.add_option(
         "--variant", variant,

@@ -38,6 +38,7 @@ constexpr WantText kWants[] = {
     {Want::a_name_numbers_and_words_as_the_shipped,
      later("a name, numbers and words as the shipped library has them")},
     {Want::a_name_of_its_own, later("a name of its own")},
+    {Want::a_number_that_can_be_held, later("a number of usual size")},
     {Want::a_number_of_its_own_from_1, later("a number of its own from 1")},
     {Want::a_place_of_this_plan, later("a place of this plan")},
     {Want::a_plan_with_a_battery, later("a plan with a battery")},
@@ -48,6 +49,7 @@ constexpr WantText kWants[] = {
     {Want::a_size_of_the_tables, later("a size of the tables")},
     {Want::a_size_such_as_10_awg_1_0_sae_8_or_25_mm2, later("a size such as 10 AWG, 1/0, SAE 8 or 25 mm2")},
     {Want::a_state_of_this_plan, later("a state of this plan")},
+    {Want::a_state_that_can_be_solved, later("a state that can be solved")},
     {Want::a_table_of_readings, later("a table of readings")},
     {Want::a_terminal_of_this_plan, later("a terminal of this plan")},
     {Want::a_terminal_of_this_vehicle, later("a terminal of this vehicle")},
@@ -61,6 +63,7 @@ constexpr WantText kWants[] = {
     {Want::another_end_than_its_beginning, later("another end than its beginning")},
     {Want::at_least_one_channel, later("at least one channel")},
     {Want::at_least_one_state, later("at least one state")},
+    {Want::either_closed_or_opened, later("one of the two")},
     {Want::from_1_or_more, later("1 or more")},
     {Want::from_1_to_8_cables_side_by_side, later("1 to 8 cables side by side")},
     {Want::from_41_to_300_c, later("41 to 300 C")},
@@ -78,6 +81,8 @@ constexpr WantText kWants[] = {
     {Want::more_than_0_and_at_most_600_s, later("more than 0 and at most 600 s")},
     {Want::more_than_0_and_no_more_than_the_draw, later("more than 0 and no more than the draw")},
     {Want::more_than_0_m, later("more than 0 m")},
+    {Want::no_more_cells_than_the_heading_has,
+     later("no more cells than the heading has; a decimal comma needs quotes here")},
     {Want::no_more_than_length_m, later("no more than length_m")},
     {Want::no_more_than_the_run_s_length, later("no more than the run's length")},
     {Want::nothing_only_a_ground_point_is_bonded, later("nothing: only a ground point is bonded")},
@@ -115,9 +120,25 @@ std::string wanted_text(const Wanted& w) {
     return w.value;  // as said
 }
 
-std::string sentence(const Error& e) {
+std::string printable(std::string text) {
+    constexpr std::size_t most = 300;
+    if (text.size() > most) {
+        std::size_t cut = most;
+        while (cut > 0 && (static_cast<unsigned char>(text[cut]) & 0xC0) == 0x80)
+            --cut;  // not inside a letter
+        text = text.substr(0, cut) + "\xE2\x80\xA6";
+    }
+    for (char& c : text)
+        if (static_cast<unsigned char>(c) < 0x20 || c == 0x7f) c = '?';
+    return text;
+}
+
+std::string sentence(const Error& original) {
+    Error e = original;
+    e.place = printable(std::move(e.place));
+    e.given = printable(std::move(e.given));
     std::string where = e.place.empty() ? "" : e.place + ": ";
-    const std::string wanted = wanted_text(e.wanted);
+    const std::string wanted = printable(wanted_text(e.wanted));
     const std::string given =
         e.given.empty() ? translated("nothing") : "\xE2\x80\x9C" + e.given + "\xE2\x80\x9D";
     switch (e.code) {
@@ -151,9 +172,27 @@ std::string sentence(const Error& e) {
         case ErrorCode::missing_reference:
             return say("{0}{1} is not in this plan; it takes {2}.", where, given, wanted);
         case ErrorCode::unreadable_file:
-            return say("{0} cannot be opened or read.", e.place);
+            return e.given.empty() ? say("{0} cannot be opened or read.", e.place)
+                                   : say("{0} cannot be opened or read ({1}).", e.place, e.given);
         case ErrorCode::unwritable_file:
-            return say("{0} cannot be written; the plan is still open and unsaved.", e.place);
+            return e.given.empty()
+                       ? say("{0} cannot be written; nothing there was changed.", e.place)
+                       : say("{0} cannot be written ({1}); nothing there was changed.", e.place, e.given);
+        case ErrorCode::file_exists:
+            return say("{0} exists already and was left as it is.", e.place);
+        case ErrorCode::not_a_file:
+            return say("{0} is a folder or a device, not a file.", e.place);
+        case ErrorCode::too_large:
+            return say("{0}this is too long; it takes {1} at most.", where, wanted);
+        case ErrorCode::too_deep:
+            return say("{0}this is nested too deep; a plan needs no more than {1} levels.", where, wanted);
+        case ErrorCode::doubled_key:
+            return say("{0}the field {1} stands here twice; which of the two counts?", where, given);
+        case ErrorCode::control_character:
+            return say("{0}a letter stands here that cannot be printed, such as a line break in a name.",
+                       where);
+        case ErrorCode::not_utf8:
+            return say("{0} is not text in UTF-8; save it so and try again.", e.place);
     }
     return where;
 }

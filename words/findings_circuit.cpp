@@ -87,6 +87,19 @@ const FindingRow kRows[] = {
              "Look for a short, for a resistance of almost nothing, for a value far from the usual.")};
      },
      .why = std::nullopt},
+    {.kind = FindingKind::state_names_nothing,
+     .name = "state_names_nothing",
+     .group = FindingGroup::assumptions,
+     .value = Dimension::number,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} speaks of {1}, which is not in this plan: that part of it does nothing.", s.state(),
+                    printable(s.f.other));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("state"), translated("the plan's own words")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
     {.kind = FindingKind::volts_foreign,
      .name = "volts_foreign",
      .group = FindingGroup::volts,

@@ -40,6 +40,10 @@ struct Rule {
 [[nodiscard]] std::string assumption_text(const AssumptionUse& use, const std::string& name);
 [[nodiscard]] std::string assumption_text(const AssumptionUse& use, const Plan& plan);
 
+// What was typed or stands in a file, fit to be shown on one line: letters that cannot be printed become a
+// mark, what is very long is cut.
+[[nodiscard]] std::string printable(std::string text);
+
 // "Scene lights" from "scene lights": names begin sentences.
 [[nodiscard]] std::string capital(std::string text);
 

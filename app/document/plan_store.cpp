@@ -57,7 +57,7 @@ void PlanStore::open(Plan plan, const QString& path) {
 }
 
 bool PlanStore::apply(const Edit& edit, const QString& name, const QString& merge_key) {
-    const auto stored = edit_of_stored(edit);
+    const auto stored = edit_of_stored(stored_, edit);
     auto inverse = stored ? yr::apply(stored_, *stored) : Result<Edit>(tl::unexpected(stored.error()));
     if (!inverse) {
         emit refused(q(words::sentence(inverse.error())));
@@ -66,25 +66,6 @@ bool PlanStore::apply(const Edit& edit, const QString& name, const QString& merg
     undo_.push(new EditCommand(this, std::move(*inverse), *stored, name, merge_key));
     after_change();
     return true;
-}
-
-Result<Edit> PlanStore::edit_of_stored(const Edit& edit) const {
-    if (stored_.active.empty() || is_shared(edit)) return edit;
-    if (const auto* whole =
-            std::get_if<Batch>(&edit))  // one that leaves the variant speaks of the stored plan itself
-        for (const Edit& e : whole->edits)
-            if (std::holds_alternative<SetActive>(e)) return edit;
-    Batch shared, own;
-    if (const auto* batch = std::get_if<Batch>(&edit))
-        for (const Edit& e : batch->edits) (is_shared(e) ? shared : own).edits.push_back(e);
-    else
-        own.edits.push_back(edit);
-    Plan changed = with_variant(stored_, stored_.active);
-    if (auto done = yr::apply(changed, own); !done) return done;
-    const Variant* shown = yr::find(stored_.variants, stored_.active);
-    shared.edits.emplace_back(
-        Put<Variant>{difference(with_variant(stored_, {}), changed, shown->id, shown->name), std::nullopt});
-    return Edit(std::move(shared));
 }
 
 void PlanStore::after_change() {

@@ -50,7 +50,6 @@ class PlanStore : public QObject {
   private:
     friend class EditCommand;
     void after_change();
-    [[nodiscard]] Result<Edit> edit_of_stored(const Edit& edit) const;
 
     Plan stored_, plan_;
     QUndoStack undo_;

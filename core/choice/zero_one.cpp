@@ -1,19 +1,12 @@
 #include "choice/zero_one.h"
 
-#include <coin/Cbc_C_Interface.h>
+#include <algorithm>
+#include <chrono>
+#include <cmath>
 
-#include <memory>
-#include <mutex>
+#include "choice/zero_one_solvers.h"
 
 namespace yr {
-namespace {
-
-struct CloseModel {
-    void operator()(Cbc_Model* m) const { Cbc_deleteModel(m); }
-};
-using Model = std::unique_ptr<Cbc_Model, CloseModel>;
-
-}  // namespace
 
 int ZeroOneProgram::add_choice(double cost) {
     cost_.push_back(cost);
@@ -28,53 +21,44 @@ int ZeroOneProgram::add_amount(double cost, double most) {
 }
 
 void ZeroOneProgram::add_row(std::vector<ZeroOneTerm> terms, RowSense sense, double right) {
-    rows_.push_back({std::move(terms), sense, right});
+    if (!terms.empty()) {
+        rows_.push_back({std::move(terms), sense, right});
+        return;
+    }
+    // a row without choices is decided already
+    const bool holds = sense == RowSense::at_most    ? 0 <= right
+                       : sense == RowSense::at_least ? 0 >= right
+                                                     : right == 0;
+    if (!holds) impossible_ = true;
 }
 
-ZeroOneAnswer ZeroOneProgram::solve() const {
-    for (const Row& row : rows_) {  // a row without choices is decided already, and CBC does not like it
-        if (!row.terms.empty()) continue;
-        const bool holds = row.sense == RowSense::at_most    ? 0 <= row.right
-                           : row.sense == RowSense::at_least ? 0 >= row.right
-                                                             : row.right == 0;
-        if (!holds) return {};
+ZeroOneAnswer ZeroOneProgram::solve(const ZeroOneLimits& limits) const {
+    if (impossible_) return {ZeroOneEnd::infeasible, 0, {}};
+    if (cost_.empty()) return {ZeroOneEnd::optimal, 0, {}};
+    bool finite = std::all_of(cost_.begin(), cost_.end(), [](double c) { return std::isfinite(c); });
+    for (const Row& r : rows_) {
+        finite = finite && std::isfinite(r.right);
+        for (const ZeroOneTerm& t : r.terms) finite = finite && std::isfinite(t.factor);
     }
-    if (cost_.empty()) return {true, 0, {}};
+    if (!finite) return {ZeroOneEnd::failed, 0, {}};
 
-    static std::mutex one_at_a_time;  // CBC keeps parameters in globals
-    const std::lock_guard lock(one_at_a_time);
-    const Model model(Cbc_newModel());
-    Cbc_setParameter(model.get(), "logLevel", "0");
-    Cbc_setParameter(model.get(), "ratioGap", "0");
-    Cbc_setParameter(model.get(), "allowableGap", "0");
-    for (std::size_t k = 0; k < cost_.size(); ++k) {
-        const bool amount = most_[k] > 0;
-        Cbc_addCol(model.get(), "", 0, amount ? most_[k] : 1, cost_[k], amount ? 0 : 1, 0, nullptr, nullptr);
+    const auto begun = std::chrono::steady_clock::now();
+    const auto left_s = [&] {
+        return limits.most_s -
+               std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
+    };
+    ZeroOneLimits mine = limits;
+    mine.most_s = std::min(limits.most_s, limits.inside_s);
+    if (limits.inside_s > 0) {
+        const ZeroOneAnswer inside = solve_inside(*this, mine);
+        const bool ended = inside.end == ZeroOneEnd::optimal || inside.end == ZeroOneEnd::infeasible;
+        if (ended || left_s() <= 0 || (limits.cancel && *limits.cancel)) return inside;
     }
-    std::vector<int> columns;
-    std::vector<double> factors;
-    for (const Row& row : rows_) {
-        if (row.terms.empty()) continue;
-        columns.clear(), factors.clear();
-        for (const ZeroOneTerm& t : row.terms) columns.push_back(t.choice), factors.push_back(t.factor);
-        const char sense = row.sense == RowSense::at_most ? 'L' : row.sense == RowSense::equal ? 'E' : 'G';
-        Cbc_addRow(model.get(), "", static_cast<int>(columns.size()), columns.data(), factors.data(), sense,
-                   row.right);
-    }
-    Cbc_solve(model.get());
-    ZeroOneAnswer answer;
-    if (!Cbc_isProvenOptimal(model.get())) return answer;
-    const double* values = Cbc_getColSolution(model.get());
-    if (!values) return answer;
-    answer.feasible = true;
-    for (std::size_t k = 0; k < cost_.size(); ++k) {
-        answer.chosen.push_back(values[k] > 0.5);
-        if (most_[k] > 0)
-            answer.cost += cost_[k] * values[k];
-        else if (answer.chosen.back())
-            answer.cost += cost_[k];
-    }
-    return answer;
+    mine.most_s = left_s();
+    const ZeroOneAnswer beside = solve_beside(*this, mine);
+    if (beside.end != ZeroOneEnd::failed || limits.inside_s <= 0) return beside;
+    mine.most_s = left_s();  // no such program on this machine: GLPK takes what time there is
+    return solve_inside(*this, mine);
 }
 
 }  // namespace yr

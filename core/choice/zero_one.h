@@ -1,7 +1,13 @@
-// A linear program over yes-or-no choices, solved to the proven least cost by COIN-OR CBC. Used wherever the
-// plan asks for a best choice among many: loads to channels here, sizes of all cables at once.
+// A linear program over yes-or-no choices, solved to the proven least cost. Used wherever the plan asks for a
+// best choice among many: loads to channels here, sizes of all cables at once.
+//
+// Two solvers stand behind it. GLPK works inside this process and answers small programs at once; what it has
+// not proved in a moment goes to COIN-OR CBC, run as a program of its own: its licence (EPL-1.0) and
+// the GPL may not be linked into one, and a crash of it is an error here and nothing more.
 #pragma once
 
+#include <atomic>
+#include <limits>
 #include <vector>
 
 namespace yr {
@@ -13,10 +19,25 @@ struct ZeroOneTerm {
 
 enum class RowSense { at_most, equal, at_least };
 
+enum class ZeroOneEnd {
+    optimal,     // proved least
+    infeasible,  // proved that no choice keeps all rows
+    stopped,     // cancelled, or out of time: nothing is proved
+    failed       // no solver could be run, or it broke: nothing is proved
+};
+
 struct ZeroOneAnswer {
-    bool feasible = false;
+    ZeroOneEnd end = ZeroOneEnd::failed;
     double cost = 0;
-    std::vector<char> chosen;  // by choice; empty where there is no answer
+    std::vector<char> chosen;  // by choice; empty unless optimal
+    [[nodiscard]] bool optimal() const { return end == ZeroOneEnd::optimal; }
+};
+
+// How long it may take, and what ends it sooner; looked at at least every tenth of a second.
+struct ZeroOneLimits {
+    double most_s = std::numeric_limits<double>::infinity();
+    const std::atomic<bool>* cancel = nullptr;
+    double inside_s = 0.5;  // how long GLPK tries before CBC is asked; infinity: GLPK alone; 0: CBC alone
 };
 
 class ZeroOneProgram {
@@ -26,19 +47,23 @@ class ZeroOneProgram {
     void add_row(std::vector<ZeroOneTerm> terms, RowSense sense, double right);
     [[nodiscard]] int choices() const { return static_cast<int>(cost_.size()); }
 
-    // Never fails but by infeasibility. Safe to call from several threads: CBC itself is entered one at a
-    // time.
-    [[nodiscard]] ZeroOneAnswer solve() const;
+    // Safe to call from several threads at a time.
+    [[nodiscard]] ZeroOneAnswer solve(const ZeroOneLimits& limits = {}) const;
 
-  private:
     struct Row {
         std::vector<ZeroOneTerm> terms;
         RowSense sense;
         double right;
     };
+    [[nodiscard]] const std::vector<double>& costs() const { return cost_; }
+    [[nodiscard]] const std::vector<double>& mosts() const { return most_; }
+    [[nodiscard]] const std::vector<Row>& rows() const { return rows_; }
+
+  private:
     std::vector<double> cost_;
     std::vector<double> most_;  // 0: a choice; else an amount
-    std::vector<Row> rows_;
+    std::vector<Row> rows_;     // none without terms
+    bool impossible_ = false;   // a row without terms does not hold, or a number is none
 };
 
 }  // namespace yr

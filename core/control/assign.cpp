@@ -58,6 +58,7 @@ struct Feed {
 class Assigner {
   public:
     Assigner(const Plan& plan, const AssignAsk& ask) : plan_(plan), ask_(ask), live_(plan) {
+        p_.limits_of_time = {ask.most_s, ask.cancel};
         choose_loads();
         make_feeds();
         make_loads();
@@ -68,7 +69,9 @@ class Assigner {
         Assignment result;
         const AssignAnswer answer = assign(p_);
         result.feasible = answer.feasible;
+        result.known = answer.known;
         result.amp_metres_before = cost_now();
+        if (!answer.known) return result;
         if (!answer.feasible) {
             for (const int l : conflict(p_)) result.conflict.push_back(loads_[at(l)]->id);
             find_remedies(result);

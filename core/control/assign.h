@@ -7,6 +7,8 @@
 // main; every fuse on the way from the battery.
 #pragma once
 
+#include <atomic>
+
 #include "control/assignment.h"
 #include "plan/edit.h"
 
@@ -49,6 +51,7 @@ struct Remedy {
 
 struct Assignment {
     bool feasible = false;
+    bool known = true;  // false: stopped before it was proved either way
     std::vector<PlacedLoad> placed;
     std::vector<Id> conflict;  // smallest set of loads that cannot all be placed
     std::vector<Remedy> remedies;
@@ -60,6 +63,8 @@ struct Assignment {
 struct AssignAsk {
     std::vector<Id> loads;  // empty: every load that hangs on a feed and is not pinned
     bool allow_joined = false;
+    double most_s = 60;                         // for each question that is asked of the solver
+    const std::atomic<bool>* cancel = nullptr;  // ends it sooner
 };
 
 // Never fails: what has no feed is not asked about.

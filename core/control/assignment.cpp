@@ -29,10 +29,11 @@ class Builder {
     }
 
     [[nodiscard]] AssignAnswer solve() const {
-        const ZeroOneAnswer found = program_.solve();
+        const ZeroOneAnswer found = program_.solve(p_.limits_of_time);
         AssignAnswer answer;
-        answer.feasible = found.feasible;
-        if (!found.feasible) return answer;
+        answer.feasible = found.optimal();
+        answer.known = answer.feasible || found.end == ZeroOneEnd::infeasible;
+        if (!answer.feasible) return answer;
         answer.way.assign(p_.loads.size(), -1);
         for (const int l : loads_)
             for (std::size_t w = 0; w < p_.ways.size(); ++w)
@@ -139,7 +140,8 @@ bool fit_together(const AssignProblem& p, const std::vector<int>& loads) {
     }
     Builder b(p, loads);
     b.add_limits();
-    return b.solve().feasible;
+    const AssignAnswer answer = b.solve();
+    return answer.feasible || !answer.known;  // what is not proved blames nobody
 }
 
 std::vector<int> joined(std::vector<int> a, const std::vector<int>& b) {

@@ -11,6 +11,7 @@
 #include <string>
 #include <vector>
 
+#include "choice/zero_one.h"
 #include "control/key_positions.h"
 
 namespace yr {
@@ -41,10 +42,12 @@ struct AssignProblem {
     std::vector<AssignWay> ways;
     std::vector<AssignLimit> limits;
     std::vector<AssignLoad> loads;
+    ZeroOneLimits limits_of_time{};  // for each question
 };
 
 struct AssignAnswer {
     bool feasible = false;
+    bool known = true;  // false: stopped or failed before anything was proved
     double cost = 0;
     std::vector<int> way;  // by load; empty where there is no answer
 };

@@ -22,6 +22,7 @@ namespace {
 
 void apply_rules(const Case& c, std::vector<Finding>& f) {
     inspect_polarity(c, f);
+    inspect_state_names(c, f);
     inspect_protection(c, f);
     inspect_cables(c, f);
     inspect_fitting(c, f);

@@ -2,6 +2,7 @@
 // joined to.
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 #include "inspect/rules.h"
 #include "solve/results.h"
@@ -86,6 +87,21 @@ void judge_converters(const Case& c, std::size_t s, std::vector<Finding>& out, s
 }
 
 }  // namespace
+
+void inspect_state_names(const Case& c, std::vector<Finding>& out) {
+    std::set<Id> known;
+    for (const Run& r : c.plan.runs)
+        for (const Device& d : r.devices) known.insert(d.id);
+    for (const Source& s : c.plan.sources) known.insert(s.id);
+    for (const Inverter& i : c.plan.inverters) known.insert(i.id);
+    for (const Load& l : c.plan.loads) known.insert(l.id);
+    for (const State& s : c.plan.states)
+        for (const auto* named : {&s.closed, &s.opened, &s.pulled})
+            for (const Id& id : *named)
+                if (!known.contains(id))
+                    out.push_back(
+                        make_finding(FindingKind::state_names_nothing, Severity::check, {}, id, s.id));
+}
 
 void inspect_polarity(const Case& c, std::vector<Finding>& out) {
     const std::size_t from = out.size();

@@ -21,13 +21,14 @@ void inspect_cables(const Case& c, std::vector<Finding>& out);  // ampacity, tem
 void inspect_protection(const Case& c, std::vector<Finding>& out);  // fuses
 void inspect_supply(const Case& c, std::vector<Finding>& out);      // sources, batteries, assumptions
 
-void inspect_batteries(const Case& c, std::vector<Finding>& out);  // charged, cranked, shared, interrupted
-void inspect_polarity(const Case& c, std::vector<Finding>& out);   // wrong way round, of other volts
-void inspect_mains(const Case& c, std::vector<Finding>& out);      // inverters, converters' surge and lines
-void inspect_starting(const Case& c, std::vector<Finding>& out);   // windows of volts, all inrush at once
-void inspect_switching(const Case& c, std::vector<Finding>& out);  // chatter, memory, master disconnects
-void inspect_boxes(const Case& c, std::vector<Finding>& out);      // channels, groups, mains of boxes
-void inspect_control(const Case& c, std::vector<Finding>& out);    // who is live when, coils, taps, grounds
+void inspect_batteries(const Case& c, std::vector<Finding>& out);    // charged, cranked, shared, interrupted
+void inspect_polarity(const Case& c, std::vector<Finding>& out);     // wrong way round, of other volts
+void inspect_state_names(const Case& c, std::vector<Finding>& out);  // what is not in the plan
+void inspect_mains(const Case& c, std::vector<Finding>& out);        // inverters, converters' surge and lines
+void inspect_starting(const Case& c, std::vector<Finding>& out);     // windows of volts, all inrush at once
+void inspect_switching(const Case& c, std::vector<Finding>& out);    // chatter, memory, master disconnects
+void inspect_boxes(const Case& c, std::vector<Finding>& out);        // channels, groups, mains of boxes
+void inspect_control(const Case& c, std::vector<Finding>& out);      // who is live when, coils, taps, grounds
 
 void inspect_faults(const Case& c, std::vector<Finding>& out);   // shorts: what opens, when, what it may cut
 void inspect_fitting(const Case& c, std::vector<Finding>& out);  // lugs, bends, twins, joints, fuses at work

@@ -134,7 +134,8 @@ class LoadSearch {
         OperatingPointSolver solver;
         const Solution s = settle(resistive_network(plan_, path.state), solver);
         const LoadResult& r = s.point.loads[at(load_)];
-        path.volts_V = r.status == LoadStatus::on ? r.voltage_V : 0;
+        path.volts_V =
+            r.status == LoadStatus::on && !r.reversed ? r.voltage_V : 0;  // backwards is not searched
         const bool so =
             kind == SneakKind::dead ? path.volts_V < served_V(plan_) : path.volts_V >= alive_V(plan_);
         if (!so || s.chatter) return;

@@ -148,7 +148,7 @@ LoadsTable read_loads_table(const std::string& text) {
             t.columns[k] = column_named(first[k]).value_or(trimmed(first[k]).empty() ? LoadColumn::ignore
                                                                                      : LoadColumn::note);
         t.rows.erase(t.rows.begin());
-        t.first_line = 2;
+        t.heading_cells = first.size();
         return t;
     }
     if (width == 1) {
@@ -190,6 +190,10 @@ std::vector<TableLoad> read_rows(const Plan& plan, const LoadsTable& table, cons
             load.line = read_line(plan, "\"" + quoted + "\"; " + typed, library);
             load.line.name = name;
         }
+        // most often 1,5 without quotes in a file of commas
+        for (std::size_t k = table.heading_cells; table.heading_cells > 0 && k < table.rows[n].size(); ++k)
+            if (const std::string cell = trimmed(table.rows[n][k]); !cell.empty())
+                load.line.not_understood.push_back(cell);
         load.line.critical = load.line.critical || critical;
         if (!note.empty()) load.line.note = note;
         loads.push_back(std::move(load));

@@ -33,7 +33,7 @@ enum class LoadColumn {
 struct LoadsTable {
     std::vector<CsvRow> rows;         // without the heading
     std::vector<LoadColumn> columns;  // one a column of the widest row
-    std::size_t first_line = 1;       // of rows[0], as a person counts
+    std::size_t heading_cells = 0;    // 0: no heading
 };
 
 // Splits and guesses each column's meaning from its heading or, without one, from what stands in it.

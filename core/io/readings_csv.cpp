@@ -4,6 +4,8 @@
 
 #include <algorithm>
 #include <cctype>
+#include <set>
+#include <tuple>
 
 #include "io/csv_table.h"
 #include "units/quantity.h"
@@ -35,16 +37,22 @@ class Reader {
   public:
     Reader(const Survey& survey, const Plan& plan) : survey_(survey), plan_(plan) {}
 
-    Result<Survey> read(const std::vector<CsvRow>& rows) {
+    Result<Survey> read(const std::vector<CsvRow>& rows, const std::vector<std::size_t>& lines) {
         if (rows.empty()) return fail(ErrorCode::empty, "line 1", {}, Want::a_table_of_readings);
         std::vector<std::optional<SurveyKey>> keys;
         for (const std::string& cell : rows[0]) keys.push_back(key_named(cell));
         const bool wide = std::any_of(keys.begin(), keys.end(), [](const auto& k) { return k.has_value(); });
+        for (std::size_t k = 1; wide && k < keys.size(); ++k)
+            if (!keys[k] && !trimmed(rows[0][k]).empty())
+                return fail(ErrorCode::unknown_name, place(1, k), rows[0][k],
+                            Want::key_off_accessory_running_or_after);
         const bool heading = wide || lower(trimmed(rows[0].front())) == "point";
         for (std::size_t n = heading ? 1 : 0; n < rows.size(); ++n) {
             if (std::all_of(rows[n].begin(), rows[n].end(), [](const auto& c) { return trimmed(c).empty(); }))
                 continue;
-            const auto taken = wide ? wide_row(rows[n], keys, n + 1) : long_row(rows[n], n + 1);
+            if (const auto extra = beyond(rows[n], wide ? rows[0].size() : 4, lines[n]))
+                return tl::unexpected(*extra);
+            const auto taken = wide ? wide_row(rows[n], keys, lines[n]) : long_row(rows[n], lines[n]);
             if (!taken) return tl::unexpected(taken.error());
         }
         return std::move(survey_);
@@ -53,6 +61,15 @@ class Reader {
   private:
     static std::string place(std::size_t line, std::size_t column) {
         return fmt::format("line {}, column {}", line, column + 1);
+    }
+
+    // A cell beyond the heading: most often 1,5 without quotes in a file of commas.
+    static std::optional<Error> beyond(const CsvRow& row, std::size_t width, std::size_t line) {
+        for (std::size_t k = width; k < row.size(); ++k)
+            if (!trimmed(row[k]).empty())
+                return Error{ErrorCode::out_of_range, place(line, k), row[k],
+                             Want::no_more_cells_than_the_heading_has};
+        return std::nullopt;
     }
 
     Result<bool> wide_row(const CsvRow& row, const std::vector<std::optional<SurveyKey>>& keys,
@@ -64,7 +81,8 @@ class Reader {
             if (!keys[k] || trimmed(row[k]).empty()) continue;
             const auto volts = read_V(row[k], place(line, k));
             if (!volts) return tl::unexpected(volts.error());
-            put({point, *keys[k], {}, *volts});
+            if (auto twice = put({point, *keys[k], {}, *volts}, place(line, k)))
+                return tl::unexpected(*twice);
         }
         return true;
     }
@@ -81,7 +99,9 @@ class Reader {
         const auto volts = read_V(row[four ? 3 : 2], place(line, four ? 3 : 2));
         if (!volts) return tl::unexpected(volts.error());
         const std::string drawn = four ? trimmed(row[2]) : std::string();
-        put({point_named(row[0]), *key, drawn.empty() ? Id() : point_named(drawn), *volts});
+        if (auto twice = put({point_named(row[0]), *key, drawn.empty() ? Id() : point_named(drawn), *volts},
+                             place(line, four ? 3 : 2)))
+            return tl::unexpected(*twice);
         return true;
     }
 
@@ -113,15 +133,20 @@ class Reader {
         return p.id;
     }
 
-    void put(const SurveyReading& r) {
+    // One that the survey has from before is replaced; one that stands in this table twice is asked about.
+    std::optional<Error> put(const SurveyReading& r, const std::string& where) {
+        if (!taken_.insert({r.point, static_cast<int>(r.key), r.drawn_at}).second)
+            return Error{ErrorCode::doubled_key, where, fmt::format("{:.6g} V", r.volts_V), {}};
         for (SurveyReading& old : survey_.readings)
             if (old.point == r.point && old.key == r.key && old.drawn_at == r.drawn_at) {
                 old.volts_V = r.volts_V;
-                return;
+                return std::nullopt;
             }
         survey_.readings.push_back(r);
+        return std::nullopt;
     }
 
+    std::set<std::tuple<Id, int, Id>> taken_;
     Survey survey_;
     const Plan& plan_;
 };
@@ -129,7 +154,9 @@ class Reader {
 }  // namespace
 
 Result<Survey> read_readings_csv(const std::string& text, const Survey& survey, const Plan& plan) {
-    return Reader(survey, plan).read(split_csv(text));
+    std::vector<std::size_t> lines;
+    const auto rows = split_csv(text, &lines);
+    return Reader(survey, plan).read(rows, lines);
 }
 
 std::string readings_csv(const Survey& survey) {

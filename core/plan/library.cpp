@@ -4,6 +4,7 @@
 
 #include "catalog/shipped.h"
 #include "plan/json_fields.h"
+#include "plan/json_text.h"
 #include "units/text.h"
 
 namespace yr {
@@ -76,8 +77,9 @@ std::string library_text(const Library& library) {
 
 Result<Library> read_library(std::string_view text) {
     using json_fields::Json;
-    const Json file = Json::parse(text, nullptr, false);
-    if (file.is_discarded()) return fail(ErrorCode::bad_json, "library", {}, Want::json);
+    const auto parsed = parse_json(text);
+    if (!parsed) return tl::unexpected(parsed.error());
+    const Json& file = *parsed;
     if (!file.is_object() || file.value("format", Json()) != "your-rail-library")
         return fail(ErrorCode::not_a_plan, "format", {}, Want::your_rail_library);
     Library library;

@@ -1,5 +1,7 @@
 #include "plan/migrate.h"
 
+#include <cstdint>
+
 namespace yr {
 namespace {
 
@@ -32,9 +34,12 @@ const MigrationSteps& migration_steps() {
 Result<bool> migrate(nlohmann::ordered_json& file, int present, const MigrationSteps& steps) {
     if (!file.contains("version") || !file["version"].is_number_integer())
         return fail(ErrorCode::not_a_plan, "version", {}, Want::a_whole_number);
-    const int version = file["version"].get<int>();
+    const auto stated = file["version"].get<std::int64_t>();
+    const bool beyond =
+        file["version"].is_number_unsigned() && file["version"].get<std::uint64_t>() > INT32_MAX;
+    const int version = beyond ? INT32_MAX : stated < 0 ? -1 : static_cast<int>(stated);
     if (version > present)
-        return fail(ErrorCode::newer_version, "version", std::to_string(version),
+        return fail(ErrorCode::newer_version, "version", file["version"].dump(),
                     {Want::as_said, std::to_string(present)});
     nlohmann::ordered_json work = file;
     for (int v = version; v < present; ++v) {

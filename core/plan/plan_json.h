@@ -5,6 +5,7 @@
 #include <string>
 #include <string_view>
 
+#include "files/text_file.h"
 #include "plan/plan.h"
 #include "units/result.h"
 
@@ -23,6 +24,7 @@ inline constexpr int kPlanVersion = 4;
 // Reads and writes whole files for programs without a desktop; writing goes through a temporary file and a
 // rename. Failure: unreadable_file, unwritable_file, and plan_from_json_text's.
 [[nodiscard]] Result<Plan> load_plan(const std::string& path);
-[[nodiscard]] Result<bool> save_plan(const Plan& plan, const std::string& path);
+[[nodiscard]] Result<bool> save_plan(const Plan& plan, const std::string& path,
+                                     Overwrite overwrite = Overwrite::yes);
 
 }  // namespace yr

@@ -37,6 +37,11 @@ class Checker {
         check_variants();
         for (const Run& r : plan_.runs) check_run(r);
         for (const Load& l : plan_.loads) check_load(l);
+        for (const State& s : plan_.states)
+            for (const Id& id : s.closed)
+                if (std::find(s.opened.begin(), s.opened.end(), id) != s.opened.end())
+                    add(ErrorCode::out_of_range, "states, " + s.name + ", closed and opened", id,
+                        Want::either_closed_or_opened);
         if (plan_.states.empty()) add(ErrorCode::empty, "states", {}, Want::at_least_one_state);
         return std::move(errors_);
     }

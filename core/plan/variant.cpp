@@ -119,4 +119,23 @@ Variant difference(const Plan& base, const Plan& changed, const Id& id, const st
     return v;
 }
 
+Result<Edit> edit_of_stored(const Plan& stored, const Edit& edit) {
+    if (stored.active.empty() || is_shared(edit)) return edit;
+    const auto* batch = std::get_if<Batch>(&edit);
+    if (batch)  // one that leaves the variant speaks of the stored plan itself
+        for (const Edit& e : batch->edits)
+            if (std::holds_alternative<SetActive>(e)) return edit;
+    Batch shared, own;
+    if (batch)
+        for (const Edit& e : batch->edits) (is_shared(e) ? shared : own).edits.push_back(e);
+    else
+        own.edits.push_back(edit);
+    Plan changed = with_variant(stored, stored.active);
+    if (auto done = apply(changed, own); !done) return done;
+    const Variant* shown = find(stored.variants, stored.active);
+    shared.edits.emplace_back(
+        Put<Variant>{difference(with_variant(stored, {}), changed, shown->id, shown->name), std::nullopt});
+    return Edit(std::move(shared));
+}
+
 }  // namespace yr

@@ -18,6 +18,10 @@ namespace yr {
 [[nodiscard]] Variant difference(const Plan& base, const Plan& changed, const Id& id,
                                  const std::string& name);
 
+// What an edit of the shown plan is to the plan as it is stored: inside a variant it becomes the variant's.
+// Failure: as apply().
+[[nodiscard]] Result<Edit> edit_of_stored(const Plan& stored, const Edit& edit);
+
 // The edit by which the stored plan takes the content of `chosen` (one of its variants) and shows it as the
 // plan itself. The other variants stay as they differ: each keeps what it had in place of the plan's own.
 [[nodiscard]] Edit plan_becomes(const Plan& stored, const Plan& chosen);

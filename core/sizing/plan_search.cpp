@@ -1,6 +1,5 @@
 // The program: costs, choices, rows, and the turns of the search.
 #include <algorithm>
-#include <chrono>
 #include <cmath>
 #include <set>
 
@@ -17,52 +16,58 @@ std::size_t at(int k) {
 
 }  // namespace
 
-void Search::run(SizingResult& result) {
-    const auto begun = std::chrono::steady_clock::now();
-    const auto spent_s = [&] {
-        return std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
-    };
-    std::optional<Design> best;
-    double best_cost = 0;
+void Search::search(SizingResult& result, Best& best) {
     find_units();
     while (true) {
-        const auto relaxed = choose();
+        const Chosen chosen = choose();
         ++result.rounds;
-        if (!relaxed) {  // the cuts leave nothing
-            result.status = best ? SizingStatus::least : SizingStatus::impossible;
-            if (best) result.bound = best_cost;
-            break;
+        if (chosen.end == ZeroOneEnd::infeasible) {  // the cuts leave nothing
+            result.status = best.design ? SizingStatus::least : SizingStatus::impossible;
+            if (best.design) result.bound = best.cost;
+            return;
         }
-        result.bound = std::max(result.bound, relaxed->cost);
-        const auto broken = model_.breaches(relaxed->design);
-        if (broken.empty() && (!best || relaxed->cost < best_cost))
-            best = relaxed->design, best_cost = relaxed->cost;
-        if (best && best_cost <= result.bound + kSame * std::max(1.0, std::abs(result.bound))) {
+        // a solver that stopped or broke has proved nothing
+        if (chosen.end != ZeroOneEnd::optimal) throw DeadlineOver();
+        const Relaxed& relaxed = chosen.relaxed;
+        result.bound = std::max(result.bound, relaxed.cost);
+        const auto broken = model_.breaches(relaxed.design);
+        if (broken.empty() && (!best.design || relaxed.cost < best.cost))
+            best.design = relaxed.design, best.cost = relaxed.cost;
+        if (best.design && best.cost <= result.bound + kSame * std::max(1.0, std::abs(result.bound))) {
             result.status = SizingStatus::least;
-            break;
+            return;
         }
-        const bool go_on = !ask_.watch || ask_.watch({result.rounds, shown(result.bound),
-                                                      best ? std::optional(shown(best_cost)) : std::nullopt});
-        if (!go_on || spent_s() > ask_.most_s) {
-            if (auto mended = best ? std::nullopt : repair(relaxed->design, broken)) {
-                best = mended;
-                best_cost = cost_of(*mended);
-            }
-            result.status = best ? SizingStatus::best_found : SizingStatus::stopped;
-            break;
+        best.last = relaxed;
+        const bool go_on =
+            !ask_.watch || ask_.watch({result.rounds, shown(result.bound),
+                                       best.design ? std::optional(shown(best.cost)) : std::nullopt});
+        if (!go_on) throw DeadlineOver();
+        deadline_.check();
+        if (!add_cuts(relaxed.design, broken, result)) {
+            result.status = best.design ? SizingStatus::least : SizingStatus::impossible;
+            return;
         }
-        if (!add_cuts(relaxed->design, broken, result)) {
-            result.status = best ? SizingStatus::least : SizingStatus::impossible;
-            break;
-        }
+    }
+}
+
+void Search::run(SizingResult& result) {
+    Best best;
+    try {
+        search(result, best);
+    } catch (const DeadlineOver&) {
+        const bool cancelled = deadline_.cancel() && *deadline_.cancel();
+        if (!best.design && !best.last.design.empty() && !cancelled)
+            if (auto mended = repair(best.last.design, model_.breaches(best.last.design)))
+                best.design = mended, best.cost = cost_of(*mended);
+        result.status = best.design ? SizingStatus::best_found : SizingStatus::stopped;
     }
     result.bound = shown(result.bound);
     result.cuts = static_cast<int>(cuts_.size());
-    if (!best) return;
-    best = polished(*best, best_cost);
-    result.cost = shown(cost_of(*best));
+    if (!best.design) return;
+    if (!deadline_.over()) best.design = polished(*best.design, best.cost);
+    result.cost = shown(cost_of(*best.design));
     if (result.status == SizingStatus::least) result.bound = result.cost;  // equal but for rounding
-    fill(result, *best);
+    fill(result, *best.design);
 }
 
 void Search::count_sizes() {
@@ -196,7 +201,7 @@ void Search::leave_out_worse(Unit& unit) const {
     unit.options = std::move(kept);
 }
 
-std::optional<Search::Relaxed> Search::choose() {
+Search::Chosen Search::choose() {
     ZeroOneProgram program;
     // terms of each run's choice: the options that hold it
     std::vector<std::vector<std::vector<int>>> x(model_.runs().size());
@@ -213,7 +218,7 @@ std::optional<Search::Relaxed> Search::choose() {
             one.push_back({id, 1});
             for (std::size_t r = 0; r < unit.runs.size(); ++r) x[unit.runs[r]][at(option[r])].push_back(id);
         }
-        if (one.empty()) return std::nullopt;
+        if (one.empty()) return {ZeroOneEnd::infeasible, {}};
         program.add_row(std::move(one), RowSense::equal, 1);
         unit_x.push_back(std::move(ids));
     }
@@ -229,8 +234,8 @@ std::optional<Search::Relaxed> Search::choose() {
     }
     if (per_size_ > 0) add_size_rows(program, x);
     if (ask_.goal == SizingGoal::money) add_stock_rows(program, x);
-    const ZeroOneAnswer answer = program.solve();
-    if (!answer.feasible) return std::nullopt;
+    const ZeroOneAnswer answer = program.solve({deadline_.left_s(), deadline_.cancel()});
+    if (!answer.optimal()) return {answer.end, {}};
     Relaxed out{Design(model_.runs().size(), 0), answer.cost};
     for (std::size_t u = 0; u < units_.size(); ++u)
         for (std::size_t o = 0; o < unit_x[u].size(); ++o)
@@ -238,7 +243,7 @@ std::optional<Search::Relaxed> Search::choose() {
                 for (std::size_t r = 0; r < units_[u].runs.size(); ++r)
                     out.design[units_[u].runs[r]] = units_[u].options[o][r];
     out.cost = std::min(answer.cost, cost_of(out.design));
-    return out;
+    return {ZeroOneEnd::optimal, std::move(out)};
 }
 
 void Search::add_drop_row(ZeroOneProgram& program, const SizingModel::DropRow& row, const Terms& x) const {

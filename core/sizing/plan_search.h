@@ -18,7 +18,8 @@ class Search {
     using Lever = SizingModel::Lever;
 
   public:
-    Search(SizingModel& model, const SizingAsk& ask) : model_(model), ask_(ask), rows_(model.drop_rows()) {
+    Search(SizingModel& model, const SizingAsk& ask, const Deadline& deadline)
+        : model_(model), ask_(ask), deadline_(deadline), rows_(model.drop_rows()) {
         count_sizes();
     }
 
@@ -27,7 +28,7 @@ class Search {
   private:
     struct Relaxed {
         Design design;
-        double cost;
+        double cost = 0;
     };
 
     // Different sizes count as whole kilograms beyond all copper, so that copper only parts equals.
@@ -63,7 +64,20 @@ class Search {
     // current.
     void leave_out_worse(Unit& unit) const;
 
-    std::optional<Relaxed> choose();
+    // The cheapest that all rows and cuts leave. `end` says whether that is proved.
+    struct Chosen {
+        ZeroOneEnd end = ZeroOneEnd::failed;
+        Relaxed relaxed{};
+    };
+    Chosen choose();
+
+    // The rounds until the least is proved or time is up; throws DeadlineOver.
+    struct Best {
+        std::optional<Design> design;
+        double cost = 0;
+        Relaxed last{};  // that breaks limits
+    };
+    void search(SizingResult& result, Best& best);
 
     using Terms = std::vector<std::vector<std::vector<int>>>;  // by run and choice: the options that hold it
 
@@ -101,6 +115,7 @@ class Search {
 
     SizingModel& model_;
     const SizingAsk& ask_;
+    const Deadline& deadline_;
     std::vector<SizingModel::DropRow> rows_;
     std::vector<Cut> cuts_;
     std::vector<Unit> units_;

@@ -96,6 +96,35 @@ Result<std::vector<std::size_t>> chosen_states(const Plan& plan, const SizingAsk
     return states;
 }
 
+Result<SizingResult> size_within(const Plan& plan, const SizingAsk& ask, std::vector<std::size_t> states,
+                                 const Deadline& deadline) {
+    const auto solutions = solve_all(plan);
+    SizingResult result;
+    const auto leave_out = [&](std::size_t state) {
+        result.left_out.push_back(plan.states[state].id);
+        std::erase(states, state);
+    };
+    for (const std::size_t s : std::vector<std::size_t>(states))
+        if (!solutions[s].point.settled) leave_out(s);
+    if (states.empty()) return fail(ErrorCode::empty, "states", {}, Want::a_state_that_can_be_solved);
+    auto model = std::make_unique<SizingModel>(plan, ask, solutions, states, deadline);
+    // a state in which the supply breaks down whatever the cables says nothing about cables
+    while (!model->blockers().empty() && model->blockers().front().unserved && states.size() > 1) {
+        const State* state = find(plan.states, model->blockers().front().state);
+        leave_out(static_cast<std::size_t>(state - plan.states.data()));
+        model = std::make_unique<SizingModel>(plan, ask, solutions, states, deadline);
+    }
+    if (model->runs().empty())
+        return fail(ErrorCode::empty, "runs", {}, Want::a_cable_whose_size_may_change_all_are);
+    result.blockers = model->blockers();
+    if (!result.blockers.empty()) {
+        result.status = SizingStatus::impossible;
+        return result;
+    }
+    Search(*model, ask, deadline).run(result);
+    return result;
+}
+
 }  // namespace
 
 Result<SizingResult> size_plan(const Plan& plan, const SizingAsk& ask) {
@@ -107,25 +136,14 @@ Result<SizingResult> size_plan(const Plan& plan, const SizingAsk& ask) {
     for (const auto& [id, volts] : ask.drop_limits_V)
         if (!find(plan.loads, id))
             return fail(ErrorCode::missing_reference, "drop limits", id, Want::a_load_of_this_plan);
-    const auto solutions = solve_all(plan);
-    SizingResult result;
-    auto model = std::make_unique<SizingModel>(plan, ask, solutions, *states);
-    // a state in which the supply breaks down whatever the cables says nothing about cables
-    while (!model->blockers().empty() && model->blockers().front().unserved && states->size() > 1) {
-        const Id state = model->blockers().front().state;
-        result.left_out.push_back(state);
-        std::erase_if(*states, [&](std::size_t s) { return plan.states[s].id == state; });
-        model = std::make_unique<SizingModel>(plan, ask, solutions, *states);
-    }
-    if (model->runs().empty())
-        return fail(ErrorCode::empty, "runs", {}, Want::a_cable_whose_size_may_change_all_are);
-    result.blockers = model->blockers();
-    if (!result.blockers.empty()) {
-        result.status = SizingStatus::impossible;
+    const Deadline deadline(ask.most_s, ask.cancel);
+    try {
+        return size_within(plan, ask, std::move(*states), deadline);
+    } catch (const DeadlineOver&) {  // before the search itself began
+        SizingResult result;
+        result.status = SizingStatus::stopped;
         return result;
     }
-    Search(*model, ask).run(result);
-    return result;
 }
 
 Result<std::vector<PricePoint>> price_of_volts(const Plan& plan, const SizingAsk& ask, const Id& load,

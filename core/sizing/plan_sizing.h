@@ -11,6 +11,7 @@
 // linear-fractional function of one resistance).
 #pragma once
 
+#include <atomic>
 #include <functional>
 #include <map>
 #include <optional>
@@ -38,6 +39,7 @@ struct SizingAsk {
     bool as_now = false;  // a load over its limit in the plan as it stands may stay as far over
     double most_s = 60;   // after that the best that was found is given
     std::function<bool(const SizingProgress&)> watch;  // false: stop
+    const std::atomic<bool>* cancel = nullptr;         // the same, looked at inside long steps
 };
 
 enum class SizingStatus {

@@ -32,8 +32,8 @@ double starter_limit_V(const Plan& plan, const Load& load, double present_V) {
 }  // namespace
 
 SizingModel::SizingModel(const Plan& plan, const SizingAsk& ask, const std::vector<Solution>& solutions,
-                         std::vector<std::size_t> states)
-    : plan_(plan), circuit_(plan, solutions, std::move(states), true) {
+                         std::vector<std::size_t> states, const Deadline& deadline)
+    : plan_(plan), deadline_(deadline), circuit_(plan, solutions, std::move(states), true) {
     limits_V_.resize(plan.loads.size());
     for (std::size_t l = 0; l < plan.loads.size(); ++l) {
         const auto own = ask.drop_limits_V.find(plan.loads[l].id);
@@ -53,6 +53,7 @@ SizingModel::SizingModel(const Plan& plan, const SizingAsk& ask, const std::vect
     }
     find_floors(solutions);
     find_runs(ask, solutions);
+    keep_returns_thick(solutions);
     now_.assign(runs_.size(), -1);
     for (const FreeRun& f : runs_)
         if (f.choices.empty()) {
@@ -74,6 +75,7 @@ void SizingModel::find_runs(const SizingAsk& ask, const std::vector<Solution>& s
     free_of_.assign(plan_.runs.size(), -1);
     const auto duties = run_duties(plan_, solutions);
     for (std::size_t r = 0; r < plan_.runs.size(); ++r) {
+        deadline_.check();
         const Run& run = plan_.runs[r];
         if (run.body_metal || run.resistance_ohm || run.pinned) continue;
         if (!ask.only.empty() && std::find(ask.only.begin(), ask.only.end(), run.id) == ask.only.end())
@@ -270,29 +272,42 @@ void SizingModel::find_floors(const std::vector<Solution>& solutions) {
     }
 }
 
+SizingModel::OwnRuns SizingModel::own_runs(std::size_t l, const std::vector<Solution>& solutions) const {
+    OwnRuns own;
+    for (std::size_t r = 0; r < plan_.runs.size(); ++r) {
+        if (plan_.runs[r].to == pos_of(plan_.loads[l].id)) own.supply = static_cast<int>(r);
+        if (plan_.runs[r].from == neg_of(plan_.loads[l].id)) own.back = static_cast<int>(r);
+    }
+    for (const Solution& s : solutions) own.big = own.big || s.point.loads[l].current_A >= kBigLoad_A;
+    return own;
+}
+
+// Where a big load's feed stays as it is, its return is not thinner. Before any table is made of choices.
+void SizingModel::keep_returns_thick(const std::vector<Solution>& solutions) {
+    for (std::size_t l = 0; l < plan_.loads.size(); ++l) {
+        const OwnRuns own = own_runs(l, solutions);
+        if (own.supply < 0 || own.back < 0 || plan_.loads[l].starter || !own.big) continue;
+        const Run& feed = plan_.runs[at(own.supply)];
+        const int b = free_of_[at(own.back)];
+        if (free_of_[at(own.supply)] >= 0 || b < 0 || !feed.size) continue;
+        const auto wire = conductor(*feed.size, feed.material);
+        std::erase_if(runs_[at(b)].choices, [&](const SizeChoice& c) {
+            const bool thin = c.area_mm2 < kReturnShare * wire->area_mm2 * feed.parallel;
+            if (thin) runs_[at(b)].refused.emplace_back(c.size, Limit::pair);
+            return thin;
+        });
+    }
+}
+
 void SizingModel::find_pairs(const std::vector<Solution>& solutions) {
     for (std::size_t l = 0; l < plan_.loads.size(); ++l) {
-        int supply = -1, back = -1;
-        for (std::size_t r = 0; r < plan_.runs.size(); ++r) {
-            if (plan_.runs[r].to == pos_of(plan_.loads[l].id)) supply = static_cast<int>(r);
-            if (plan_.runs[r].from == neg_of(plan_.loads[l].id)) back = static_cast<int>(r);
-        }
-        if (supply < 0 || back < 0 || plan_.loads[l].starter) continue;
-        double most = 0;
-        for (const Solution& s : solutions) most = std::max(most, s.point.loads[l].current_A);
-        const int a = free_of_[at(supply)], b = free_of_[at(back)];
-        const bool big = most >= kBigLoad_A;
-        if (b < 0 || runs_[at(b)].choices.empty()) continue;
-        if (a >= 0) {
-            Pair pair{at(a), at(b), big, {}};
-            find_stands(pair);
-            pairs_.push_back(std::move(pair));
-        } else if (big && plan_.runs[at(supply)].size) {
-            const auto wire = conductor(*plan_.runs[at(supply)].size, plan_.runs[at(supply)].material);
-            std::erase_if(runs_[at(b)].choices, [&](const SizeChoice& c) {
-                return c.area_mm2 < kReturnShare * wire->area_mm2 * plan_.runs[at(supply)].parallel;
-            });
-        }
+        const OwnRuns own = own_runs(l, solutions);
+        if (own.supply < 0 || own.back < 0 || plan_.loads[l].starter) continue;
+        const int a = free_of_[at(own.supply)], b = free_of_[at(own.back)];
+        if (a < 0 || b < 0) continue;
+        Pair pair{at(a), at(b), own.big, {}};
+        find_stands(pair);
+        pairs_.push_back(std::move(pair));
     }
 }
 

@@ -4,6 +4,7 @@
 #include <vector>
 
 #include "size/circuit_options.h"
+#include "sizing/deadline.h"
 #include "sizing/plan_sizing.h"
 
 namespace yr {
@@ -38,8 +39,9 @@ struct Breach {
 
 class SizingModel {
   public:
+    // Throws DeadlineOver, as does whatever solves below.
     SizingModel(const Plan& plan, const SizingAsk& ask, const std::vector<Solution>& solutions,
-                std::vector<std::size_t> states);
+                std::vector<std::size_t> states, const Deadline& deadline);
 
     [[nodiscard]] const std::vector<FreeRun>& runs() const { return runs_; }
     [[nodiscard]] const Plan& plan() const { return plan_; }
@@ -94,6 +96,13 @@ class SizingModel {
     void add_choices(FreeRun& free, const SizingAsk& ask, double least_A);
     [[nodiscard]] Limit refuses(const Run& run, double fuse_A, double guard_A, bool guarded) const;
     void find_floors(const std::vector<Solution>& solutions);
+    // A load's own feed and return.
+    struct OwnRuns {
+        int supply = -1, back = -1;
+        bool big = false;
+    };
+    [[nodiscard]] OwnRuns own_runs(std::size_t load, const std::vector<Solution>& solutions) const;
+    void keep_returns_thick(const std::vector<Solution>& solutions);
     void find_pairs(const std::vector<Solution>& solutions);
     void find_stands(Pair& pair) const;
     [[nodiscard]] std::vector<double> loop_volts(std::size_t k, std::size_t load, const Design& design) const;
@@ -122,6 +131,7 @@ class SizingModel {
     };
 
     const Plan& plan_;
+    const Deadline& deadline_;
     CircuitOptions circuit_;
     std::vector<FreeRun> runs_;
     std::vector<std::vector<Element>> elements_;           // by free run and choice

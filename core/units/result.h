@@ -23,7 +23,14 @@ enum class ErrorCode {
     duplicate_id,       // two things with one id
     missing_reference,  // a thing names another that does not exist
     unreadable_file,    // the file could not be opened or read
-    unwritable_file     // the file could not be written
+    unwritable_file,    // the file could not be written
+    file_exists,        // something is there and may not be written over
+    not_a_file,         // a folder, a device, a pipe
+    too_large,          // a file or text beyond what any vehicle needs
+    too_deep,           // lists in lists in lists
+    doubled_key,        // a field that stands twice
+    control_character,  // a letter that cannot be printed
+    not_utf8            // UTF-16, or no text
 };
 
 // What would do instead. One name each; words/errors.cpp says them. Those with a value beside them come
@@ -63,6 +70,7 @@ enum class Want {
     a_name_numbers_and_words_as_the_shipped,
     a_name_of_its_own,
     a_number_of_its_own_from_1,
+    a_number_that_can_be_held,
     a_place_of_this_plan,
     a_plan_with_a_battery,
     a_plan_with_a_chassis_part,
@@ -72,6 +80,7 @@ enum class Want {
     a_size_of_the_tables,
     a_size_such_as_10_awg_1_0_sae_8_or_25_mm2,
     a_state_of_this_plan,
+    a_state_that_can_be_solved,
     a_table_of_readings,
     a_terminal_of_this_plan,
     a_terminal_of_this_vehicle,
@@ -85,6 +94,7 @@ enum class Want {
     another_end_than_its_beginning,
     at_least_one_channel,
     at_least_one_state,
+    either_closed_or_opened,
     from_1_or_more,
     from_1_to_8_cables_side_by_side,
     from_41_to_300_c,
@@ -100,6 +110,7 @@ enum class Want {
     more_than_0_and_at_most_600_s,
     more_than_0_and_no_more_than_the_draw,
     more_than_0_m,
+    no_more_cells_than_the_heading_has,
     no_more_than_length_m,
     no_more_than_the_run_s_length,
     nothing_only_a_ground_point_is_bonded,

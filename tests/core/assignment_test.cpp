@@ -1,6 +1,10 @@
 // The assignment's 0-1 program against trying every way for every load.
 #include <gtest/gtest.h>
 
+#include <atomic>
+#include <chrono>
+#include <cmath>
+
 #include <functional>
 #include <random>
 
@@ -170,12 +174,69 @@ TEST(ZeroOne, KnapsackAndItsImpossibleSister) {
     }
     p.add_row(weight, RowSense::at_most, 10);
     const auto best = p.solve();
-    ASSERT_TRUE(best.feasible);
+    ASSERT_TRUE(best.optimal());
     EXPECT_DOUBLE_EQ(best.cost, -13);
     p.add_row(some, RowSense::at_least, 5);
-    EXPECT_FALSE(p.solve().feasible);
+    EXPECT_FALSE(p.solve().optimal());
     p.add_row({}, RowSense::at_least, 1);
-    EXPECT_FALSE(p.solve().feasible) << "a row without choices that cannot hold";
+    EXPECT_FALSE(p.solve().optimal()) << "a row without choices that cannot hold";
+}
+
+// A program with so many equals that no solver proves the least in a moment.
+ZeroOneProgram long_program() {
+    ZeroOneProgram p;
+    std::mt19937 random(7);
+    std::vector<std::vector<ZeroOneTerm>> rows(6);
+    for (int k = 0; k < 90; ++k) {
+        const int weight = 1000 + static_cast<int>(random() % 1000);
+        const int c = p.add_choice(-weight);
+        for (auto& row : rows) row.push_back({c, static_cast<double>(1000 + random() % 1000)});
+    }
+    for (auto& row : rows) p.add_row(row, RowSense::at_most, 45'000.5);
+    return p;
+}
+
+TEST(ZeroOne, TellsStoppedFromImpossible) {
+    const ZeroOneProgram p = long_program();
+    for (const double inside_s : {1e9, 0.0}) {  // GLPK alone, CBC alone
+        const auto begun = std::chrono::steady_clock::now();
+        const auto answer = p.solve({0.3, nullptr, inside_s});
+        const double took = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
+        if (answer.optimal()) continue;  // a fast machine
+        EXPECT_EQ(answer.end, ZeroOneEnd::stopped) << inside_s;
+        EXPECT_LT(took, 5) << "a machine under load";
+    }
+    std::atomic<bool> cancel{true};
+    EXPECT_EQ(p.solve({1e9, &cancel, 0}).end, ZeroOneEnd::stopped);
+}
+
+TEST(ZeroOne, WhatIsNoNumberFails) {
+    ZeroOneProgram p;
+    const int c = p.add_choice(std::nan(""));
+    p.add_row({{c, 1}}, RowSense::at_least, 1);
+    EXPECT_EQ(p.solve().end, ZeroOneEnd::failed);
+}
+
+// Both solvers on random programs: the same verdict and the same least.
+TEST(ZeroOne, BothSolversAgree) {
+    for (unsigned seed = 1; seed <= 25; ++seed) {
+        std::mt19937 random(seed);
+        ZeroOneProgram p;
+        for (int k = 0; k < 12; ++k) static_cast<void>(p.add_choice(static_cast<double>(random() % 50)));
+        const int amount = p.add_amount(3.5, 10);
+        for (int r = 0; r < 8; ++r) {
+            std::vector<ZeroOneTerm> terms;
+            for (int k = 0; k < 12; ++k)
+                if (random() % 3 == 0) terms.push_back({k, static_cast<double>(random() % 9 + 1)});
+            if (r == 0) terms.push_back({amount, 1});
+            p.add_row(terms, r % 3 == 0 ? RowSense::at_least : RowSense::at_most,
+                      static_cast<double>(random() % 20 + 2));
+        }
+        const auto inside = p.solve({1e9, nullptr, 1e9}), beside = p.solve({1e9, nullptr, 0});
+        ASSERT_NE(beside.end, ZeroOneEnd::failed);
+        ASSERT_EQ(inside.end, beside.end) << seed;
+        if (inside.optimal()) EXPECT_NEAR(inside.cost, beside.cost, 1e-6) << seed;
+    }
 }
 
 }  // namespace

@@ -154,7 +154,7 @@ TEST(PlanFile, SavingIsWholeOrNothing) {
     ASSERT_TRUE(save_plan(plan, folder.file("a.yourrail.json")));
     EXPECT_EQ(*load_plan(folder.file("a.yourrail.json")), plan);
     EXPECT_EQ(save_plan(plan, folder.file("no/such/folder.json")).error().code, ErrorCode::unwritable_file);
-    EXPECT_EQ(load_plan(folder.path()).error().code, ErrorCode::unreadable_file) << "a folder is not a plan";
+    EXPECT_EQ(load_plan(folder.path()).error().code, ErrorCode::not_a_file) << "a folder is not a plan";
     EXPECT_EQ(load_plan(folder.file("missing")).error().code, ErrorCode::unreadable_file);
 }
 

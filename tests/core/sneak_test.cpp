@@ -37,7 +37,7 @@ void judge(const Plan& plan, const State& state, const Solution& s, Wrongs& wron
     for (std::size_t k = 0; k < plan.loads.size(); ++k) {
         const Load& l = plan.loads[k];
         const LoadResult& r = s.point.loads[k];
-        const double volts = r.status == LoadStatus::on ? r.voltage_V : 0;
+        const double volts = r.status == LoadStatus::on && !r.reversed ? r.voltage_V : 0;
         const bool wanted = holds(l.live_when, state);
         bool out = false;
         for (const Id& f : own_fuses(plan, l))

@@ -158,5 +158,19 @@ TEST(WentWrong, AWinchFedBackwardsRuns) {
     EXPECT_TRUE(finds(inspect(plan), FindingKind::fed_backwards, "l1", Severity::stop));
 }
 
+// A state that speaks of what was taken out of the plan since: the plan opens, and it is said.
+TEST(WentWrong, AStateThatNamesNothingIsTold) {
+    Plan plan = went_wrong("conv-chain-3");
+    plan.states[0].pulled = {"gone"};
+    ASSERT_TRUE(validate(plan).empty());
+    const Inspection i = inspect(plan);
+    const auto told = std::find_if(i.findings.begin(), i.findings.end(), [](const Finding& f) {
+        return f.kind == FindingKind::state_names_nothing;
+    });
+    ASSERT_NE(told, i.findings.end());
+    EXPECT_EQ(told->other, "gone");
+    EXPECT_EQ(told->state, plan.states[0].id);
+}
+
 }  // namespace
 }  // namespace yr::test
