@@ -53,7 +53,7 @@ std::string exact(double v) {
 // Free MPS: the names are letters and numbers of ours.
 bool write_mps(const ZeroOneProgram& program, const std::string& path) {
     std::ofstream out(path);
-    out << "NAME choice\nROWS\n N cost\n";
+    out << "NAME choice FREE\nROWS\n N cost\n";
     for (std::size_t r = 0; r < program.rows().size(); ++r) {
         const RowSense sense = program.rows()[r].sense;
         out << (sense == RowSense::at_most ? " L r"

@@ -234,7 +234,7 @@ Search::Chosen Search::choose() {
     }
     if (per_size_ > 0) add_size_rows(program, x);
     if (ask_.goal == SizingGoal::money) add_stock_rows(program, x);
-    const ZeroOneAnswer answer = program.solve({deadline_.left_s(), deadline_.cancel()});
+    const ZeroOneAnswer answer = program.solve({deadline_.left_s(), deadline_.cancel(), ask_.inside_s});
     if (!answer.optimal()) return {answer.end, {}};
     Relaxed out{Design(model_.runs().size(), 0), answer.cost};
     for (std::size_t u = 0; u < units_.size(); ++u)

@@ -40,6 +40,7 @@ struct SizingAsk {
     double most_s = 60;   // after that the best that was found is given
     std::function<bool(const SizingProgress&)> watch;  // false: stop
     const std::atomic<bool>* cancel = nullptr;         // the same, looked at inside long steps
+    double inside_s = 0.5;                             // as ZeroOneLimits: which solver is asked how long
 };
 
 enum class SizingStatus {

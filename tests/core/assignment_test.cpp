@@ -239,5 +239,53 @@ TEST(ZeroOne, BothSolversAgree) {
     }
 }
 
+// The shape of a sizing: one size of many for each cable, thicker ones dearer and of less drop, drops of many
+// loads over shared trunks. GLPK's clique cuts once cut the least of such a program away.
+ZeroOneProgram sizing_like(unsigned seed) {
+    std::mt19937 random(seed);
+    const auto between = [&](double a, double b) {
+        return std::uniform_real_distribution<double>(a, b)(random);
+    };
+    ZeroOneProgram p;
+    std::vector<std::vector<std::pair<int, double>>> drop;  // by cable: choice and its volts
+    for (int cable = 0; cable < 24; ++cable) {
+        std::vector<ZeroOneTerm> one;
+        auto& options = drop.emplace_back();
+        const double length = between(0.5, 6), amps = between(1, 15);
+        for (int size = 0; size < 7; ++size) {
+            const double area = 0.5 * std::pow(1.6, size);
+            const int c = p.add_choice(length * area * 9e-3);
+            one.push_back({c, 1});
+            options.emplace_back(c, amps * length * 0.018 / area);
+        }
+        p.add_row(one, RowSense::equal, 1);
+    }
+    for (int load = 0; load < 20; ++load) {
+        std::vector<ZeroOneTerm> sum;
+        double most = 0;
+        for (const int cable : {load % 4, 4 + load, 4 + (load * 7) % 20}) {
+            for (const auto& [c, volts] : drop[static_cast<std::size_t>(cable)]) sum.push_back({c, volts});
+            most += drop[static_cast<std::size_t>(cable)].front().second;
+        }
+        p.add_row(sum, RowSense::at_most, most * between(0.2, 0.6));
+    }
+    return p;
+}
+
+TEST(ZeroOne, BothSolversAgreeOnSizings) {
+    int solved = 0;
+    for (unsigned seed = 1; seed <= 40; ++seed) {
+        const ZeroOneProgram p = sizing_like(seed);
+        const auto inside = p.solve({2, nullptr, 1e9}), beside = p.solve({1e9, nullptr, 0});
+        ASSERT_NE(beside.end, ZeroOneEnd::failed);
+        if (inside.end == ZeroOneEnd::stopped) continue;
+        ASSERT_EQ(inside.end, beside.end) << seed;
+        if (!inside.optimal()) continue;
+        ++solved;
+        EXPECT_NEAR(inside.cost, beside.cost, 1e-6 * inside.cost) << seed;
+    }
+    EXPECT_GT(solved, 20);
+}
+
 }  // namespace
 }  // namespace yr
