@@ -1,13 +1,12 @@
 #include "document/own_library.h"
 
 #include <QDir>
-#include <QFile>
 #include <QFileInfo>
-#include <QSaveFile>
 #include <QStandardPaths>
 #include <algorithm>
 #include <optional>
 
+#include "files/text_file.h"
 #include "text/say.h"
 #include "words/sentences.h"
 
@@ -27,9 +26,10 @@ std::optional<Known>& cache() {
 const Known& known() {
     if (cache()) return *cache();
     Known k;
-    QFile file(own_library_path());
-    if (file.open(QIODevice::ReadOnly)) {
-        if (auto own = read_library(file.readAll().toStdString()))
+    if (QFileInfo::exists(own_library_path())) {
+        const auto text = read_text_file(own_library_path().toStdString());
+        auto own = text ? read_library(*text) : Result<Library>(tl::unexpected(text.error()));
+        if (own)
             k.own = std::move(*own);
         else
             k.problem = QString::fromStdString(words::sentence(own.error())) +
@@ -43,10 +43,8 @@ const Known& known() {
 QString write(const Library& own) {
     if (!known().problem.isEmpty()) return known().problem;  // never over a file that could not be read
     QDir().mkpath(QFileInfo(own_library_path()).path());
-    QSaveFile file(own_library_path());
-    const QByteArray text = QByteArray::fromStdString(library_text(own));
-    if (!file.open(QIODevice::WriteOnly) || file.write(text) != text.size() || !file.commit())
-        return say("Your own library cannot be written: ") + file.errorString();
+    const auto done = write_text_file(own_library_path().toStdString(), library_text(own), Overwrite::yes);
+    if (!done) return QString::fromStdString(words::sentence(done.error()));
     cache().reset();
     return {};
 }

@@ -1,8 +1,8 @@
 #include "document/plan_files.h"
 
+#include <QCryptographicHash>
 #include <QFile>
 #include <QFileInfo>
-#include <QSaveFile>
 #include <QSettings>
 
 #include "plan/plan_json.h"
@@ -15,24 +15,27 @@ const QString kRecentKey = QStringLiteral("recent");
 }  // namespace
 
 Result<Plan> read_plan_file(const QString& path) {
-    QFile file(path);
-    if (!file.open(QIODevice::ReadOnly)) return fail(ErrorCode::unreadable_file, path.toStdString());
-    const QByteArray bytes = file.readAll();
-    if (file.error() != QFileDevice::NoError) return fail(ErrorCode::unreadable_file, path.toStdString());
-    auto plan =
-        plan_from_json_text(std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())));
+    Result<std::string> text = [&]() -> Result<std::string> {
+        if (!path.startsWith(QLatin1Char(':'))) return read_text_file(path.toStdString());
+        QFile shipped(path);  // inside the program
+        if (!shipped.open(QIODevice::ReadOnly)) return fail(ErrorCode::unreadable_file, path.toStdString());
+        return shipped.readAll().toStdString();
+    }();
+    if (!text) return tl::unexpected(text.error());
+    auto plan = plan_from_json_text(*text);
     if (!plan) plan.error().place = QFileInfo(path).fileName().toStdString() + ", " + plan.error().place;
     return plan;
 }
 
 Result<bool> write_plan_file(const Plan& plan, const QString& path) {
-    QSaveFile file(path);
-    const std::string text = to_json_text(plan);
-    if (!file.open(QIODevice::WriteOnly) ||
-        file.write(text.data(), static_cast<qint64>(text.size())) != static_cast<qint64>(text.size()) ||
-        !file.commit())
-        return fail(ErrorCode::unwritable_file, path.toStdString());
-    return true;
+    return save_plan(plan, path.toStdString(), Overwrite::yes);
+}
+
+QByteArray fingerprint(const QString& path) {
+    QFile file(path);
+    QCryptographicHash hash(QCryptographicHash::Sha256);
+    if (!file.open(QIODevice::ReadOnly) || !hash.addData(&file)) return {};
+    return hash.result();
 }
 
 QStringList recent_files() {

@@ -4,7 +4,6 @@
 #include <QFile>
 #include <QJsonDocument>
 #include <QJsonObject>
-#include <QSaveFile>
 #include <QStandardPaths>
 #include <QUuid>
 #include <algorithm>
@@ -60,11 +59,9 @@ void Recovery::write_now() {
     o[QStringLiteral("plan_path")] = document_->store().path();
     o[QStringLiteral("vehicle")] = q(document_->plan().vehicle.name);
     o[QStringLiteral("plan")] = q(to_json_text(document_->store().stored()));
-    QSaveFile file(file_);
-    if (file.open(QIODevice::WriteOnly)) {
-        file.write(QJsonDocument(o).toJson(QJsonDocument::Compact));
-        file.commit();
-    }
+    // a full disk loses the autosave, not the work: the old one stays whole
+    static_cast<void>(write_text_file(
+        file_.toStdString(), QJsonDocument(o).toJson(QJsonDocument::Compact).toStdString(), Overwrite::yes));
 }
 
 std::vector<Recoverable> Recovery::found() const {

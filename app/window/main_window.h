@@ -54,7 +54,7 @@ class MainWindow : public QMainWindow {
     // The plan as it is shown becomes a new option, and is shown.
     void new_option(const QString& name);
     bool open_file(const QString& path);
-    bool save_to(const QString& path);
+    bool save_to(const QString& path, bool over_another = false);
     void open_demo(const QString& resource);
     void offer_recovery();
     void ask_why(const std::vector<words::ValueRef>& refs, const QPoint& global);
@@ -101,6 +101,7 @@ class MainWindow : public QMainWindow {
     DetailsPanel* details_ = nullptr;
     MessageBar* messages_ = nullptr;
     WhyPopup* why_ = nullptr;
+    QByteArray on_disk_;  // what stood in the open file when it was read or written
 };
 
 }  // namespace yr::app

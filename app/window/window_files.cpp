@@ -36,6 +36,7 @@ bool MainWindow::open_file(const QString& path) {
         messages_->say(q(words::sentence(plan.error())) + say(" The open plan is as it was."));
         return false;
     }
+    on_disk_ = fingerprint(path);
     document_.store().open(std::move(*plan), path);
     for (Workspace* w : workspaces_) w->plan_opened();
     remember_recent(path);
@@ -47,12 +48,22 @@ void MainWindow::open_demo(const QString& resource) {
     for (Workspace* w : workspaces_) w->plan_opened();
 }
 
-bool MainWindow::save_to(const QString& path) {
-    const auto saved = write_plan_file(document_.store().stored(), path);
-    if (!saved) {
-        messages_->say(q(words::sentence(saved.error())));
+bool MainWindow::save_to(const QString& path, bool over_another) {
+    const QByteArray now = path == document_.store().path() ? fingerprint(path) : QByteArray();
+    if (!over_another && !now.isEmpty() && now != on_disk_) {
+        messages_->say(say("%1 was changed by another window or program since it was opened here. Nothing "
+                           "was saved yet.")
+                           .arg(QFileInfo(path).fileName()),
+                       {{say("Save over it"), [this, path] { save_to(path, true); }},
+                        {say("Save under another name"), [this] { save_as(); }}});
         return false;
     }
+    const auto saved = write_plan_file(document_.store().stored(), path);
+    if (!saved) {
+        messages_->say(q(words::sentence(saved.error())) + say(" The plan is still open and unsaved."));
+        return false;
+    }
+    on_disk_ = fingerprint(path);
     document_.store().saved_as(path);
     if (recovery_) recovery_->write_now();
     remember_recent(path);

@@ -65,7 +65,11 @@ Result<Plan> plan_from_json_text(std::string_view text) {
     if (auto broken = check_schema(file)) return tl::unexpected(std::move(*broken));
     if (auto broken = bad_size(file)) return tl::unexpected(std::move(*broken));
     Plan plan;
-    fields(Reader{file}, plan);
+    try {
+        fields(Reader{file}, plan);
+    } catch (const Json::exception&) {  // what the schema lets pass and no field can hold
+        return fail(ErrorCode::schema, "plan", {}, Want::a_name_numbers_and_words_as_the_shipped);
+    }
     if (auto errors = validate(plan); !errors.empty()) return tl::unexpected(std::move(errors.front()));
     return plan;
 }

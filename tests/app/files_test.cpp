@@ -6,6 +6,7 @@
 #include "app/window_fixture.h"
 #include "plan/plan_json.h"
 #include "support/random_plan.h"
+#include "support/run_program.h"
 #include "words/sentences.h"
 
 namespace yr::test {
@@ -49,6 +50,21 @@ TEST_F(WindowTest, AFailedSaveSaysSoAndLosesNothing) {
     EXPECT_FALSE(window.save_to(s(folder.file("no/such/place.yourrail.json"))));
     EXPECT_TRUE(window.messages()->text().contains(QStringLiteral("cannot be written")));
     EXPECT_TRUE(doc().store().modified());
+}
+
+TEST_F(WindowTest, AFileThatAnotherWindowChangedIsAskedAbout) {
+    const QString path = s(folder.file("shared.yourrail.json"));
+    doc().step_run(run_named("always feed"), 1);
+    ASSERT_TRUE(window.save_to(path));
+    ASSERT_TRUE(window.save_to(path)) << "our own saving is no change by another";
+    write_text(path.toStdString(), "{\"another\": 1}");
+    doc().step_run(run_named("always feed"), 1);
+    EXPECT_FALSE(window.save_to(path));
+    EXPECT_TRUE(window.messages()->text().contains(QStringLiteral("another window or program")));
+    EXPECT_EQ(read_text(path.toStdString()), "{\"another\": 1}") << "theirs is still there";
+    EXPECT_TRUE(doc().store().modified());
+    EXPECT_TRUE(window.save_to(path, true));
+    EXPECT_TRUE(load_plan(path.toStdString()).has_value());
 }
 
 TEST_F(WindowTest, AnEndInOrderLeavesNothingToBringBack) {
