@@ -75,7 +75,7 @@ Json sizing_json(const SizingResult& r, const Plan& plan, const SizingAsk& ask) 
     out["blockers"] = Json::array();
     for (const SizingBlocker& b : r.blockers) out["blockers"].push_back(words::sentence(b, plan));
     out["source"] =
-        "0-1 program (COIN-OR CBC), each choice solved as the real circuit; ampacity, drop and fuse rules as "
+        "0-1 program (GLPK, COIN-OR CBC), each choice solved as the real circuit; ampacity, drop and fuse rules as "
         "in `rail check`";
     return out;
 }
@@ -289,7 +289,7 @@ void add_guard(CLI::App& app, Action& action) {
     c->add_flag("--keep-fuses", o->keep_fuses, words::translated("fuse ratings stay"));
     c->add_option("--price-of", o->price,
                   words::translated("what each tenth of a volt less costs this load"));
-    c->add_option("--seconds", o->most_s, words::translated("60 if left out"))->check(CLI::PositiveNumber);
+    c->add_option("--seconds", o->most_s, words::translated("60 if left out"))->check(CLI::Range(1e-3, 1e6));
     c->add_flag("--json", o->json, words::translated("JSON"));
     c->callback([o, &action] { action = [o] { return run_optimise(*o); }; });
 

@@ -1,5 +1,7 @@
 #include <fmt/format.h>
 
+#include <algorithm>
+
 #include <memory>
 
 #include "commands.h"
@@ -68,6 +70,7 @@ Json row_json(const SizeRow& r, double length_m) {
             {"area_mm2", r.wire.area_mm2},
             {"resistance_ohm", resistance_ohm_per_m(r.wire, r.temperature_C) * length_m},
             {"ampacity_A", r.ampacity.allowed_A},
+            {"ampacity_beyond_table", r.ampacity.beyond_table},
             {"temperature_C", r.temperature_C},
             {"drop_V", r.drop_V},
             {"rule_drop_V", r.rule_drop_V},
@@ -90,6 +93,8 @@ int run_size(const SizeOptions& o) {
         !read("--ambient", o.ambient, Dimension::temperature, ask.ambient_C) ||
         !read_name("--sizes", o.sizes, ask.system))
         return 2;
+    if (ask.ambient_C < -60 || ask.ambient_C > 250)
+        return refuse({ErrorCode::out_of_range, "--ambient", o.ambient, Want::from_60_to_250_c});
     if (o.space != "open" && o.space != "engine")
         return refuse({ErrorCode::unknown_name, "--space", o.space, Want::open_or_engine});
     ask.table = ask.system == SizeSystem::metric ? AmpacityTable::iso : AmpacityTable::abyc;
@@ -115,6 +120,11 @@ int run_size(const SizeOptions& o) {
     const SizeRow* row =
         ladder->chosen >= 0 ? &ladder->rows[static_cast<std::size_t>(ladder->chosen)] : nullptr;
     const auto assumed = size_assumptions(ask, *ladder, row);
+    // what the rule's quick formula alone would take, without ampacity, heat and fuse
+    const auto by_formula = std::find_if(ladder->rows.begin(), ladder->rows.end(), [&](const SizeRow& r) {
+        return r.rule_drop_V <= ladder->drop_limit_V * (1 + 1e-9);
+    });
+    const bool formula_fits = by_formula != ladder->rows.end();
     if (o.json) {
         Json out;
         if (row)
@@ -122,6 +132,7 @@ int run_size(const SizeOptions& o) {
         else
             out["gauge"] = nullptr;
         out["drop_limit_V"] = ladder->drop_limit_V;
+        out["gauge_by_formula"] = formula_fits ? Json(name_of(by_formula->wire.size)) : Json(nullptr);
         if (row) out["drop_share"] = row->drop_V / ask.nominal_V;
         out["decides"] = ladder->decides == Limit::none ? "none" : limit_word(ladder->decides);
         out["current_A"] = ask.current_A;
@@ -150,7 +161,9 @@ int run_size(const SizeOptions& o) {
                   "", ""},
                  {"conductor", quantity(row->temperature_C, Dimension::temperature), "of",
                   quantity(ask.insulation_C, Dimension::temperature)}});
-    tell("  decided by {0}\n  source: {1}\n", limit_word(ladder->decides), row->ampacity.source);
+    tell("  decided by {0}\n", limit_word(ladder->decides));
+    if (formula_fits) tell("  the drop formula alone would take {0}\n", name_of(by_formula->wire.size));
+    tell("  source: {0}\n", row->ampacity.source);
     for (const auto& a : assumed) tell("  assumed: {0}\n", a);
     return 0;
 }
@@ -183,6 +196,7 @@ int run_cable(const std::string& size_text, const std::string& length_text, cons
                {"mass_kg", wire->mass_kg_per_m * length},
                {"mass_kg_per_m", wire->mass_kg_per_m},
                {"ampacity_A", amp->allowed_A},
+               {"ampacity_beyond_table", amp->beyond_table},
                {"outer_diameter_mm", wire->outer_diameter_mm},
                {"source", wire->source + "; " + amp->source},
                {"assumptions",
@@ -196,7 +210,9 @@ int run_cable(const std::string& size_text, const std::string& length_text, cons
          {"resistance at " + quantity(temp, Dimension::temperature),
           quantity(per_m * length, Dimension::resistance), "over " + quantity(length, Dimension::length)},
          {"copper", words::number(wire->mass_kg_per_m * length * 1000) + " g"},
-         {"ampacity", quantity(amp->allowed_A, Dimension::current), "105 C insulation, 30 C air"}});
+         {"ampacity", quantity(amp->allowed_A, Dimension::current),
+          amp->beyond_table ? words::translated("beyond the table; 105 C insulation, 30 C air")
+                            : words::translated("105 C insulation, 30 C air")}});
     tell("  source: {0}; {1}\n", wire->source, amp->source);
     return 0;
 }
@@ -312,6 +328,8 @@ int run_fuse(const FuseOptions& o) {
     if (!read("--insulation", o.insulation, Dimension::temperature, amp_ask.insulation_C) ||
         !read("--ambient", o.ambient, Dimension::temperature, amp_ask.ambient_C))
         return 2;
+    if (amp_ask.ambient_C < -60 || amp_ask.ambient_C > 250)
+        return refuse({ErrorCode::out_of_range, "--ambient", o.ambient, Want::from_60_to_250_c});
     if (o.space != "open" && o.space != "engine")
         return refuse({ErrorCode::unknown_name, "--space", o.space, Want::open_or_engine});
     if (o.parallel < 1 || o.parallel > 8)
@@ -321,6 +339,7 @@ int run_fuse(const FuseOptions& o) {
     amp_ask.bundle = o.bundle;
     double must_cut = 0;
     if (!o.cuts.empty() && !read("--short", o.cuts, Dimension::current, must_cut)) return 2;
+    if (must_cut < 0) return refuse({ErrorCode::out_of_range, "--short", o.cuts, Want::more_than_0_a});
     amp_ask.table = size->system() == SizeSystem::metric ? AmpacityTable::iso : AmpacityTable::abyc;
     const auto amp = ampacity(amp_ask);
     if (!amp) return refuse("--wire", amp.error());

@@ -1,9 +1,12 @@
 // rail: the same core as the application, for scripts, for checks and for people without a screen.
+#include <fcntl.h>
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cstdio>
 #include <exception>
 #include <string>
+#include <system_error>
 
 #include "commands.h"
 
@@ -18,6 +21,9 @@ bool is_command(const CLI::App& app, const std::string& word) {
 }  // namespace
 
 int main(int argc, char** argv) {
+    // a standard stream that is closed is opened on nothing, so that writing to it fails and does not abort
+    for (int fd = 0; fd <= 2; ++fd)
+        if (::fcntl(fd, F_GETFD) < 0) static_cast<void>(::open("/dev/full", O_RDWR));
     try {
         yr::words::use_language(YR_LOCALE_DIR);
         CLI::App app{yr::words::say(
@@ -46,9 +52,20 @@ int main(int argc, char** argv) {
             yr::cli::tell_error("{0}. `rail --help` lists what it takes.\n", e.what());
             return 2;
         }
-        return action ? action() : 2;
+        const int code = action ? action() : 2;
+        // what did not get out was not said: a full disk or a closed pipe is an error
+        if (std::fflush(stdout) != 0 || std::ferror(stdout)) {
+            std::perror("rail");
+            return 2;
+        }
+        return code;
+    } catch (const std::system_error& e) {  // standard output or error cannot be written
+        std::fprintf(stderr, "rail: %s\n", e.what());
+        return 2;
     } catch (const std::exception& e) {
-        yr::cli::tell_error("Something inside rail broke: {0}. Nothing was written.\n", e.what());
+        std::fprintf(
+            stderr, "%s",
+            yr::words::say("Something inside rail broke: {0}. Nothing was written.\n", e.what()).c_str());
         return 2;
     }
 }

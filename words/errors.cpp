@@ -116,6 +116,7 @@ std::string wanted_text(const Wanted& w) {
     if (w.what == Want::less_than) return say("less than {0}", w.value);
     if (w.what == Want::something_that_runs_in) return say("something that runs in {0}", w.value);
     if (w.what == Want::between) return say("{0} to {1}", w.value, w.most);
+    if (w.what == Want::either_of) return say("{0} or as {1}", w.value, w.most);
     if (w.what == Want::more_than_to) return say("more than {0}, to {1}", w.value, w.most);
     return w.value;  // as said
 }
@@ -191,6 +192,9 @@ std::string sentence(const Error& original) {
         case ErrorCode::control_character:
             return say("{0}a letter stands here that cannot be printed, such as a line break in a name.",
                        where);
+        case ErrorCode::two_readings:
+            return say("{0}{1} can be read as {2}: write it so that only one is possible.", where, given,
+                       wanted);
         case ErrorCode::not_utf8:
             return say("{0} is not text in UTF-8; save it so and try again.", e.place);
     }

@@ -130,6 +130,20 @@ const FindingRow kRows[] = {
                      s.A(s.f.value), s.state())};
      },
      .why = std::nullopt},
+    {.kind = FindingKind::short_unsolved,
+     .name = "short_unsolved",
+     .group = FindingGroup::shorts,
+     .value = Dimension::number,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("A short of {0} could not be solved in {1}: nothing is said about it.",
+                    yr::name_of(s.plan, s.f.id), s.state());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("no answer"),
+                 translated("an answer counts only where Kirchhoff's laws hold in it")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
     {.kind = FindingKind::short_hurts,
      .name = "short_hurts",
      .group = FindingGroup::shorts,

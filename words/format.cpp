@@ -99,6 +99,7 @@ std::string editable(double value, Dimension dimension, const Style& style) {
         s = style.units == LeadUnits::inch ? Scaled{1 / kMetresPerFoot, "ft"} : Scaled{1, "m"};
     const double shown = value * s.factor;
     std::string text = fmt::format("{:.10g}", shown);
+    if (two_readings(text)) text += "0";  // 1.125 might be eleven hundred; 1.1250 is not
     text = with_comma(std::move(text), style.decimal_comma);
     return *s.unit ? text + " " + s.unit : text;
 }

@@ -87,6 +87,8 @@ Result<Ampacity> ampacity(const AmpacityAsk& ask) {
     a.interpolated = true;
     for (const auto& [area, amps] : column.by_area)
         if (std::abs(area - wire->area_mm2) < 1e-9 * area) a.interpolated = false;
+    a.beyond_table = wire->area_mm2 < column.by_area.front().first * (1 - 1e-9) ||
+                     wire->area_mm2 > column.by_area.back().first * (1 + 1e-9);
     a.table_A = interpolate_log(column.by_area, wire->area_mm2);
     // Resistance decides the heat: a poorer metal carries less by the root of its resistance.
     if (ask.material != Material::copper)

@@ -31,6 +31,7 @@ struct Ampacity {
         1;  // sqrt((T_ins - T_amb) / (T_ins - T_table)), 1 at or below the table's ambient
     double bundle_factor = 1;
     bool interpolated = false;  // the size is not in the table: log-log between its neighbours by copper area
+    bool beyond_table = false;  // thinner than its first row or thicker than its last: the same, continued
     bool insulation_scaled =
         false;  // the insulation is not in the table: scaled by sqrt of the temperature rise
     std::string source;

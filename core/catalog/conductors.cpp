@@ -24,6 +24,8 @@ struct MaterialRow {
 };
 
 struct Tables {
+    std::string awg_source;
+    double awg_rho_ohm_mm2_per_m = 0;
     std::vector<Row> rows;
     std::vector<WireSize> by_system[3];
     std::vector<MaterialRow> materials;
@@ -50,6 +52,8 @@ Tables read_tables() {
         t.by_system[static_cast<int>(size.system())].push_back(size);
     };
     const std::string awg_source = file.at("awg").at("source").get<std::string>();
+    t.awg_source = awg_source;
+    t.awg_rho_ohm_mm2_per_m = rho;
     for (const auto& n : file.at("awg").at("numbers")) {
         const double area = awg_area_mm2(n.get<int>());
         add(WireSize::awg(n.get<int>()), area, rho / area, awg_source);
@@ -82,9 +86,8 @@ const Tables& tables() {
 
 Result<Conductor> conductor(const WireSize& size, Material material) {
     const Tables& t = tables();
-    for (const Row& row : t.rows) {
-        if (!(row.size == size)) continue;
-        const MaterialRow& m = t.materials[static_cast<std::size_t>(material)];
+    const MaterialRow& m = t.materials[static_cast<std::size_t>(material)];
+    const auto made = [&](const Row& row) {
         Conductor c;
         c.size = size;
         c.material = material;
@@ -95,6 +98,13 @@ Result<Conductor> conductor(const WireSize& size, Material material) {
         c.outer_diameter_mm = c.strand_diameter_mm + 2 * interpolate(t.wall_mm, row.area_mm2);
         c.source = material == Material::copper ? row.source : row.source + "; " + m.source;
         return c;
+    };
+    for (const Row& row : t.rows)
+        if (row.size == size) return made(row);
+    // any gauge has its area by ASTM B258; only the usual ones are offered
+    if (size.system() == SizeSystem::awg && size.number() >= -3 && size.number() <= 40) {
+        const double area = awg_area_mm2(size.number());
+        return made({size, area, t.awg_rho_ohm_mm2_per_m / area, t.awg_source});
     }
     return fail(ErrorCode::unknown_size, {}, name_of(size), Want::a_size_of_the_tables);
 }

@@ -268,7 +268,8 @@ struct FaultNetwork::Impl {
             if (devices[k].kind == PortKind::source) mode[k] = Mode::law;
         Eigen::VectorXd v, i;
         std::vector<double> device_i(devices.size(), 0);
-        for (int round = 0; round < kMostRounds; ++round) {
+        bool settled = false;
+        for (int round = 0; round < kMostRounds && !settled; ++round) {
             std::vector<std::size_t> in_law;
             v = v0;
             for (std::size_t k = 0; k < devices.size(); ++k) {
@@ -283,9 +284,11 @@ struct FaultNetwork::Impl {
                 v += i[k] * column_of(asked, in_law, static_cast<std::size_t>(k));
             for (std::size_t k = 0; k < in_law.size(); ++k)
                 device_i[in_law[k]] = i[static_cast<Eigen::Index>(asked.z.size() + k)];
-            if (!pivot(v, device_i, round, mode)) break;
+            settled = !pivot(v, device_i, round, mode);
         }
-        return answer(ask, v, i, device_i, asked.first_short, asked.inside);
+        ShortAnswer found = answer(ask, v, i, device_i, asked.first_short, asked.inside);
+        found.settled = settled && std::isfinite(found.amps);
+        return found;
     }
 
     ShortAnswer answer(const ShortAsk& ask, const Eigen::VectorXd& v, const Eigen::VectorXd& i,

@@ -36,6 +36,7 @@ struct ShortAsk {
 };
 
 struct ShortAnswer {
+    bool settled = false;         // false: no answer was found, and nothing follows from the rest
     double amps = 0;              // through the short; what comes from both sides inside a run
     std::vector<double> run_A;    // by conductor, from -> to; inside the shorted run the larger side's
     double from_A = 0, to_A = 0;  // inside a run: what its two sides bring

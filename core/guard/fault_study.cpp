@@ -143,6 +143,7 @@ class Study {
         const ShortAnswer most = base_.strong.solve(strong);
         if (std::abs(most.amps) < kCarries_A) return std::nullopt;
         const ShortAnswer least = base_.weak.solve(weak);
+        row.settled = most.settled && least.settled;
         row.most_A = std::abs(most.amps);
         row.least_A = std::abs(least.amps);
         row.bus_V = bus_V(least);
@@ -321,6 +322,7 @@ class Study {
             if (ask.run >= 0 && next->run == at(ask.run)) leave_other_side(ask);
             ask.opened.push_back(static_cast<int>(next->run));
             a = base_.weak.solve(ask);
+            row.settled = row.settled && a.settled;
             if (std::abs(a.amps) < kGone_A) break;
             if (limits_itself(
                     a)) {  // what is left an alternator or converter gives for ever: the cables must bear it

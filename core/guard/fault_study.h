@@ -37,6 +37,7 @@ struct CableHeatUp {
 struct ShortRow {
     std::size_t place = 0, state = 0;
     double ohm = 0;
+    bool settled = true;             // false: no answer was found, and nothing follows from the rest
     double most_A = 0, least_A = 0;  // strongest and weakest supply
     Clearing slowest;                // weakest supply, latest times
     double fastest_s = 0;            // strongest supply, earliest times; 1e9: never

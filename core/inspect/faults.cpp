@@ -72,6 +72,10 @@ void judge(const Case& c, const FaultStudy& study, const ShortRow& row, std::vec
     const ShortPlace& place = study.places[row.place];
     const Run& run = c.plan.runs[place.run];
     const Id& state = c.plan.states[row.state].id;
+    if (!row.settled) {
+        keep_worst(out, from, make_finding(FindingKind::short_unsolved, Severity::check, run.id, {}, state));
+        return;
+    }
     if (row.near.empty()) return;  // told as a missing fuse
     if (place.device.empty()) {
         if (!row.clears())

@@ -96,6 +96,7 @@ enum class FindingKind {
     volts_fight,       // id, other: battery or source, joined, made for other volts; value V, limit V
     volts_foreign,     // id load that states no most volts; value V, limit: the plan's nominal V
     fed_backwards,     // id load whose feed comes in at its negative end; value V
+    short_unsolved,    // id run: a short at its far end has no answer
     state_names_nothing,  // other: what the state closes, opens or pulls and the plan does not have
     converter_starved  // id source: no volts exist at which it gets its power; value A it would have to give
 };

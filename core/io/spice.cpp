@@ -3,6 +3,7 @@
 #include <fmt/format.h>
 
 #include "network/laws.h"
+#include "solve/results.h"
 
 namespace yr {
 namespace {
@@ -11,6 +12,31 @@ std::string one_line(std::string text) {
     for (char& c : text)
         if (c == '\n' || c == '\r') c = ' ';
     return text;
+}
+
+// What hangs on nothing has no volts for a simulator: a node of each such island is tied down by 1 Gohm,
+// which moves nothing that can be measured.
+std::string ties(const Network& net, const OperatingPoint& point) {
+    std::vector<int> group = conductor_groups(net);
+    const auto root = [&](int k) {
+        while (group[static_cast<std::size_t>(k)] != k) k = group[static_cast<std::size_t>(k)];
+        return k;
+    };
+    const auto join = [&](NodeIndex a, NodeIndex b) { group[static_cast<std::size_t>(root(a))] = root(b); };
+    for (const BatteryElement& b : net.batteries) join(b.pos, b.neg);
+    for (std::size_t k = 0; k < net.sources.size(); ++k)
+        if (point.sources[k].mode != DeviceMode::off) join(net.sources[k].out, net.sources[k].neg);
+    for (std::size_t k = 0; k < net.loads.size(); ++k)
+        if (net.loads[k].kind == DrawKind::resistance && point.loads[k].status == LoadStatus::on)
+            join(net.loads[k].pos, net.loads[k].neg);
+    std::string out;
+    for (std::size_t k = 0; k < net.nodes.size(); ++k) {
+        const auto n = static_cast<NodeIndex>(k);
+        if (root(n) == root(net.reference)) continue;
+        out += fmt::format("Rtie{} n{} 0 1e9\n", k, k);
+        join(n, net.reference);
+    }
+    return out;
 }
 
 }  // namespace
@@ -44,8 +70,11 @@ std::string spice_netlist(const Plan& plan, const Solution& solution, const std:
         const BatteryElement& b = net.batteries[k];
         const std::string p = node(b.pos), n = node(b.neg);
         const BatteryLaw law = battery_law(b);
-        out += fmt::format("Bbat{} {} {} I = max(({:.12g} - v({},{}))/{:.12g}, {:.12g})\n", k, n, p,
-                           law.open_V, p, n, law.ohm, law.least_A);
+        out += fmt::format("Bbat{} {} {} I = max(({:.12g} - v({},{}))/{:.12g}, {:.12g})", k, n, p, law.open_V,
+                           p, n, law.ohm, law.least_A);
+        if (law.forced_V < 1e6)
+            out += fmt::format(" - max(v({},{}) - {:.12g}, 0)/{:.12g}", p, n, law.forced_V, law.ohm);
+        out += "\n";
     }
     for (std::size_t k = 0; k < net.sources.size(); ++k) {
         const SourceElement& s = net.sources[k];
@@ -67,7 +96,8 @@ std::string spice_netlist(const Plan& plan, const Solution& solution, const std:
     for (std::size_t k = 0; k < net.loads.size(); ++k) {
         const LoadElement& l = net.loads[k];
         if (point.loads[k].status != LoadStatus::on || l.inverter >= 0) continue;
-        const std::string p = node(l.pos), n = node(l.neg);
+        const bool turned = point.loads[k].reversed;
+        const std::string p = node(turned ? l.neg : l.pos), n = node(turned ? l.pos : l.neg);
         switch (l.kind) {
             case DrawKind::current:
                 out += fmt::format("Iload{} {} {} {:.12g}\n", k, p, n, l.value);
@@ -80,6 +110,7 @@ std::string spice_netlist(const Plan& plan, const Solution& solution, const std:
                 break;
         }
     }
+    out += ties(net, point);
     out += ".options reltol=1e-9 abstol=1e-12 vntol=1e-9 gmin=1e-15 itl1=2000\n.op\n.end\n";
     return out;
 }

@@ -396,7 +396,11 @@ double source_limit_A(const Source& source, double rpm, double temperature_C,
                  {low + (top - low) / 3, idle + (rated - idle) * 2 / 3},
                  {top, rated}};
     }
-    if (shaft < curve.front().first) return 0;
+    if (shaft < curve.front().first) {
+        // below its own curve it gives nothing that anybody stated: said as an assumption, not in silence
+        if (!source.curve.empty()) assumptions.push_back({"alternator_below_curve_A", source.id, 0});
+        return 0;
+    }
     const double derating = assumption("alternator_derating_per_K").value;
     const double hot = std::max(0.0, 1 - derating * std::max(0.0, temperature_C - 25));
     return std::min(interpolate(curve, shaft) * hot * share, source.regulator_A.value_or(1e9));

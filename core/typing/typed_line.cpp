@@ -15,6 +15,11 @@ class LineReader {
 
     TypedLine read() {
         while (!words_.done()) {
+            if (const auto& word = words_.word(); !word.quoted && two_readings(word.text)) {
+                line_.not_understood.push_back(word.text);  // which of the two is asked, never guessed
+                words_.skip(1);
+                continue;
+            }
             const bool known = !words_.word().quoted && (read_feed() || read_inverter() || read_condition() ||
                                                          read_inrush() || read_marked() || read_quantity() ||
                                                          read_size() || read_flag() || read_place());

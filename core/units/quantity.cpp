@@ -113,11 +113,42 @@ std::optional<int> take_count(std::string_view& text) {
 
 }  // namespace
 
+namespace {
+
+std::string plain_number(double v) {
+    char text[32];
+    const auto [end, error] = std::to_chars(text, text + sizeof text, v);
+    return {text, end};
+}
+
+}  // namespace
+
 std::optional<UnitInfo> find_unit(std::string_view spelling) {
     const std::string lower = to_lower(trim(spelling));
     for (const Spelling& s : kSpellings)
         if (s.text == lower) return s.unit;
     return std::nullopt;
+}
+
+std::optional<std::pair<double, double>> two_readings(std::string_view text) {
+    text = trim(text);
+    const auto digit = [&](std::size_t k) {
+        return k < text.size() && std::isdigit(static_cast<unsigned char>(text[k]));
+    };
+    std::size_t before = 0;
+    while (digit(before)) ++before;
+    if (before < 1 || before > 3 || text[0] == '0' || before >= text.size()) return std::nullopt;
+    if (text[before] != ',' && text[before] != '.') return std::nullopt;
+    std::size_t after = before + 1;
+    while (digit(after)) ++after;
+    if (after != before + 4) return std::nullopt;
+    const bool goes_on =
+        after < text.size() && (text[after] == ',' || text[after] == '.' || text[after] == 'e');
+    if (goes_on && digit(after + 1)) return std::nullopt;
+    double whole = 0;
+    const std::string digits = std::string(text.substr(0, before)) + std::string(text.substr(before + 1, 3));
+    std::from_chars(digits.data(), digits.data() + digits.size(), whole);
+    return std::pair(whole, whole / 1000);
 }
 
 std::optional<double> take_number(std::string_view& text) {
@@ -163,6 +194,9 @@ Result<Quantity> parse_quantity(std::string_view text, Dimension assumed) {
     if (rest.empty()) return fail(ErrorCode::empty, {}, {}, {Want::a_quantity_in, dimension_word(assumed)});
     Quantity q;
     q.count = take_count(rest).value_or(1);
+    if (const auto both = two_readings(rest))
+        return fail(ErrorCode::two_readings, {}, std::string(whole),
+                    {Want::either_of, plain_number(both->first), plain_number(both->second)});
     const auto number = take_number(rest);
     if (!number)
         return fail(ErrorCode::not_a_number, {}, std::string(whole),

@@ -49,6 +49,11 @@ struct UnitInfo {
 [[nodiscard]] std::optional<UnitInfo> find_unit(std::string_view spelling);
 
 // Reads a number at the start of `text` and removes it from there; nullopt and unchanged when there is none.
+// "1,500" and "1.500" may be fifteen hundred or one and a half: a comma or point with exactly three digits
+// behind it and one to three before. Both readings, the larger first; empty where there is but one ("0.005",
+// "12.5", "1.2500").
+[[nodiscard]] std::optional<std::pair<double, double>> two_readings(std::string_view text);
+
 [[nodiscard]] std::optional<double> take_number(std::string_view& text);
 
 // The base unit's name for an error message ("amps"), English, for the place where an error is made.

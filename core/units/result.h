@@ -30,6 +30,7 @@ enum class ErrorCode {
     too_deep,           // lists in lists in lists
     doubled_key,        // a field that stands twice
     control_character,  // a letter that cannot be printed
+    two_readings,       // a number that may be read as thousands or as a decimal
     not_utf8            // UTF-16, or no text
 };
 
@@ -42,6 +43,7 @@ enum class Want {
     less_than,               // another field
     something_that_runs_in,  // a state
     between,                 // the value, to `most`
+    either_of,               // the value or `most`
     more_than_to,            // more than the value, to `most`
     a_battery_of_this_plan,
     a_box_bus_bar_stud_or_battery_of_this_plan,

@@ -181,5 +181,26 @@ TEST(Cli, HelpIsGood) {
     EXPECT_EQ(rail("--version").code, 0);
 }
 
+// ASTM B258 gives every gauge its area; beyond the ampacity table it is said.
+TEST(Cli, CableTakesAnyGauge) {
+    for (const char* size : {"26", "30", "40 AWG"}) {
+        const Ran r = rail(std::string("cable \"") + size + "\"");
+        EXPECT_EQ(r.code, 0) << size;
+        EXPECT_NE(r.out.find("beyond the table"), std::string::npos) << size;
+    }
+    EXPECT_EQ(rail("cable 10").out.find("beyond the table"), std::string::npos);
+    EXPECT_EQ(rail("cable 41").code, 2);
+    const json thin = json::parse(rail("cable 36 --json").out);
+    EXPECT_NEAR(thin["area_mm2"].get<double>(), 0.012668, 1e-5);  // ASTM B258: 36 AWG is 5 mils
+}
+
+TEST(Cli, WhatDoesNotGetOutIsAnError) {
+    EXPECT_EQ(run("sh -c '" YR_BIN_DIR "/rail cable 10 >/dev/full'").code, 2);
+    EXPECT_EQ(run("sh -c '" YR_BIN_DIR "/rail plan validate nothing 2>&-'").code, 2);
+    EXPECT_EQ(rail("size --current 1,500W --length 3m").code, 2);
+    EXPECT_EQ(rail("size --current 15A --length 3m --ambient -300C").code, 2);
+    EXPECT_EQ(rail("fuse --current 5A --wire 14 --short -5A").code, 2);
+}
+
 }  // namespace
 }  // namespace yr::test

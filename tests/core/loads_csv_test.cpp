@@ -123,5 +123,15 @@ TEST(LoadsCsv, AnyBytesComeBack) {
     }
 }
 
+// 1,5 without quotes in a file of commas: the cell beyond the heading is not lost in silence.
+TEST(LoadsCsv, ACellBeyondTheHeadingIsSaid) {
+    const Plan plan = empty_plan("x");
+    const LoadsTable table = read_loads_table("name,draw\nlamp,1,5\nfan,2\n");
+    const auto rows = read_rows(plan, table);
+    ASSERT_EQ(rows.size(), 2U);
+    EXPECT_FALSE(rows[0].line.not_understood.empty());
+    EXPECT_TRUE(rows[1].line.not_understood.empty());
+}
+
 }  // namespace
 }  // namespace yr::test

@@ -75,5 +75,19 @@ TEST(ReadingsCsv, AnyBytesComeBack) {
     }
 }
 
+TEST(ReadingsCsv, NothingVanishesAndNothingIsTakenTwice) {
+    const Plan plan = empty_plan("x");
+    const auto error = [&](const std::string& text) {
+        const auto read = read_readings_csv(text, {}, plan);
+        return read ? Error{} : read.error();
+    };
+    EXPECT_EQ(error("point,key off\nstud,12,5\n").code, ErrorCode::out_of_range);
+    EXPECT_EQ(error("point,key off\nstud,12,5\n").place, "line 2, column 3");
+    EXPECT_EQ(error("point,key off,engine hot\nstud,12.5,13\n").code, ErrorCode::unknown_name);
+    EXPECT_EQ(error("point,key off\nstud,12.5\nstud,12.6\n").code, ErrorCode::doubled_key);
+    EXPECT_EQ(error("point,key,drawn at,volts\n\"two\nlines\",key off,,12.5\nstud,key off,,x\n").place,
+              "line 4, column 4");
+}
+
 }  // namespace
 }  // namespace yr::test

@@ -95,5 +95,18 @@ TEST(WireSize, NameReadsBack) {
             EXPECT_EQ(parse_wire_size(name_of(size)), size) << name_of(size);
 }
 
+// Fifteen hundred or one and a half: never guessed.
+TEST(Quantity, ThreeDigitsBehindACommaOrPointAreAskedAbout) {
+    for (const char* text : {"1,500 W", "1.500 W", "12,625", "999.125 V"}) {
+        EXPECT_TRUE(two_readings(text)) << text;
+        EXPECT_EQ(parse_quantity(text, Dimension::power).error().code, ErrorCode::two_readings) << text;
+    }
+    EXPECT_EQ(*two_readings("1,500"), std::pair(1500.0, 1.5));
+    EXPECT_EQ(parse_quantity("1,500 W", Dimension::power).error().wanted.value, "1500");
+    for (const char* text : {"0.005", "0,125 m", "1.5", "1,50", "1.2500", "1500", "12345.678", "0.001e3"})
+        EXPECT_FALSE(two_readings(text)) << text;
+    EXPECT_NEAR(*parse_value("0,125 m", Dimension::length), 0.125, 1e-12);
+}
+
 }  // namespace
 }  // namespace yr::test
