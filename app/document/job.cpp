@@ -39,7 +39,8 @@ void Task::progress(double share, const QString& text) const {
     const std::scoped_lock lock(shared_->mutex);
     if (JobBase* owner = shared_->owner)
         QMetaObject::invokeMethod(
-            owner, [owner, share, text] { emit owner->progressed(share, text); }, Qt::QueuedConnection);
+            owner, [owner, turn = shared_, share, text] { owner->progress_of(turn, share, text); },
+            Qt::QueuedConnection);
 }
 
 JobBase::JobBase(QObject* parent) : QObject(parent) {}
@@ -78,6 +79,11 @@ void JobBase::launch(Question question) {
                 owner, [owner, turn] { owner->ended(turn); }, Qt::QueuedConnection);
         turn->changed.notify_all();
     });
+}
+
+// Word of a turn that finish() has taken meanwhile comes too late.
+void JobBase::progress_of(const std::shared_ptr<Task::Shared>& turn, double share, const QString& text) {
+    if (turn == running_) emit progressed(share, text);
 }
 
 void JobBase::ended(const std::shared_ptr<Task::Shared>& turn) {

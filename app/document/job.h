@@ -53,6 +53,8 @@ class JobBase : public QObject {
     void ask(Question question);
 
   private:
+    friend class Task;
+    void progress_of(const std::shared_ptr<Task::Shared>& turn, double share, const QString& text);
     void launch(Question question);
     void ended(const std::shared_ptr<Task::Shared>& turn);
 

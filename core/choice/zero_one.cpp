@@ -50,12 +50,12 @@ ZeroOneAnswer ZeroOneProgram::solve(const ZeroOneLimits& limits) const {
     ZeroOneLimits mine = limits;
     mine.most_s = std::min(limits.most_s, limits.inside_s);
     if (limits.inside_s > 0) {
-        const ZeroOneAnswer inside = solve_inside(*this, mine);
+        ZeroOneAnswer inside = solve_inside(*this, mine);
         const bool ended = inside.end == ZeroOneEnd::optimal || inside.end == ZeroOneEnd::infeasible;
         if (ended || left_s() <= 0 || (limits.cancel && *limits.cancel)) return inside;
     }
     mine.most_s = left_s();
-    const ZeroOneAnswer beside = solve_beside(*this, mine);
+    ZeroOneAnswer beside = solve_beside(*this, mine);
     if (beside.end != ZeroOneEnd::failed || limits.inside_s <= 0) return beside;
     mine.most_s = left_s();  // no such program on this machine: GLPK takes what time there is
     return solve_inside(*this, mine);

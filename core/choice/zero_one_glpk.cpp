@@ -80,6 +80,7 @@ ZeroOneAnswer solve_inside(const ZeroOneProgram& program, const ZeroOneLimits& l
     if (status == GLP_NOFEAS) return {ZeroOneEnd::infeasible, 0, {}};
     if (status != GLP_OPT) return {ZeroOneEnd::failed, 0, {}};
     std::vector<double> values;
+    values.reserve(program.costs().size());
     for (int k = 0; k < program.choices(); ++k) values.push_back(glp_mip_col_val(problem.get(), k + 1));
     return answer_of(program, values);
 }

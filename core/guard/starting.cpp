@@ -115,8 +115,7 @@ Result<std::vector<Starter>> starters_of(const Plan& plan, const StartAsk& ask, 
         starters.back().on_at_s = waits_s(plan, l);
     }
     for (std::size_t k = 0; k < plan.inverters.size(); ++k)
-        if (auto s = mains_starter(plan, plan.states[ask.state], k, wants, end))
-            starters.push_back(std::move(*s));
+        if (auto s = mains_starter(plan, plan.states[ask.state], k, wants, end)) starters.push_back(*s);
     return starters;
 }
 

@@ -61,11 +61,18 @@ void judge_pair(const Holder& x, const Holder& y, const Id& state, std::vector<F
 void judge_loads(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_t from) {
     const Id& state = c.plan.states[s].id;
     const double nominal_V = c.plan.vehicle.nominal_V;
+    const Network& net = c.solutions[s].network;
+    const auto groups = conductor_groups(net);
+    // a rail that feeds a converter is of other volts on purpose: 48 V before 12 V
+    std::set<int> on_purpose;
+    for (const SourceElement& e : net.sources)
+        if (e.in != kNoNode) on_purpose.insert(groups[static_cast<std::size_t>(e.in)]);
     for (std::size_t k = 0; k < c.plan.loads.size(); ++k) {
         const Load& l = c.plan.loads[k];
         const LoadResult& r = c.solutions[s].point.loads[k];
         if (r.status != LoadStatus::on || !l.inverter.empty()) continue;
-        if (!l.most_V && r.voltage_V > kForeignVolts * nominal_V)
+        const bool meant = on_purpose.contains(groups[static_cast<std::size_t>(net.loads[k].pos)]);
+        if (!l.most_V && !meant && r.voltage_V > kForeignVolts * nominal_V)
             keep_worst(out, from,
                        make_finding(FindingKind::volts_foreign, Severity::stop, l.id, {}, state, r.voltage_V,
                                     nominal_V));

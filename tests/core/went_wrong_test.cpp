@@ -10,6 +10,7 @@
 #include "network/thermal.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
+#include "support/random_plan.h"
 
 namespace yr::test {
 namespace {
@@ -126,6 +127,19 @@ TEST(WentWrong, OtherVoltsAndPolesAreStops) {
     EXPECT_TRUE(
         finds(inspect(went_wrong("batt-60V-in-12V")), FindingKind::volts_foreign, "l1", Severity::stop));
     EXPECT_TRUE(finds(inspect(went_wrong("alts")), FindingKind::volts_fight, "g1", Severity::stop));
+}
+
+// The cart's traction bus stands at 53 V before its converter to 12 V, as it is meant to.
+TEST(WentWrong, ARailOfOtherVoltsOnPurposeIsNoFault) {
+    for (const char* name : kDemos) {
+        const Inspection i = inspect(*load_plan(demo_path(name)), false);
+        for (const Finding& f : i.findings) {
+            EXPECT_NE(f.kind, FindingKind::volts_foreign) << name << ", " << f.id;
+            EXPECT_NE(f.kind, FindingKind::volts_fight) << name << ", " << f.id;
+            EXPECT_NE(f.kind, FindingKind::wrong_way_round) << name << ", " << f.id;
+            EXPECT_NE(f.kind, FindingKind::fed_backwards) << name << ", " << f.id;
+        }
+    }
 }
 
 // A winch is turned by two contactors that feed it the other way; it runs, and draws what it draws.
