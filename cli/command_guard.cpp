@@ -75,7 +75,8 @@ Json sizing_json(const SizingResult& r, const Plan& plan, const SizingAsk& ask) 
     out["blockers"] = Json::array();
     for (const SizingBlocker& b : r.blockers) out["blockers"].push_back(words::sentence(b, plan));
     out["source"] =
-        "0-1 program (GLPK, COIN-OR CBC), each choice solved as the real circuit; ampacity, drop and fuse rules as "
+        "0-1 program (GLPK, COIN-OR CBC), each choice solved as the real circuit; ampacity, drop and fuse "
+        "rules as "
         "in `rail check`";
     return out;
 }
