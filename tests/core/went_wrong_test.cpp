@@ -142,6 +142,18 @@ TEST(WentWrong, ARailOfOtherVoltsOnPurposeIsNoFault) {
     }
 }
 
+// An empty battery on its charger, in the cold, is no battery of other volts.
+TEST(WentWrong, AnEmptyBatteryOnItsChargerIsNoFault) {
+    for (const Chemistry chemistry : {Chemistry::flooded, Chemistry::agm, Chemistry::gel, Chemistry::lifepo4})
+        for (const char* name : kDemos) {
+            Plan plan = *load_plan(demo_path(name));
+            for (Battery& b : plan.batteries) b.chemistry = chemistry;
+            for (State& s : plan.states) s.charge = 0, s.ambient_C = s.engine_bay_C = -30;
+            for (const Finding& f : inspect(plan, false).findings)
+                EXPECT_NE(f.kind, FindingKind::volts_fight) << name << ", " << f.id;
+        }
+}
+
 // A winch is turned by two contactors that feed it the other way; it runs, and draws what it draws.
 TEST(WentWrong, AWinchFedBackwardsRuns) {
     Plan plan = went_wrong("short-on-post");
