@@ -1,6 +1,7 @@
 #include "sim/bench_meter.h"
 
 #include <QRegularExpression>
+#include <QTimer>
 #include <algorithm>
 #include <memory>
 
@@ -12,6 +13,8 @@ namespace {
 constexpr double kInput_ohm = 10e6;  // of the meter, common practice
 constexpr double kNoiseBound = 2.7;  // standard deviations; a meter's noise has an end
 constexpr qsizetype kLongestLine = 4096;
+constexpr qint64 kUnreadAnswers = 64 * 1024;  // of a client that asks and does not listen
+const char kNothing[] = "9.91E+37";           // SCPI's "not a number"
 
 QString unquoted(QString text) {
     text = text.trimmed();
@@ -48,16 +51,28 @@ bool BenchMeter::start(quint16 port) {
 void BenchMeter::take_connection() {
     while (QTcpSocket* socket = nextPendingConnection()) {
         auto session = std::make_shared<Session>();
-        connect(socket, &QTcpSocket::readyRead, this, [this, socket, session] {
-            while (socket->canReadLine()) {
-                const QString reply =
-                    answer(QString::fromUtf8(socket->readLine(kLongestLine)).trimmed(), *session);
-                if (!reply.isEmpty()) socket->write(reply.toUtf8() + '\n');
-            }
-            if (socket->bytesAvailable() > kLongestLine) socket->abort();  // no line is that long
-        });
+        socket->setReadBufferSize(2 * kLongestLine);  // more waits at its sender
+        const auto take = [this, socket, session] { take_lines(socket, *session); };
+        connect(socket, &QTcpSocket::readyRead, this, take);
+        connect(socket, &QTcpSocket::bytesWritten, this, take);
         connect(socket, &QTcpSocket::disconnected, socket, &QObject::deleteLater);
     }
+}
+
+// One line, and the next when the others had their turn: who floods the meter holds up nobody but himself.
+void BenchMeter::take_lines(QTcpSocket* socket, Session& session) {
+    if (session.turn_waits || socket->bytesToWrite() > kUnreadAnswers) return;
+    if (!socket->canReadLine()) {
+        if (socket->bytesAvailable() > kLongestLine) socket->abort();  // no line is that long
+        return;
+    }
+    const QString reply = answer(QString::fromUtf8(socket->readLine()).trimmed(), session);
+    if (!reply.isEmpty()) socket->write(reply.toUtf8() + '\n');
+    session.turn_waits = true;
+    QTimer::singleShot(0, socket, [this, socket, &session] {
+        session.turn_waits = false;
+        take_lines(socket, session);
+    });
 }
 
 QString BenchMeter::answer(const QString& line, Session& session) {
@@ -71,14 +86,13 @@ QString BenchMeter::answer(const QString& line, Session& session) {
     };
     if (command == QStringLiteral("*IDN?")) return QStringLiteral("Your Rail,simulated bench meter,0,1.0");
     if (command == QStringLiteral("*RST")) {
-        session = {};
-        key_ = SurveyKey::off;
-        drawn_at_ = {};
+        session.red = session.black = Terminal();
+        session.error = QString::fromUtf8(kNoError);
         return {};
     }
     if (matches(command, QStringLiteral("SYSTem:ERRor?"))) {
         QString error = session.error;
-        session.error = QStringLiteral("0,\"No error\"");
+        session.error = QString::fromUtf8(kNoError);
         return error;
     }
     if (matches(command, QStringLiteral("ROUTe:RED"))) return session.red = argument.toStdString(), QString();
@@ -103,7 +117,7 @@ QString BenchMeter::measure_volts(Session& session) {
     const auto volts = read_volts(plan_, {session.red, session.black, key_, drawn_at_});
     if (!volts) {
         session.error = QStringLiteral("-200,\"No such terminal\"");
-        return QStringLiteral("9.91E+37");  // SCPI's "not a number"
+        return QString::fromUtf8(kNothing);
     }
     const double noise =
         std::clamp(std::normal_distribution<double>(0, 1)(random_), -kNoiseBound, kNoiseBound);
@@ -119,7 +133,7 @@ QString BenchMeter::measure_current(Session& session) {
         if (plan_.runs[k].id == session.red)
             return QString::number(s.point.conductors[k].current_A * (1 + settings_.gain_error), 'E', 6);
     session.error = QStringLiteral("-200,\"No such run\"");
-    return QStringLiteral("9.91E+37");
+    return QString::fromUtf8(kNothing);
 }
 
 }  // namespace yr::sim

@@ -1,6 +1,6 @@
 // A bench meter that is not there: answers SCPI over TCP on the loopback, driven by a hidden vehicle.
 // docs/bench-meter.md lists its commands. Each connection has probes of its own; the vehicle's key and draw
-// are shared, as in a workshop.
+// are shared, as in a workshop, and what one connection resets is its own probes.
 #pragma once
 
 #include <QHostAddress>
@@ -28,15 +28,18 @@ class BenchMeter : public QTcpServer {
     // Listens on 127.0.0.1 and on nothing else. `port` 0 takes a free one. False when the port is taken.
     bool start(quint16 port);
 
+    static constexpr char kNoError[] = "0,\"No error\"";
     struct Session {
         Terminal red, black;
-        QString error = QStringLiteral("0,\"No error\"");
+        QString error = QString::fromUtf8(kNoError);
+        bool turn_waits = false;  // its next line is to be taken when the others had their turn
     };
     // The answer to one line, empty for a command without one.
     [[nodiscard]] QString answer(const QString& line, Session& session);
 
   private:
     void take_connection();
+    void take_lines(QTcpSocket* socket, Session& session);
     [[nodiscard]] QString measure_volts(Session& session);
     [[nodiscard]] QString measure_current(Session& session);
 

@@ -22,7 +22,11 @@ int main(int argc, char** argv) {
         ->check(CLI::Range(0.0, 1.0));
     app.add_option("--lead", settings.lead_ohm, "resistance of the leads, ohm")
         ->check(CLI::Range(0.0, 100.0));
-    CLI11_PARSE(app, argc, argv);
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::ParseError& e) {
+        return app.exit(e) == 0 ? 0 : 2;  // as rail does: 2 for what it was not made for
+    }
     yr::Plan plan = yr::hidden_vehicle(vehicle).plan;
     if (!plan_file.empty()) {
         const auto loaded = yr::load_plan(plan_file);

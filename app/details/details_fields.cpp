@@ -37,6 +37,8 @@ void draw_field(FieldForm& form, const Part<Load>& load) {
                                : v->dimension == Dimension::current ? DrawKind::current
                                                                     : DrawKind::resistance;
             load.set(say("draws ") + typed, [&](Load& l) {
+                if (k != l.draw.kind || l.draw_least.value_or(0) > v->value)
+                    l.draw_least.reset();  // of the old range, in its old unit
                 l.draw = {k, v->value};
                 if (v->count > 1) l.count = v->count;
             });

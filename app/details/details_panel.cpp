@@ -2,6 +2,7 @@
 
 #include <QHBoxLayout>
 
+#include "plan/names.h"
 #include "widgets/tokens.h"
 #include "words/sentences.h"
 
@@ -48,9 +49,11 @@ QString DetailsPanel::shape() const {
         s += QStringLiteral("|") + q(r.id);
         for (const Device& d : r.devices) s += QStringLiteral(",") + q(d.id);
     }
-    if (const Point* p = yr::find(plan.points, id)) s += say(" %1 channels").arg(p->channels.size());
+    if (const Point* p = yr::find(plan.points, id))
+        s += QStringLiteral(" %1 channels").arg(p->channels.size());
     if (const Load* l = yr::find(plan.loads, id))
-        s += q(l->inverter) + (l->line_curve.empty() ? QString() : QStringLiteral("~"));
+        s += q(l->inverter) + q(Id(enum_name(l->draw.kind))) +
+             (l->line_curve.empty() ? QString() : QStringLiteral("~"));
     return s + QStringLiteral("/%1/%2").arg(plan.places.size()).arg(plan.points.size());
 }
 

@@ -5,9 +5,15 @@
 namespace yr::app {
 
 Inspector::Inspector(PlanStore* store, QObject* parent) : QObject(parent), store_(store) {
-    connect(store_, &PlanStore::opened, this, [this] { job_.forget(); });
+    connect(store_, &PlanStore::opened, this, [this] {
+        job_.forget();
+        asked_mend_.reset();  // of another plan
+    });
     connect(store_, &PlanStore::edited, this, &Inspector::start);
-    connect(&job_, &JobBase::done, this, &Inspector::inspected);
+    connect(&job_, &JobBase::done, this, [this] {
+        emit inspected();
+        mend_asked();
+    });
 }
 
 const Inspection& Inspector::inspection() const {
@@ -47,15 +53,20 @@ std::optional<Severity> Inspector::severity_of(const Id& id, const Id& state) co
     return worst;
 }
 
-bool Inspector::mend(const Finding& finding) {
-    const Finding asked = finding;  // the list may be rebuilt below
-    finish();
+void Inspector::mend(const Finding& finding) {
+    asked_mend_ = finding;
+    mend_asked();
+}
+
+void Inspector::mend_asked() {
+    if (!asked_mend_ || !current()) return;
+    const Finding asked = *std::exchange(asked_mend_, std::nullopt);
     for (const Finding& f : findings())
         if (same_place(f, asked) && f.state == asked.state && f.mend) {
-            const Mend m = *f.mend;
-            return store_->apply(m.edit, q(words::mend_name(f, store_->plan())));
+            const Mend m = *f.mend;  // the list is rebuilt below
+            store_->apply(m.edit, q(words::mend_name(f, store_->plan())));
+            return;
         }
-    return false;
 }
 
 }  // namespace yr::app

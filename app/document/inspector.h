@@ -21,21 +21,28 @@ class Inspector : public QObject {
     [[nodiscard]] bool current() const { return job_.current(store_->generation()); }
     // Every state solved, where the findings have it for the plan as it is; nullptr: not yet.
     [[nodiscard]] const std::vector<Solution>* solutions_at_hand() const;
+    // The same, to be held by a worker.
+    [[nodiscard]] std::shared_ptr<const Inspection> inspection_at_hand() const {
+        return solutions_at_hand() ? *job_.answer() : nullptr;
+    }
     // Waits until findings belong to the plan as it is.
     void finish();
     // The worst severity of a finding about this thing or its own run; nullopt when there is none. Where
     // `state` is given, findings that belong to another state do not count.
     [[nodiscard]] std::optional<Severity> severity_of(const Id& id, const Id& state = {}) const;
-    // Makes the finding's smallest change, if it still has one on the plan as it is now.
-    bool mend(const Finding& finding);
+    // Makes the finding's smallest change, if it still has one on the plan as it is now: at once where the
+    // findings are of that plan, else as soon as they are.
+    void mend(const Finding& finding);
 
   signals:
     void inspected();
 
   private:
     void start();
+    void mend_asked();
 
     PlanStore* store_;
+    std::optional<Finding> asked_mend_;
     Job<std::shared_ptr<const Inspection>> job_;
 };
 

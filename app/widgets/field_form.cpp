@@ -4,6 +4,7 @@
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QKeyEvent>
+#include <QPointer>
 #include <QPushButton>
 #include <QToolButton>
 
@@ -129,9 +130,12 @@ void FieldForm::choice(const QString& label, const std::vector<Choice>& choices,
     box->setMinimumContentsLength(8);
     for (const Choice& c : choices) box->addItem(c.text, q(c.value));
     row(label, box);
-    connect(box, &QComboBox::activated, this,
-            [box, take](int index) { take(box->itemData(index).toString().toStdString()); });
-    refreshers_.emplace_back([box, show] { box->setCurrentIndex(box->findData(q(show()))); });
+    const auto tell = [box, show] { box->setCurrentIndex(box->findData(q(show()))); };
+    connect(box, &QComboBox::activated, this, [box = QPointer(box), take, tell](int index) {
+        take(box->itemData(index).toString().toStdString());
+        if (box) tell();  // what was refused is not shown as taken
+    });
+    refreshers_.emplace_back(tell);
     refreshers_.back()();
 }
 
@@ -140,7 +144,10 @@ void FieldForm::check(const QString& label, const std::function<bool()>& show,
     auto* box = new QCheckBox(label);
     box->setObjectName(label);
     column_->addWidget(box);
-    connect(box, &QCheckBox::clicked, this, take);
+    connect(box, &QCheckBox::clicked, this, [box = QPointer(box), take, show](bool on) {
+        take(on);
+        if (box) box->setChecked(show());
+    });
     refreshers_.emplace_back([box, show] { box->setChecked(show()); });
     refreshers_.back()();
 }

@@ -90,6 +90,8 @@ Result<double> read_volts(const Plan& plan, const Probe& probe) {
         return fail(ErrorCode::missing_reference, "battery", {}, Want::a_plan_with_a_battery);
     const Terminal black = probe.black.empty() ? neg_of(held.batteries.front().id) : probe.black;
     const Network net = compile(plan, plan.states.front());
+    if (probe.red.empty())
+        return fail(ErrorCode::missing_reference, "probe", {}, Want::a_terminal_of_this_vehicle);
     for (const Terminal* t : {&probe.red, &black, &probe.drawn_at})
         if (!t->empty() && std::find(net.nodes.begin(), net.nodes.end(), *t) == net.nodes.end())
             return fail(ErrorCode::missing_reference, "probe", t->text(), Want::a_terminal_of_this_vehicle);

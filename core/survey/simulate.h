@@ -19,7 +19,8 @@ struct Probe {
     double draw_A = 100;
 };
 
-// True volts there. Failure: missing_reference for a terminal that the plan does not have.
+// True volts there. Failure: missing_reference for a terminal that the plan does not have, or a red probe
+// that is held nowhere.
 [[nodiscard]] Result<double> read_volts(const Plan& plan, const Probe& probe);
 
 // The state of a plan that a key position stands for.

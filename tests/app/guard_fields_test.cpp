@@ -1,10 +1,12 @@
 // What Runs and Guard rest on, edited in the details: ranges, lugs, bends, bolts, starts, turns of work; and
 // the rail chart that shows a range.
+#include <QCheckBox>
 #include <QComboBox>
 
 #include "app/window_fixture.h"
 #include "plan/plan_json.h"
 #include "railchart/rail_scene.h"
+#include "widgets/field_form.h"
 
 namespace yr::test {
 namespace {
@@ -79,6 +81,41 @@ TEST_F(GuardFields, ALoadsTurnsStartAndRange) {
     EXPECT_EQ(load().start, StartKind::lamp);
     doc().store().undo_stack()->undo();
     EXPECT_FALSE(load().start);
+}
+
+TEST_F(GuardFields, ADrawInAnotherUnitLeavesTheOldRangeBehind) {
+    const Id id = load_named("sampler reel");
+    doc().selection().choose(id);
+    write("Draw, each", "12 A");
+    write("Or as little as", "9 A");
+    const auto load = [&] { return *yr::find(plan().loads, id); };
+    ASSERT_EQ(load().draw_least, 9.0);
+    write("Draw, each", "150 W");
+    EXPECT_EQ(load().draw.kind, DrawKind::power);
+    EXPECT_FALSE(load().draw_least) << "9 A are not 9 W";
+    write("Or as little as", "100 W");
+    ASSERT_EQ(load().draw_least, 100.0);
+    write("Draw, each", "160 W");
+    EXPECT_EQ(load().draw_least, 100.0) << "the same unit: the range stays";
+}
+
+TEST_F(GuardFields, WhatThePlanRefusesIsNotShownAsTaken) {
+    doc().selection().choose(run_named("cab box feed"));
+    app::FieldForm form([this] { return doc().style(); });
+    std::string taken = "one";
+    bool on = false;
+    form.choice(
+        QStringLiteral("Choice"), {{QStringLiteral("one"), "one"}, {QStringLiteral("two"), "two"}},
+        [&] { return taken; }, [](const Id&) {});
+    form.check(
+        QStringLiteral("Check"), [&] { return on; }, [](bool) {});
+    auto* box = form.findChild<QComboBox*>(QStringLiteral("Choice"));
+    box->setCurrentIndex(1);
+    emit box->activated(1);
+    EXPECT_EQ(box->currentIndex(), 0);
+    auto* check = form.findChild<QCheckBox*>(QStringLiteral("Check"));
+    check->click();
+    EXPECT_FALSE(check->isChecked());
 }
 
 TEST_F(GuardFields, BoltsTerminalsAndABatteryThatCutsItselfOff) {

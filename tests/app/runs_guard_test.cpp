@@ -180,6 +180,37 @@ TEST_F(RunsTest, WhereABoxShouldStand) {
     EXPECT_DOUBLE_EQ(*run("rear box feed").length_m, before);
 }
 
+TEST_F(RunsTest, APlaceFoundForAnotherThingIsNotTaken) {
+    doc().selection().choose("rear-box");
+    page()->show_view(app::RunsPage::View::place);
+    page()->finish();
+    auto* table = page()->placement();
+    ASSERT_GE(table->topLevelItemCount(), 5);
+    const Plan before = plan();
+    doc().selection().choose("cab-box");  // its places are still being tried
+    EXPECT_EQ(table->topLevelItemCount(), 0) << "those of the rear box are gone at once";
+    page()->finish();
+    EXPECT_TRUE(plan() == before);
+}
+
+// A supply that breaks down is not "every cable is pinned".
+TEST_F(RunsTest, APlanWithoutAnAnswerIsNotSaidToBePinned) {
+    Plan weak = plan();
+    for (Battery& b : weak.batteries) b.R0_ohm = 5;
+    weak.sources.clear();
+    std::erase_if(weak.runs, [&](const yr::Run& r) { return owner_of(r.from) == "alternator"; });
+    doc().store().open(empty_plan("New"), {});
+    auto* sizing = page()->sizing();
+    sizing->start();
+    sizing->finish();
+    const QString nothing = sizing->summary();
+    doc().store().open(weak, {});
+    sizing->start();
+    sizing->finish();
+    EXPECT_FALSE(sizing->summary().contains(QStringLiteral("pinned"))) << sizing->summary().toStdString();
+    EXPECT_NE(sizing->summary(), nothing);
+}
+
 class GuardTest : public WindowTest {
   protected:
     GuardTest() {
@@ -224,6 +255,7 @@ TEST_F(GuardTest, SchoolsAndKindsSetTheFuse) {
     page()->schools()[0]->click();  // 150 %: 22 x 1.5 = 33
     EXPECT_EQ(rating("radiator fan fuse"), 35);
     doc().selection().choose(run_named("cab box feed"));  // 80 A, a rating that breakers have as well
+    page()->finish();
     const int at = page()->kinds()->findData(static_cast<int>(FuseType::breaker_3));
     ASSERT_GE(at, 0);
     page()->kinds()->setCurrentIndex(at);
@@ -234,7 +266,9 @@ TEST_F(GuardTest, SchoolsAndKindsSetTheFuse) {
 
 TEST_F(GuardTest, AFuselessCableGetsOneAtItsSource) {
     doc().selection().choose(run_named("charge cable"));
+    page()->finish();
     page()->schools()[2]->click();
+    page()->finish();
     const yr::Run& run = *yr::find(plan().runs, run_named("charge cable"));
     ASSERT_EQ(run.devices.size(), 1U);
     EXPECT_EQ(run.devices[0].kind, DeviceKind::fuse);
@@ -254,6 +288,26 @@ TEST_F(GuardTest, ShortsEverywhereWorstFirst) {
     emit table->itemClicked(table->topLevelItem(3), 0);
     EXPECT_TRUE(yr::find(plan().runs, doc().selection().id()));
     EXPECT_TRUE(page()->faults()->summary().contains(QStringLiteral("shorts looked at")));
+}
+
+// A chart that is drawn anew after its last run went away: by a look switched while another page is open.
+TEST_F(GuardTest, ItsLastRunUndoneElsewhereIsNotReachedFor) {
+    window.go_to(QStringLiteral("rail"));
+    type("pond pump 5 A on ignition, 2 m");
+    press(Qt::Key_Return);
+    QTest::keyClick(window.type_line()->edit(), Qt::Key_Return);
+    window.go_to(QStringLiteral("guard"));
+    doc().selection().choose(plan().runs.back().id);
+    page()->finish();
+    window.go_to(QStringLiteral("rail"));
+    doc().store().undo_stack()->undo();
+    QEvent look(QEvent::PaletteChange);
+    QCoreApplication::sendEvent(page()->chart(), &look);
+    page()->schools()[2]->click();  // of a run that is gone: nothing happens
+    EXPECT_FALSE(doc().store().undo_stack()->canUndo());
+    window.go_to(QStringLiteral("guard"));
+    page()->finish();
+    EXPECT_TRUE(page()->chart()->curves());
 }
 
 TEST_F(GuardTest, SwitchingOnIsFollowed) {

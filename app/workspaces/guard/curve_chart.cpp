@@ -36,27 +36,27 @@ CurveChart::CurveChart(Document* document, QWidget* parent) : QCustomPlot(parent
     setMinimumSize(360, 220);
 }
 
-void CurveChart::show_run(const Id& run) {
-    run_ = run;
-    refresh();
-}
-
-void CurveChart::refresh() {
-    curves_.reset();
-    if (!run_.empty()) {
-        const auto* solutions = document_->inspector().solutions_at_hand();
-        const auto found =
-            guard_curves(document_->plan(), run_, static_cast<std::size_t>(document_->shown().state_index()),
-                         solutions ? *solutions : solve_all(document_->plan()));
-        if (found) curves_ = *found;
+void CurveChart::show_curves(std::optional<GuardCurves> curves, const Plan& plan) {
+    curves_ = std::move(curves);
+    grabbed_A_.reset();
+    dragged_A_ = 0;
+    fuses_.clear();
+    for (const FuseBandCurve& f : curves_ ? curves_->fuses : std::vector<FuseBandCurve>{}) {
+        const Device* d = yr::find(plan.runs[f.run].devices, f.device);
+        fuses_.push_back(d ? std::optional(*d) : std::nullopt);
     }
     draw();
+}
+
+const Device* CurveChart::device_of(const FuseBandCurve& band) const {
+    const auto& fuse = fuses_[static_cast<std::size_t>(&band - curves_->fuses.data())];
+    return fuse ? &*fuse : nullptr;
 }
 
 const Device* CurveChart::own_device() const {
     if (!curves_) return nullptr;
     for (const FuseBandCurve& f : curves_->fuses)
-        if (f.role == CurveRole::own) return yr::find(document_->plan().runs[f.run].devices, f.device);
+        if (f.role == CurveRole::own) return device_of(f);
     return nullptr;
 }
 
@@ -117,7 +117,7 @@ void CurveChart::add_band(const FuseBandCurve& band, double scale, bool own) {
     area->setPen(QPen(fill, own ? 2 : 1, own ? Qt::SolidLine : Qt::DashLine));
     fill.setAlpha(own ? 70 : 24);
     area->setBrush(fill);
-    const Device* d = yr::find(document_->plan().runs[band.run].devices, band.device);
+    const Device* d = device_of(band);
     auto* label = new QCPItemText(this);
     label->position->setCoords(band.latest.front().first * scale, 3);
     label->setPositionAlignment(Qt::AlignLeft | Qt::AlignBottom);

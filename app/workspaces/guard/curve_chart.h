@@ -14,8 +14,8 @@ class CurveChart : public QCustomPlot {
 
   public:
     explicit CurveChart(Document* document, QWidget* parent = nullptr);
-    void show_run(const Id& run);
-    void refresh();
+    // nullopt: nothing to draw. `plan`: of which the curves are; it is not kept.
+    void show_curves(std::optional<GuardCurves> curves, const Plan& plan);
     [[nodiscard]] const std::optional<GuardCurves>& curves() const { return curves_; }
     // Where the own fuse's band stands on the widget; the middle of what can be taken hold of.
     [[nodiscard]] QPointF handle() const;
@@ -35,14 +35,15 @@ class CurveChart : public QCustomPlot {
     void add_band(const FuseBandCurve& band, double scale, bool own);
     void add_line(const CurvePoints& points, const QPen& pen, const QString& name);
     void add_mark(double amps, const QString& text, const QColor& colour, double at_s, Qt::PenStyle style);
+    [[nodiscard]] const Device* device_of(const FuseBandCurve& band) const;
     [[nodiscard]] const Device* own_device() const;
     [[nodiscard]] double snapped_A(double rating_A) const;
 
     Document* document_;
-    Id run_;
     std::optional<GuardCurves> curves_;
-    std::optional<double> grabbed_A_;  // current under the pointer when the fuse was taken
-    double dragged_A_ = 0;             // rating while it is dragged; 0: it is not
+    std::vector<std::optional<Device>> fuses_;  // as they were when the curves were drawn, one each
+    std::optional<double> grabbed_A_;           // current under the pointer when the fuse was taken
+    double dragged_A_ = 0;                      // rating while it is dragged; 0: it is not
 };
 
 }  // namespace yr::app

@@ -48,6 +48,7 @@ GuardPage::GuardPage(Document* document, QWidget* parent)
         if (isVisible()) refresh();
     });
     connect(&starting_, &JobBase::done, this, &GuardPage::take_start);
+    connect(&look_, &JobBase::done, this, &GuardPage::take_look);
     show_view(View::shorts);
 }
 
@@ -147,25 +148,40 @@ const Run* GuardPage::chosen_run() const {
 void GuardPage::refresh() {
     const Run* run = chosen_run();
     last_run_ = run ? run->id : Id();
-    chart_->show_run(last_run_);
-    refresh_advice();
+    look_.start(document_->store().generation(),
+                [plan = document_->plan(), id = last_run_, held = document_->inspector().inspection_at_hand(),
+                 state = static_cast<std::size_t>(document_->shown().state_index())](const Task&) {
+                    Look look{id, {}, {}};
+                    if (id.empty()) return look;
+                    const auto solved = held ? std::vector<Solution>() : solve_all(plan);
+                    const auto& solutions = held ? held->solutions : solved;
+                    if (auto curves = guard_curves(plan, id, state, solutions))
+                        look.curves = std::move(*curves);
+                    if (auto advice = advise_fuse(plan, id, solutions)) look.advice = std::move(*advice);
+                    return look;
+                });
     if (view_ == View::starts) {
         fill_starters();
         begin_start();
     }
 }
 
+void GuardPage::take_look() {
+    if (!look_.current(document_->store().generation())) return;  // another is on its way
+    chart_->show_curves(look_.answer()->curves, document_->plan());
+    refresh_advice();
+}
+
+const Run* GuardPage::advised_run() const {
+    if (!look_.current(document_->store().generation())) return nullptr;
+    return yr::find(document_->plan().runs, look_.answer()->run);
+}
+
 void GuardPage::refresh_advice() {
-    const Plan& plan = document_->plan();
-    const Run* run = chosen_run();
-    advised_.reset();
+    const Run* run = advised_run();
+    advised_ = look_.answer()->advice;
     filling_ = true;
     kinds_->clear();
-    if (run) {
-        const auto* solutions = document_->inspector().solutions_at_hand();
-        const auto found = advise_fuse(plan, run->id, solutions ? *solutions : solve_all(plan));
-        if (found) advised_ = *found;
-    }
     title_->setText(run ? q(run->name) : QString());
     const Device* own = nullptr;
     if (run)
@@ -257,7 +273,7 @@ QString GuardPage::advice_sentence(const Run* run, const Device* own) const {
 
 // The first fuse of the run gets that rating and kind; where there is none, one is put in at the supply end.
 void GuardPage::set_fuse(double rating_A, std::optional<FuseType> type) {
-    const Run* run = chosen_run();
+    const Run* run = advised_run();
     if (!run) return;
     Run changed = *run;
     Device* own = nullptr;
@@ -374,6 +390,7 @@ void GuardPage::take_start() {
 
 void GuardPage::finish() {
     faults_->finish();
+    look_.finish();
     if (view_ == View::starts) starting_.finish();
 }
 

@@ -43,7 +43,10 @@ class GuardPage : public Workspace {
     QWidget* make_advice();
     QWidget* make_starts();
     void refresh();
+    void take_look();
     void refresh_advice();
+    // The run that the advice is of, while the plan is still the one it was given for.
+    [[nodiscard]] const Run* advised_run() const;
     void show_schools();
     void show_kinds(const Device* own);
     [[nodiscard]] QString advice_sentence(const Run* run, const Device* own) const;
@@ -62,6 +65,13 @@ class GuardPage : public Workspace {
     QStackedWidget* pages_;
     View view_ = View::shorts;
     Id last_run_;
+    // What is shown of one run: worked out in a worker, so that the page opens at once on any plan.
+    struct Look {
+        Id run;
+        std::optional<GuardCurves> curves;
+        std::optional<RunFuseAdvice> advice;
+    };
+    Job<Look> look_;
     std::optional<RunFuseAdvice> advised_;
     Job<Result<StartStudy>> starting_;
     bool filling_ = false;

@@ -116,9 +116,9 @@ QWidget* RunsPage::make_placement() {
     for (int k = 0; k < 5; ++k) placement_->header()->resizeSection(k, widths[k]);
     connect(placement_, &QTreeWidget::itemDoubleClicked, this, [this](QTreeWidgetItem* item) {
         const int row = item->data(0, Qt::UserRole).toInt();
-        if (row < 0 || !placing_.current(document_->store().generation())) return;
-        const auto& rows = placing_.answer()->placement->rows;
-        document_->apply(Edit(rows[static_cast<std::size_t>(row)].edit), item->text(0));
+        if (row < 0 || placing_.running() || !placing_.current(document_->store().generation())) return;
+        const PlacementRow& chosen = placing_.answer()->placement->rows[static_cast<std::size_t>(row)];
+        if (chosen.fits) document_->apply(Edit(chosen.edit), item->text(0));
     });
     auto* page = new QWidget;
     auto* column = new QVBoxLayout(page);
@@ -242,6 +242,7 @@ void RunsPage::refresh_placement() {
         placement_text_->setText(say("No box, bus bar or battery yet."));
         return;
     }
+    placement_->clear();  // what stands there is of another thing, or of the plan before
     placement_text_->setText(say("Trying places for %1 …").arg(q(yr::name_of(document_->plan(), id))));
     placing_.start(document_->store().generation(), [plan = document_->plan(), id](const Task& task) {
         auto found = placement_of(plan, id, task.cancel());

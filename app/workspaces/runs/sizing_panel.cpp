@@ -13,6 +13,18 @@
 
 namespace yr::app {
 
+namespace {
+
+QString refusal(const Error& why) {
+    if (why.wanted.what == Want::a_state_that_can_be_solved)
+        return say(
+            "No state can be served: the supply breaks down under its loads whatever the cables. See the "
+            "findings.");
+    return say("Nothing may change: every cable is pinned or of given resistance.");
+}
+
+}  // namespace
+
 SizingPanel::SizingPanel(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
     setAccessibleName(say("The whole plan sized at once"));
     parts_ = new QStackedWidget;
@@ -222,11 +234,7 @@ void SizingPanel::start() {
                                  .arg(q(words::cost_text(p.bound, what.goal))));
             return !task.cancelled();
         };
-        auto sized = size_plan(plan, watched);
-        if (sized) return std::move(*sized);
-        SizingResult nothing;
-        nothing.blockers.push_back({});  // nothing may change
-        return nothing;
+        return size_plan(plan, watched);
     });
 }
 
@@ -246,15 +254,17 @@ void SizingPanel::take() {
 
 void SizingPanel::fill() {
     const Plan& plan = document_->plan();
-    const SizingResult& result = *sizing_.answer();
     table_->clear();
+    if (!answered()) {
+        summary_->setText(refusal(sizing_.answer()->error()));
+        if (parts_->currentIndex() == 1) draw_sides();
+        return;
+    }
+    const SizingResult& result = *this->result();
     const bool found = result.status == SizingStatus::least || result.status == SizingStatus::best_found;
     SizingAsk asked;
     asked.goal = asked_goal_;
-    if (!found && !result.blockers.empty() && result.blockers.front().limit == Limit::none)
-        summary_->setText(say("Nothing may change: every cable is pinned or of given resistance."));
-    else
-        summary_->setText(q(words::sentence(result, asked, plan, document_->style())));
+    summary_->setText(q(words::sentence(result, asked, plan, document_->style())));
     if (found)
         summary_->setText(summary_->text() + say(" Copper %1 → %2 kg, money %3 → %4, sizes %5 → %6.")
                                                  .arg(q(words::number(result.before.mass_kg)),
@@ -300,12 +310,11 @@ void SizingPanel::fill() {
 }
 
 void SizingPanel::apply_result() {
-    if (!sizing_.current(document_->store().generation())) return;
+    if (!answered() || !sizing_.current(document_->store().generation())) return;
     const char* goal = asked_goal_ == SizingGoal::mass    ? "least copper"
                        : asked_goal_ == SizingGoal::money ? "least money"
                                                           : "fewest sizes";
-    if (document_->apply(Edit(sizing_.answer()->edit),
-                         say("the whole plan sized for ") + QLatin1String(goal)))
+    if (document_->apply(Edit(result()->edit), say("the whole plan sized for ") + QLatin1String(goal)))
         emit said(say("The whole plan is sized anew, as one step. Undo brings the old sizes back."));
 }
 
@@ -317,7 +326,8 @@ void SizingPanel::show_part(int part) {
 
 void SizingPanel::draw_sides() {
     Plan sized = document_->plan();
-    if (sizing_.current(document_->store().generation())) (void)yr::apply(sized, sizing_.answer()->edit);
+    if (answered() && sizing_.current(document_->store().generation()))
+        (void)yr::apply(sized, result()->edit);
     before_.show_plan(document_->plan(), document_->shown().state().id);
     after_.show_plan(sized, document_->shown().state().id);
     for (RailChart* c : {before_chart_, after_chart_}) c->set_scale({});

@@ -31,7 +31,7 @@ class SizingPanel : public QWidget {
     void stop();
     void finish();  // waits for the answer
     [[nodiscard]] bool running() const { return sizing_.running(); }
-    [[nodiscard]] const SizingResult* result() const { return sizing_.answer(); }
+    [[nodiscard]] const SizingResult* result() const { return answered() ? &**sizing_.answer() : nullptr; }
     void apply_result();
     // 0: the table; 1: before and after on the rail; 2: the price of volts.
     void show_part(int part);
@@ -54,6 +54,7 @@ class SizingPanel : public QWidget {
     [[nodiscard]] QWidget* make_table();
     [[nodiscard]] QWidget* make_sides();
     [[nodiscard]] QWidget* make_price();
+    [[nodiscard]] bool answered() const { return sizing_.answer() && sizing_.answer()->has_value(); }
     [[nodiscard]] SizingAsk ask() const;
     void take();
     void take_price();
@@ -84,7 +85,7 @@ class SizingPanel : public QWidget {
         SizingGoal goal = SizingGoal::mass;
         std::vector<PricePoint> points;
     };
-    Job<SizingResult> sizing_;
+    Job<Result<SizingResult>> sizing_;
     Job<Prices> pricing_;
     SizingGoal asked_goal_ = SizingGoal::mass;  // of the sizing that runs or is shown
 };

@@ -4,7 +4,7 @@
 
 #include <QProcess>
 #include <QTcpSocket>
-#include <functional>
+#include <QTimer>
 
 #include "survey/infer.h"
 #include "text/say.h"
@@ -30,25 +30,33 @@ class MeterClient : public QObject {
         SurveyReading reading;  // volts are filled in
         Terminal red, drawn_at;
     };
-    // Reads one after another; read() for each, done() at the end.
+    // Reads one after another: done() at the end. While a set is being read no other is begun: that is said.
+    // What was read when a meter fails, is told with the failure.
     void take(std::vector<Task> tasks);
     [[nodiscard]] bool busy() const { return !tasks_.empty(); }
+    // How long an answer, or a stand-in's start, may take. A meter that is silent for longer is let go, so
+    // that a late answer is never taken for another question's.
+    void set_patience(int milliseconds) { patience_.setInterval(milliseconds); }
 
   signals:
     void ready();
-    void read(const yr::SurveyReading& reading);
-    void done();
-    void failed(const QString& sentence);
+    void done(const std::vector<yr::SurveyReading>& readings);
+    void failed(const QString& sentence, const std::vector<yr::SurveyReading>& read_before);
 
   private:
     void ask_next();
     void take_line();
     void read_process();
+    void process_ended();
+    void let_go();
+    void fail(const QString& sentence);
 
     QProcess process_;
     QTcpSocket socket_;
     std::vector<std::pair<Terminal, QString>> points_;
-    std::vector<Task> tasks_;
+    std::vector<Task> tasks_;  // not answered yet; the first has been asked
+    std::vector<SurveyReading> taken_;
+    QTimer patience_;
 };
 
 }  // namespace yr::app

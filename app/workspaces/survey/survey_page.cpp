@@ -30,6 +30,11 @@ QToolButton* tool(const QString& text, const QString& tip) {
     return b;
 }
 
+QString readings_of_meter(const std::vector<SurveyReading>& readings) {
+    return say_n("%n reading from the meter", "%n readings from the meter",
+                 static_cast<long>(readings.size()));
+}
+
 QLabel* line_label(const QString& text, const char* kind) {
     auto* l = new QLabel(text);
     l->setObjectName(QLatin1String(kind));
@@ -66,7 +71,15 @@ SurveyPage::SurveyPage(Document* document, QWidget* parent)
     connect(&document_->shown(), &ShownCircuit::shown, this, [this] {
         if (isVisible()) refresh();  // else when it is shown
     });
-    connect(&meter_, &MeterClient::failed, this, &SurveyPage::said);
+    connect(&meter_, &MeterClient::failed, this,
+            [this](const QString& sentence, const std::vector<SurveyReading>& before) {
+                hidden_asked_ = false;
+                put_readings(before, readings_of_meter(before));
+                emit said(before.empty() ? sentence
+                                         : sentence + say_n(" %n reading before it is kept.",
+                                                            " %n readings before it are kept.",
+                                                            static_cast<long>(before.size())));
+            });
     connect(&meter_, &MeterClient::ready, this, [this] {
         if (hidden_asked_) {
             Survey s;
@@ -83,11 +96,8 @@ SurveyPage::SurveyPage(Document* document, QWidget* parent)
         }
         emit said(say("The bench meter answers: Meter, Read all that the table lacks."));
     });
-    connect(&meter_, &MeterClient::read, this, [this](const SurveyReading& r) { taken_.push_back(r); });
-    connect(&meter_, &MeterClient::done, this, [this] {
-        put_readings(taken_, say("%1 readings from the meter").arg(taken_.size()));
-        taken_.clear();
-    });
+    connect(&meter_, &MeterClient::done, this,
+            [this](const std::vector<SurveyReading>& read) { put_readings(read, readings_of_meter(read)); });
     refresh();
 }
 

@@ -60,7 +60,6 @@ class SurveyPage : public Workspace {
     QTableWidget* table_ = nullptr;
     QComboBox* draw_ = nullptr;
     QVBoxLayout* lines_ = nullptr;
-    std::vector<SurveyReading> taken_;
     int hidden_ = 0;
     bool hidden_asked_ = false;
     bool filling_ = false;
