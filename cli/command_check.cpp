@@ -6,6 +6,7 @@
 #include "commands.h"
 #include "inspect/findings.h"
 #include "plan/plan_json.h"
+#include "watch.h"
 #include "words/finding_rows.h"
 #include "words/sentences.h"
 
@@ -84,6 +85,7 @@ void add_check(CLI::App& app, Action& action) {
         "check", words::translated("Findings over all states; exit 1 if any is 'stop' or 'fix'"));
     c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
     add_variant_option(*c, o->variant);
+    add_seconds_option(*c);
     c->add_flag("--json", o->json, words::translated("JSON"));
     c->callback([o, &action] { action = [o] { return run_check(o->plan, o->variant, o->json); }; });
 }

@@ -5,6 +5,7 @@
 #include "commands.h"
 #include "inspect/compare.h"
 #include "plan/plan_json.h"
+#include "watch.h"
 #include "words/format.h"
 
 namespace yr::cli {
@@ -22,6 +23,7 @@ Json option_json(const OptionResult& r) {
     out["copper_kg"] = r.copper_kg;
     out["added_copper_kg"] = r.added_copper_kg;
     put("added_cost", r.added_cost);
+    out["no_answer_in"] = r.without;
     out["stop"] = r.stops;
     out["fix"] = r.fixes;
     return out;
@@ -31,6 +33,8 @@ int run_compare(const std::string& path, bool json) {
     const auto plan = load_plan(path);
     if (!plan) return refuse(plan.error());
     const auto options = compare_options(*plan);
+    const bool answered =
+        std::all_of(options.begin(), options.end(), [](const OptionResult& r) { return r.without.empty(); });
     if (json) {
         Json out;
         out["plan"] = plan->vehicle.name;
@@ -39,7 +43,7 @@ int run_compare(const std::string& path, bool json) {
         out["source"] = "each option solved in every state; docs/method.md";
         out["assumptions"] = Json::array();
         print(out);
-        return 0;
+        return answered ? 0 : 1;
     }
     const auto text = [](const std::optional<double>& v, Dimension d) {
         return v ? words::quantity(*v, d) : std::string("–");
@@ -54,7 +58,10 @@ int run_compare(const std::string& path, bool json) {
                         r.added_cost ? words::number(*r.added_cost, 4) : "–", std::to_string(r.stops),
                         std::to_string(r.fixes)});
     print_table(rows);
-    return 0;
+    for (const OptionResult& r : options)
+        for (const std::string& state : r.without)
+            tell("{0}: in state {1} the circuit has no answer, and nothing is told of it.\n", r.name, state);
+    return answered ? 0 : 1;
 }
 
 }  // namespace
@@ -68,6 +75,7 @@ void add_compare(CLI::App& app, Action& action) {
     CLI::App* c = app.add_subcommand(
         "compare", words::translated("The plan and its variants side by side on what decides between them"));
     c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
+    add_seconds_option(*c);
     c->add_flag("--json", o->json, words::translated("JSON"));
     c->callback([o, &action] { action = [o] { return run_compare(o->plan, o->json); }; });
 }

@@ -8,6 +8,7 @@
 #include "plan/plan_json.h"
 #include "plan/variant.h"
 #include "typing/typed_line.h"
+#include "watch.h"
 #include "words/control_words.h"
 
 namespace yr::cli {
@@ -52,6 +53,7 @@ int run_assign(const Options& o) {
     if (!plan) return refuse(plan.error());
     AssignAsk ask;
     ask.allow_joined = o.joined;
+    ask.cancel = watch().cancel();
     const Assignment a = assign_loads(*plan, ask);
     if (!a.known) {
         tell_error("No answer was found in time; nothing is proved and nothing was written.\n");
@@ -103,7 +105,10 @@ Json sneak_json(const SneakPath& p, const Plan& plan) {
 int run_sneak(const Options& o) {
     const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
-    const SneakSearch s = search_sneaks(*plan);
+    SneakAsk ask;
+    ask.cancel = watch().cancel();
+    ask.progress = [](double share) { watch().progress(share); };
+    const SneakSearch s = search_sneaks(*plan, ask);
     if (o.json) {
         Json out = {{"complete", s.complete},
                     {"switches", s.switches},
@@ -184,6 +189,7 @@ CLI::App* add_command(CLI::App& app, Action& action, const char* name, const cha
     if (plan) {
         c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
         add_variant_option(*c, o->variant);
+        add_seconds_option(*c);
     }
     c->add_flag("--json", o->json, words::translated("JSON"));
     c->callback([o, run, &action] { action = [o, run] { return run(*o); }; });

@@ -5,6 +5,7 @@
 
 #include "commands.h"
 #include "plan/plan_json.h"
+#include "watch.h"
 #include "words/guard_words.h"
 
 namespace yr::cli {
@@ -86,6 +87,7 @@ int run_optimise(const OptimiseOptions& o) {
     if (!plan) return refuse(plan.error());
     SizingAsk ask;
     ask.most_s = o.most_s;
+    ask.cancel = watch().cancel();
     ask.fuses = !o.keep_fuses;
     if (o.objective == "money")
         ask.goal = SizingGoal::money;
@@ -185,7 +187,8 @@ int run_faults(const std::string& path, const std::string& variant, const std::s
     if (!plan) return refuse(plan.error());
     if (!state.empty() && !find_state(*plan, state))
         return refuse({ErrorCode::missing_reference, "--state", state, Want::a_state_of_this_plan});
-    const FaultStudy study = study_faults(*plan, solve_all(*plan));
+    const auto solutions = solve_all(*plan);
+    const FaultStudy study = study_faults(*plan, solutions, watch().cancel());
     const auto shown = [&](const ShortRow& r) {
         const State& s = plan->states[r.state];
         return state.empty() || s.id == state || s.name == state;
@@ -209,9 +212,16 @@ int run_faults(const std::string& path, const std::string& variant, const std::s
                        words::sentence(r, *plan));
         }
     }
+    for (std::size_t k = 0; k < plan->states.size(); ++k) {
+        if (solutions[k].point.settled || !(state.empty() || &plan->states[k] == find_state(*plan, state)))
+            continue;
+        worst = 1;
+        if (!json) fmt::print("{} {}\n", words::mark(Severity::stop), words::no_answer(plan->states[k]));
+    }
     if (json) {
         print({{"plan", plan->vehicle.name},
                {"rows", std::move(rows)},
+               {"complete", !watch().stopped()},
                {"source",
                 "circuit theory; ISO 8820 and SAE J553 bands, IEC 60364-5-54 temperatures (from memory)"},
                {"assumptions",
@@ -247,7 +257,7 @@ int run_start(const std::string& path, const std::string& variant, const std::st
             if (i.name == name) id = i.id;
         ask.starts.push_back(id);
     }
-    const auto study = study_start(*plan, ask);
+    const auto study = study_start(*plan, ask, watch().cancel());
     if (!study) return refuse("--" + study.error().place, study.error());
     if (json) {
         Json out = {{"state", s->name},
@@ -290,7 +300,8 @@ void add_guard(CLI::App& app, Action& action) {
     c->add_flag("--keep-fuses", o->keep_fuses, words::translated("fuse ratings stay"));
     c->add_option("--price-of", o->price,
                   words::translated("what each tenth of a volt less costs this load"));
-    c->add_option("--seconds", o->most_s, words::translated("60 if left out"))->check(CLI::Range(1e-3, 1e6));
+    c->add_option("--seconds", o->most_s, words::translated("how long it may search; 60 if left out"))
+        ->check(a_duration(1e6));
     c->add_flag("--json", o->json, words::translated("JSON"));
     c->callback([o, &action] { action = [o] { return run_optimise(*o); }; });
 
@@ -305,6 +316,7 @@ void add_guard(CLI::App& app, Action& action) {
         words::translated("A short at every far end and behind every fuse; exit 1 if any is a hazard"));
     c->add_option("PLAN", f->plan, words::translated("plan file"))->required();
     add_variant_option(*c, f->variant);
+    add_seconds_option(*c);
     c->add_option("--state", f->state, words::translated("one state; all if left out"));
     c->add_flag("--all", f->all, words::translated("also those that are cleared well"));
     c->add_flag("--json", f->json, words::translated("JSON"));
@@ -320,7 +332,9 @@ void add_guard(CLI::App& app, Action& action) {
     c->add_option("--state", s->state, words::translated("in which state"))->required();
     c->add_option("--starts", s->starts,
                   words::translated("what comes on, names with commas; all that runs if left out"));
-    c->add_option("--seconds", s->seconds, words::translated("3 if left out"));
+    c->add_option("--follow", s->seconds, words::translated("seconds that are followed; 3 if left out"))
+        ->check(a_duration(600));
+    add_seconds_option(*c);
     c->add_flag("--json", s->json, words::translated("JSON"));
     c->callback([s, &action] {
         action = [s] { return run_start(s->plan, s->variant, s->state, s->starts, s->seconds, s->json); };

@@ -8,6 +8,7 @@
 #include "plan/plan_json.h"
 #include "plan/roles.h"
 #include "size/run_ladder.h"
+#include "watch.h"
 #include "words/sentences.h"
 
 namespace yr::cli {
@@ -243,6 +244,7 @@ void add_solve(CLI::App& app, Action& action) {
                                 words::translated("name of the state; Idling, or the first, if left out"));
     c->add_flag("--all-states", o->all, words::translated("every state of the plan"))->excludes(state);
     add_variant_option(*c, o->variant);
+    add_seconds_option(*c);
     c->add_flag("--json", o->json, words::translated("JSON with SI units"));
     c->callback([o, &action] { action = [o] { return run_solve(*o); }; });
 }

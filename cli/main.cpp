@@ -9,6 +9,7 @@
 #include <system_error>
 
 #include "commands.h"
+#include "watch.h"
 
 namespace {
 
@@ -52,7 +53,7 @@ int main(int argc, char** argv) {
             yr::cli::tell_error("{0}. `rail --help` lists what it takes.\n", e.what());
             return 2;
         }
-        const int code = action ? action() : 2;
+        const int code = action ? yr::cli::watch().run(action) : 2;
         // what did not get out was not said: a full disk or a closed pipe is an error
         if (std::fflush(stdout) != 0 || std::ferror(stdout)) {
             std::perror("rail");

@@ -5,6 +5,7 @@
 #include "commands.h"
 #include "plan/plan_json.h"
 #include "plan/variant.h"
+#include "watch.h"
 #include "words/sentences.h"
 
 namespace yr::cli {
@@ -67,6 +68,7 @@ int write_out(const std::string& path, std::string_view text, bool force) {
         fmt::print("{}", text);
         return 0;
     }
+    const Watch::Writing writing;
     const auto done = write_text_file(path, text, force ? Overwrite::yes : Overwrite::no);
     if (done) return 0;
     if (done.error().code == ErrorCode::file_exists) {

@@ -7,6 +7,8 @@
 #include <algorithm>
 
 #include "railchart/rail_paint.h"
+#include "widgets/tokens.h"
+#include "words/sentences.h"
 
 namespace yr::app {
 namespace {
@@ -93,6 +95,7 @@ void RailChart::paintEvent(QPaintEvent*) {
                                       : say("hang on ") + q(yr::name_of(circuit_->plan(), feed));
     }
     paint_rail(painter, what);
+    if (!circuit_->plan().states.empty() && !circuit_->solution().point.settled) paint_no_answer(painter);
     if (!what.drag_hint.isEmpty()) {
         SceneItem hint;
         hint.kind = SceneKind::source;
@@ -106,6 +109,20 @@ void RailChart::paintEvent(QPaintEvent*) {
         painter.setPen(QPen(palette().color(QPalette::PlaceholderText), 1, Qt::DotLine));
         painter.drawRect(rect().adjusted(1, 1, -2, -2));
     }
+}
+
+// Nothing of the picture stands for anything then.
+void RailChart::paint_no_answer(QPainter& painter) const {
+    const QString text = QStringLiteral("\u25A0 ") + q(words::no_answer(circuit_->state()));
+    painter.setFont(type_font(Type::bold));
+    const QRectF room = QRectF(rect()).adjusted(16, 8, -16, -8);
+    QRectF card = painter.boundingRect(room, Qt::AlignHCenter | Qt::AlignTop | Qt::TextWordWrap, text);
+    card.adjust(-10, -6, 10, 6);
+    card.moveCenter(QRectF(rect()).center());
+    painter.setPen(QPen(tokens().stop, 1.5));
+    painter.setBrush(tokens().paper);
+    painter.drawRect(card);
+    painter.drawText(card.adjusted(10, 6, -10, -6), Qt::AlignCenter | Qt::TextWordWrap, text);
 }
 
 const SceneItem* RailChart::hovered() const {

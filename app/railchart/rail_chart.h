@@ -55,6 +55,7 @@ class RailChart : public QWidget {
     void choose(const Id& id);
     void refresh(bool animate);
     void step(const SceneItem* item, int steps);
+    void paint_no_answer(QPainter& painter) const;
     [[nodiscard]] const SceneItem* hovered() const;
     [[nodiscard]] const SceneItem* target() const;  // hovered or selected
     [[nodiscard]] Id feed_under(const QPointF& point) const;

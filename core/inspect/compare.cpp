@@ -41,6 +41,7 @@ Cost cost_of(const Plan& plan) {
 std::optional<double> balance_A(const Plan& plan, const Inspection& inspection, const State* state) {
     if (!state) return std::nullopt;
     const Solution& s = inspection.solutions[static_cast<std::size_t>(state - plan.states.data())];
+    if (!s.point.settled) return std::nullopt;
     double gives = 0, spare = 0;
     for (const BatteryResult& b : s.point.batteries) gives += std::max(0.0, b.current_A);
     if (gives > 0.05) return -gives;
@@ -53,6 +54,7 @@ std::optional<double> balance_A(const Plan& plan, const Inspection& inspection, 
 std::optional<double> parked_hours(const Plan& plan, const Inspection& inspection, const State* state) {
     if (!state) return std::nullopt;
     const Solution& s = inspection.solutions[static_cast<std::size_t>(state - plan.states.data())];
+    if (!s.point.settled) return std::nullopt;
     std::optional<double> least;
     for (std::size_t k = 0; k < plan.batteries.size(); ++k) {
         const BatteryElement& b = s.network.batteries[k];
@@ -69,30 +71,13 @@ std::optional<double> parked_hours(const Plan& plan, const Inspection& inspectio
 std::optional<double> cranking_volts(const Plan& plan, const Inspection& inspection) {
     std::optional<double> least;
     for (std::size_t s = 0; s < plan.states.size(); ++s) {
-        if (plan.states[s].key != Key::crank) continue;
+        if (plan.states[s].key != Key::crank || !inspection.solutions[s].point.settled) continue;
         const BatteryResult* most = nullptr;
         for (const BatteryResult& b : inspection.solutions[s].point.batteries)
             if (!most || b.current_A > most->current_A) most = &b;
         if (most && most->current_A > 10) least = std::min(least.value_or(most->voltage_V), most->voltage_V);
     }
     return least;
-}
-
-OptionResult measure(const Plan& plan, const Id& variant, const std::string& name) {
-    OptionResult r;
-    r.variant = variant;
-    r.name = name;
-    const Inspection inspection = inspect(plan, false);
-    r.idle_A = balance_A(plan, inspection, idling_state(plan));
-    r.drive_A = balance_A(plan, inspection, driving_state(plan));
-    r.parked_h = parked_hours(plan, inspection, parked_state(plan));
-    r.cranking_V = cranking_volts(plan, inspection);
-    r.copper_kg = copper_kg(plan);
-    for (const Finding& f : inspection.findings) {
-        r.stops += f.severity == Severity::stop;
-        r.fixes += f.severity == Severity::fix;
-    }
-    return r;
 }
 
 template <class Better>
@@ -106,7 +91,30 @@ const State* best_running(const Plan& plan, StateRole role, Better better) {
     return best;
 }
 
+OptionResult measure(const Plan& plan, const Id& variant, const std::string& name) {
+    OptionResult r = measure_option(plan, inspect(plan, false));
+    r.variant = variant;
+    r.name = name;
+    return r;
+}
+
 }  // namespace
+
+OptionResult measure_option(const Plan& plan, const Inspection& inspection) {
+    OptionResult r;
+    r.idle_A = balance_A(plan, inspection, idling_state(plan));
+    r.drive_A = balance_A(plan, inspection, driving_state(plan));
+    r.parked_h = parked_hours(plan, inspection, parked_state(plan));
+    r.cranking_V = cranking_volts(plan, inspection);
+    r.copper_kg = copper_kg(plan);
+    for (const Finding& f : inspection.findings) {
+        r.stops += f.severity == Severity::stop;
+        r.fixes += f.severity == Severity::fix;
+    }
+    for (std::size_t s = 0; s < plan.states.size(); ++s)
+        if (!inspection.solutions[s].point.settled) r.without.push_back(plan.states[s].name);
+    return r;
+}
 
 const State* idling_state(const Plan& plan) {
     return best_running(plan, StateRole::idling, std::less<>());

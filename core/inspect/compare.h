@@ -6,6 +6,7 @@
 #include <string>
 #include <vector>
 
+#include "inspect/findings.h"
 #include "plan/plan.h"
 
 namespace yr {
@@ -22,7 +23,11 @@ struct OptionResult {
     double added_copper_kg = 0;        // against the plan as it stands
     std::optional<double> added_cost;  // of what has a price, copper included; empty: nothing has one
     int stops = 0, fixes = 0;          // findings of those severities
+    std::vector<std::string> without;  // names of states without an answer: no number comes from them
 };
+
+// One option, of a plan that has been inspected.
+[[nodiscard]] OptionResult measure_option(const Plan& plan, const Inspection& inspection);
 
 // The plan as it stands first, then its variants in their order.
 [[nodiscard]] std::vector<OptionResult> compare_options(const Plan& base);

@@ -79,7 +79,56 @@ TEST(CliStart, ToldInASentenceAndInNumbers) {
     EXPECT_LT(out["least_bus_V"], out["before_V"]);
     EXPECT_EQ(out["t_s"].size(), out["bus_V"].size());
     EXPECT_EQ(rail("start " + kTruck + " --state Hoisting --starts ghost").code, 2);
-    EXPECT_EQ(rail("start " + kTruck + " --state Hoisting --seconds 0").code, 2);
+    EXPECT_EQ(rail("start " + kTruck + " --state Hoisting --follow 0").code, 2);
+}
+
+// Work that takes seconds, and what a person may do meanwhile.
+class CliWatch : public testing::Test {
+  protected:
+    TempFolder folder;
+    std::string large(int loads) {
+        const std::string file = folder.file("large.yourrail.json");
+        write_text(file, to_json_text(wide_plan(loads)));
+        return file;
+    }
+};
+
+TEST_F(CliWatch, ASentenceAndOneWhenItsSecondsAreOver) {
+    const std::string plan = large(4000);
+    for (const char* command : {"check", "compare", "solve --all-states", "faults"}) {
+        const Ran ran = rail(std::string(command) + " " + plan + " --seconds 0.05");
+        EXPECT_EQ(ran.code, 1) << command;
+        EXPECT_NE(ran.err.find("Stopped: "), std::string::npos) << command << ran.err;
+    }
+    const Ran cut = rail("sneak " + kTruck + " --seconds 0.01");
+    EXPECT_EQ(cut.code, 1);
+    EXPECT_NE(cut.out.find("Stopped on the way through"), std::string::npos) << "what it has is told";
+    const Ran enough = rail("check " + kTruck + " --seconds 60");
+    EXPECT_EQ(enough.err, "") << "in time: no word of it";
+}
+
+TEST_F(CliWatch, TimesThatAreNone) {
+    for (const char* wrong : {"0", "-3", "nan", "inf", "soon", "1e9"}) {
+        const Ran ran = rail("check " + kTruck + " --seconds=" + wrong);
+        EXPECT_EQ(ran.code, 2) << wrong;
+        EXPECT_NE(ran.err.find(wrong), std::string::npos) << ran.err;
+    }
+}
+
+TEST_F(CliWatch, AnInterruptEndsItAndLeavesNoFileBehind) {
+    const std::string plan = large(4000), out = folder.file("sized.yourrail.json");
+    const Ran ran =
+        run("timeout --preserve-status -s INT 0.2 " YR_BIN_DIR "/rail optimise " + plan + " -o " + out);
+    EXPECT_EQ(ran.code, 1) << ran.err;
+    EXPECT_NE(ran.err.find("Stopped: "), std::string::npos) << ran.err;
+    EXPECT_EQ(run("ls -A " + folder.path()).out, "large.yourrail.json\n");
+}
+
+TEST_F(CliWatch, ProgressIsForTerminalsOnly) {
+    const std::string command = YR_BIN_DIR "/rail check " + large(4000) + " --seconds 2.5";
+    EXPECT_EQ(run(command + " 2>&1 >/dev/null").out.find("so far"), std::string::npos);
+    const Ran on_terminal = run("script -qec '" + command + "' /dev/null </dev/null");
+    EXPECT_NE(on_terminal.out.find("so far; Ctrl+C stops"), std::string::npos) << on_terminal.out;
 }
 
 TEST(CliSize, TurnsParallelAndFuse) {

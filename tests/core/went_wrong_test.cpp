@@ -6,6 +6,7 @@
 #include <random>
 
 #include "guard/fault_study.h"
+#include "inspect/compare.h"
 #include "inspect/findings.h"
 #include "network/thermal.h"
 #include "plan/plan_json.h"
@@ -182,6 +183,18 @@ TEST(WentWrong, AWinchFedBackwardsRuns) {
     EXPECT_FALSE(finds(i, FindingKind::fed_backwards, "l1", Severity::stop)) << "that is how it lets out";
     plan.loads[0].line_curve.clear();
     EXPECT_TRUE(finds(inspect(plan), FindingKind::fed_backwards, "l1", Severity::stop));
+}
+
+// Where a state has no answer no number of an option comes from it, and its name is told.
+TEST(WentWrong, AnOptionConcludesNothingFromAStateWithoutAnswer) {
+    const Plan plan = *load_plan(demo_path(kDemos[0]));
+    Inspection i = inspect(plan, false);
+    const OptionResult whole = measure_option(plan, i);
+    ASSERT_TRUE(whole.idle_A && whole.drive_A && whole.parked_h && whole.cranking_V && whole.without.empty());
+    for (Solution& s : i.solutions) s.point.settled = false;
+    const OptionResult none = measure_option(plan, i);
+    EXPECT_FALSE(none.idle_A || none.drive_A || none.parked_h || none.cranking_V);
+    EXPECT_EQ(none.without.size(), plan.states.size());
 }
 
 // A state that speaks of what was taken out of the plan since: the plan opens, and it is said.

@@ -129,6 +129,11 @@ void CompareView::fill_table() {
         auto* item = new QTreeWidgetItem(table_, {q(r.name)});
         item->setData(0, kIdRole, q(r.variant));
         item->setToolTip(0, q(r.name) + say(". Click: on the right. Double click: it is the one shown."));
+        if (!r.without.empty()) {
+            item->setText(0, QStringLiteral("? ") + q(r.name));
+            item->setToolTip(0, say("In state %1 the circuit has no answer; nothing is told of it.")
+                                    .arg(q(r.without.front())));
+        }
         item->setText(1, A(r.idle_A));
         item->setText(2, A(r.drive_A));
         item->setText(3, r.parked_h ? q(words::duration_h(*r.parked_h)) : QStringLiteral("–"));
