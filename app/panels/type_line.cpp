@@ -77,6 +77,9 @@ TypeLine::TypeLine(Document* document, QWidget* parent) : QWidget(parent), docum
     column->addWidget(understood_);
     column->addWidget(problem_);
     column->addWidget(matches_);
+    problem_->setTextFormat(Qt::RichText);
+    problem_->setTextInteractionFlags(Qt::LinksAccessibleByMouse);
+    connect(problem_, &QLabel::linkActivated, this, &TypeLine::settle_doubt);
     connect(edit_, &QLineEdit::textChanged, this, &TypeLine::read);
     connect(edit_, &QLineEdit::returnPressed, this, &TypeLine::add);
 }
@@ -108,6 +111,7 @@ void TypeLine::show_matches(const TypedLine& line) {
 bool TypeLine::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() != QEvent::KeyPress) return QWidget::eventFilter(watched, event);
     const int key = static_cast<QKeyEvent*>(event)->key();
+    if (watched == edit_ && key == Qt::Key_Tab && next_reading()) return true;
     if (watched == edit_ && key == Qt::Key_Down && matches_->count() > 0) {
         matches_->setCurrentRow(0);
         matches_->setFocus();
@@ -132,27 +136,60 @@ void TypeLine::read() {
                          (line.complete() ? QStringLiteral("   ⏎") : QString()));
     understood_->setVisible(!edit_->text().trimmed().isEmpty());
     QStringList problems;
-    if (!line.name.empty() && !line.draw) problems << say("its draw is missing: W, A or ohm");
+    if (line.doubt)
+        problems << say("“%1”: is it <a href='%2'>%2</a> or <a href='%3'>%3</a>? Tab chooses")
+                        .arg(q(line.doubt->text).toHtmlEscaped(), q(line.doubt->large).toHtmlEscaped(),
+                             q(line.doubt->small).toHtmlEscaped());
+    else if (!line.name.empty() && !line.draw)
+        problems << say("its draw is missing: W, A or ohm");
     if (line.name.empty() && line.draw) problems << say("its name is missing");
     if (!line.not_understood.empty()) {
         QStringList words;
-        for (const auto& w : line.not_understood) words << q(w);
+        for (const auto& w : line.not_understood) words << q(w).toHtmlEscaped();
         problems << say("not understood, kept as a note: ") + words.join(QStringLiteral(" "));
     }
     problem_->setText(problems.join(QStringLiteral("; ")));
     problem_->setVisible(!problems.isEmpty());
 }
 
+// The number in doubt as one of its readings; it stays undone by the line's own Ctrl+Z.
+void TypeLine::settle_doubt(const QString& reading) {
+    const TypedLine line = read_line(document_->plan(), edit_->text().toStdString(), &library());
+    if (!line.doubt) return;
+    const auto at = static_cast<int>(edit_->text().indexOf(q(line.doubt->text)));
+    edit_->setSelection(at, static_cast<int>(line.doubt->text.size()));
+    edit_->insert(reading);
+    settled_ = {reading, reading == q(line.doubt->large) ? q(line.doubt->small) : q(line.doubt->large)};
+    edit_->setFocus();
+}
+
+// The first Tab takes the larger reading, the next the other one.
+bool TypeLine::next_reading() {
+    const TypedLine line = read_line(document_->plan(), edit_->text().toStdString(), &library());
+    if (line.doubt) {
+        settle_doubt(q(line.doubt->large));
+        return true;
+    }
+    const auto at = settled_.first.isEmpty() ? -1 : static_cast<int>(edit_->text().indexOf(settled_.first));
+    if (at < 0) return false;
+    edit_->setSelection(at, static_cast<int>(settled_.first.size()));
+    edit_->insert(settled_.second);
+    std::swap(settled_.first, settled_.second);
+    return true;
+}
+
 void TypeLine::add() {
     const TypedLine line = read_line(document_->plan(), edit_->text().toStdString(), &library());
+    if (line.doubt) return read();  // it asks
     const auto circuit = make_circuit(document_->plan(), line);
     if (!circuit) {
-        problem_->setText(q(words::sentence(circuit.error())));
+        problem_->setText(q(words::sentence(circuit.error())).toHtmlEscaped());
         problem_->show();
         return;
     }
     if (!document_->apply(circuit->edit, say("add ") + q(line.name))) return;
     edit_->clear();
+    settled_ = {};
     document_->selection().choose(circuit->load);
 }
 

@@ -34,11 +34,14 @@ class TypeLine : public QWidget {
     void read();
     void show_matches(const TypedLine& line);
     void add();
+    void settle_doubt(const QString& reading);
+    [[nodiscard]] bool next_reading();
 
     Document* document_;
     QLineEdit* edit_;
     QLabel *understood_, *problem_;
     QListWidget* matches_;
+    std::pair<QString, QString> settled_;  // how a number in doubt is read now, and how it might be read
 };
 
 }  // namespace yr::app

@@ -1,5 +1,7 @@
 #include "typing/typed_line.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 
 #include "typing/line_words.h"
@@ -16,8 +18,7 @@ class LineReader {
     TypedLine read() {
         while (!words_.done()) {
             if (const auto& word = words_.word(); !word.quoted && two_readings(word.text)) {
-                line_.not_understood.push_back(word.text);  // which of the two is asked, never guessed
-                words_.skip(1);
+                read_doubt(word.text);
                 continue;
             }
             const bool known = !words_.word().quoted && (read_feed() || read_inverter() || read_condition() ||
@@ -40,6 +41,18 @@ class LineReader {
     }
 
   private:
+    void read_doubt(const std::string& text) {
+        if (!line_.doubt) {
+            const auto both = *two_readings(text);
+            const std::string unit = text.substr(text.find_first_of(",.") + 4);
+            std::string small = fmt::format("{:g}", both.second);
+            if (two_readings(small)) small += "0";
+            line_.doubt = TypedLine::Doubt{text, fmt::format("{:.0f}", both.first) + unit, small + unit};
+        }
+        named_ = named_ || !line_.name.empty();
+        words_.skip(find_unit(words_.lower(1)) ? 2 : 1);
+    }
+
     bool read_feed() {
         if (words_.lower() == "channel") return read_channel(0);
         std::size_t used = 0;

@@ -39,8 +39,14 @@ struct TypedLine {
     std::optional<double> length_least_m{},
         draw_least{};  // "3..4 m", "4..5 A": length_m and draw are the most
     std::vector<std::string> not_understood;
+    // A number that may be read as thousands or as a decimal ("1,500"): which is asked, never guessed. `text`
+    // as it was typed; each reading as it would be typed without doubt.
+    struct Doubt {
+        std::string text, large, small;
+    };
+    std::optional<Doubt> doubt{};  // the first of the line
     // What is still missing before a load can be made of it.
-    [[nodiscard]] bool complete() const { return !name.empty() && draw.has_value(); }
+    [[nodiscard]] bool complete() const { return !name.empty() && draw.has_value() && !doubt; }
 };
 
 // Knows the plan's places, feeds, switches and loads by name, and where it is given the library's entries by

@@ -185,5 +185,27 @@ TEST_F(WindowTest, LooksAndUnitsSwitch) {
     EXPECT_GT(bench.pixelColor(640, 20).lightness(), 200);
 }
 
+// "1,500 W" may be fifteen hundred or one and a half: it is asked, and Enter waits for the answer.
+TEST_F(WindowTest, ANumberWithTwoReadingsIsAsked) {
+    const std::size_t before = plan().loads.size();
+    auto* line = window.type_line();
+    type("bilge heater 1,500 W on ignition, 3 m");
+    EXPECT_TRUE(line->problem().contains(QStringLiteral("“1,500”: is it"))) << line->problem().toStdString();
+    EXPECT_FALSE(line->problem().contains(QStringLiteral("not understood")));
+    QTest::keyClick(line->edit(), Qt::Key_Return);
+    EXPECT_EQ(plan().loads.size(), before) << "Enter waits";
+    QTest::keyClick(line->edit(), Qt::Key_Tab);
+    EXPECT_EQ(line->edit()->text(), QStringLiteral("bilge heater 1500 W on ignition, 3 m"));
+    EXPECT_TRUE(line->edit()->hasFocus());
+    QTest::keyClick(line->edit(), Qt::Key_Tab);
+    EXPECT_EQ(line->edit()->text(), QStringLiteral("bilge heater 1.5 W on ignition, 3 m"));
+    QTest::keyClick(line->edit(), Qt::Key_Tab);
+    QTest::keyClick(line->edit(), Qt::Key_Return);
+    ASSERT_EQ(plan().loads.size(), before + 1);
+    EXPECT_EQ(plan().loads.back().draw.value, 1500);
+    type("meter 12.625A");
+    EXPECT_TRUE(line->problem().contains(QStringLiteral("12.6250A"))) << line->problem().toStdString();
+}
+
 }  // namespace
 }  // namespace yr::test
