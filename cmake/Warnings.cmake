@@ -6,6 +6,11 @@ target_compile_options(yr_options INTERFACE -Wall -Wextra -Wpedantic -Wconversio
 if(YR_SANITIZE STREQUAL "threads")
   target_compile_options(yr_options INTERFACE -fsanitize=thread -fno-omit-frame-pointer)
   target_link_options(yr_options INTERFACE -fsanitize=thread)
+elseif(YR_SANITIZE STREQUAL "fuzz")
+  # clang's libFuzzer beside the address and undefined-behaviour sanitizers; GCC's warnings are the ones that count
+  target_compile_options(yr_options INTERFACE -fsanitize=fuzzer-no-link,address,undefined -fno-sanitize-recover=all -Wno-error
+                                              -Wno-everything)
+  target_link_options(yr_options INTERFACE -fsanitize=address,undefined)
 elseif(YR_SANITIZE)
   target_compile_options(yr_options INTERFACE -fsanitize=address,undefined -fno-omit-frame-pointer
                                               -fno-sanitize-recover=all)

@@ -1,7 +1,10 @@
 // Reading and writing files: whatever fails, the old file or the new one is there whole.
 #include <gtest/gtest.h>
 #include <sys/stat.h>
+#include <sys/wait.h>
 #include <unistd.h>
+
+#include <csignal>
 
 #include <filesystem>
 
@@ -103,6 +106,39 @@ TEST(TextFile, AFailureAtAnyStepLosesNothing) {
 Error refusal(const std::string& text) {
     const auto parsed = parse_json(text);
     return parsed ? Error{} : parsed.error();
+}
+
+// The machine goes down at any step of saving: what is there afterwards is the old file or the new one,
+// whole.
+TEST(TextFile, KilledAtAnyStepTheFileIsTheOldOneOrTheNewOne) {
+    static int left;
+    const std::string old_text(200000, 'o'), new_text(300000, 'n');
+    int killed = 0, renamed = 0;
+    for (int step = 0; step < 40; ++step) {
+        const TempFolder folder;
+        const std::string file = folder.file("plan.yourrail.json");
+        write_text(file, old_text);
+        const pid_t child = fork();
+        ASSERT_GE(child, 0);
+        if (child == 0) {
+            left = step;
+            fail_writes_for_test([](WriteStep) {
+                if (left-- == 0) kill(getpid(), SIGKILL);
+                return false;
+            });
+            (void)write_text_file(file, new_text, Overwrite::yes);
+            _exit(0);
+        }
+        int status = 0;
+        ASSERT_EQ(waitpid(child, &status, 0), child);
+        killed += WIFSIGNALED(status);
+        const std::string now = read_text(file);
+        renamed += now == new_text;
+        EXPECT_TRUE(now == old_text || now == new_text) << "killed at step " << step << ": " << now.size();
+        if (!WIFSIGNALED(status)) break;
+    }
+    EXPECT_GE(killed, 6) << "every step was tried";
+    EXPECT_GE(renamed, 1);
 }
 
 TEST(JsonText, IsReadWithinLimits) {
