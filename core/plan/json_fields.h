@@ -10,7 +10,8 @@
 
 namespace yr::json_fields {
 
-using Json = nlohmann::ordered_json;
+using Json = nlohmann::ordered_json;  // written: in the order of the fields
+using In = nlohmann::json;            // read: in any
 
 template <class T>
 concept HasFields = requires(T& x) {
@@ -76,35 +77,37 @@ Json written(const T& value) {
 // ---- reading; the schema has already made sure of every type
 
 template <class T>
-void read_value(const Json& in, T& value);
+void read_value(const In& in, T& value);
 
 struct Reader {
-    const Json& in;
+    const In& in;
     template <class T>
     void operator()(const Field& field, std::optional<T>& value) const {
-        const char* key = field.key;
-        if (!in.contains(key)) return;
+        const auto found = in.find(field.key);
+        if (found == in.end()) return;
         if constexpr (std::is_same_v<T, WireSize>) {
-            if (auto size = parse_wire_size(in[key].get<std::string>())) value = *size;
+            if (auto size = parse_wire_size(found->get_ref<const std::string&>())) value = *size;
         } else {
             T x{};
-            read_value(in[key], x);
+            read_value(*found, x);
             value = std::move(x);
         }
     }
     template <class T>
     void operator()(const Field& field, std::vector<T>& value) const {
-        if (!in.contains(field.key)) return;
-        for (const Json& item : in[field.key]) read_value(item, value.emplace_back());
+        const auto found = in.find(field.key);
+        if (found == in.end()) return;
+        value.reserve(found->size());
+        for (const In& item : *found) read_value(item, value.emplace_back());
     }
     template <class T>
     void operator()(const Field& field, T& value) const {
-        if (in.contains(field.key)) read_value(in[field.key], value);
+        if (const auto found = in.find(field.key); found != in.end()) read_value(*found, value);
     }
 };
 
 template <class T>
-void read_value(const Json& in, T& value) {
+void read_value(const In& in, T& value) {
     if constexpr (std::is_enum_v<T>) {
         if (auto e = enum_named<T>(in.get<std::string>())) value = *e;
     } else if constexpr (std::is_same_v<T, Terminal>) {

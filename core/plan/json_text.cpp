@@ -8,7 +8,7 @@
 namespace yr {
 namespace {
 
-using Json = nlohmann::ordered_json;
+using Json = nlohmann::json;
 
 std::string line_and_column(std::string_view text, std::size_t byte) {
     std::size_t line = 1, column = 1;
@@ -48,36 +48,47 @@ class Reading {
     std::size_t* line_;
 };
 
-struct Refused {
-    Error error;
-};
-
-// Follows the parser and stops it at what may not be.
-class Watch {
+// Builds the tree as the parser goes and stops it at what may not be. (The parser's own callbacks walk a list
+// again after each of its entries: quadratic.)
+class Builder final : public nlohmann::json_sax<Json> {
   public:
-    explicit Watch(const std::size_t* line) : line_(line) {}
+    explicit Builder(const std::size_t* line) : line_(line) {}
 
-    bool operator()(int depth, Json::parse_event_t event, Json& parsed) {
-        switch (event) {
-            case Json::parse_event_t::object_start:
-            case Json::parse_event_t::array_start:
-                if (depth >= kMostDepth)
-                    refuse(ErrorCode::too_deep, {}, {Want::as_said, std::to_string(kMostDepth)});
-                enter(event == Json::parse_event_t::object_start);
-                break;
-            case Json::parse_event_t::object_end:
-            case Json::parse_event_t::array_end:
-                levels_.pop_back();
-                break;
-            case Json::parse_event_t::key:
-                key(parsed.get_ref<const std::string&>());
-                break;
-            case Json::parse_event_t::value:
-                count();
-                if (parsed.is_string()) text(parsed.get_ref<const std::string&>());
-                break;
-        }
-        return true;
+    [[nodiscard]] Json take() { return std::move(root_); }
+    [[nodiscard]] const Error& error() const { return error_; }
+    [[nodiscard]] std::size_t broken_at() const { return broken_at_; }  // byte; 0: error() says it all
+
+    bool null() override { return put(nullptr); }
+    bool boolean(bool value) override { return put(value); }
+    bool number_integer(std::int64_t value) override { return put(value); }
+    bool number_unsigned(std::uint64_t value) override { return put(value); }
+    bool number_float(double value, const std::string&) override { return put(value); }
+    bool binary(Json::binary_t&) override { return false; }  // JSON text has none
+    bool string(std::string& value) override {
+        const bool note = !levels_.empty() && levels_.back().key == "note";
+        const std::size_t most = note ? kMostNote : kMostString;
+        const bool good = put(nullptr);  // it counts before its place is told
+        if (value.size() > most) return refuse(ErrorCode::too_large, {}, limit(most));
+        if (has_control(value, note)) return refuse(ErrorCode::control_character, {});
+        *last_ = std::move(value);
+        return good;
+    }
+    bool start_object(std::size_t) override { return enter(true); }
+    bool start_array(std::size_t) override { return enter(false); }
+    bool end_object() override { return leave(); }
+    bool end_array() override { return leave(); }
+    bool key(std::string& name) override {
+        if (name.size() > kMostString) return refuse(ErrorCode::too_large, {}, limit(kMostString));
+        if (has_control(name, false)) return refuse(ErrorCode::control_character, {});
+        Level& level = levels_.back();
+        level.key = name;
+        return is_new(level, name) || refuse(ErrorCode::doubled_key, name);
+    }
+    bool parse_error(std::size_t byte, const std::string&, const Json::exception& e) override {
+        if (dynamic_cast<const Json::out_of_range*>(&e))
+            return refuse(ErrorCode::out_of_range, "a number beyond 1e308", Want::a_number_that_can_be_held);
+        broken_at_ = byte;
+        return false;
     }
 
     // "line 12, loads, entry 3, draw"
@@ -95,37 +106,56 @@ class Watch {
   private:
     struct Level {
         bool object;
-        std::size_t count = 0;  // list: entries so far
-        std::string key{};      // object: the last
-        std::set<std::string, std::less<>> keys{};
+        std::size_t count = 0;                           // list: entries so far
+        std::string key{};                               // object: the last
+        std::vector<std::string> keys{};                 // while they are few
+        std::set<std::string, std::less<>> many_keys{};  // all of them, once they are many
     };
 
-    [[noreturn]] void refuse(ErrorCode code, const std::string& given, const Wanted& wanted = {}) const {
-        throw Refused{{code, place(), given, wanted}};
+    bool refuse(ErrorCode code, const std::string& given, const Wanted& wanted = {}) {
+        error_ = {code, place(), given, wanted};
+        return false;
     }
 
-    void count() {
-        if (!levels_.empty() && !levels_.back().object) ++levels_.back().count;
+    bool put(Json value) {
+        if (open_.empty()) {
+            root_ = std::move(value);
+            last_ = &root_;
+        } else if (levels_.back().object) {
+            last_ = &(*open_.back())[levels_.back().key];
+            *last_ = std::move(value);
+        } else {
+            ++levels_.back().count;
+            open_.back()->push_back(std::move(value));
+            last_ = &open_.back()->back();
+        }
+        return true;
     }
 
-    void enter(bool object) {
-        count();
+    bool enter(bool object) {
+        if (levels_.size() >= static_cast<std::size_t>(kMostDepth))
+            return refuse(ErrorCode::too_deep, {}, {Want::as_said, std::to_string(kMostDepth)});
+        put(object ? Json::object() : Json::array());
+        open_.push_back(last_);
         levels_.push_back({object});
+        return true;
     }
 
-    void key(const std::string& name) {
-        if (name.size() > kMostString) refuse(ErrorCode::too_large, {}, limit(kMostString));
-        if (has_control(name, false)) refuse(ErrorCode::control_character, {});
-        Level& level = levels_.back();
-        level.key = name;
-        if (!level.keys.insert(name).second) refuse(ErrorCode::doubled_key, name);
+    bool leave() {
+        open_.pop_back();
+        levels_.pop_back();
+        return true;
     }
 
-    void text(const std::string& value) const {
-        const bool note = !levels_.empty() && levels_.back().key == "note";
-        const std::size_t most = note ? kMostNote : kMostString;
-        if (value.size() > most) refuse(ErrorCode::too_large, {}, limit(most));
-        if (has_control(value, note)) refuse(ErrorCode::control_character, {});
+    static bool is_new(Level& level, const std::string& name) {
+        constexpr std::size_t kFew = 48;  // more than a part of the plan has fields
+        if (level.many_keys.empty()) {
+            if (std::find(level.keys.begin(), level.keys.end(), name) != level.keys.end()) return false;
+            level.keys.push_back(name);
+            if (level.keys.size() > kFew) level.many_keys.insert(level.keys.begin(), level.keys.end());
+            return true;
+        }
+        return level.many_keys.insert(name).second;
     }
 
     static Wanted limit(std::size_t bytes) { return {Want::as_said, std::to_string(bytes) + " letters"}; }
@@ -138,26 +168,24 @@ class Watch {
     }
 
     const std::size_t* line_;
-    std::vector<Level> levels_;
+    Json root_;
+    std::vector<Json*> open_;  // objects and lists that are being read, the outermost first
+    Json* last_ = nullptr;
+    std::vector<Level> levels_;  // one for each that is open
+    Error error_;
+    std::size_t broken_at_ = 0;
 };
 
 }  // namespace
 
-Result<nlohmann::ordered_json> parse_json(std::string_view text) {
+Result<nlohmann::json> parse_json(std::string_view text) {
     std::size_t line = 0;
-    Watch watch(&line);
-    try {
-        return Json::parse(
-            Reading(text.data(), &line), Reading(text.data() + text.size(), &line),
-            [&](int depth, Json::parse_event_t event, Json& parsed) { return watch(depth, event, parsed); });
-    } catch (const Refused& refused) {
-        return tl::unexpected(refused.error);
-    } catch (const Json::parse_error& e) {
-        return fail(ErrorCode::bad_json, line_and_column(text, e.byte), {}, Want::json);
-    } catch (const Json::out_of_range&) {
-        return fail(ErrorCode::out_of_range, watch.place(), "a number beyond 1e308",
-                    Want::a_number_that_can_be_held);
-    }
+    Builder builder(&line);
+    if (Json::sax_parse(Reading(text.data(), &line), Reading(text.data() + text.size(), &line), &builder))
+        return builder.take();
+    if (builder.broken_at() > 0)
+        return fail(ErrorCode::bad_json, line_and_column(text, builder.broken_at()), {}, Want::json);
+    return tl::unexpected(builder.error());
 }
 
 }  // namespace yr

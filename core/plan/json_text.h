@@ -15,6 +15,6 @@ inline constexpr std::size_t kMostNote = 200'000;  // bytes of a note
 
 // Failure: bad_json with line and column; too_deep, too_large, doubled_key, control_character and
 // out_of_range (a number no computer holds) with line and field.
-[[nodiscard]] Result<nlohmann::ordered_json> parse_json(std::string_view text);
+[[nodiscard]] Result<nlohmann::json> parse_json(std::string_view text);
 
 }  // namespace yr

@@ -76,19 +76,19 @@ std::string library_text(const Library& library) {
 }
 
 Result<Library> read_library(std::string_view text) {
-    using json_fields::Json;
+    using json_fields::In;
     const auto parsed = parse_json(text);
     if (!parsed) return tl::unexpected(parsed.error());
-    const Json& file = *parsed;
-    if (!file.is_object() || file.value("format", Json()) != "your-rail-library")
+    const In& file = *parsed;
+    if (!file.is_object() || file.value("format", In()) != "your-rail-library")
         return fail(ErrorCode::not_a_plan, "format", {}, Want::your_rail_library);
     Library library;
     const auto read_all = [&](const char* list, auto& entries) -> std::optional<Error> {
-        for (const Json& item : file.value(list, Json::array())) {
+        for (const In& item : file.value(list, In::array())) {
             auto& entry = entries.emplace_back();
             try {  // a hand-written entry may hold a word where a number belongs
                 json_fields::read_value(item, entry);
-            } catch (const Json::exception&) {
+            } catch (const In::exception&) {
                 return Error{ErrorCode::schema,
                              std::string(list) + ", entry " + std::to_string(entries.size()),
                              {},

@@ -5,12 +5,12 @@
 namespace yr {
 namespace {
 
-void state_roles(nlohmann::ordered_json& file) {
-    const auto in_list = [](nlohmann::ordered_json& holder) {
+void state_roles(nlohmann::json& file) {
+    const auto in_list = [](nlohmann::json& holder) {
         if (!holder.is_object() || !holder.contains("states") || !holder["states"].is_array()) return;
         for (auto& s : holder["states"])
             for (const auto& [name, role] : {std::pair{"Idling", "idling"}, std::pair{"Driving", "driving"}})
-                if (s.is_object() && s.value("name", nlohmann::ordered_json()) == name) s["role"] = role;
+                if (s.is_object() && s.value("name", nlohmann::json()) == name) s["role"] = role;
     };
     in_list(file);
     if (file.contains("variants") && file["variants"].is_array())
@@ -22,16 +22,16 @@ void state_roles(nlohmann::ordered_json& file) {
 const MigrationSteps& migration_steps() {
     static const MigrationSteps steps{
         // Version 2 brought inverters, devices with a memory, variants and the survey: all of them additions.
-        {1, [](nlohmann::ordered_json&) {}},
+        {1, [](nlohmann::json&) {}},
         // Version 3 brought boxes with channels, conditions of more parts and the panel: additions too.
-        {2, [](nlohmann::ordered_json&) {}},
+        {2, [](nlohmann::json&) {}},
         // Version 4 brought what a state stands for; before it, the names of the built-in states said so.
         {3, state_roles},
     };
     return steps;
 }
 
-Result<bool> migrate(nlohmann::ordered_json& file, int present, const MigrationSteps& steps) {
+Result<bool> migrate(nlohmann::json& file, int present, const MigrationSteps& steps) {
     if (!file.contains("version") || !file["version"].is_number_integer())
         return fail(ErrorCode::not_a_plan, "version", {}, Want::a_whole_number);
     const auto stated = file["version"].get<std::int64_t>();
@@ -41,7 +41,7 @@ Result<bool> migrate(nlohmann::ordered_json& file, int present, const MigrationS
     if (version > present)
         return fail(ErrorCode::newer_version, "version", file["version"].dump(),
                     {Want::as_said, std::to_string(present)});
-    nlohmann::ordered_json work = file;
+    nlohmann::json work = file;
     for (int v = version; v < present; ++v) {
         const auto step = steps.find(v);
         if (step == steps.end())

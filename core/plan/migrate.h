@@ -10,13 +10,13 @@
 namespace yr {
 
 // steps[k] turns a file of version k into one of version k + 1.
-using MigrationSteps = std::map<int, std::function<void(nlohmann::ordered_json&)>>;
+using MigrationSteps = std::map<int, std::function<void(nlohmann::json&)>>;
 
 [[nodiscard]] const MigrationSteps& migration_steps();
 
 // Applies steps until `present`; file["version"] is raised with each. Failure: not_a_plan when a step is
 // missing or the version is not a whole number, newer_version when the file is from a later program. `file`
 // is unchanged on failure.
-[[nodiscard]] Result<bool> migrate(nlohmann::ordered_json& file, int present, const MigrationSteps& steps);
+[[nodiscard]] Result<bool> migrate(nlohmann::json& file, int present, const MigrationSteps& steps);
 
 }  // namespace yr

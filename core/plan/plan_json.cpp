@@ -11,6 +11,7 @@
 
 namespace yr {
 
+using json_fields::In;
 using json_fields::Json;
 using json_fields::Reader;
 using json_fields::Writer;
@@ -18,13 +19,13 @@ using json_fields::Writer;
 namespace {
 
 // A wire size is text in the file; the schema can only ask for text.
-std::optional<Error> bad_size(const Json& holder, const std::string& within = {}) {
-    static const Json none = Json::array();
-    const auto list = [](const Json& object, const char* key) -> const Json& {
+std::optional<Error> bad_size(const In& holder, const std::string& within = {}) {
+    static const In none = In::array();
+    const auto list = [](const In& object, const char* key) -> const In& {
         const auto found = object.find(key);
         return found == object.end() ? none : *found;
     };
-    for (const Json& run : list(holder, "runs"))
+    for (const In& run : list(holder, "runs"))
         if (run.contains("size"))
             if (auto size = parse_wire_size(run["size"].get<std::string>()); !size) {
                 Error e = size.error();
@@ -32,13 +33,13 @@ std::optional<Error> bad_size(const Json& holder, const std::string& within = {}
                 return e;
             }
     if (holder.contains("policy"))
-        for (const Json& stock : list(holder["policy"], "stock"))
+        for (const In& stock : list(holder["policy"], "stock"))
             if (auto size = parse_wire_size(stock["size"].get<std::string>()); !size) {
                 Error e = size.error();
                 e.place = "policy, stock, size";
                 return e;
             }
-    for (const Json& variant : list(holder, "variants"))
+    for (const In& variant : list(holder, "variants"))
         if (auto e = bad_size(variant, "variants, " + variant.value("name", std::string()) + ", ")) return e;
     return std::nullopt;
 }
@@ -57,7 +58,7 @@ std::string to_json_text(const Plan& plan) {
 Result<Plan> plan_from_json_text(std::string_view text) {
     auto parsed = parse_json(text);
     if (!parsed) return tl::unexpected(parsed.error());
-    Json& file = *parsed;
+    In& file = *parsed;
     if (!file.is_object() || !file.contains("format") || file["format"] != "your-rail-plan")
         return fail(ErrorCode::not_a_plan, "format", {}, Want::your_rail_plan);
     if (auto migrated = migrate(file, kPlanVersion, migration_steps()); !migrated)
@@ -67,7 +68,7 @@ Result<Plan> plan_from_json_text(std::string_view text) {
     Plan plan;
     try {
         fields(Reader{file}, plan);
-    } catch (const Json::exception&) {  // what the schema lets pass and no field can hold
+    } catch (const In::exception&) {  // what the schema lets pass and no field can hold
         return fail(ErrorCode::schema, "plan", {}, Want::a_name_numbers_and_words_as_the_shipped);
     }
     if (auto errors = validate(plan); !errors.empty()) return tl::unexpected(std::move(errors.front()));

@@ -52,17 +52,16 @@ Spot place_in_words(const nlohmann::json& file, const std::vector<std::string>& 
 
 }  // namespace
 
-std::optional<Error> check_schema(const nlohmann::ordered_json& file) {
-    const nlohmann::json plain = file;
+std::optional<Error> check_schema(const nlohmann::json& file) {
     valijson::ValidationResults results;
     valijson::Validator validator(valijson::Validator::kStrongTypes);
-    if (validator.validate(compiled_schema(), valijson::adapters::NlohmannJsonAdapter(plain), &results))
+    if (validator.validate(compiled_schema(), valijson::adapters::NlohmannJsonAdapter(file), &results))
         return std::nullopt;
     // The deepest message is the cause; those above it only say that something below is wrong.
     valijson::ValidationResults::Error error, deepest;
     while (results.popError(error))
         if (error.context.size() > deepest.context.size() || deepest.description.empty()) deepest = error;
-    Spot place = place_in_words(plain, deepest.context);
+    Spot place = place_in_words(file, deepest.context);
     return Error{ErrorCode::schema,
                  std::move(place.words),
                  std::move(place.value),

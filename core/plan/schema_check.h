@@ -9,6 +9,6 @@
 namespace yr {
 
 // The first fault with its place in the words of the file ("loads, scene lights, draw"), or nothing.
-[[nodiscard]] std::optional<Error> check_schema(const nlohmann::ordered_json& file);
+[[nodiscard]] std::optional<Error> check_schema(const nlohmann::json& file);
 
 }  // namespace yr

@@ -135,7 +135,7 @@ TEST(PlanFile, UnknownValuesAreAllowedAndStated) {
 }
 
 TEST(Migration, StepsRunInOrderAndFailWhole) {
-    nlohmann::ordered_json file = {{"version", 1}, {"trail", ""}};
+    nlohmann::json file = {{"version", 1}, {"trail", ""}};
     const MigrationSteps steps = {
         {1, [](auto& f) { f["trail"] = f["trail"].template get<std::string>() + "a"; }},
         {2, [](auto& f) { f["trail"] = f["trail"].template get<std::string>() + "b"; }}};
