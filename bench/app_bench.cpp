@@ -5,6 +5,7 @@
 #include <QStandardPaths>
 
 #include "document/plan_files.h"
+#include "support/random_plan.h"
 #include "widgets/tokens.h"
 #include "window/main_window.h"
 #include "workspaces/rail/rail_page.h"
@@ -48,6 +49,71 @@ void chart_repaint(benchmark::State& b) {
     for (auto _ : b) benchmark::DoNotOptimize(window.workspace<app::RailPage>()->chart()->grab());
 }
 BENCHMARK(chart_repaint)->Unit(benchmark::kMillisecond);
+
+// A coach: 500 loads. What the interface's own thread does at a turn of the wheel, when findings arrive, when
+// another thing is chosen, and when a workspace is opened.
+class Coach {
+  public:
+    Coach() : window({}) {
+        window.resize(1280, 800);
+        window.workspace<app::RailPage>()->chart()->set_animated(false);
+        window.document()->store().open(test::wide_plan(500), {});
+        window.show();
+        settle();
+    }
+    void settle() {
+        window.document()->inspector().finish();
+        for (int k = 0; k < 20; ++k) QCoreApplication::processEvents();
+    }
+    app::MainWindow window;
+};
+
+void coach_change(benchmark::State& b) {
+    Coach coach;
+    int direction = 1;
+    for (auto _ : b) {
+        coach.window.document()->step_run("sl7", direction);
+        direction = -direction;
+        benchmark::DoNotOptimize(coach.window.grab());
+    }
+    coach.settle();
+}
+BENCHMARK(coach_change)->Unit(benchmark::kMillisecond);
+
+void coach_findings_arrive(benchmark::State& b) {
+    Coach coach;
+    for (auto _ : b) {
+        emit coach.window.document()->inspector().inspected();
+        benchmark::DoNotOptimize(coach.window.grab());
+    }
+}
+BENCHMARK(coach_findings_arrive)->Unit(benchmark::kMillisecond);
+
+void coach_choice(benchmark::State& b) {
+    Coach coach;
+    int k = 0;
+    for (auto _ : b) {
+        coach.window.document()->selection().choose("l" + std::to_string(++k % 500));
+        benchmark::DoNotOptimize(coach.window.grab());
+    }
+}
+BENCHMARK(coach_choice)->Unit(benchmark::kMillisecond);
+
+void coach_workspace(benchmark::State& b) {
+    Coach coach;
+    const auto spaces = coach.window.workspaces();
+    const QString key = spaces[static_cast<std::size_t>(b.range(0))]->key();
+    b.SetLabel(key.toStdString());
+    for (auto _ : b) {
+        coach.window.go_to(key);
+        benchmark::DoNotOptimize(coach.window.grab());
+        b.PauseTiming();
+        spaces[static_cast<std::size_t>(b.range(0))]->finish();
+        coach.window.go_to(b.range(0) == 1 ? QStringLiteral("survey") : QStringLiteral("rail"));
+        b.ResumeTiming();
+    }
+}
+BENCHMARK(coach_workspace)->DenseRange(0, 4)->Unit(benchmark::kMillisecond);
 
 }  // namespace
 

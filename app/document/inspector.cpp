@@ -1,5 +1,8 @@
 #include "document/inspector.h"
 
+#include <string_view>
+#include <unordered_set>
+
 #include "words/sentences.h"
 
 namespace yr::app {
@@ -7,10 +10,12 @@ namespace yr::app {
 Inspector::Inspector(PlanStore* store, QObject* parent) : QObject(parent), store_(store) {
     connect(store_, &PlanStore::opened, this, [this] {
         job_.forget();
+        about_.clear();
         asked_mend_.reset();  // of another plan
     });
     connect(store_, &PlanStore::edited, this, &Inspector::start);
     connect(&job_, &JobBase::done, this, [this] {
+        index_findings();
         emit inspected();
         mend_asked();
     });
@@ -38,18 +43,41 @@ void Inspector::finish() {
     job_.finish();
 }
 
-std::optional<Severity> Inspector::severity_of(const Id& id, const Id& state) const {
-    std::optional<Severity> worst;
+// What each finding is about, by thing: views ask for every thing that they draw.
+void Inspector::index_findings() {
+    about_.clear();
     const Plan& plan = store_->plan();
-    for (const Finding& f : findings()) {
-        const Run* run = yr::find(plan.runs, f.id);
-        const bool about =
-            f.id == id || (f.other == id && f.kind != FindingKind::alive_with_master_open) ||
-            (!run && yr::find(plan.runs, id) && yr::find(yr::find(plan.runs, id)->devices, f.id)) ||
-            (run && (owner_of(run->to) == id || owner_of(run->from) == id) && yr::find(plan.loads, id));
-        if (!state.empty() && !f.state.empty() && f.state != state) continue;
-        if (about && f.severity <= Severity::check && (!worst || f.severity < *worst)) worst = f.severity;
+    std::unordered_map<std::string_view, const Run*> run_of;  // by id, and by the id of what sits in it
+    for (const Run& r : plan.runs) {
+        run_of.emplace(r.id, &r);
+        for (const Device& d : r.devices) run_of.emplace(d.id, &r);
     }
+    std::unordered_set<std::string_view> loads;
+    for (const Load& l : plan.loads) loads.insert(l.id);
+    for (const Finding& f : findings()) {
+        if (f.severity > Severity::check) continue;
+        const auto note = [&](const Id& id) { about_[id].emplace_back(f.severity, f.state); };
+        note(f.id);
+        if (f.kind != FindingKind::alive_with_master_open && !f.other.empty() && f.other != f.id)
+            note(f.other);
+        const auto run = run_of.find(f.id);
+        if (run == run_of.end()) continue;
+        if (run->second->id != f.id) {
+            note(run->second->id);
+            continue;
+        }
+        for (const Terminal* end : {&run->second->from, &run->second->to})
+            if (loads.count(owner_of(*end))) note(Id(owner_of(*end)));
+    }
+}
+
+std::optional<Severity> Inspector::severity_of(const Id& id, const Id& state) const {
+    const auto found = about_.find(id);
+    if (found == about_.end()) return std::nullopt;
+    std::optional<Severity> worst;
+    for (const auto& [severity, where] : found->second)
+        if ((state.empty() || where.empty() || where == state) && (!worst || severity < *worst))
+            worst = severity;
     return worst;
 }
 

@@ -2,6 +2,7 @@
 #pragma once
 
 #include <memory>
+#include <unordered_map>
 
 #include "document/job.h"
 #include "document/plan_store.h"
@@ -40,9 +41,11 @@ class Inspector : public QObject {
   private:
     void start();
     void mend_asked();
+    void index_findings();
 
     PlanStore* store_;
     std::optional<Finding> asked_mend_;
+    std::unordered_map<Id, std::vector<std::pair<Severity, Id>>> about_;  // by thing: how bad, in which state
     Job<std::shared_ptr<const Inspection>> job_;
 };
 

@@ -55,6 +55,7 @@ TEST_F(RunsTest, FilterAndSort) {
 
 TEST_F(RunsTest, AClickOnARungTakesThatSizeAndUndoGivesItBack) {
     doc().selection().choose(run_named("scene lights feed"));
+    page()->finish();
     auto* ladder = page()->ladder();
     ASSERT_TRUE(ladder->ladder());
     ASSERT_GE(ladder->ladder()->now, 0);
@@ -68,6 +69,7 @@ TEST_F(RunsTest, AClickOnARungTakesThatSizeAndUndoGivesItBack) {
     doc().store().undo_stack()->undo();
     EXPECT_EQ(*run("scene lights feed").size, before);
     doc().inspector().finish();
+    page()->finish();
     EXPECT_TRUE(page()->verdict().contains(QStringLiteral("scene lights feed")));
     QTest::keyClick(ladder, Qt::Key_Plus);
     EXPECT_EQ(*run("scene lights feed").size, step_size(before, 1));
@@ -75,6 +77,7 @@ TEST_F(RunsTest, AClickOnARungTakesThatSizeAndUndoGivesItBack) {
 
 TEST_F(RunsTest, EveryCellSaysWhatFails) {
     doc().selection().choose(run_named("deck light feed"));
+    page()->finish();
     auto* ladder = page()->ladder();
     ASSERT_TRUE(ladder->ladder());
     bool failing = false;
@@ -95,6 +98,7 @@ TEST_F(RunsTest, EveryCellSaysWhatFails) {
 TEST_F(RunsTest, SideBySidePinAndBothWays) {
     doc().selection().choose(run_named("scene lights feed"));
     page()->side_by_side()->setValue(2);
+    page()->finish();
     ASSERT_TRUE(page()->ladder()->ladder());
     EXPECT_EQ(page()->ladder()->ladder()->parallel, 2);
     QTest::mouseClick(page()->ladder(), Qt::LeftButton, {},

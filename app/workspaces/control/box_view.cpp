@@ -54,8 +54,9 @@ void BoxView::showEvent(QShowEvent*) {
 void BoxView::refresh() {
     stale_ = false;
     slabs_.clear();
-    const double height = lay_out(width(), slabs_);
-    setMinimumHeight(static_cast<int>(std::ceil(height)));
+    asked_width_ = width();
+    asked_height_ = static_cast<int>(std::ceil(lay_out(width(), slabs_)));
+    setMinimumHeight(asked_height_);
     updateGeometry();
     update();
 }
@@ -65,8 +66,12 @@ QSize BoxView::sizeHint() const {
 }
 
 int BoxView::heightForWidth(int width) const {
-    std::vector<BoxSlab> slabs;
-    return static_cast<int>(std::ceil(lay_out(width, slabs)));
+    if (width != asked_width_) {  // a layout asks again and again
+        std::vector<BoxSlab> slabs;
+        asked_height_ = static_cast<int>(std::ceil(lay_out(width, slabs)));
+        asked_width_ = width;
+    }
+    return asked_height_;
 }
 
 void BoxView::resizeEvent(QResizeEvent*) {

@@ -73,6 +73,7 @@ class BoxView : public QWidget {
 
     Document* document_;
     std::vector<BoxSlab> slabs_;
+    mutable int asked_width_ = -1, asked_height_ = 0;  // of the last layout
     QPointF press_{-1, -1}, mouse_{-1, -1};
     Id pressed_, dragged_;
 };

@@ -44,6 +44,7 @@ RunsPage::RunsPage(Document* document, QWidget* parent)
         if (isVisible()) refresh();
     });
     connect(sizing_, &SizingPanel::said, this, &Workspace::said);
+    connect(&climbing_, &JobBase::done, this, &RunsPage::take_ladder);
     connect(&placing_, &JobBase::done, this, &RunsPage::take_placement);
     show_view(View::ladder);
 }
@@ -162,16 +163,29 @@ void RunsPage::refresh_ladder() {
         const QSignalBlocker quiet(parallel_);
         parallel_->setValue(run->parallel);
     }
-    std::optional<RunLadder> ladder;
-    QString otherwise = say("No run yet: a load brings its feed and its return.");
-    if (run) {
-        const auto found = run_ladder(document_->plan(), run->id, parallel_->value(),
-                                      document_->inspector().solutions_at_hand());
-        if (found)
-            ladder = *found;
-        else
-            otherwise = q(run->name) + say(" is metal or of given resistance: there is no size to choose.");
-    }
+    climbing_.start(document_->store().generation(),
+                    [plan = document_->plan(), id = run ? run->id : Id(), side_by_side = parallel_->value(),
+                     held = document_->inspector().inspection_at_hand()](const Task&) {
+                        Climbed climbed{id, {}};
+                        if (id.empty()) return climbed;
+                        auto found = run_ladder(plan, id, side_by_side, held ? &held->solutions : nullptr);
+                        if (found) climbed.ladder = std::move(*found);
+                        return climbed;
+                    });
+}
+
+const Run* RunsPage::ladder_run() const {
+    if (!climbing_.current(document_->store().generation())) return nullptr;
+    return yr::find(document_->plan().runs, climbing_.answer()->run);
+}
+
+void RunsPage::take_ladder() {
+    if (!climbing_.current(document_->store().generation())) return;  // another is on its way
+    const Run* run = ladder_run();
+    const std::optional<RunLadder>& ladder = climbing_.answer()->ladder;
+    const QString otherwise =
+        run ? q(run->name) + say(" is metal or of given resistance: there is no size to choose.")
+            : say("No run yet: a load brings its feed and its return.");
     ladder_->show_ladder(run ? run->id : Id(), ladder, otherwise);
     verdict_->setText(run && ladder ? QStringLiteral("<b>%1.</b> ").arg(q(run->name).toHtmlEscaped()) +
                                           ladder_->verdict().toHtmlEscaped()
@@ -191,7 +205,7 @@ void RunsPage::refresh_ladder() {
 }
 
 void RunsPage::set_size(const WireSize& size) {
-    const Run* run = chosen_run();
+    const Run* run = ladder_run();
     if (!run) return;
     Run changed = *run;
     changed.size = size;
@@ -304,6 +318,7 @@ void RunsPage::take_placement() {
 
 void RunsPage::finish() {
     matrix_->finish();
+    if (view_ == View::ladder) climbing_.finish();
     if (view_ == View::place) placing_.finish();
 }
 

@@ -46,6 +46,9 @@ class RunsPage : public Workspace {
     QWidget* make_placement();
     void refresh();
     void refresh_ladder();
+    void take_ladder();
+    // The run that the ladder is of, while the plan is still the one it was worked out for.
+    [[nodiscard]] const Run* ladder_run() const;
     void refresh_placement();
     void take_placement();
     void set_size(const WireSize& size);
@@ -64,6 +67,11 @@ class RunsPage : public Workspace {
     std::vector<QToolButton*> words_;
     View view_ = View::ladder;
     Id last_run_;
+    struct Climbed {  // one run at every size, worked out in a worker
+        Id run;
+        std::optional<RunLadder> ladder;
+    };
+    Job<Climbed> climbing_;
     struct Placed {
         Id id;
         std::optional<Placement> placement;
