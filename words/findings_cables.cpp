@@ -24,6 +24,29 @@ const FindingRow kRows[] = {
      },
      .reasons = nullptr,
      .why = ValueKind::run_ampacity},
+    {.kind = FindingKind::demand_over,
+     .name = "demand_over",
+     .group = FindingGroup::cables,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         if (s.f.other.empty())
+             return say(
+                 "{0} may have to carry {1} when its load runs, which no listed state shows; it stands {2}.",
+                 s.who(), s.A(s.f.value), s.A(s.f.limit));
+         return say("{0} may have to carry {1}, which {2} is made for; it stands {3}.", s.who(),
+                    s.A(s.f.value), s.other(), s.A(s.f.limit));
+     },
+     .rule = [](const Speech& s) -> Rule {
+         return {s.plan.policy.ampacity_table == AmpacityTable::abyc ? translated("ABYC E-11")
+                                                                     : translated("ISO 10133"),
+                 translated("a cable carries what its source or load is rated for (ABYC E-11 and ISO 10133, "
+                            "from memory)")};
+     },
+     .reasons = [](const Speech& s) -> std::vector<std::string> {
+         return {say("{0} > {1} in its hottest state; the amps of the listed states are less", s.A(s.f.value),
+                     s.A(s.f.limit))};
+     },
+     .why = ValueKind::run_ampacity},
     {.kind = FindingKind::cable_over_temperature,
      .name = "cable_over_temperature",
      .group = FindingGroup::cables,

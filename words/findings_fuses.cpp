@@ -13,8 +13,9 @@ const FindingRow kRows[] = {
      .value = Dimension::current,
      .sentence = [](const Speech& s) -> std::string {
          return say(
-             "{0}: the {1} fuse is larger than the {2} its cable stands. A short burns the cable first.",
-             s.who(), s.A(s.f.value), s.A(s.f.limit));
+             "{0}: the {1} {2} is larger than the {3} its cable stands. An overload heats the cable before "
+             "it opens.",
+             s.who(), s.A(s.f.value), s.kind_of_fuse(), s.A(s.f.limit));
      },
      .rule = [](const Speech& s) -> Rule {
          return {s.plan.policy.ampacity_table == AmpacityTable::abyc ? translated("ABYC E-11")
@@ -30,6 +31,22 @@ const FindingRow kRows[] = {
                             "the ampacity guards the cable.")};
      },
      .why = ValueKind::run_ampacity},
+    {.kind = FindingKind::fuse_above_channel,
+     .name = "fuse_above_channel",
+     .group = FindingGroup::fuses,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0}: the {1} {2} is larger than the {3} that its channel is made for.", s.who(),
+                    s.A(s.f.value), s.kind_of_fuse(), s.A(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("channel"), translated("the box's own rating; common practice, no source")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {translated(
+             "Holder, contact or output heats beyond what it is made for before such a fuse opens.")};
+     },
+     .why = std::nullopt},
     {.kind = FindingKind::fuse_missing,
      .name = "fuse_missing",
      .group = FindingGroup::fuses,

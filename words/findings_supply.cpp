@@ -4,6 +4,19 @@
 #include "words/finding_rows.h"
 
 namespace yr::words {
+
+std::string Speech::hours_to(const char* reached, const char* already) const {
+    if (f.lasts && !f.ends.empty()) return say("{0} opens before it is: it lasts", yr::name_of(plan, f.ends));
+    if (f.lasts)
+        return f.average && *f.average <= 0 ? translated("on average it is charged: it lasts")
+                                            : translated("it lasts");
+    if (!f.hours || *f.hours <= 0) return already;
+    if (f.average && f.peak_hours)
+        return say("{0} in {1} with all of it on, in {2} at {3} on average", reached,
+                   duration_h(*f.peak_hours), duration_h(*f.hours), A(*f.average));
+    return say("{0} in {1}", reached, duration_h(*f.hours));
+}
+
 namespace {
 
 Rule inverter_rule(const Speech&) {
@@ -26,8 +39,9 @@ const FindingRow kRows[] = {
      .group = FindingGroup::supply,
      .value = Dimension::current,
      .sentence = [](const Speech& s) -> std::string {
-         return say("In {0} the {1} loses {2} with the engine running: half empty in {3}.", s.state(),
-                    yr::name_of(s.plan, s.f.id), s.A(s.f.value), duration_h(s.f.hours.value_or(0)));
+         return say("In {0} the {1} gives {2} with the engine running: {3}.", s.state(),
+                    yr::name_of(s.plan, s.f.id), s.A(s.f.value),
+                    s.hours_to(translated("half empty"), translated("below half already")));
      },
      .rule = [](const Speech&) -> Rule {
          return {translated("balance"), translated("Kirchhoff's current law on this state")};
@@ -39,8 +53,8 @@ const FindingRow kRows[] = {
      .group = FindingGroup::supply,
      .value = Dimension::current,
      .sentence = [](const Speech& s) -> std::string {
-         return say("In {0} the {1} gives {2}{3}: half empty in {4}.", s.state(), yr::name_of(s.plan, s.f.id),
-                    s.A(s.f.value), s.on_average(), duration_h(s.f.hours.value_or(0)));
+         return say("In {0} the {1} gives {2}: {3}.", s.state(), yr::name_of(s.plan, s.f.id), s.A(s.f.value),
+                    s.hours_to(translated("half empty"), translated("below half already")));
      },
      .rule = [](const Speech& s) -> Rule {
          return {s.parked() ? translated("parked") : translated("discharge"),
@@ -199,7 +213,12 @@ const FindingRow kRows[] = {
      .group = FindingGroup::supply,
      .value = Dimension::current,
      .sentence = [](const Speech& s) -> std::string {
-         return say("Parked in {0}, {1} cranks the engine for {2} more: {3} {4}.", s.state(),
+         if (s.f.lasts)
+             return say("In {0} {1} still cranks the engine however long it stands: {2}.", s.state(),
+                        yr::name_of(s.plan, s.f.id),
+                        s.f.ends.empty() ? std::string(translated("nothing draws that low"))
+                                         : say("{0} opens first", yr::name_of(s.plan, s.f.ends)));
+         return say("In {0} {1} cranks the engine for {2} more: {3} {4}.", s.state(),
                     yr::name_of(s.plan, s.f.id), duration_h(s.f.hours.value_or(0)),
                     s.A(s.f.average.value_or(s.f.value)),
                     s.f.average ? translated("on average") : translated("all the time"));

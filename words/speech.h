@@ -29,8 +29,13 @@ struct Speech {
     [[nodiscard]] std::string bolt(double v) const { return "M" + number(v); }
     // " (3 A on average)" where hours rest on an average.
     [[nodiscard]] std::string on_average() const {
-        return f.average ? say(" ({0} on average)", A(*f.average)) : std::string();
+        if (!f.average) return {};
+        return *f.average > 0 ? say(" ({0} on average)", A(*f.average))
+                              : std::string(translated(" (charged on average)"));
     }
+    // What becomes of a battery, amps and hours on one basis: "half empty in 55 min with all of it on, in 2 h
+    // at 12 A on average", "below half already", "it lasts". `reached`: what it comes to.
+    [[nodiscard]] std::string hours_to(const char* reached, const char* already) const;
     // Volts as a share of the vehicle's.
     [[nodiscard]] std::string share(double volts) const { return pc(volts / plan.vehicle.nominal_V); }
     [[nodiscard]] bool parked() const {

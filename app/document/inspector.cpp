@@ -10,6 +10,7 @@ namespace yr::app {
 Inspector::Inspector(PlanStore* store, QObject* parent) : QObject(parent), store_(store) {
     connect(store_, &PlanStore::opened, this, [this] {
         job_.forget();
+        proving_.forget();
         about_.clear();
         asked_mend_.reset();  // of another plan
     });
@@ -17,13 +18,18 @@ Inspector::Inspector(PlanStore* store, QObject* parent) : QObject(parent), store
     connect(&job_, &JobBase::done, this, [this] {
         index_findings();
         emit inspected();
+        prove_mends();
+    });
+    connect(&proving_, &JobBase::done, this, [this] {
+        if (!proved()) return;  // of a plan that has changed meanwhile
+        emit mends_proved();
         mend_asked();
     });
 }
 
 const Inspection& Inspector::inspection() const {
     static const Inspection none;
-    const auto* answer = job_.answer();
+    const auto* answer = proved() ? proving_.answer() : job_.answer();
     return answer ? **answer : none;
 }
 
@@ -34,13 +40,25 @@ const std::vector<Solution>* Inspector::solutions_at_hand() const {
 
 void Inspector::start() {
     job_.start(store_->generation(), [plan = store_->plan()](const Task&) {
-        return std::make_shared<const Inspection>(inspect(plan));
+        return std::make_shared<const Inspection>(inspect_with_candidates(plan));
+    });
+}
+
+// Findings are shown at once; what is offered to mend them follows when it is proved.
+void Inspector::prove_mends() {
+    if (!current()) return;
+    proving_.start(store_->generation(), [plan = store_->plan(), found = *job_.answer()](const Task& task) {
+        auto closed = std::make_shared<Inspection>(*found);
+        close_mends(plan, *closed, task.cancel());
+        return std::shared_ptr<const Inspection>(closed);
     });
 }
 
 void Inspector::finish() {
     if (!current() && !job_.running()) start();
     job_.finish();
+    if (!proved() && !proving_.running()) prove_mends();
+    proving_.finish();
 }
 
 // What each finding is about, by thing: views ask for every thing that they draw.
@@ -87,7 +105,7 @@ void Inspector::mend(const Finding& finding) {
 }
 
 void Inspector::mend_asked() {
-    if (!asked_mend_ || !current()) return;
+    if (!asked_mend_ || !proved()) return;
     const Finding asked = *std::exchange(asked_mend_, std::nullopt);
     for (const Finding& f : findings())
         if (same_place(f, asked) && f.state == asked.state && f.mend) {

@@ -1,4 +1,5 @@
-// What is wrong with the open plan, worked out in a worker after every edit. One signal: inspected().
+// What is wrong with the open plan, worked out in a worker after every edit: inspected() when it is found,
+// mends_proved() when what is offered to mend it has been tried on the whole plan.
 #pragma once
 
 #include <memory>
@@ -19,12 +20,14 @@ class Inspector : public QObject {
     [[nodiscard]] const std::vector<Finding>& findings() const { return inspection().findings; }
     // Of the plan as it is, or as it was a moment ago: see current().
     [[nodiscard]] const Inspection& inspection() const;
+    // Whether what mends the findings is proved: until then no finding offers any.
+    [[nodiscard]] bool proved() const { return proving_.current(store_->generation()); }
     [[nodiscard]] bool current() const { return job_.current(store_->generation()); }
     // Every state solved, where the findings have it for the plan as it is; nullptr: not yet.
     [[nodiscard]] const std::vector<Solution>* solutions_at_hand() const;
     // The same, to be held by a worker.
     [[nodiscard]] std::shared_ptr<const Inspection> inspection_at_hand() const {
-        return solutions_at_hand() ? *job_.answer() : nullptr;
+        return solutions_at_hand() ? *(proved() ? proving_ : job_).answer() : nullptr;
     }
     // Waits until findings belong to the plan as it is.
     void finish();
@@ -37,16 +40,18 @@ class Inspector : public QObject {
 
   signals:
     void inspected();
+    void mends_proved();
 
   private:
     void start();
     void mend_asked();
     void index_findings();
+    void prove_mends();
 
     PlanStore* store_;
     std::optional<Finding> asked_mend_;
     std::unordered_map<Id, std::vector<std::pair<Severity, Id>>> about_;  // by thing: how bad, in which state
-    Job<std::shared_ptr<const Inspection>> job_;
+    Job<std::shared_ptr<const Inspection>> job_, proving_;
 };
 
 }  // namespace yr::app

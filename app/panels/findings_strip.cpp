@@ -81,6 +81,7 @@ FindingsStrip::FindingsStrip(Document* document, QWidget* parent) : QWidget(pare
     column->addLayout(head);
     column->addWidget(scroll);
     connect(&document_->inspector(), &Inspector::inspected, this, &FindingsStrip::refresh);
+    connect(&document_->inspector(), &Inspector::mends_proved, this, &FindingsStrip::refresh);
     refresh();
 }
 

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "catalog/assumptions.h"
+#include "inspect/hours.h"
 #include "inspect/rules.h"
 #include "solve/results.h"
 
@@ -172,13 +173,24 @@ void cranking_reserve(const Case& c, std::size_t crank, std::vector<Finding>& ou
         const double gives = c.solutions[s].point.batteries[battery].current_A;
         if (gives < kNoticeable_A || e.charge <= high) continue;
         Finding f = make_finding(FindingKind::cranks_for, Severity::note, b.id, {}, parked.id, gives, high);
-        const double average = average_battery_A(c.solutions[s].network, c.solutions[s].point, battery);
-        if (average < gives * 0.999) f.average = average;
-        f.hours = hours_for_share(e.charge - high, e.capacity_Ah, average, e.peukert);
-        f.severity = *f.hours < kFewDays_h    ? Severity::fix
+        const Lasting to_no_start = lasting(c.plan, parked, battery, high);
+        if (to_no_start.average_A < gives * 0.999)
+            f.average = to_no_start.average_A, f.peak_hours = to_no_start.peak_h;
+        f.hours = to_no_start.average_h;
+        f.lasts = !f.hours;  // a cut-off leaves enough to start
+        f.ends = to_no_start.cutoff;
+        f.severity = f.lasts                  ? Severity::note
+                     : *f.hours < kFewDays_h  ? Severity::fix
                      : *f.hours < kTwoWeeks_h ? Severity::check
                                               : Severity::note;
-        out.push_back(std::move(f));
+        // once a parked state, by the cranking state that needs most
+        const auto told = std::find_if(out.begin(), out.end(), [&](const Finding& o) {
+            return o.kind == f.kind && o.id == f.id && o.state == f.state;
+        });
+        if (told == out.end())
+            out.push_back(std::move(f));
+        else if (f.hours && (!told->hours || *f.hours < *told->hours))
+            *told = std::move(f);
     }
 }
 

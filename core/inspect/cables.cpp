@@ -2,23 +2,15 @@
 #include <algorithm>
 #include <cmath>
 
-#include "inspect/rules.h"
+#include "inspect/fuse_mends.h"
 
 namespace yr {
 namespace {
 
 constexpr double kBigLoad_A = 15;  // above this a thin return is worth a word; common practice
 
-std::optional<Mend> mend_ampacity(const Plan& plan, const Run& run, double current_A, const State& state) {
-    if (!run.size) return std::nullopt;
-    Run thicker = run;
-    for (int step = 1; step <= 15; ++step) {
-        thicker.size = step_size(*run.size, step);
-        const auto a = run_ampacity(plan, thicker, state);
-        if (a && a->allowed_A >= current_A)
-            return Mend{MendKind::size, Put<Run>{thicker, {}}, run.id, run.size, thicker.size, 0, 0, {}};
-    }
-    return std::nullopt;
+std::size_t index_of(const Plan& plan, const Id& run) {
+    return static_cast<std::size_t>(find(plan.runs, run) - plan.runs.data());
 }
 
 double copper_mm2(const Run& run) {
@@ -56,6 +48,28 @@ void thin_returns(const Case& c, std::vector<Finding>& out) {
             thicker.size = size;
             f.mend = Mend{MendKind::size, Put<Run>{thicker, {}}, ret->id, ret->size, size, 0, 0, {}};
         }
+        out.push_back(std::move(f));
+    }
+}
+
+// What flows in no listed state and the cable must bear all the same.
+void unlisted(const Case& c, std::vector<Finding>& out, std::size_t from) {
+    for (std::size_t k = 0; k < c.plan.runs.size(); ++k) {
+        const Run& run = c.plan.runs[k];
+        const auto stands = least_ampacity_A(c.plan, run);
+        const DemandItem* asked = unlisted_demand(c, k);
+        const Load* turns = find(c.plan.loads, run.to.owner);
+        if (!turns) turns = find(c.plan.loads, run.from.owner);
+        if (!stands || !asked || asked->amps <= *stands * (1 + 1e-9) || (turns && turns->on_s)) continue;
+        const bool told =
+            std::any_of(out.begin() + static_cast<std::ptrdiff_t>(from), out.end(), [&](const Finding& f) {
+                return f.id == run.id && f.kind == FindingKind::cable_over_ampacity &&
+                       f.value >= asked->amps * 0.98;
+            });
+        if (told) continue;
+        Finding f = make_finding(FindingKind::demand_over, Severity::stop, run.id, asked->who, {},
+                                 asked->amps, *stands);
+        if (c.with_mends) f.candidates = thicker(c, k, asked->amps);
         out.push_back(std::move(f));
     }
 }
@@ -101,11 +115,12 @@ void inspect_cables(const Case& c, std::vector<Finding>& out) {
                             {}});
         }
     }
-    if (c.with_mends)
-        for (std::size_t n = from; n < out.size(); ++n)
-            if (out[n].kind == FindingKind::cable_over_ampacity)
-                out[n].mend = mend_ampacity(c.plan, *find(c.plan.runs, out[n].id), out[n].value,
-                                            *find(c.plan.states, out[n].state));
+    for (std::size_t n = from; c.with_mends && n < out.size(); ++n) {
+        const std::size_t run = index_of(c.plan, out[n].id);
+        const bool amps = out[n].kind == FindingKind::cable_over_ampacity;
+        out[n].candidates = thicker(c, run, amps ? out[n].value : 0, amps ? 3 : 6);
+    }
+    unlisted(c, out, from);
     thin_returns(c, out);
 }
 

@@ -35,10 +35,18 @@ bool drop_clears(const Plan& trial, const State& state, std::size_t load, Operat
     return r.status == LoadStatus::on && r.drop_V <= drop_limit_V(trial, trial.loads[load]);
 }
 
-// One run thicker, the least added copper that clears; else the two runs that lose most, thicker together.
-std::optional<Mend> mend_drop(const Plan& plan, const Solution& s, const State& state, std::size_t load) {
-    const auto runs = mendable_runs(plan, s, static_cast<int>(load));
-    OperatingPointSolver solver;
+Mend two_sizes(const Plan& plan, const Run& a, const Run& b) {
+    Mend m;
+    m.kind = MendKind::two_sizes;
+    m.edit = Batch{{Put<Run>{a, {}}, Put<Run>{b, {}}}};
+    m.target = a.id;
+    m.from = find(plan.runs, a.id)->size, m.to = a.size;
+    return m;
+}
+
+// One run thicker, the least added copper that clears.
+std::optional<Mend> one_thicker(const Plan& plan, const std::vector<std::size_t>& runs, const State& state,
+                                std::size_t load, OperatingPointSolver& solver) {
     std::optional<Mend> best;
     double best_mass = 1e18;
     const std::size_t tried = std::min<std::size_t>(runs.size(), 4);
@@ -56,22 +64,48 @@ std::optional<Mend> mend_drop(const Plan& plan, const Solution& s, const State& 
             break;
         }
     }
-    if (best || runs.size() < 2) return best;
+    return best;
+}
+
+// Two runs thicker: to one size where they are a load's feed and return, else by as many steps each.
+void both_thicker(const Plan& plan, std::size_t a, std::size_t b, bool alike, const State& state,
+                  std::size_t load, OperatingPointSolver& solver, std::vector<Mend>& out) {
     Plan trial = plan;
-    for (int step = 1; step <= 10; ++step) {
-        for (std::size_t k : {runs[0], runs[1]}) trial.runs[k].size = step_size(*plan.runs[k].size, step);
+    int more =
+        2;  // further candidates beyond the first that clears: a joint or a rule may ask for one step more
+    for (int step = 0; step <= 12 && more >= 0; ++step) {
+        for (const std::size_t k : {a, b}) trial.runs[k].size = step_size(*plan.runs[k].size, step);
+        if (alike) {
+            const auto area = [&](std::size_t k) {
+                return conductor(*trial.runs[k].size, plan.runs[k].material);
+            };
+            const auto wire_a = area(a), wire_b = area(b);
+            if (!wire_a || !wire_b) return;
+            const WireSize thick =
+                wire_a->area_mm2 > wire_b->area_mm2 ? *trial.runs[a].size : *trial.runs[b].size;
+            trial.runs[a].size = trial.runs[b].size = thick;
+        }
+        if (trial.runs[a] == plan.runs[a] && trial.runs[b] == plan.runs[b]) continue;
         if (!drop_clears(trial, state, load, solver)) continue;
-        const Run &a = trial.runs[runs[0]], &b = trial.runs[runs[1]];
-        return Mend{MendKind::two_sizes,
-                    Batch{{Put<Run>{a, {}}, Put<Run>{b, {}}}},
-                    a.id,
-                    plan.runs[runs[0]].size,
-                    a.size,
-                    0,
-                    0,
-                    {}};
+        out.push_back(two_sizes(plan, trial.runs[a], trial.runs[b]));
+        --more;
     }
-    return std::nullopt;
+}
+
+std::vector<Mend> mend_drop(const Plan& plan, const Solution& s, const State& state, std::size_t load) {
+    const auto runs = mendable_runs(plan, s, static_cast<int>(load));
+    OperatingPointSolver solver;
+    std::vector<Mend> out;
+    if (auto one = one_thicker(plan, runs, state, load, solver)) out.push_back(std::move(*one));
+    std::optional<std::size_t> feed, back;
+    const Id& id = plan.loads[load].id;
+    for (const std::size_t k : runs) {
+        if (plan.runs[k].to == pos_of(id) || plan.runs[k].from == pos_of(id)) feed = k;
+        if (plan.runs[k].to == neg_of(id) || plan.runs[k].from == neg_of(id)) back = k;
+    }
+    if (feed && back) both_thicker(plan, *feed, *back, true, state, load, solver, out);
+    if (runs.size() >= 2) both_thicker(plan, runs[0], runs[1], false, state, load, solver, out);
+    return out;
 }
 
 // A feed that is alive in every state, to hang a constant load on; in the load's own place if there is one.
@@ -194,7 +228,7 @@ void inspect_drops(const Case& c, std::vector<Finding>& out) {
         if (f.kind != FindingKind::drop_over_limit) continue;
         const auto state = static_cast<std::size_t>(find(c.plan.states, f.state) - c.plan.states.data());
         const auto load = static_cast<std::size_t>(find(c.plan.loads, f.id) - c.plan.loads.data());
-        f.mend = mend_drop(c.plan, c.solutions[state], c.plan.states[state], load);
+        f.candidates = mend_drop(c.plan, c.solutions[state], c.plan.states[state], load);
     }
 }
 

@@ -2,7 +2,7 @@
 #include <algorithm>
 
 #include "guard/fault_study.h"
-#include "inspect/rules.h"
+#include "inspect/fuse_mends.h"
 
 namespace yr {
 namespace {
@@ -19,34 +19,25 @@ const Run* run_of(const Plan& plan, const Id& device) {
     return nullptr;
 }
 
-// A smaller fuse that still carries its load and clears the short in time.
-std::optional<Mend> smaller_fuse(const Case& c, const Id& fuse_id, std::size_t short_run) {
-    const Run* holder = run_of(c.plan, fuse_id);
-    if (!holder) return std::nullopt;
-    const auto index = static_cast<std::size_t>(holder - c.plan.runs.data());
-    const Device fuse = *find(holder->devices, fuse_id);
-    const FuseKind& kind = fuse_kind(fuse.fuse);
-    const double needs_A = std::max(worst_current_A(c, index) / kind.continuous_share,
-                                    start_through_A(c.plan, *holder) * 1.0001);
-    for (auto rating = kind.ratings_A.rbegin(); rating != kind.ratings_A.rend(); ++rating) {
-        if (*rating >= fuse.rating_A || *rating < needs_A) continue;
-        Plan trial = c.plan;
-        Run& changed = trial.runs[index];
-        for (Device& d : changed.devices)
-            if (d.id == fuse_id) d.rating_A = *rating;
-        const FaultStudy study = study_run(trial, c.solutions, short_run, true);
-        const bool good = std::all_of(study.rows.begin(), study.rows.end(),
-                                      [](const ShortRow& r) { return r.clears() && !r.hurts(); });
-        if (good)
-            return Mend{
-                MendKind::fuse_rating, Put<Run>{changed, {}}, fuse_id, {}, {}, fuse.rating_A, *rating, {}};
+// A smaller fuse that still carries all that is asked of it, or a thicker cable for the short.
+std::vector<Mend> for_short(const Case& c, const Id& fuse_id, const Id& short_run) {
+    std::vector<Mend> out;
+    if (const Run* holder = run_of(c.plan, fuse_id)) {
+        const auto index = static_cast<std::size_t>(holder - c.plan.runs.data());
+        out = other_ratings(c, index, fuse_id, 0, find(holder->devices, fuse_id)->rating_A);
+        if (out.size() > 4) out.resize(4);
     }
-    return std::nullopt;
+    const Run* shorted = find(c.plan.runs, short_run);
+    if (shorted)
+        for (Mend& m : thicker(c, static_cast<std::size_t>(shorted - c.plan.runs.data()), 0, 4))
+            out.push_back(std::move(m));
+    return out;
 }
 
 // The same rating in a kind that may cut so much.
 std::optional<Mend> stronger_fuse(const Plan& plan, const Id& fuse_id, double amps) {
     const Run* holder = run_of(plan, fuse_id);
+    if (is_breaker(find(holder->devices, fuse_id)->fuse)) return std::nullopt;  // it stays what it is
     for (const FuseType type : {FuseType::strip, FuseType::stud, FuseType::high}) {
         const FuseKind& kind = fuse_kind(type);
         Run changed = *holder;
@@ -120,8 +111,7 @@ void inspect_faults(const Case& c, std::vector<Finding>& out) {
     for (std::size_t n = from; n < out.size(); ++n) {
         Finding& f = out[n];
         if (f.kind == FindingKind::short_stays || f.kind == FindingKind::short_hurts)
-            f.mend = smaller_fuse(c, f.other,
-                                  static_cast<std::size_t>(find(c.plan.runs, f.id) - c.plan.runs.data()));
+            f.candidates = for_short(c, f.other, f.id);
         if (f.kind == FindingKind::interrupt_short) f.mend = stronger_fuse(c.plan, f.other, f.value);
     }
 }

@@ -63,7 +63,9 @@ Answered answered_of(const Plan& plan, const Inspection& all) {
 
 }  // namespace
 
-Inspection inspect(const Plan& plan, bool with_mends) {
+namespace {
+
+Inspection inspect_rules(const Plan& plan, bool with_mends) {
     Inspection result;
     result.solutions = solve_all(plan);
     if (has_ranges(plan))
@@ -78,6 +80,23 @@ Inspection inspect(const Plan& plan, bool with_mends) {
         apply_rules({answered.plan, answered.solutions, with_mends, answered.bands}, f);
     std::stable_sort(f.begin(), f.end(),
                      [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
+    for (Finding& finding : f)  // what a rule found first is its first candidate
+        if (finding.mend) {
+            finding.candidates.insert(finding.candidates.begin(), std::move(*finding.mend));
+            finding.mend.reset();
+        }
+    return result;
+}
+
+}  // namespace
+
+Inspection inspect_with_candidates(const Plan& plan) {
+    return inspect_rules(plan, true);
+}
+
+Inspection inspect(const Plan& plan, bool with_mends, const std::atomic<bool>* cancel) {
+    Inspection result = inspect_rules(plan, with_mends);
+    if (with_mends) close_mends(plan, result, cancel);
     return result;
 }
 

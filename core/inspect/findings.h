@@ -2,6 +2,7 @@
 // it. Sentences are made in words/. One file per family of rules: supply, cables, fuses, liveness.
 #pragma once
 
+#include <atomic>
 #include <optional>
 #include <string>
 #include <vector>
@@ -98,6 +99,9 @@ enum class FindingKind {
     fed_backwards,     // id load whose feed comes in at its negative end; value V
     short_unsolved,    // id run: a short at its far end has no answer
     state_names_nothing,  // other: what the state closes, opens or pulls and the plan does not have
+    demand_over,  // id run; other: source, battery or inverter for which, or empty: all behind it together;
+                  // value A that it may have to carry, limit: what it stands
+    fuse_above_channel,  // id run; other: fuse; value A, limit: what its channel is made for, A
     converter_starved  // id source: no volts exist at which it gets its power; value A it would have to give
 };
 inline constexpr std::size_t kFindingKinds = static_cast<std::size_t>(FindingKind::converter_starved) + 1;
@@ -141,9 +145,13 @@ struct Finding {
     std::optional<double> hours;
     Id biggest_run;  // drop: the run that loses most of it
     double biggest_V = 0;
-    std::optional<Mend> mend;
-    std::optional<double>
-        average{};  // of `value` by the loads' duty, where that differs: `hours` rests on it
+    std::optional<Mend> mend;         // closed: proved to clear this and to make nothing else a stop or fix
+    std::vector<Mend> candidates{};   // changes that may do, not proved yet, the likeliest first
+    std::optional<double> average{};  // of `value` by the loads' duty, where that differs: `hours` rests on
+                                      // it; below 0: it is charged
+    std::optional<double> peak_hours{};  // on `value` itself, where `average` differs
+    bool lasts = false;                  // on average it never gets there
+    Id ends{};                           // a cut-off that ends the discharge before; empty: none
     friend bool same_place(const Finding& a, const Finding& b) {
         return a.kind == b.kind && a.id == b.id && a.other == b.other;
     }
@@ -155,7 +163,17 @@ struct Inspection {
     std::vector<StateBands> bands;    // by state, where the plan states ranges; else empty
 };
 
-// All rules over all states. `with_mends` also searches the smallest changes, which takes more solves.
-[[nodiscard]] Inspection inspect(const Plan& plan, bool with_mends = true);
+// All rules over all states. `with_mends` also searches the smallest changes and proves each on the whole
+// plan, which takes an inspection a candidate; `cancel` leaves those that are not proved out.
+[[nodiscard]] Inspection inspect(const Plan& plan, bool with_mends = true,
+                                 const std::atomic<bool>* cancel = nullptr);
+
+// The two halves of that: candidates are searched, then proved.
+[[nodiscard]] Inspection inspect_with_candidates(const Plan& plan);
+void close_mends(const Plan& plan, Inspection& inspection, const std::atomic<bool>* cancel = nullptr);
+
+// Whether an edit clears the finding and makes no new stop or fix. `findings`: of the plan as it is.
+[[nodiscard]] bool closes(const Plan& plan, const std::vector<Finding>& findings, const Finding& asked,
+                          const Edit& edit);
 
 }  // namespace yr

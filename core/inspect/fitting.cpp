@@ -5,7 +5,7 @@
 
 #include "catalog/assumptions.h"
 #include "catalog/terminals.h"
-#include "inspect/rules.h"
+#include "inspect/fuse_mends.h"
 
 namespace yr {
 namespace {
@@ -217,24 +217,6 @@ double held_start_A(const FuseKind& kind, double rated_A, double run_A, double s
     return low;
 }
 
-std::optional<Mend> larger_fuse(const Case& c, std::size_t run, const Id& fuse_id, double at_least_A) {
-    Run changed = c.plan.runs[run];
-    const double cable_A = least_ampacity_A(c.plan, changed).value_or(0);
-    for (Device& d : changed.devices) {
-        if (d.id != fuse_id) continue;
-        const double before = d.rating_A;
-        for (const FuseChoice& choice : standard_fuses()) {
-            if (choice.rating_A < at_least_A || choice.rating_A <= before || choice.rating_A > cable_A + 1e-9)
-                continue;
-            d.rating_A = choice.rating_A;
-            d.fuse = choice.type;
-            return Mend{
-                MendKind::fuse_rating, Put<Run>{changed, {}}, fuse_id, {}, {}, before, choice.rating_A, {}};
-        }
-    }
-    return std::nullopt;
-}
-
 void fuses_at_work(const Case& c, std::vector<Finding>& out) {
     for (std::size_t k = 0; k < c.plan.runs.size(); ++k) {
         const Run& run = c.plan.runs[k];
@@ -250,6 +232,8 @@ void fuses_at_work(const Case& c, std::vector<Finding>& out) {
                 const double amps = std::abs(c.solutions[s].point.conductors[k].current_A);
                 if (amps > worst) worst = amps, state = c.plan.states[s].id;
             }
+            if (const DemandItem* more = unlisted_demand(c, k); more && more->amps > worst)
+                worst = more->amps, state.clear();
             const Load* load = find(c.plan.loads, owner_of(run.to));
             turns = load && load->on_s;
             const double rated = rerated_A(kind, d.rating_A, hot_air);
@@ -270,7 +254,7 @@ void fuses_at_work(const Case& c, std::vector<Finding>& out) {
                 Finding f =
                     make_finding(FindingKind::fuse_loaded, worst > rated ? Severity::fix : Severity::check,
                                  run.id, d.id, state, worst, bears);
-                if (c.with_mends) f.mend = larger_fuse(c, k, d.id, worst / kind.continuous_share);
+                if (c.with_mends) f.candidates = other_ratings(c, k, d.id, worst / kind.continuous_share, 0);
                 out.push_back(std::move(f));
             }
             if (!load || !load->inrush_A || pos_of(load->id) != run.to) continue;
@@ -279,7 +263,7 @@ void fuses_at_work(const Case& c, std::vector<Finding>& out) {
             if (used_by_start(kind, rated, start, worst, seconds) < 1) continue;
             Finding f = make_finding(FindingKind::start_opens_fuse, Severity::fix, run.id, d.id, state, start,
                                      held_start_A(kind, rated, worst, seconds));
-            if (c.with_mends) f.mend = larger_fuse(c, k, d.id, d.rating_A * start / std::max(f.limit, 1e-9));
+            if (c.with_mends) f.candidates = other_ratings(c, k, d.id, d.rating_A * 1.001, 0);
             out.push_back(std::move(f));
         }
     }

@@ -3,35 +3,12 @@
 #include <cmath>
 
 #include "catalog/assumptions.h"
-#include "inspect/rules.h"
-#include "size/fuse_size.h"
+#include "inspect/fuse_mends.h"
 
 namespace yr {
 namespace {
 
 constexpr double kNearEnd_m = 0.15;  // where a mend puts a fuse: a hand's breadth from the terminal
-
-// The largest inrush of a load that this run alone feeds.
-std::optional<double> inrush_A(const Plan& plan, const Run& run) {
-    const Load* load = find(plan.loads, owner_of(run.to));
-    return load && load->inrush_A ? std::optional(*load->inrush_A * load->count) : std::nullopt;
-}
-
-std::optional<FuseChoice> fitting_fuse(const Case& c, std::size_t run_index, double cable_A) {
-    FuseAsk ask{std::max(worst_current_A(c, run_index), 0.1), inrush_A(c.plan, c.plan.runs[run_index]),
-                cable_A};
-    const auto advice = choose_fuse(ask, FuseSchool::wire);
-    return advice ? advice->chosen : std::nullopt;
-}
-
-// A link between two batteries carries whatever levels them out: its fuses guard the cable and hold all that
-// it may carry, common practice.
-std::optional<FuseChoice> link_fuse(double cable_A) {
-    std::optional<FuseChoice> largest;
-    for (const FuseChoice& f : standard_fuses())
-        if (f.rating_A <= cable_A + 1e-9) largest = f;
-    return largest;
-}
 
 bool feeds_starter(const Plan& plan, const Run& run) {
     for (const Terminal* t : {&run.from, &run.to})
@@ -56,24 +33,29 @@ void oversize(const Case& c, std::size_t k, double cable_A, std::vector<Finding>
                   0,
                   {}};
         if (c.with_mends) {
-            Run changed = run;
-            if (const auto fit = fitting_fuse(c, k, cable_A)) {
-                changed.devices[d].rating_A = fit->rating_A;
-                changed.devices[d].fuse = fit->type;
-                f.mend = Mend{MendKind::fuse_rating, Put<Run>{changed, {}}, fuse.id, {}, {},
-                              fuse.rating_A,         fit->rating_A,         {}};
-            } else if (run.size) {
-                for (int step = 1; step <= 15 && !f.mend; ++step) {
-                    changed.size = step_size(*run.size, step);
-                    if (least_ampacity_A(c.plan, changed).value_or(0) >= fuse.rating_A)
-                        f.mend = Mend{
-                            MendKind::size, Put<Run>{changed, {}}, run.id, run.size, changed.size, 0, 0, {}};
-                }
-            }
+            f.candidates = other_ratings(c, k, fuse.id, 0, fuse.rating_A);
+            for (Mend& m : thicker(c, k, fuse.rating_A)) f.candidates.push_back(std::move(m));
         }
         out.push_back(std::move(f));
     }
 }
+
+// The channel's own electronics or holder bear no more than their rating, whatever the cable.
+void above_channel(const Case& c, std::size_t k, std::vector<Finding>& out) {
+    const Run& run = c.plan.runs[k];
+    const FuseRoom room = fuse_room(c, k);
+    if (!room.channel_A) return;
+    for (const Device& d : run.devices) {
+        if (d.kind != DeviceKind::fuse || d.rating_A <= *room.channel_A + 1e-9) continue;
+        Finding f = make_finding(FindingKind::fuse_above_channel, Severity::fix, run.id, d.id, {}, d.rating_A,
+                                 *room.channel_A);
+        if (c.with_mends) f.candidates = other_ratings(c, k, d.id, 0, d.rating_A);
+        out.push_back(std::move(f));
+    }
+}
+
+// Behind a fuse that is far away the cable before it is bare: over more than this, no better than none.
+constexpr double kBare_m = 1;
 
 void missing_or_far(const Case& c, std::size_t k, double cable_A, std::vector<Finding>& out) {
     const Run& run = c.plan.runs[k];
@@ -88,7 +70,7 @@ void missing_or_far(const Case& c, std::size_t k, double cable_A, std::vector<Fi
         const bool own_serves_this_end = end.own && end.own_distance_m <= length / 2 + 1e-9;
         if (own_serves_this_end || (end.own && c.fed.of(run).size() == 1)) {
             Finding f{FindingKind::fuse_far,
-                      Severity::fix,
+                      end.own_distance_m > allowed_m + kBare_m ? Severity::stop : Severity::fix,
                       run.id,
                       end.own->id,
                       {},
@@ -120,26 +102,7 @@ void missing_or_far(const Case& c, std::size_t k, double cable_A, std::vector<Fi
                   {},
                   0,
                   {}};
-        if (c.with_mends) {
-            const auto fit = c.fed.of(run).size() > 1 ? link_fuse(cable_A) : fitting_fuse(c, k, cable_A);
-            if (fit) {
-                Run changed = run;
-                Device fuse{new_id(c.plan, "fuse"),
-                            run.name + " fuse",
-                            DeviceKind::fuse,
-                            near_m,
-                            fit->type,
-                            fit->rating_A,
-                            {},
-                            {}};
-                if (end.at_from)
-                    changed.devices.insert(changed.devices.begin(), fuse);
-                else
-                    changed.devices.push_back(fuse);
-                f.mend =
-                    Mend{MendKind::add_fuse, Put<Run>{changed, {}}, run.id, {}, {}, 0, fit->rating_A, {}};
-            }
-        }
+        if (c.with_mends) f.candidates = new_fuses(c, k, near_m, end.at_from);
         out.push_back(std::move(f));
     }
 }
@@ -158,7 +121,9 @@ void inspect_protection(const Case& c, std::vector<Finding>& out) {
         if (negative(run) || !supply.is_supply(run)) continue;
         const double cable_A = least_ampacity_A(c.plan, run).value_or(0);
         oversize(c, k, cable_A, out);
-        if (!feeds_starter(c.plan, run)) missing_or_far(c, k, cable_A, out);
+        above_channel(c, k, out);
+        // a starter's path goes unfused, as is usual for cranking; decided by what flows while it turns
+        if (!c.demand[k].cranks && !feeds_starter(c.plan, run)) missing_or_far(c, k, cable_A, out);
     }
 }
 

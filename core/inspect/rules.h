@@ -4,6 +4,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "demand/demand.h"
 #include "inspect/findings.h"
 
 namespace yr {
@@ -14,6 +15,7 @@ struct Case {
     bool with_mends;
     const std::vector<StateBands>& bands;  // empty: the plan states no ranges
     const FedEnds fed{plan};
+    const std::vector<RunDemand> demand = demand_of(plan, solutions);  // by run
 };
 
 void inspect_drops(const Case& c, std::vector<Finding>& out);   // drop, no operating point, dead, key rail
@@ -54,6 +56,19 @@ void inspect_fitting(const Case& c, std::vector<Finding>& out);  // lugs, bends,
         if (c.plan.states[s].key != Key::crank)
             worst = std::max(worst, std::abs(c.solutions[s].point.conductors[run].current_A));
     return worst;
+}
+
+// What a run may have to carry for ever though no listed state shows it: what a source, charger or inverter
+// is made for, and a branch's own load. nullptr: nothing.
+[[nodiscard]] inline const DemandItem* unlisted_demand(const Case& c, std::size_t run) {
+    const DemandItem* most = nullptr;
+    const bool branch =
+        find(c.plan.loads, c.plan.runs[run].to.owner) || find(c.plan.loads, c.plan.runs[run].from.owner);
+    for (const DemandItem& i : c.demand[run].items)
+        if (i.seconds <= 0 && (i.kind == DemandKind::rating || (branch && i.kind == DemandKind::together)) &&
+            (!most || i.amps > most->amps))
+            most = &i;
+    return most;
 }
 
 // Adds `finding`, or replaces the one of the same kind and place when this one is worse (larger value /

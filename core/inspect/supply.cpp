@@ -3,6 +3,7 @@
 #include <cmath>
 #include <set>
 
+#include "inspect/hours.h"
 #include "inspect/rules.h"
 #include "solve/results.h"
 
@@ -11,11 +12,6 @@ namespace {
 
 constexpr double kNoticeable_A = 0.05;
 constexpr double kNight_h = 12;  // a parked vehicle that is half empty sooner does not last the night
-
-std::optional<double> hours_to_half(const BatteryElement& b, double gives_A) {
-    if (b.charge <= 0.5) return 0.0;
-    return hours_for_share(b.charge - 0.5, b.capacity_Ah, gives_A, b.peukert);
-}
 
 void batteries(const Case& c, std::size_t s, std::vector<Finding>& out) {
     const State& state = c.plan.states[s];
@@ -36,10 +32,14 @@ void batteries(const Case& c, std::size_t s, std::vector<Finding>& out) {
                   {},
                   0,
                   {}};
-        const double average = average_battery_A(sol.network, sol.point, k);
-        if (average < gives * 0.999) f.average = average;
-        f.hours = hours_to_half(sol.network.batteries[k], average);
-        if (!running) f.severity = *f.hours < kNight_h ? Severity::check : Severity::note;
+        const Lasting to_half = lasting(c.plan, state, k, 0.5);
+        if (to_half.average_A < gives * 0.999) f.average = to_half.average_A, f.peak_hours = to_half.peak_h;
+        f.hours = to_half.average_h;
+        f.lasts = !to_half.average_h;
+        f.ends = to_half.cutoff;
+        // what recovers on average is no shortage; what a cut-off ends leaves the battery more than half
+        if (running && f.lasts) f.severity = Severity::note;
+        if (!running) f.severity = f.hours && *f.hours < kNight_h ? Severity::check : Severity::note;
         out.push_back(std::move(f));  // each state has its own hours
     }
 }

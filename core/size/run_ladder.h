@@ -8,7 +8,7 @@
 
 #include "guard/fault_study.h"
 #include "size/cable_size.h"
-#include "size/load_paths.h"
+#include "solve/load_paths.h"
 #include "size/run_check.h"
 #include "size/run_limits.h"
 

@@ -60,12 +60,22 @@ double average_battery_A(const Network& network, const OperatingPoint& point, st
     double all = 0, rests = 0;
     for (std::size_t k = 0; k < network.batteries.size(); ++k)
         if (of(network.batteries[k].pos) == here) all += std::max(0.0, point.batteries[k].current_A);
+    std::vector<double> mains_W(network.loads.size(), 0), mains_rests_W(network.loads.size(), 0);
     for (std::size_t k = 0; k < network.loads.size(); ++k) {
+        const LoadElement& l = network.loads[k];
+        if (l.inverter < 0 || point.loads[k].status != LoadStatus::on) continue;
+        const std::size_t inverter = network.plan_loads + static_cast<std::size_t>(l.inverter);
+        mains_W[inverter] += point.loads[k].power_W;
+        mains_rests_W[inverter] += (1 - l.duty) * point.loads[k].power_W;
+    }
+    for (std::size_t k = 0; k < network.loads.size(); ++k) {  // what an inverter takes rests as its loads do
+        if (mains_W[k] > 0 && point.loads[k].status == LoadStatus::on && of(network.loads[k].pos) == here)
+            rests += mains_rests_W[k] / mains_W[k] * point.loads[k].current_A;
         const LoadElement& l = network.loads[k];
         if (l.duty < 1 && l.inverter < 0 && point.loads[k].status == LoadStatus::on && of(l.pos) == here)
             rests += (1 - l.duty) * point.loads[k].current_A;
     }
-    return std::max(0.0, gives - rests * gives / all);
+    return gives - rests * gives / all;
 }
 
 Residuals residuals_of(const Network& network, const OperatingPoint& point) {

@@ -1,4 +1,4 @@
-#include "size/load_paths.h"
+#include "solve/load_paths.h"
 
 #include <algorithm>
 #include <cmath>

@@ -1,0 +1,73 @@
+// Advice is closed: what is offered clears its finding and makes no new stop or fix anywhere.
+#include <algorithm>
+#include <map>
+
+#include "inspect/rules.h"
+
+namespace yr {
+namespace {
+
+constexpr double kWorse = 1.02;  // of a finding that was there before
+
+using Place = std::tuple<FindingKind, Id, std::string>;
+
+Place place_of(const Finding& f) {
+    return {f.kind, f.id, f.other};
+}
+
+double excess(const Finding& f) {
+    return f.limit > 0 ? f.value / f.limit : 0;
+}
+
+struct Before {
+    std::map<Place, const Finding*> findings;
+    explicit Before(const std::vector<Finding>& list) {
+        for (const Finding& f : list) {
+            const Finding*& known = findings[place_of(f)];
+            if (!known || f.severity < known->severity) known = &f;
+        }
+    }
+};
+
+// Below this a mended thing may still be told as something to look at.
+bool gone(const Finding& asked, const std::vector<Finding>& after) {
+    return std::none_of(after.begin(), after.end(), [&](const Finding& f) {
+        return same_place(f, asked) && (f.state == asked.state || f.severity <= asked.severity);
+    });
+}
+
+bool nothing_new(const Before& before, const std::vector<Finding>& after) {
+    return std::all_of(after.begin(), after.end(), [&](const Finding& f) {
+        if (f.severity > Severity::fix) return true;
+        const auto known = before.findings.find(place_of(f));
+        if (known == before.findings.end() || known->second->severity > f.severity) return false;
+        // temperatures and amps over their limit may not grow
+        return f.kind != FindingKind::cable_over_ampacity || excess(f) <= excess(*known->second) * kWorse;
+    });
+}
+
+}  // namespace
+
+bool closes(const Plan& plan, const std::vector<Finding>& findings, const Finding& asked, const Edit& edit) {
+    Plan changed = plan;
+    if (!apply(changed, edit)) return false;
+    const Inspection after = inspect(changed, false);
+    return gone(asked, after.findings) && nothing_new(Before(findings), after.findings);
+}
+
+void close_mends(const Plan& plan, Inspection& inspection, const std::atomic<bool>* cancel) {
+    const std::vector<Finding> before = inspection.findings;
+    for (Finding& f : inspection.findings) {
+        std::vector<Mend> candidates = std::move(f.candidates);
+        f.candidates.clear();
+        f.mend.reset();
+        for (Mend& m : candidates) {
+            if (cancel && *cancel) return;
+            if (!closes(plan, before, f, m.edit)) continue;
+            f.mend = std::move(m);
+            break;
+        }
+    }
+}
+
+}  // namespace yr

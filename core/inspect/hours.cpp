@@ -1,0 +1,61 @@
+#include "inspect/hours.h"
+
+#include <algorithm>
+
+#include "solve/results.h"
+
+namespace yr {
+namespace {
+
+constexpr int kSteps = 10;  // of charge; each is solved
+constexpr double kFlows_A = 1e-3;
+
+Id opened_cutoff(const Solution& s) {
+    for (std::size_t k = 0; k < s.memories.size(); ++k)
+        if (s.network.memories[k].kind == MemoryKind::cutoff && !s.memories[k].closed)
+            return s.network.memories[k].id;
+    return {};
+}
+
+}  // namespace
+
+Lasting lasting(const Plan& plan, const State& state, std::size_t battery, double to_charge) {
+    Lasting out;
+    OperatingPointSolver solver;
+    const Solution now = solve(plan, state, solver);
+    if (!now.point.settled) return out;
+    const BatteryElement& e = now.network.batteries[battery];
+    out.peak_A = now.point.batteries[battery].current_A;
+    out.average_A = average_battery_A(now.network, now.point, battery);
+    out.average_h = out.peak_h = 0.0;
+    if (e.charge <= to_charge) return out;
+    const double step = (e.charge - to_charge) / kSteps;
+    const Id was_open = opened_cutoff(now);
+    for (int k = 0; k < kSteps; ++k) {
+        State at = state;
+        at.charge.reset();
+        Plan lower = plan;
+        const double charge = e.charge - (k + 0.5) * step;
+        lower.batteries[battery].charge = charge;
+        const Solution s = solve(lower, at, solver);
+        if (!s.point.settled) break;
+        if (out.cutoff.empty() && opened_cutoff(s) != was_open) out.cutoff = opened_cutoff(s);
+        const double peak = s.point.batteries[battery].current_A;
+        const double average = average_battery_A(s.network, s.point, battery);
+        const auto add = [&](std::optional<double>& hours, double amps) {
+            if (!hours) return;
+            if (amps < kFlows_A) {
+                hours.reset();
+                out.rests_at = charge;
+            } else {
+                *hours += hours_for_share(step, e.capacity_Ah, amps, e.peukert);
+            }
+        };
+        add(out.peak_h, peak);
+        add(out.average_h, average);
+        if (!out.peak_h && !out.average_h) break;
+    }
+    return out;
+}
+
+}  // namespace yr

@@ -1,0 +1,72 @@
+// Advice that one may follow: over whole vehicles, right ones and such with a known mistake.
+#include <gtest/gtest.h>
+
+#include <iostream>
+
+#include "plan/validate.h"
+#include "support/random_plan.h"
+#include "support/sweep.h"
+#include "support/vehicles.h"
+#include "words/sentences.h"
+
+namespace yr::test {
+namespace {
+
+bool bad(const Finding& f) {
+    return f.severity <= Severity::fix;
+}
+
+TEST(Advice, RightVehiclesHaveNoStopAndFewFixes) {
+    int fixes = 0, vehicles = 0;
+    for (unsigned seed = 0; seed < sweep(24U, 300U); ++seed) {
+        const Plan plan = vehicle(seed).plan;
+        ASSERT_TRUE(validate(plan).empty()) << words::sentence(validate(plan).front());
+        ++vehicles;
+        for (const Finding& f : inspect(plan, false).findings) {
+            EXPECT_NE(f.severity, Severity::stop) << seed << ": " << words::sentence(f, plan);
+            if (f.severity == Severity::fix)
+                ++fixes, std::cout << seed << ": " << words::sentence(f, plan) << "\n";
+        }
+    }
+    EXPECT_LT(fixes, vehicles * 0.2);
+}
+
+class AdviceOnMistakes : public testing::TestWithParam<int> {};
+
+// The mistake is found, and what is offered clears it and makes nothing worse.
+TEST_P(AdviceOnMistakes, AreFoundAndTheirMendsAreClosed) {
+    const auto mistake = static_cast<Mistake>(GetParam());
+    int found = 0, mended = 0, vehicles = 0, all = 0, closed = 0;
+    for (unsigned seed = 0; seed < sweep(3U, 40U); ++seed) {
+        const TestVehicle v = vehicle(seed + 100, mistake);
+        ASSERT_TRUE(validate(v.plan).empty()) << words::sentence(validate(v.plan).front());
+        ++vehicles;
+        const Inspection i = inspect(v.plan);
+        const yr::Run& run = *find(v.plan.runs, v.where);
+        bool told = false, has_mend = false;
+        for (const Finding& f : i.findings) {
+            const bool here =
+                f.id == v.where || f.id == run.to.owner || f.other == v.where ||
+                (find(v.plan.runs, f.id) && find(v.plan.runs, f.id)->from == neg_of(run.to.owner));
+            if (here && std::find(v.tells.begin(), v.tells.end(), f.kind) != v.tells.end() &&
+                f.severity <= Severity::check)
+                told = true, has_mend = has_mend || f.mend;
+            if (bad(f)) ++all, closed += f.mend.has_value();
+            if (!f.mend) continue;
+            EXPECT_TRUE(closes(v.plan, i.findings, f, f.mend->edit)) << seed << words::sentence(f, v.plan);
+        }
+        if (!told)
+            for (const Finding& f : i.findings)
+                std::cout << seed << "   " << words::sentence(f, v.plan) << "\n";
+        found += told;
+        mended += has_mend;
+    }
+    EXPECT_EQ(found, vehicles) << "every one is told";
+    EXPECT_EQ(mended, vehicles) << "and can be mended";
+    EXPECT_GE(closed, all * 0.8) << closed << " of " << all;
+}
+
+INSTANTIATE_TEST_SUITE_P(Seeds, AdviceOnMistakes, testing::Range(1, static_cast<int>(Mistake::count)));
+
+}  // namespace
+}  // namespace yr::test
