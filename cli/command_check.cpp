@@ -7,6 +7,7 @@
 #include "inspect/findings.h"
 #include "plan/plan_json.h"
 #include "watch.h"
+#include "words/accepted.h"
 #include "words/finding_rows.h"
 #include "words/sentences.h"
 
@@ -27,6 +28,8 @@ Json finding_json(const Finding& f, const Plan& plan) {
     if (f.hours) out["hours_to_half"] = *f.hours;
     out["rule"] = rule.label;
     out["source"] = rule.source;
+    if (const Accepted* a = words::accepted(f, plan))
+        out["accepted"] = {{"reason", a->reason}, {"who", a->who}, {"when", a->when}};
     if (f.mend) out["mend"] = words::mend_label(f, plan);
     return out;
 }
@@ -35,10 +38,7 @@ int run_check(const std::string& path, const std::string& variant, bool json) {
     const auto plan = load_shown(path, variant);
     if (!plan) return refuse(plan.error());
     const Inspection result = inspect(*plan);
-    const auto count = [&](Severity s) {
-        return std::count_if(result.findings.begin(), result.findings.end(),
-                             [&](const Finding& f) { return f.severity == s; });
-    };
+    const auto count = [&](Severity s) { return words::count_of(s, result.findings, *plan); };
     const bool bad = count(Severity::stop) + count(Severity::fix) > 0;
     if (json) {
         Json out;
@@ -60,12 +60,22 @@ int run_check(const std::string& path, const std::string& variant, bool json) {
         print(out);
         return bad ? 1 : 0;
     }
+    std::size_t taken = 0;
     for (const Finding& f : result.findings) {
+        if (words::accepted(f, *plan)) {
+            ++taken;
+            continue;
+        }
         const std::string mend = words::mend_label(f, *plan);
         fmt::print("{} {:5}  {}  [{}]{}\n", words::mark(f.severity), words::name_of(f.severity),
                    words::sentence(f, *plan), words::rule_of(f, *plan).label,
                    mend.empty() ? "" : "  mend: " + mend);
     }
+    if (taken > 0) tell("{0} accepted as they are:\n", taken);
+    for (const Finding& f : result.findings)
+        if (const Accepted* a = words::accepted(f, *plan))
+            tell("  {0}  {1} Accepted: {2}\n", words::name_of(f.severity), words::sentence(f, *plan),
+                 a->reason);
     tell(
         "{0} stop, {1} fix, {2} check, {3} note. Local codes, the vehicle maker and licensed practice come "
         "first.\n",

@@ -3,6 +3,7 @@
 #include <string_view>
 #include <unordered_set>
 
+#include "words/accepted.h"
 #include "words/sentences.h"
 
 namespace yr::app {
@@ -73,7 +74,7 @@ void Inspector::index_findings() {
     std::unordered_set<std::string_view> loads;
     for (const Load& l : plan.loads) loads.insert(l.id);
     for (const Finding& f : findings()) {
-        if (f.severity > Severity::check) continue;
+        if (f.severity > Severity::check || words::accepted(f, plan)) continue;
         const auto note = [&](const Id& id) { about_[id].emplace_back(f.severity, f.state); };
         note(f.id);
         if (f.kind != FindingKind::alive_with_master_open && !f.other.empty() && f.other != f.id)

@@ -1,9 +1,17 @@
 #include "panels/findings_strip.h"
 
+#include <QApplication>
+#include <QClipboard>
+#include <QDate>
+#include <QDialog>
+#include <QDialogButtonBox>
 #include <QKeyEvent>
+#include <QLineEdit>
+#include <QMenu>
 #include <QMouseEvent>
 #include <QPainter>
-#include <QToolButton>
+#include <QPushButton>
+#include <QSettings>
 #include <functional>
 
 #include "widgets/tokens.h"
@@ -12,27 +20,34 @@
 namespace yr::app {
 namespace {
 
-// A sentence that is elided to its width, selected by click or keyboard, and answers F1.
+// A sentence, on as many lines as it takes, selected by click or keyboard; it answers F1.
 class SentenceLine : public QWidget {
   public:
     SentenceLine(QString text, const QColor& colour) : text_(std::move(text)), colour_(colour) {
         setFocusPolicy(Qt::StrongFocus);
         setMinimumHeight(26);
-        setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-        setToolTip(text_);
+        QSizePolicy policy(QSizePolicy::Expanding, QSizePolicy::Minimum);
+        policy.setHeightForWidth(true);
+        setSizePolicy(policy);
         setAccessibleName(text_);
         setCursor(Qt::PointingHandCursor);
     }
     std::function<void()> chosen;
     std::function<void(const QPoint&)> why;
 
+    bool hasHeightForWidth() const override { return true; }
+    int heightForWidth(int width) const override {
+        const QFontMetrics fm(type_font(Type::body));
+        return std::max(26, fm.boundingRect(QRect(0, 0, width, 1000), Qt::TextWordWrap, text_).height() + 6);
+    }
+    QSize sizeHint() const override { return {400, heightForWidth(std::max(width(), 200))}; }
+
   protected:
     void paintEvent(QPaintEvent*) override {
         QPainter p(this);
         p.setPen(colour_);
         p.setFont(type_font(Type::body));
-        p.drawText(rect(), Qt::AlignVCenter | Qt::AlignLeft,
-                   QFontMetrics(p.font()).elidedText(text_, Qt::ElideRight, width()));
+        p.drawText(rect(), Qt::AlignVCenter | Qt::AlignLeft | Qt::TextWordWrap, text_);
         if (hasFocus()) p.setPen(tokens().source), p.drawLine(0, height() - 3, width(), height() - 3);
     }
     void mousePressEvent(QMouseEvent*) override { chosen(); }
@@ -91,24 +106,36 @@ void FindingsStrip::go_to(const Finding& f) {
     document_->selection().choose(f.id);
 }
 
-QWidget* FindingsStrip::row_of(const Finding& f) {
+// Mark, sentence and, at the right, what else there is: the rule, a button, what one may do besides.
+QWidget* FindingsStrip::line_of(Severity severity, const QString& text, bool soft, int indent,
+                                const std::function<void()>& chosen,
+                                const std::function<void(const QPoint&)>& why,
+                                const std::vector<QWidget*>& right) {
     auto* row = new QWidget;
-    row->setFixedHeight(28);
+    row->setMinimumHeight(28);
     row->setObjectName(QStringLiteral("panel"));
     auto* line = new QHBoxLayout(row);
-    line->setContentsMargins(0, 0, 0, 0);
+    line->setContentsMargins(indent, 0, 0, 0);
     line->setSpacing(8);
-    auto* mark = new QLabel(QString::fromUtf8(words::mark(f.severity)));
+    auto* mark = new QLabel(QString::fromUtf8(words::mark(severity)));
     mark->setFixedWidth(18);
-    mark->setToolTip(QString::fromUtf8(words::name_of(f.severity)));
-    mark->setObjectName(f.severity == Severity::stop  ? QStringLiteral("stop")
-                        : f.severity == Severity::fix ? QStringLiteral("fix")
-                                                      : QStringLiteral("soft"));
-    const QString text = q(words::sentence(f, document_->plan(), document_->style()));
+    mark->setToolTip(QString::fromUtf8(words::name_of(severity)));
+    mark->setObjectName(soft                         ? QStringLiteral("soft")
+                        : severity == Severity::stop ? QStringLiteral("stop")
+                        : severity == Severity::fix  ? QStringLiteral("fix")
+                                                     : QStringLiteral("soft"));
     sentences_ << text;
-    auto* sentence = new SentenceLine(text, f.severity == Severity::note ? tokens().soft : tokens().ink);
-    sentence->chosen = [this, f] { go_to(f); };
-    sentence->why = [this, f](const QPoint& where) { emit why_finding(f, where); };
+    auto* sentence =
+        new SentenceLine(text, soft || severity == Severity::note ? tokens().soft : tokens().ink);
+    sentence->chosen = chosen;
+    sentence->why = why;
+    line->addWidget(mark);
+    line->addWidget(sentence, 1);
+    for (QWidget* w : right) line->addWidget(w, 0, Qt::AlignTop);
+    return row;
+}
+
+QToolButton* FindingsStrip::rule_button(const Finding& f) {
     const words::Rule rule = words::rule_of(f, document_->plan());
     auto* source = new QToolButton;
     source->setText(q(rule.label));
@@ -118,25 +145,126 @@ QWidget* FindingsStrip::row_of(const Finding& f) {
     source->setAccessibleName(say("Why? ") + q(rule.label));
     connect(source, &QToolButton::clicked, this,
             [this, f, source] { emit why_finding(f, source->mapToGlobal(source->rect().center())); });
+    return source;
+}
+
+QToolButton* FindingsStrip::mend_button(const QString& text, const QString& tip,
+                                        const std::function<void()>& act) {
     auto* mend = new QToolButton;
     mend->setObjectName(QStringLiteral("mend"));
     mend->setFixedWidth(190);
-    const QString label = q(words::mend_label(f, document_->plan()));
-    mend->setText(label.isEmpty()
-                      ? say("Go there")
-                      : QFontMetrics(type_font(Type::bold)).elidedText(label, Qt::ElideRight, 172));
-    if (!label.isEmpty()) mend->setToolTip(q(words::mend_name(f, document_->plan())));
-    connect(mend, &QToolButton::clicked, this, [this, f] {
-        if (f.mend)
-            document_->inspector().mend(f);
-        else
-            go_to(f);
+    mend->setText(QFontMetrics(type_font(Type::bold)).elidedText(text, Qt::ElideRight, 172));
+    mend->setToolTip(tip.isEmpty() ? text : tip);
+    mend->setAccessibleName(text);
+    connect(mend, &QToolButton::clicked, this, act);
+    return mend;
+}
+
+// Accepting it, or taking that back.
+QToolButton* FindingsStrip::more_button(const Finding& f) {
+    auto* more = new QToolButton;
+    more->setText(QStringLiteral("…"));
+    more->setObjectName(QStringLiteral("quiet"));
+    more->setToolTip(say("Accept it as it is, with a reason"));
+    more->setAccessibleName(say("More about this finding"));
+    more->setPopupMode(QToolButton::InstantPopup);
+    auto* menu = new QMenu(more);
+    if (const Accepted* a = words::accepted(f, document_->plan()))
+        menu->addAction(say("It is no longer accepted"), this, [this, id = a->id] { take_back(id); });
+    else
+        menu->addAction(say("Accept it as it is …"), this, [this, f] { ask_to_accept(f); });
+    menu->addAction(say("Copy the sentence"), this, [this, f] {
+        QApplication::clipboard()->setText(q(words::sentence(f, document_->plan(), document_->style())));
     });
-    line->addWidget(mark);
-    line->addWidget(sentence, 1);
-    line->addWidget(source);
-    line->addWidget(mend);
-    return row;
+    more->setMenu(menu);
+    return more;
+}
+
+QWidget* FindingsStrip::row_of(const Finding& f, int indent) {
+    const Accepted* taken = words::accepted(f, document_->plan());
+    QString text = q(words::sentence(f, document_->plan(), document_->style()));
+    if (taken)
+        text += say(" Accepted: %1").arg(q(taken->reason)) +
+                (taken->who.empty() ? QString() : say(" (%1, %2)").arg(q(taken->who), q(taken->when)));
+    const QString label = q(words::mend_label(f, document_->plan()));
+    auto* mend = label.isEmpty() ? mend_button(say("Go there"), {}, [this, f] { go_to(f); })
+                                 : mend_button(label, q(words::mend_name(f, document_->plan())),
+                                               [this, f] { document_->inspector().mend(f); });
+    return line_of(
+        f.severity, text, taken != nullptr, indent, [this, f] { go_to(f); },
+        [this, f](const QPoint& where) { emit why_finding(f, where); },
+        {rule_button(f), mend, more_button(f)});
+}
+
+// Findings of one kind behind the worst of them.
+void FindingsStrip::add_bunch(const words::FindingBunch& bunch, const std::vector<Finding>& findings) {
+    if (bunch.which.size() == 1 && !bunch.accepted) {
+        rows_->addWidget(row_of(findings[bunch.which.front()], 0));
+        return;
+    }
+    const Finding& worst = findings[bunch.which.front()];
+    const QString key = bunch.accepted ? QStringLiteral("accepted")
+                                       : QString::fromLatin1(words::row_of(worst.kind).name) +
+                                             QString::number(static_cast<int>(worst.severity));
+    const bool open = open_.contains(key);
+    const auto turn = [this, key] {
+        if (!open_.removeOne(key)) open_ << key;
+        refresh();
+    };
+    std::vector<QWidget*> right;
+    if (!bunch.accepted) right.push_back(rule_button(worst));
+    right.push_back(
+        mend_button(open ? say("Fold them") : say("Show all %1").arg(bunch.which.size()), {}, turn));
+    rows_->addWidget(line_of(
+        bunch.accepted ? Severity::note : worst.severity,
+        q(words::sentence(bunch, findings, document_->plan(), document_->style())), bunch.accepted, 0, turn,
+        [this, worst](const QPoint& where) { emit why_finding(worst, where); }, right));
+    if (open)
+        for (const std::size_t k : bunch.which) rows_->addWidget(row_of(findings[k], 24));
+}
+
+void FindingsStrip::ask_to_accept(const Finding& f) {
+    QDialog dialog(this);
+    dialog.setWindowTitle(say("Accept as it is"));
+    auto* column = new QVBoxLayout(&dialog);
+    auto* what = new QLabel(q(words::sentence(f, document_->plan(), document_->style())));
+    what->setWordWrap(true);
+    auto* reason = new QLineEdit;
+    reason->setPlaceholderText(say("why it may stay as it is"));
+    reason->setAccessibleName(say("Reason"));
+    auto* who = new QLineEdit(QSettings().value(QStringLiteral("who")).toString());
+    who->setPlaceholderText(say("who says so"));
+    who->setAccessibleName(say("Who"));
+    auto* note = new QLabel(
+        say("It stays listed, counts no longer, is printed with the plan, and comes back when its number "
+            "gets worse."));
+    note->setWordWrap(true);
+    note->setObjectName(QStringLiteral("soft"));
+    auto* buttons = new QDialogButtonBox(QDialogButtonBox::Ok | QDialogButtonBox::Cancel);
+    buttons->button(QDialogButtonBox::Ok)->setText(say("Accept"));
+    connect(buttons, &QDialogButtonBox::accepted, &dialog, [&dialog, reason, note] {
+        if (!reason->text().trimmed().isEmpty()) return dialog.accept();
+        note->setText(say("A reason is needed: whoever reads the plan later asks for it."));
+        reason->setFocus();
+    });
+    connect(buttons, &QDialogButtonBox::rejected, &dialog, &QDialog::reject);
+    for (QWidget* w : {static_cast<QWidget*>(what), static_cast<QWidget*>(reason), static_cast<QWidget*>(who),
+                       static_cast<QWidget*>(note), static_cast<QWidget*>(buttons)})
+        column->addWidget(w);
+    dialog.setMinimumWidth(460);
+    if (dialog.exec() != QDialog::Accepted) return;
+    QSettings().setValue(QStringLiteral("who"), who->text().trimmed());
+    accept(f, reason->text().trimmed(), who->text().trimmed());
+}
+
+void FindingsStrip::accept(const Finding& f, const QString& reason, const QString& who) {
+    const Accepted a = words::acceptance_of(f, document_->plan(), reason.toStdString(), who.toStdString(),
+                                            QDate::currentDate().toString(Qt::ISODate).toStdString());
+    document_->apply(Put<Accepted>{a, {}}, say("accept: ") + q(a.name));
+}
+
+void FindingsStrip::take_back(const Id& acceptance) {
+    document_->apply(Remove<Accepted>{acceptance}, say("accepted no longer"));
 }
 
 void FindingsStrip::refresh() {
@@ -145,11 +273,11 @@ void FindingsStrip::refresh() {
         delete item;
     }
     sentences_.clear();
-    int counts[4] = {0, 0, 0, 0};
-    for (const Finding& f : document_->inspector().findings()) {
-        ++counts[static_cast<int>(f.severity)];
-        rows_->addWidget(row_of(f));
-    }
+    const auto& findings = document_->inspector().findings();
+    std::size_t counts[4];
+    for (int k = 0; k < 4; ++k)
+        counts[k] = words::count_of(static_cast<Severity>(k), findings, document_->plan());
+    for (const words::FindingBunch& b : words::bunches(findings, document_->plan())) add_bunch(b, findings);
     rows_->addStretch();
     QStringList parts;
     for (int k = 0; k < 4; ++k)

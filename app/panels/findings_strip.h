@@ -3,9 +3,12 @@
 
 #include <QLabel>
 #include <QScrollArea>
+#include <QToolButton>
 #include <QVBoxLayout>
+#include <functional>
 
 #include "document/document.h"
+#include "words/accepted.h"
 
 namespace yr::app {
 
@@ -14,20 +17,32 @@ class FindingsStrip : public QWidget {
 
   public:
     explicit FindingsStrip(Document* document, QWidget* parent = nullptr);
+    // What is listed, line by line; a group is one line until it is opened.
     [[nodiscard]] QStringList sentences() const { return sentences_; }
+    // Takes a finding as it is, for that reason; it counts no longer.
+    void accept(const Finding& finding, const QString& reason, const QString& who);
+    void take_back(const Id& acceptance);
 
   signals:
     void why_finding(const Finding& finding, const QPoint& global);
 
   private:
     void refresh();
-    QWidget* row_of(const Finding& finding);
+    QWidget* row_of(const Finding& finding, int indent);
+    QWidget* line_of(Severity severity, const QString& text, bool soft, int indent,
+                     const std::function<void()>& chosen, const std::function<void(const QPoint&)>& why,
+                     const std::vector<QWidget*>& right);
+    void add_bunch(const words::FindingBunch& bunch, const std::vector<Finding>& findings);
+    void ask_to_accept(const Finding& finding);
+    QToolButton* rule_button(const Finding& finding);
+    QToolButton* mend_button(const QString& text, const QString& tip, const std::function<void()>& act);
+    QToolButton* more_button(const Finding& finding);
     void go_to(const Finding& finding);
 
     Document* document_;
     QLabel* counts_;
     QVBoxLayout* rows_;
-    QStringList sentences_;
+    QStringList sentences_, open_;  // open_: groups that are shown whole
 };
 
 }  // namespace yr::app

@@ -98,8 +98,8 @@ class Asking {
                 if (static_cast<std::size_t>(k) < plan_.runs.size())
                     ask(static_cast<std::size_t>(k),
                         {DemandKind::start, load.id, state.id,
-                         std::abs(s.point.conductors[static_cast<std::size_t>(k)].current_A) + more,
-                         seconds});
+                         std::abs(s.point.conductors[static_cast<std::size_t>(k)].current_A) + more, seconds,
+                         std::abs(s.point.conductors[static_cast<std::size_t>(k)].current_A)});
         }
     }
 
@@ -168,14 +168,35 @@ double held_multiple(const FuseKind& kind, double seconds) {
     return std::max(low, kind.continuous_share);
 }
 
+double rating_for_start(const DemandItem& item, const FuseKind& kind) {
+    double low = item.settles_A * 0.5 + 1e-3, high = item.amps * 2;
+    for (int k = 0; k < 40; ++k) {
+        const double middle = std::sqrt(low * high);
+        (used_by_start(kind, middle, item.amps, item.settles_A, item.seconds) < 1 ? high : low) = middle;
+    }
+    return high;
+}
+
 double rating_for(const DemandItem& item, const FuseKind& kind, double air_C) {
     if (item.kind == DemandKind::box) return item.amps;
     const double colder = rerated_A(kind, 1, std::max(air_C, 25.0));
+    if (item.kind == DemandKind::start) return rating_for_start(item, kind) / colder;
     return item.seconds <= 0 ? item.amps / kind.continuous_share
                              : item.amps / held_multiple(kind, item.seconds) / colder;
 }
 
 }  // namespace
+
+double used_by_start(const FuseKind& kind, double rated_A, double start_A, double run_A, double seconds) {
+    constexpr int kPieces = 60;
+    double used = 0;
+    for (int k = 0; k < kPieces; ++k) {
+        const double t = (k + 0.5) / kPieces * seconds;
+        const double amps = run_A + (start_A - run_A) * std::exp(-3 * t / seconds);
+        used += seconds / kPieces / opening_time(kind, amps / rated_A).earliest_s;
+    }
+    return used;
+}
 
 const DemandItem* RunDemand::lasting() const {
     for (const DemandItem& i : items)

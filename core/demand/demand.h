@@ -30,7 +30,8 @@ struct DemandItem {
     Id who;    // load, source, battery, inverter or box that asks; empty: all of them
     Id state;  // listed state in which it does; empty: none of them
     double amps = 0;
-    double seconds = 0;  // 0: for ever
+    double seconds = 0;    // 0: for ever
+    double settles_A = 0;  // start: what it comes down to by the end of its seconds
 };
 
 struct RunDemand {
@@ -51,6 +52,11 @@ struct RunDemand {
 // The least rating of a fuse of that kind that carries all of it: for ever within its continuous share, turns
 // and starts below its earliest opening, the room of a box whole. `air_C`: around the fuse at its hottest.
 [[nodiscard]] double least_rating_A(const RunDemand& demand, const FuseKind& kind, double air_C = 25);
+
+// How far a fuse's earliest opening is used up by a start that falls from its peak to the running current:
+// below 1 it holds.
+[[nodiscard]] double used_by_start(const FuseKind& kind, double rated_A, double start_A, double run_A,
+                                   double seconds);
 
 // What decides that; nullptr where nothing is asked.
 [[nodiscard]] const DemandItem* decides(const RunDemand& demand, const FuseKind& kind);

@@ -195,18 +195,6 @@ void thin_straps(const Case& c, std::vector<Finding>& out, std::size_t from) {
     }
 }
 
-// How far a fuse's earliest opening is used up by a start that falls from its peak to the running current.
-double used_by_start(const FuseKind& kind, double rated_A, double start_A, double run_A, double seconds) {
-    constexpr int kPieces = 60;
-    double used = 0;
-    for (int k = 0; k < kPieces; ++k) {
-        const double t = (k + 0.5) / kPieces * seconds;
-        const double amps = run_A + (start_A - run_A) * std::exp(-3 * t / seconds);
-        used += seconds / kPieces / opening_time(kind, amps / rated_A).earliest_s;
-    }
-    return used;
-}
-
 // Largest start of that length that the fuse holds, A.
 double held_start_A(const FuseKind& kind, double rated_A, double run_A, double seconds) {
     double low = rated_A, high = rated_A * 40;

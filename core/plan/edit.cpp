@@ -108,7 +108,8 @@ bool forget(Run& r, const Id& load, const std::vector<Id>& fuses) {
 bool is_shared(const Edit& edit) {
     return std::holds_alternative<SetVehicle>(edit) || std::holds_alternative<SetPolicy>(edit) ||
            std::holds_alternative<SetSurvey>(edit) || std::holds_alternative<SetActive>(edit) ||
-           std::holds_alternative<Put<PanelSwitch>>(edit) ||
+           std::holds_alternative<Put<PanelSwitch>>(edit) || std::holds_alternative<Put<Accepted>>(edit) ||
+           std::holds_alternative<Remove<Accepted>>(edit) ||
            std::holds_alternative<Remove<PanelSwitch>>(edit) || std::holds_alternative<Put<Variant>>(edit) ||
            std::holds_alternative<Remove<Variant>>(edit);
 }

@@ -58,6 +58,8 @@ template <class T, class P>
 [[nodiscard]] auto& list_of(P& plan) {
     if constexpr (std::is_same_v<T, PanelSwitch>)
         return plan.panel;
+    else if constexpr (std::is_same_v<T, Accepted>)
+        return plan.accepted;
     else if constexpr (std::is_same_v<T, Variant>)
         return plan.variants;
     else

@@ -27,6 +27,8 @@ const MigrationSteps& migration_steps() {
         {2, [](nlohmann::json&) {}},
         // Version 4 brought what a state stands for; before it, the names of the built-in states said so.
         {3, state_roles},
+        // Version 5 brought findings that were accepted: an addition.
+        {4, [](nlohmann::json&) {}},
     };
     return steps;
 }

@@ -85,6 +85,7 @@ void each_named(const Plan& plan, F&& use) {
         for (const auto& x : things) use(x.id, x.name);
     });
     for (const auto& x : plan.panel) use(x.id, x.name);
+    for (const auto& x : plan.accepted) use(x.id, x.name);
     for (const auto& x : plan.variants) use(x.id, x.name);
     for (const auto& x : plan.survey.points) use(x.id, x.name);
     for (const auto& x : plan.runs)

@@ -354,6 +354,22 @@ struct PanelSwitch {
     friend bool operator==(const PanelSwitch&, const PanelSwitch&) = default;
 };
 
+// A finding that somebody has looked at and takes as it is. It counts no longer, stays listed, and comes back
+// when its number gets worse.
+struct Accepted {
+    Id id;
+    std::string name;   // what was said when it was accepted
+    std::string kind;   // of the finding, as in the files of `rail check`
+    Id about;           // what it is about ...
+    std::string other;  // ... and with what
+    Id state;           // empty: in no state of its own
+    double value = 0, limit = 0;
+    std::string reason;
+    std::string who;
+    std::string when;  // ISO 8601 date
+    friend bool operator==(const Accepted&, const Accepted&) = default;
+};
+
 // A named other way to do it: what differs from the plan as it stands. Vehicle and policy are shared.
 struct Variant {
     Id id;
@@ -409,6 +425,7 @@ struct Plan {
     std::vector<Load> loads;
     std::vector<State> states;
     std::vector<PanelSwitch> panel;  // labels only: a switch exists by being named in a condition
+    std::vector<Accepted> accepted;
     std::vector<Variant> variants;
     Id active;  // the variant that is shown; empty: the plan as it stands
     Survey survey;

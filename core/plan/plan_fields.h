@@ -35,6 +35,8 @@ inline constexpr const char* kPartName<ChannelGroup> = "channel_group";
 template <>
 inline constexpr const char* kPartName<PanelSwitch> = "panel_switch";
 template <>
+inline constexpr const char* kPartName<Accepted> = "accepted_finding";
+template <>
 inline constexpr const char* kPartName<Vehicle> = "vehicle";
 template <>
 inline constexpr const char* kPartName<Stock> = "stock";
@@ -102,6 +104,21 @@ void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
     v("label", x.label);
+}
+
+template <class V, Part<Accepted> T>
+void fields(V&& v, T& x) {
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
+    v(F("kind").needed(), x.kind);
+    v(F("about"), x.about);
+    v(F("other"), x.other);
+    v(F("state"), x.state);
+    v(F("value"), x.value);
+    v(F("limit"), x.limit);
+    v(F("reason").needed(), x.reason);
+    v(F("who"), x.who);
+    v(F("when"), x.when);
 }
 
 template <class V, Part<Vehicle> T>
@@ -477,6 +494,7 @@ void fields(V&& v, T& x) {
     each_list(
         [&](const auto& list) { v(list.needed ? F(list.key).needed() : F(list.key), x.*list.in_plan); });
     v("panel", x.panel);
+    v("accepted", x.accepted);
     v("variants", x.variants);
     v("active", x.active);
     v("survey", x.survey);

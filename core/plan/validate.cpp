@@ -74,6 +74,7 @@ class Checker {
         collect_ids("loads", plan_.loads);
         collect_ids("states", plan_.states);
         collect_ids("panel", plan_.panel);
+        collect_ids("accepted", plan_.accepted);
         for (const Run& r : plan_.runs)
             for (const Device& d : r.devices)
                 if (d.kind == DeviceKind::fuse) fuses_.insert(d.id);

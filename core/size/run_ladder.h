@@ -8,9 +8,9 @@
 
 #include "guard/fault_study.h"
 #include "size/cable_size.h"
-#include "solve/load_paths.h"
 #include "size/run_check.h"
 #include "size/run_limits.h"
+#include "solve/load_paths.h"
 
 namespace yr {
 

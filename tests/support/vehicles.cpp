@@ -341,7 +341,8 @@ TestVehicle vehicle(unsigned seed, Mistake mistake) {
             v.where = heavy, v.tells = {F::drop_over_limit};
             for (Load& l : v.plan.loads)
                 if (l.id == run_of(v.plan, heavy).to.owner) l.critical = true;
-            run_of(v.plan, heavy).length_m = 16;
+            run_of(v.plan, heavy).length_m = 10;
+            run_of(v.plan, heavy).size = WireSize::awg(8);
             break;
         }
         case Mistake::return_thin:
