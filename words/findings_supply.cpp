@@ -14,6 +14,7 @@ std::string Speech::hours_to(const char* reached, const char* already) const {
     if (f.average && f.peak_hours)
         return say("{0} in {1} with all of it on, in {2} at {3} on average", reached,
                    duration_h(*f.peak_hours), duration_h(*f.hours), A(*f.average));
+    if (f.average) return say("{0} in {1} at {2} on average", reached, duration_h(*f.hours), A(*f.average));
     return say("{0} in {1}", reached, duration_h(*f.hours));
 }
 

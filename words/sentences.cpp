@@ -33,6 +33,15 @@ std::string mended_kind(const Mend& m) {
 
 }  // namespace
 
+namespace {
+
+// ", 8 AWG" where the cable changes along with its fuse.
+std::string with_size(const Mend& m) {
+    return m.to ? ", " + short_size(*m.to) : std::string();
+}
+
+}  // namespace
+
 std::string mend_label(const Finding& f, const Plan& plan) {
     if (!f.mend) return {};
     const Mend& m = *f.mend;
@@ -52,9 +61,10 @@ std::string mend_label(const Finding& f, const Plan& plan) {
             return from + arrow + to + (m.kind == MendKind::two_sizes ? translated(", both ways") : "");
         }
         case MendKind::fuse_rating:
-            return number(m.from_A) + arrow + quantity(m.to_A, Dimension::current);
+            return number(m.from_A) + arrow + quantity(m.to_A, Dimension::current) + with_size(m);
         case MendKind::add_fuse:
-            return translated("Add ") + quantity(m.to_A, Dimension::current) + translated(" fuse");
+            return translated("Add ") + quantity(m.to_A, Dimension::current) + translated(" fuse") +
+                   with_size(m);
         case MendKind::move_fuse:
             return translated("Move to the source");
         case MendKind::move_load:
@@ -92,9 +102,9 @@ std::string mend_name(const Finding& f, const Plan& plan) {
         case MendKind::two_sizes:
             return what + translated(" and its partner thicker");
         case MendKind::fuse_rating:
-            return what + translated(" to ") + number(m.to_A) + translated(" A");
+            return what + translated(" to ") + number(m.to_A) + translated(" A") + with_size(m);
         case MendKind::add_fuse:
-            return translated("fuse of ") + number(m.to_A) + translated(" A into ") + what;
+            return translated("fuse of ") + number(m.to_A) + translated(" A into ") + what + with_size(m);
         case MendKind::move_fuse:
             return what + translated(" to its source");
         case MendKind::move_load:

@@ -7,7 +7,7 @@
 namespace yr {
 namespace {
 
-constexpr int kSteps = 10;  // of charge; each is solved
+constexpr int kSteps = 4;  // of charge; each is solved
 constexpr double kFlows_A = 1e-3;
 
 Id opened_cutoff(const Solution& s) {

@@ -5,6 +5,7 @@
 #include <map>
 
 #include "catalog/assumptions.h"
+#include "demand/demand.h"
 #include "network/bridges.h"
 
 namespace yr {
@@ -269,6 +270,16 @@ void SizingModel::find_floors(const std::vector<Solution>& solutions) {
         for (std::size_t r = 0; r < plan_.runs.size(); ++r)
             if (plan_.runs[r].to == pos_of(inverter.id) || plan_.runs[r].from == neg_of(inverter.id))
                 floor_A_[r] = std::max(floor_A_[r], full);
+    }
+    // What no listed state shows, as far as the cable carries it now; and what returns to a battery's post or
+    // turns the starter stays as thick: shorts and cranking come back that way.
+    const auto demand = demand_of(plan_, solutions);
+    for (std::size_t r = 0; r < plan_.runs.size(); ++r) {
+        const double now_A = least_ampacity_A(plan_, plan_.runs[r]).value_or(0);
+        for (const DemandItem& i : demand[r].items)
+            if (i.kind == DemandKind::rating || i.kind == DemandKind::recharge || i.kind == DemandKind::box)
+                floor_A_[r] = std::max(floor_A_[r], std::min(i.amps, now_A));
+        if (demand[r].cranks) floor_A_[r] = std::max(floor_A_[r], now_A);
     }
 }
 

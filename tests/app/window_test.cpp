@@ -67,7 +67,7 @@ TEST_F(WindowTest, UndoIsNamedAndUnlimited) {
 
 TEST_F(WindowTest, EveryFindingStandsInTheStripAndItsMendClearsIt) {
     ASSERT_EQ(static_cast<std::size_t>(window.findings()->sentences().size()),
-              doc().inspector().findings().size());
+              words::bunches(doc().inspector().findings(), plan()).size());
     const Id deck = run_named("deck light feed");
     ASSERT_EQ(count(FindingKind::fuse_above_cable, deck), 1);
     QToolButton* mend = nullptr;
@@ -183,6 +183,54 @@ TEST_F(WindowTest, LooksAndUnitsSwitch) {
     const QImage bench = window.grab().toImage();
     EXPECT_LT(night.pixelColor(640, 20).lightness(), 80);
     EXPECT_GT(bench.pixelColor(640, 20).lightness(), 200);
+}
+
+TEST_F(WindowTest, FindingsOfAKindAreOneLineThatOpens) {
+    const auto groups = words::bunches(doc().inspector().findings(), plan());
+    const auto large =
+        std::find_if(groups.begin(), groups.end(), [](const auto& b) { return b.which.size() > 2; });
+    ASSERT_NE(large, groups.end());
+    const auto lines = window.findings()->sentences().size();
+    const QString text = QStringLiteral("Show all %1").arg(large->which.size());
+    QToolButton* show = nullptr;
+    for (QToolButton* b : window.findings()->findChildren<QToolButton*>(QStringLiteral("mend")))
+        if (b->text() == text && !show) show = b;
+    ASSERT_NE(show, nullptr);
+    show->click();
+    EXPECT_EQ(window.findings()->sentences().size(), lines + static_cast<qsizetype>(large->which.size()));
+}
+
+TEST_F(WindowTest, AFindingIsAcceptedForAReasonUndoneAndSaved) {
+    const Id deck = run_named("deck light feed");
+    const auto find_it = [&] {
+        const auto& all = doc().inspector().findings();
+        return *std::find_if(all.begin(), all.end(), [&](const Finding& f) {
+            return f.kind == FindingKind::fuse_above_cable && f.id == deck;
+        });
+    };
+    const auto stops = [&] { return words::count_of(Severity::stop, doc().inspector().findings(), plan()); };
+    const std::size_t before = stops();
+    window.findings()->accept(find_it(), QStringLiteral("measured: it opens at 30 A"),
+                              QStringLiteral("the fitter"));
+    doc().inspector().finish();
+    EXPECT_EQ(stops(), before - 1);
+    EXPECT_EQ(window.findings()->sentences().back(), QStringLiteral("1 finding is accepted as it is."));
+    EXPECT_FALSE(doc().inspector().severity_of(deck).value_or(Severity::note) == Severity::stop);
+    const QString file = QString::fromStdString(folder.file("taken.yourrail.json"));
+    ASSERT_TRUE(window.save_to(file));
+    ASSERT_EQ(load_plan(file.toStdString())->accepted.size(), 1U);
+    EXPECT_EQ(load_plan(file.toStdString())->accepted.front().reason, "measured: it opens at 30 A");
+    // its number gets worse: it comes back
+    yr::Run worse = *yr::find(plan().runs, deck);
+    for (Device& d : worse.devices)
+        if (d.kind == DeviceKind::fuse) d.fuse = FuseType::bolt, d.rating_A = 80;
+    doc().apply(Put<yr::Run>{worse, {}}, QStringLiteral("worse"));
+    doc().inspector().finish();
+    EXPECT_EQ(stops(), before);
+    doc().store().undo_stack()->undo();
+    window.findings()->take_back(plan().accepted.front().id);
+    doc().inspector().finish();
+    EXPECT_EQ(stops(), before);
 }
 
 // "1,500 W" may be fifteen hundred or one and a half: it is asked, and Enter waits for the answer.

@@ -136,7 +136,7 @@ TEST(ControlProperties, AnyWalkStaysAPlanAndCanBeTakenBack) {
         const SneakSearch s = search_sneaks(walk.plan());
         EXPECT_TRUE(s.complete);
         for (const SneakPath& p : s.found) EXPECT_NE(find(walk.plan().loads, p.load), nullptr);
-        for (const Finding& f : inspect(walk.plan()).findings)
+        for (const Finding& f : inspect_with_candidates(walk.plan()).findings)
             EXPECT_FALSE(words::sentence(f, walk.plan()).empty());
     }
 }

@@ -73,7 +73,9 @@ TEST(Inspect, SupplyShortNamesTheHours) {
         const double amps = f.average.value_or(f.value);
         EXPECT_LT(amps, f.value) << "its fridge rests three parts of five";
         const double whole = 20 * std::pow(*b.capacity_Ah / (amps * 20), 1.12);
-        EXPECT_NEAR(*f.hours, (*b.charge - 0.5) * whole, 1e-9);
+        // as the battery falls its volts do, and it gives more: a little less than on the first amps
+        EXPECT_LE(*f.hours, (*b.charge - 0.5) * whole);
+        EXPECT_NEAR(*f.hours, (*b.charge - 0.5) * whole, 0.06);
     }
 }
 
@@ -114,7 +116,8 @@ TEST(Inspect, CableOverItsTableIsAStopWithAThickerSize) {
 TEST(Inspect, RandomPlansNeverBreakIt) {
     for (std::uint32_t seed = 1; seed <= 30; ++seed) {
         const Plan plan = random_plan(seed);
-        for (const Finding& f : inspect(plan).findings) EXPECT_FALSE(words::sentence(f, plan).empty());
+        for (const Finding& f : inspect_with_candidates(plan).findings)
+            EXPECT_FALSE(words::sentence(f, plan).empty());
     }
 }
 

@@ -247,7 +247,7 @@ TEST(Findings, RandomPlansWithDevicesNeverBreakThem) {
     shape.devices = true;
     for (std::uint32_t seed = 1; seed <= sweep(12U, 40U); ++seed) {
         const Plan plan = random_plan(seed, shape);
-        for (const Finding& f : inspect(plan).findings) {
+        for (const Finding& f : inspect_with_candidates(plan).findings) {
             EXPECT_FALSE(words::sentence(f, plan).empty());
             EXPECT_TRUE(std::isfinite(f.value));
         }

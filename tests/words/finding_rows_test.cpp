@@ -60,7 +60,7 @@ TEST(FindingRowNames, WhatRestsOnAnAverageSaysSo) {
     const Plan plan = *load_plan(YR_SOURCE_DIR "/data/plans/river-gauging-truck.yourrail.json");
     Finding f = made_up(FindingKind::battery_drains, plan);
     EXPECT_EQ(words::sentence(f, plan).find("on average"), std::string::npos);
-    f.average = 4;
+    f.average = 4, f.hours = 3;
     EXPECT_NE(words::sentence(f, plan).find("on average"), std::string::npos);
 }
 
