@@ -258,7 +258,7 @@ void fuses_at_work(const Case& c, std::vector<Finding>& out) {
 }
 
 void hot_turns(const Case& c, std::vector<Finding>& out) {
-    const auto duties = run_duties(c.plan, c.solutions);
+    const auto duties = run_duties(c.plan, c.solutions, true);
     for (std::size_t k = 0; k < c.plan.runs.size(); ++k) {
         const Run& r = c.plan.runs[k];
         const auto& duty = duties[k];

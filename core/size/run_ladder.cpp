@@ -250,7 +250,7 @@ double drop_limit_V(const Plan& plan, const Load& load) {
 namespace {
 
 std::optional<RunDuty> duty_of(const Plan& plan, std::size_t run, const std::vector<Solution>& solutions,
-                               const std::vector<std::vector<char>>& served) {
+                               const std::vector<std::vector<char>>& served, bool only_hot = false) {
     const Run& r = plan.runs[run];
     std::optional<RunDuty> worst;
     for (std::size_t s = 0; s < solutions.size(); ++s) {
@@ -263,6 +263,8 @@ std::optional<RunDuty> duty_of(const Plan& plan, std::size_t run, const std::vec
         if (duty.cycle.on_s <= 0) continue;
         DutyCycle each = duty.cycle;
         each.on_A /= r.parallel, each.rest_A /= r.parallel;
+        // what it would bear for ever it bears in turns: the steady balance bounds them
+        if (only_hot && conductor_temperature_C(e.cable, each.on_A, r.insulation_C) <= r.insulation_C) continue;
         duty.peak_C = duty_temperature(e.cable, each).peak_C;
         const auto amp = run_ampacity(plan, r, plan.states[s]);
         duty.table_carries = amp && amps <= amp->allowed_A;
@@ -273,7 +275,8 @@ std::optional<RunDuty> duty_of(const Plan& plan, std::size_t run, const std::vec
 
 }  // namespace
 
-std::vector<std::optional<RunDuty>> run_duties(const Plan& plan, const std::vector<Solution>& solutions) {
+std::vector<std::optional<RunDuty>> run_duties(const Plan& plan, const std::vector<Solution>& solutions,
+                                               bool only_hot) {
     const auto turning = turning_loads(plan, solutions);
     std::vector<std::vector<char>> served(solutions.size(), std::vector<char>(plan.loads.size(), 0));
     std::vector<std::optional<RunDuty>> duties(plan.runs.size());
@@ -284,7 +287,7 @@ std::vector<std::optional<RunDuty>> run_duties(const Plan& plan, const std::vect
     for (std::size_t r = 0; r < plan.runs.size(); ++r) {
         if (plan.runs[r].body_metal || plan.runs[r].resistance_ohm) continue;
         mark(r, 1);
-        duties[r] = duty_of(plan, r, solutions, served);
+        duties[r] = duty_of(plan, r, solutions, served, only_hot);
         mark(r, 0);
     }
     return duties;
