@@ -57,9 +57,7 @@ void Inspector::prove_mends() {
 
 void Inspector::finish() {
     if (!current() && !job_.running()) start();
-    job_.finish();
-    if (!proved() && !proving_.running()) prove_mends();
-    proving_.finish();
+    job_.finish();  // what mends the findings follows: mends_proved()
 }
 
 // What each finding is about, by thing: views ask for every thing that they draw.

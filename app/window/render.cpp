@@ -75,6 +75,8 @@ bool draw(const Picture& what, const QString& path) {
     for (RailChart* chart : window.findChildren<RailChart*>()) chart->set_animated(false);
     what.prepare(window);
     window.document()->inspector().finish();
+    while (!window.document()->inspector().proved())
+        QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
     settle();
     QPixmap picture = window.grab();
     if (WhyPopup* why = window.why_popup(); why->isVisible()) {  // a window of its own: put where it stands

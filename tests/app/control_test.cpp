@@ -82,7 +82,9 @@ TEST_F(ControlTest, TheStripTellsAliveFromDead) {
         std::find_if(doc().inspector().findings().begin(), doc().inspector().findings().end(),
                      [](const Finding& f) { return f.kind == FindingKind::constant_on_key_rail; });
     ASSERT_NE(constant, doc().inspector().findings().end());
-    doc().inspector().mend(*constant);
+    const auto steps = doc().store().undo_stack()->count();
+    doc().inspector().mend(*constant);  // as soon as it is proved
+    ASSERT_TRUE(QTest::qWaitFor([&] { return doc().store().undo_stack()->count() > steps; }, 60000));
     for (const auto& r : page()->live()->rows()) EXPECT_FALSE(r.wrong()) << r.load;
 }
 
