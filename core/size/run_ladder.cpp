@@ -264,7 +264,8 @@ std::optional<RunDuty> duty_of(const Plan& plan, std::size_t run, const std::vec
         DutyCycle each = duty.cycle;
         each.on_A /= r.parallel, each.rest_A /= r.parallel;
         // what it would bear for ever it bears in turns: the steady balance bounds them
-        if (only_hot && conductor_temperature_C(e.cable, each.on_A, r.insulation_C) <= r.insulation_C) continue;
+        if (only_hot && conductor_temperature_C(e.cable, each.on_A, r.insulation_C) <= r.insulation_C)
+            continue;
         duty.peak_C = duty_temperature(e.cable, each).peak_C;
         const auto amp = run_ampacity(plan, r, plan.states[s]);
         duty.table_carries = amp && amps <= amp->allowed_A;
