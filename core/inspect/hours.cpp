@@ -31,17 +31,21 @@ Lasting lasting(const Plan& plan, const State& state, std::size_t battery, doubl
     if (e.charge <= to_charge) return out;
     const double step = (e.charge - to_charge) / kSteps;
     const Id was_open = opened_cutoff(now);
+    State at = state;
+    at.charge.reset();
+    Plan lower = plan;
+    for (std::size_t b = 0; b < lower.batteries.size(); ++b)  // the state's charge, which it says for all
+        lower.batteries[b].charge = now.network.batteries[b].charge;
+    double peak = out.peak_A, average = out.average_A;
     for (int k = 0; k < kSteps; ++k) {
-        State at = state;
-        at.charge.reset();
-        Plan lower = plan;
         const double charge = e.charge - (k + 0.5) * step;
         lower.batteries[battery].charge = charge;
         const Solution s = solve(lower, at, solver);
-        if (!s.point.settled) break;
-        if (out.cutoff.empty() && opened_cutoff(s) != was_open) out.cutoff = opened_cutoff(s);
-        const double peak = s.point.batteries[battery].current_A;
-        const double average = average_battery_A(s.network, s.point, battery);
+        if (s.point.settled) {  // where it does not, the amps of the step above stand: the hours stay whole
+            if (out.cutoff.empty() && opened_cutoff(s) != was_open) out.cutoff = opened_cutoff(s);
+            peak = s.point.batteries[battery].current_A;
+            average = average_battery_A(s.network, s.point, battery);
+        }
         const auto add = [&](std::optional<double>& hours, double amps) {
             if (!hours) return;
             if (amps < kFlows_A) {

@@ -2,6 +2,7 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <atomic>
 #include <cmath>
 #include <map>
 #include <set>
@@ -375,6 +376,17 @@ TEST(Sneak, TheTrucksOwnAndTheLastFittersWires) {
     EXPECT_EQ(own.found[0].load, "load-9");
     EXPECT_EQ(own.found[0].kind, SneakKind::dead);
     ASSERT_FALSE(own.found[0].mends.empty());
+}
+
+TEST(Sneak, ASearchThatWasStoppedSaysSo) {
+    std::atomic<bool> cancel = true;
+    SneakAsk ask;
+    ask.cancel = &cancel;
+    const SneakSearch cut = search_sneaks(truck(), ask);
+    EXPECT_FALSE(cut.complete);
+    EXPECT_EQ(words::search_text(cut).find("Stopped on the way through"), 0U);
+    cancel = false;
+    EXPECT_EQ(words::search_text(search_sneaks(truck(), ask)).find("Every one of"), 0U);
 }
 
 TEST(Sneak, EveryMendClearsItsPath) {

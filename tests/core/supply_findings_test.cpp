@@ -4,8 +4,11 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
+#include "catalog/batteries.h"
 #include "inspect/findings.h"
+#include "inspect/hours.h"
 #include "plan/additions.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
@@ -80,6 +83,54 @@ TEST(BatteryFindings, AStoppedTruckCranksForHoursAndColdTakesThem) {
     cold.batteries[0].health = 0.2;
     const auto old = found(cold, FindingKind::will_not_crank, "battery-1");
     EXPECT_TRUE(old) << "an old battery in the cold does not crank at all";
+}
+
+// A heater of 1.2 ohm straight on a battery, added up by hand in 400 thin slices: volts fall with the charge
+// and so do the amps. A second battery beside it keeps the charge that the state gives both.
+TEST(Hours, AgreeWithASumByHand) {
+    Plan plan = empty_plan("lasting");
+    Battery& b = plan.batteries[0];
+    b.chemistry = Chemistry::agm, b.capacity_Ah = 80, b.R0_ohm = 0.004, b.peukert = 1.15;
+    Load heater;
+    heater.id = "heater", heater.name = "heater", heater.draw = {DrawKind::resistance, 1.2};
+    plan.loads = {heater};
+    for (const auto& [id, from, to] :
+         {std::tuple{"a", "battery-1.pos", "heater.pos"}, std::tuple{"b", "heater.neg", "battery-1.neg"}}) {
+        yr::Run r;
+        r.id = id, r.name = id, r.from = from, r.to = to, r.resistance_ohm = 0.001;
+        plan.runs.push_back(r);
+    }
+    State parked{"s", "Parked", Key::off, 0, 25, 25, {}, {}};
+    parked.charge = 0.9;
+    plan.states = {parked};
+    const auto& lead = chemistry_data(Chemistry::agm);
+    double hours = 0;
+    constexpr int kSlices = 400;
+    for (int k = 0; k < kSlices; ++k) {
+        const double charge = 0.9 - (k + 0.5) * 0.4 / kSlices;
+        const double amps =
+            interpolate(lead.ocv_V, charge) / (1.202 + 0.004 * interpolate(lead.R0_factor, charge));
+        hours += 0.4 / kSlices * 20 * std::pow(80 / (amps * 20), 1.15);
+    }
+    const Lasting alone = lasting(plan, parked, 0, 0.5);
+    ASSERT_TRUE(alone.average_h && alone.peak_h);
+    EXPECT_NEAR(*alone.average_h, hours, 0.002 * hours);
+    EXPECT_NEAR(*alone.peak_h, hours, 0.002 * hours);
+    EXPECT_EQ(lasting(plan, parked, 0, 0.95).average_h, 0.0) << "below it already";
+
+    Battery beside = plan.batteries[0];
+    beside.id = "battery-2", beside.name = "beside it", beside.charge = 0.2;
+    plan.batteries.push_back(beside);
+    for (const auto& [id, from, to] : {std::tuple{"c", "battery-2.pos", "battery-1.pos"},
+                                       std::tuple{"d", "battery-2.neg", "battery-1.neg"}}) {
+        yr::Run r;
+        r.id = id, r.name = id, r.from = from, r.to = to, r.resistance_ohm = 1e-4;
+        plan.runs.push_back(r);
+    }
+    const Lasting both = lasting(plan, parked, 0, 0.8);
+    Plan said = plan;  // the same charge typed at the battery says the same
+    said.batteries[1].charge = 0.9;
+    EXPECT_EQ(both.average_h, lasting(said, parked, 0, 0.8).average_h);
 }
 
 TEST(BatteryFindings, UnequalLinksShareUnequally) {
