@@ -12,8 +12,8 @@ const FindingRow kRows[] = {
      .group = FindingGroup::cables,
      .value = Dimension::current,
      .sentence = [](const Speech& s) -> std::string {
-         return say("{0} carries {1} where {2} is allowed, in {3}.", s.who(), s.A(s.f.value), s.A(s.f.limit),
-                    s.state());
+         return say("{0} carries {1} where {2} is allowed, in {3}.", s.who(), s.value_in(Dimension::current),
+                    s.A(s.f.limit), s.state());
      },
      .rule = [](const Speech& s) -> Rule {
          return {s.plan.policy.ampacity_table == AmpacityTable::abyc ? translated("ABYC E-11")
@@ -32,9 +32,9 @@ const FindingRow kRows[] = {
          if (s.f.other.empty())
              return say(
                  "{0} may have to carry {1} when its load runs, which no listed state shows; it stands {2}.",
-                 s.who(), s.A(s.f.value), s.A(s.f.limit));
+                 s.who(), s.value_in(Dimension::current), s.A(s.f.limit));
          return say("{0} may have to carry {1}, which {2} is made for; it stands {3}.", s.who(),
-                    s.A(s.f.value), s.other(), s.A(s.f.limit));
+                    s.value_in(Dimension::current), s.other(), s.A(s.f.limit));
      },
      .rule = [](const Speech& s) -> Rule {
          return {s.plan.policy.ampacity_table == AmpacityTable::abyc ? translated("ABYC E-11")
@@ -52,9 +52,9 @@ const FindingRow kRows[] = {
      .group = FindingGroup::cables,
      .value = Dimension::temperature,
      .sentence = [](const Speech& s) -> std::string {
+         if (s.melts(s.f.value)) return say("{0} melts in {1}.", s.who(), s.state());
          return say("{0} heats to {1}, over the {2} of its insulation, in {3}.", s.who(),
-                    quantity(s.f.value, Dimension::temperature, s.style),
-                    quantity(s.f.limit, Dimension::temperature, s.style), s.state());
+                    s.value_in(Dimension::temperature), s.C(s.f.limit), s.state());
      },
      .rule = [](const Speech&) -> Rule {
          return {translated("heat balance"),
@@ -201,8 +201,10 @@ const FindingRow kRows[] = {
      .group = FindingGroup::cables,
      .value = Dimension::temperature,
      .sentence = [](const Speech& s) -> std::string {
+         const std::string turn = s.f.other.empty() ? std::string(translated("cranking")) : s.other();
+         if (s.melts(s.f.value)) return say("{0} melts before a turn of {1} is over.", s.who(), turn);
          return say("{0} reaches {1} at the end of a turn of {2}, over the {3} of its insulation.", s.who(),
-                    s.C(s.f.value), s.other(), s.C(s.f.limit));
+                    s.value_in(Dimension::temperature), turn, s.C(s.f.limit));
      },
      .rule = [](const Speech&) -> Rule {
          return {translated("heat in time"),

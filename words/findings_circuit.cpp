@@ -13,8 +13,11 @@ const FindingRow kRows[] = {
      .value = Dimension::voltage,
      .sentence = [](const Speech& s) -> std::string {
          std::string text =
-             say("{0} loses {1} ({2}) where {3} is allowed, at worst {4}.", s.who(), s.share(s.f.value),
-                 quantity(s.f.value, Dimension::voltage, s.style), s.share(s.f.limit), s.state());
+             say("On the way to {0} {1} ({2}) is lost where {3} is allowed, at worst in {4}.", s.it(),
+                 told_apart(s.f.value / s.plan.vehicle.nominal_V, s.f.limit / s.plan.vehicle.nominal_V,
+                            Dimension::fraction, s.style)
+                     .first,
+                 s.V(s.f.value), s.share(s.f.limit), s.state());
          if (!s.f.biggest_run.empty())
              text += say(" {0} alone takes {1}.", capital(yr::name_of(s.plan, s.f.biggest_run)),
                          quantity(s.f.biggest_V, Dimension::voltage, s.style));
@@ -145,6 +148,8 @@ const FindingRow kRows[] = {
      .sentence = [](const Speech& s) -> std::string {
          if (s.f.other == "length")
              return say("{0} has no stated length or size; the result rests on an assumption.", s.who());
+         if (s.f.value < 1.5)
+             return say("The resistance of {0} is assumed. Measure it.", yr::name_of(s.plan, s.f.id));
          return say("{0} ground bonds and body joints are assumed, {1} among them. Measure them.",
                     number(s.f.value), yr::name_of(s.plan, s.f.id));
      },
@@ -158,10 +163,10 @@ const FindingRow kRows[] = {
      .group = FindingGroup::volts,
      .value = Dimension::voltage,
      .sentence = [](const Speech& s) -> std::string {
-         return s.f.value < s.f.limit ? say("{0} gets {1} in {2}; it works from {3}.", s.who(),
-                                            s.V(s.f.value), s.state(), s.V(s.f.limit))
-                                      : say("{0} gets {1} in {2}; it bears {3}.", s.who(), s.V(s.f.value),
-                                            s.state(), s.V(s.f.limit));
+         const std::string gets = s.value_in(Dimension::voltage);
+         return s.f.value < s.f.limit
+                    ? say("{0} gets {1} in {2}; it works from {3}.", s.who(), gets, s.state(), s.V(s.f.limit))
+                    : say("{0} gets {1} in {2}; it bears {3}.", s.who(), gets, s.state(), s.V(s.f.limit));
      },
      .rule = [](const Speech& s) -> Rule {
          const Load* l = find(s.plan.loads, s.f.id);
@@ -295,8 +300,8 @@ const FindingRow kRows[] = {
      .group = FindingGroup::volts,
      .value = Dimension::voltage,
      .sentence = [](const Speech& s) -> std::string {
-         return say("{0} alone loses {1} in {2}; a main cable stays below {3}.", s.who(), s.V(s.f.value),
-                    s.state(), s.V(s.f.limit));
+         return say("{0} alone loses {1} in {2}; a main cable stays below {3}.", s.who(),
+                    s.value_in(Dimension::voltage), s.state(), s.V(s.f.limit));
      },
      .rule = [](const Speech&) -> Rule {
          return {translated("service limit"), assumption("cable_service_V").source};

@@ -15,7 +15,7 @@ const FindingRow kRows[] = {
          return say(
              "{0}: the {1} {2} is larger than the {3} its cable stands. An overload heats the cable before "
              "it opens.",
-             s.who(), s.A(s.f.value), s.kind_of_fuse(), s.A(s.f.limit));
+             s.who(), s.value_in(Dimension::current), s.kind_of_fuse(), s.A(s.f.limit));
      },
      .rule = [](const Speech& s) -> Rule {
          return {s.plan.policy.ampacity_table == AmpacityTable::abyc ? translated("ABYC E-11")
@@ -166,8 +166,10 @@ const FindingRow kRows[] = {
      .group = FindingGroup::shorts,
      .value = Dimension::temperature,
      .sentence = [](const Speech& s) -> std::string {
+         if (s.melts(s.f.value))
+             return say("{0} melts in a short before {1} is sure to open.", s.who(), s.other());
          return say("{0} reaches {1} in a short before {2} is sure to open; it bears {3}.", s.who(),
-                    s.C(s.f.value), s.other(), s.C(s.f.limit));
+                    s.value_in(Dimension::temperature), s.other(), s.C(s.f.limit));
      },
      .rule = [](const Speech&) -> Rule {
          return {translated("short heat"),
@@ -233,14 +235,39 @@ const FindingRow kRows[] = {
              "earliest opening time at that current; 1 in all opens it.")};
      },
      .why = std::nullopt},
+    {.kind = FindingKind::turn_opens_fuse,
+     .name = "turn_opens_fuse",
+     .group = FindingGroup::fuses,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         const std::string long_s = seconds(3600 * s.f.hours.value_or(0), s.style);
+         if (s.f.state.empty())
+             return say("{0} may open at full pull: {1} for {2} at a stretch, where it is sure to hold {3}.",
+                        capital(s.other()), s.A(s.f.value), long_s, s.A(s.f.limit));
+         return say("{0} may open in {1}: {2} for {3} at a stretch, where it is sure to hold {4}.",
+                    capital(s.other()), s.state(), s.A(s.f.value), long_s, s.A(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("turns of work"),
+                 translated("opening by ISO 8820 bands, earliest (from memory)")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
     {.kind = FindingKind::fuse_loaded,
      .name = "fuse_loaded",
      .group = FindingGroup::fuses,
      .value = Dimension::current,
      .sentence = [](const Speech& s) -> std::string {
          const Device* d = find_device(s.plan, s.f.other);
+         const std::string share = s.pc(d ? s.f.value / d->rating_A : 0);
+         if (s.f.state.empty())
+             return say(
+                 "{0} may have to carry {1}, which no listed state shows: {2} of its rating; for ever it "
+                 "bears "
+                 "{3}.",
+                 capital(s.other()), s.value_in(Dimension::current), share, s.A(s.f.limit));
          return say("{0} carries {1} in {2}, {3} of its rating; for ever it bears {4}.", capital(s.other()),
-                    s.A(s.f.value), s.state(), s.pc(d ? s.f.value / d->rating_A : 0), s.A(s.f.limit));
+                    s.value_in(Dimension::current), s.state(), share, s.A(s.f.limit));
      },
      .rule = [](const Speech& s) -> Rule {
          const Device* d = find_device(s.plan, s.f.other);

@@ -78,7 +78,9 @@ std::string number(double value, int figures, bool comma) {
     return (value < 0 ? kMinus : "") + with_comma(std::move(text), comma);
 }
 
-std::string quantity(double value, Dimension dimension, const Style& style) {
+namespace {
+
+std::string quantity_of(double value, Dimension dimension, const Style& style, int more_figures) {
     const Scaled s = scale_of(value, dimension, style);
     int figures = 3;
     if (dimension == Dimension::voltage && std::abs(value) >= 10)
@@ -86,8 +88,23 @@ std::string quantity(double value, Dimension dimension, const Style& style) {
     if (dimension == Dimension::fraction || dimension == Dimension::temperature)
         figures = 2 + (std::abs(value * s.factor) >= 100);
     if (dimension == Dimension::temperature && std::abs(value) < 1) return "0" + std::string(kThin) + s.unit;
-    std::string text = number(value * s.factor, figures, style.decimal_comma);
+    std::string text = number(value * s.factor, figures + more_figures, style.decimal_comma);
     return *s.unit ? text + kThin + s.unit : text;
+}
+
+}  // namespace
+
+std::string quantity(double value, Dimension dimension, const Style& style) {
+    return quantity_of(value, dimension, style, 0);
+}
+
+std::pair<std::string, std::string> told_apart(double value, double limit, Dimension dimension,
+                                               const Style& style) {
+    for (int more = 0; more < 4; ++more) {
+        auto a = quantity_of(value, dimension, style, more), b = quantity_of(limit, dimension, style, more);
+        if (a != b || value == limit) return {std::move(a), quantity_of(limit, dimension, style, 0)};
+    }
+    return {quantity(value, dimension, style), quantity(limit, dimension, style)};
 }
 
 std::string editable(double value, Dimension dimension, const Style& style) {

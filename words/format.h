@@ -3,6 +3,7 @@
 #pragma once
 
 #include <string>
+#include <utility>
 
 #include "plan/plan.h"
 #include "units/quantity.h"
@@ -17,6 +18,10 @@ struct Style {
 
 // "14.5 A", "250 mV", "12.1 V", "3.3 mΩ", "4.5 m" or "14.8 ft", "85 °C", "3.7 %", "1.2 kW".
 [[nodiscard]] std::string quantity(double value, Dimension dimension, const Style& style = {});
+
+// A value against its limit, with as many figures as it takes to tell them apart: "10.2 %" and "10 %".
+[[nodiscard]] std::pair<std::string, std::string> told_apart(double value, double limit, Dimension dimension,
+                                                             const Style& style = {});
 
 // The number alone: at most `figures` significant, no trailing zeros.
 [[nodiscard]] std::string number(double value, int figures = 3, bool comma = decimal_comma());

@@ -163,14 +163,24 @@ std::string sentence(const ShortRow& row, const Plan& plan, const Style& style) 
         std::string names;
         for (const Id& d : row.slowest.devices)
             names += (names.empty() ? "" : translated(", then ")) + yr::name_of(plan, d);
-        text += say("{0} {1} {2} to {3}", names,
-                    row.slowest.devices.size() > 1 ? translated("open in") : translated("opens in"),
-                    seconds(row.fastest_s, style), opens_text(row.slowest.seconds, style));
+        const bool many = row.slowest.devices.size() > 1;
+        text += row.slowest.seconds
+                    ? say(many ? translated("{0} open in {1} to {2}") : translated("{0} opens in {1} to {2}"),
+                          names, seconds(row.fastest_s, style), seconds(*row.slowest.seconds, style))
+                    : say(many ? translated("{0} may open after {1} and are not sure to")
+                               : translated("{0} may open after {1} and is not sure to"),
+                          names, seconds(row.fastest_s, style));
     }
-    if (row.hottest)
-        text += say("; {0} reaches {1} of {2}", plan.runs[row.hottest->run].name,
-                    quantity(row.hottest->reached_C, Dimension::temperature, style),
-                    quantity(row.hottest->allowed_C, Dimension::temperature, style));
+    if (row.hottest) {
+        const Run& hot = plan.runs[row.hottest->run];
+        text += melts_at_C(hot.material) <= row.hottest->reached_C
+                    ? say("; {0} melts", hot.name)
+                    : say("; {0} reaches {1} of {2}", hot.name,
+                          told_apart(row.hottest->reached_C, row.hottest->allowed_C, Dimension::temperature,
+                                     style)
+                              .first,
+                          quantity(row.hottest->allowed_C, Dimension::temperature, style));
+    }
     if (!row.near_interrupts) text += say("; over the {0} it cuts off", A(row.interrupts_A));
     if (!row.first_up.empty()) text += say("; {0} may open first", yr::name_of(plan, row.first_up));
     if (!row.management.empty())

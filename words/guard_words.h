@@ -13,6 +13,11 @@ namespace yr::words {
 [[nodiscard]] const char* name_of(Limit limit);
 
 // "blade fuse", "type III breaker".
+// Copper melts at 1085 C, the core of copper-clad aluminium at 660 (handbook values, from memory).
+[[nodiscard]] constexpr double melts_at_C(Material material) {
+    return material == Material::cca ? 660 : 1085;
+}
+
 [[nodiscard]] std::string device_kind(FuseType type);
 
 // Seconds as people read them: "40 ms", "1.3 s", "25 min"; "not sure to open" for none.

@@ -23,6 +23,14 @@ struct Speech {
     [[nodiscard]] std::string A(double v) const { return quantity(v, Dimension::current, style); }
     [[nodiscard]] std::string V(double v) const { return quantity(v, Dimension::voltage, style); }
     [[nodiscard]] std::string C(double v) const { return quantity(v, Dimension::temperature, style); }
+    // The finding's value and its limit, told apart.
+    [[nodiscard]] std::string value_in(Dimension d) const {
+        return told_apart(f.value, f.limit, d, style).first;
+    }
+    [[nodiscard]] bool melts(double conductor_C) const {
+        const Run* run = find(plan.runs, f.id);
+        return conductor_C >= melts_at_C(run ? run->material : Material::copper);
+    }
     [[nodiscard]] std::string mm2(double v) const { return quantity(v, Dimension::area, style); }
     [[nodiscard]] std::string pc(double v) const { return quantity(v, Dimension::fraction, style); }
     [[nodiscard]] std::string mm(double v) const { return number(v) + translated("\xE2\x80\x89mm"); }

@@ -12,7 +12,6 @@
 namespace yr {
 namespace {
 
-constexpr double kCranking_s = 30;      // the length of a try, SAE J537's discharge
 constexpr double kSurge_s = 5;          // an inverter's and a converter's peak; common practice
 constexpr double kLowRail = 10.5 / 12;  // where an inverter without a stated cut-off is taken to stop
 constexpr double kNothing_A = 0.01;
@@ -50,6 +49,7 @@ class Asking {
     OperatingPoint at_rest(const Plan& plan, Network net) {
         for (std::size_t l = 0; l < plan.loads.size(); ++l)
             if (plan.loads[l].on_s) net.loads[l].wanted = net.loads[l].mains_wanted = false;
+        for (ConductorElement& c : net.conductors) c.turn.reset();
         return solver_.solve(net);
     }
 
@@ -106,6 +106,8 @@ class Asking {
     void situation(const Situation& situation) {
         const State& state = situation.plan.states.front();
         Network net = compile(situation.plan, state);
+        net.lasts_s = 0;  // amps alone are asked for: as warm as they would be for ever is warm enough
+        for (LoadElement& l : net.loads) l.on_s = 0;
         if (situation.loads_off)
             for (LoadElement& l : net.loads) l.wanted = l.mains_wanted = false;
         const Solution s = settle(std::move(net), solver_);
@@ -158,16 +160,6 @@ class Asking {
     OperatingPointSolver solver_;
 };
 
-// Largest multiple of its rating that the kind is sure to hold for so long.
-double held_multiple(const FuseKind& kind, double seconds) {
-    double low = 0.1, high = 100;
-    for (int k = 0; k < 50; ++k) {
-        const double middle = std::sqrt(low * high);
-        (opening_time(kind, middle).earliest_s >= seconds ? low : high) = middle;
-    }
-    return std::max(low, kind.continuous_share);
-}
-
 double rating_for_start(const DemandItem& item, const FuseKind& kind) {
     double low = item.settles_A * 0.5 + 1e-3, high = item.amps * 2;
     for (int k = 0; k < 40; ++k) {
@@ -186,6 +178,15 @@ double rating_for(const DemandItem& item, const FuseKind& kind, double air_C) {
 }
 
 }  // namespace
+
+double held_multiple(const FuseKind& kind, double seconds) {
+    double low = 0.1, high = 100;
+    for (int k = 0; k < 50; ++k) {
+        const double middle = std::sqrt(low * high);
+        (opening_time(kind, middle).earliest_s >= seconds ? low : high) = middle;
+    }
+    return std::max(low, kind.continuous_share);
+}
 
 double used_by_start(const FuseKind& kind, double rated_A, double start_A, double run_A, double seconds) {
     constexpr int kPieces = 60;

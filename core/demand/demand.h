@@ -53,6 +53,9 @@ struct RunDemand {
 // and starts below its earliest opening, the room of a box whole. `air_C`: around the fuse at its hottest.
 [[nodiscard]] double least_rating_A(const RunDemand& demand, const FuseKind& kind, double air_C = 25);
 
+// Largest multiple of its rating that the kind is sure to hold for so long.
+[[nodiscard]] double held_multiple(const FuseKind& kind, double seconds);
+
 // How far a fuse's earliest opening is used up by a start that falls from its peak to the running current:
 // below 1 it holds.
 [[nodiscard]] double used_by_start(const FuseKind& kind, double rated_A, double start_A, double run_A,

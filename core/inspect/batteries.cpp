@@ -179,7 +179,7 @@ void cranking_reserve(const Case& c, std::size_t crank, std::vector<Finding>& ou
         const double gives = c.solutions[s].point.batteries[battery].current_A;
         if (gives < kNoticeable_A || e.charge <= high) continue;
         Finding f = make_finding(FindingKind::cranks_for, Severity::note, b.id, {}, parked.id, gives, high);
-        const Lasting to_no_start = lasting(c.plan, parked, battery, high);
+        const Lasting to_no_start = lasting(c.plan, parked, battery, high, &c.solutions[s]);
         if (to_no_start.average_A < gives * 0.999)
             f.average = to_no_start.average_A, f.peak_hours = to_no_start.peak_h;
         f.hours = to_no_start.average_h;

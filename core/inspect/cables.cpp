@@ -87,20 +87,23 @@ void inspect_cables(const Case& c, std::vector<Finding>& out) {
             const auto amp = run_ampacity(c.plan, run, state);
             if (!amp) continue;
             const double amps = std::abs(r.current_A);
-            if (amps > amp->allowed_A * (1 + 1e-9) && amps > 1e-3)
+            // what comes and goes is judged in time (hot turns); the table judges what stays beside it
+            const auto& turn = c.solutions[s].network.conductors[k].turn;
+            const double stays_A = turn ? turn->cycle.rest_A : amps;
+            if (stays_A > amp->allowed_A * (1 + 1e-9) && stays_A > 1e-3)
                 keep_worst(out, from,
                            {FindingKind::cable_over_ampacity,
                             Severity::stop,
                             run.id,
                             {},
                             state.id,
-                            amps,
+                            stays_A,
                             amp->allowed_A,
                             {},
                             {},
                             0,
                             {}});
-            else if (r.temperature_C > run.insulation_C && amps > 1e-3)
+            else if (!turn && r.temperature_C > run.insulation_C && amps > 1e-3)
                 keep_worst(out, from,
                            {FindingKind::cable_over_temperature,
                             Severity::stop,

@@ -53,6 +53,28 @@ std::optional<Mend> stronger_fuse(const Plan& plan, const Id& fuse_id, double am
     return std::nullopt;
 }
 
+// A cable that is as hot without the short: a steady overload, told as what it is and blamed on no fuse.
+bool hot_before(const Case& c, const ShortRow& row) {
+    constexpr double kSame_K = 5;
+    const double before_C = c.solutions[row.state].point.conductors[row.hottest->run].temperature_C;
+    return before_C > row.hottest->allowed_C && row.hottest->reached_C < before_C + kSame_K;
+}
+
+// Each cable that shorts overheat is told once, by the worst of them.
+void once_a_cable(std::vector<Finding>& out, std::size_t from) {
+    const auto first = out.begin() + static_cast<std::ptrdiff_t>(from);
+    std::vector<Finding> kept;
+    for (auto f = first; f != out.end(); ++f) {
+        const auto worse = [&](const Finding& o) {
+            return o.kind == f->kind && o.id == f->id &&
+                   (o.value > f->value || (o.value == f->value && &o < &*f));
+        };
+        if (f->kind != FindingKind::short_hurts || std::none_of(first, out.end(), worse)) kept.push_back(*f);
+    }
+    out.erase(first, out.end());
+    out.insert(out.end(), kept.begin(), kept.end());
+}
+
 bool told(const std::vector<Finding>& out, FindingKind kind, const std::string& other) {
     return std::any_of(out.begin(), out.end(),
                        [&](const Finding& f) { return f.kind == kind && f.other == other; });
@@ -74,7 +96,7 @@ void judge(const Case& c, const FaultStudy& study, const ShortRow& row, std::vec
                        make_finding(FindingKind::short_stays, row.hurts() ? Severity::stop : Severity::check,
                                     run.id, row.near, state, row.least_A, 0),
                        Worse::lower);
-        else if (row.hurts())
+        else if (row.hurts() && !hot_before(c, row))
             keep_worst(
                 out, from,
                 make_finding(FindingKind::short_hurts, Severity::stop, c.plan.runs[row.hottest->run].id,
@@ -107,6 +129,7 @@ void inspect_faults(const Case& c, std::vector<Finding>& out) {
     const std::size_t from = out.size();
     const FaultStudy study = study_bolted(c.plan, c.solutions);
     for (const ShortRow& row : study.rows) judge(c, study, row, out, from);
+    once_a_cable(out, from);
     if (!c.with_mends) return;
     for (std::size_t n = from; n < out.size(); ++n) {
         Finding& f = out[n];

@@ -102,9 +102,11 @@ enum class FindingKind {
     demand_over,  // id run; other: source, battery or inverter for which, or empty: all behind it together;
                   // value A that it may have to carry, limit: what it stands
     fuse_above_channel,  // id run; other: fuse; value A, limit: what its channel is made for, A
-    converter_starved  // id source: no volts exist at which it gets its power; value A it would have to give
+    converter_starved,  // id source: no volts exist at which it gets its power; value A it would have to give
+    turn_opens_fuse  // id run; other: fuse; state; value: A for `hours` at a stretch, limit: what it is sure
+                     // to hold for so long, A
 };
-inline constexpr std::size_t kFindingKinds = static_cast<std::size_t>(FindingKind::converter_starved) + 1;
+inline constexpr std::size_t kFindingKinds = static_cast<std::size_t>(FindingKind::turn_opens_fuse) + 1;
 
 enum class MendKind {
     none,

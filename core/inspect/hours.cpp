@@ -19,10 +19,12 @@ Id opened_cutoff(const Solution& s) {
 
 }  // namespace
 
-Lasting lasting(const Plan& plan, const State& state, std::size_t battery, double to_charge) {
+Lasting lasting(const Plan& plan, const State& state, std::size_t battery, double to_charge,
+                const Solution* solved) {
     Lasting out;
     OperatingPointSolver solver;
-    const Solution now = solve(plan, state, solver);
+    const Solution own = solved ? Solution{} : solve(plan, state, solver);
+    const Solution& now = solved ? *solved : own;
     if (!now.point.settled) return out;
     const BatteryElement& e = now.network.batteries[battery];
     out.peak_A = now.point.batteries[battery].current_A;
@@ -40,7 +42,9 @@ Lasting lasting(const Plan& plan, const State& state, std::size_t battery, doubl
     for (int k = 0; k < kSteps; ++k) {
         const double charge = e.charge - (k + 0.5) * step;
         lower.batteries[battery].charge = charge;
-        const Solution s = solve(lower, at, solver);
+        Network net = compile(lower, at);
+        for (LoadElement& l : net.loads) l.on_s = 0;  // the warmth of turns moves no hour
+        const Solution s = settle(std::move(net), solver);
         if (s.point.settled) {  // where it does not, the amps of the step above stand: the hours stay whole
             if (out.cutoff.empty() && opened_cutoff(s) != was_open) out.cutoff = opened_cutoff(s);
             peak = s.point.batteries[battery].current_A;

@@ -16,7 +16,9 @@ struct Lasting {
     Id cutoff;            // the device that opened on the way; empty: none
 };
 
-// From the charge that the state gives it to `to_charge`. Already below it: 0 h.
-[[nodiscard]] Lasting lasting(const Plan& plan, const State& state, std::size_t battery, double to_charge);
+// From the charge that the state gives it to `to_charge`. Already below it: 0 h. `solved`: the plan in that
+// state, where it is at hand.
+[[nodiscard]] Lasting lasting(const Plan& plan, const State& state, std::size_t battery, double to_charge,
+                              const Solution* solved = nullptr);
 
 }  // namespace yr

@@ -20,6 +20,7 @@ class Compiler {
 
     Network run() {
         net_.nominal_V = plan_.vehicle.nominal_V;
+        if (state_.key == Key::crank) net_.lasts_s = kCranking_s;
         for (const Point& p : plan_.points) node(p.id);
         for (const Battery& b : plan_.batteries) add_battery(b);
         for (const Source& s : plan_.sources) add_source(s);
@@ -257,6 +258,11 @@ class Compiler {
         e.kind = draw.kind;
         e.value = draw.value;
         e.duty = l.duty.value_or(1);
+        if (l.on_s) {
+            const double share =
+                std::clamp(or_assumed(l.duty, "turn_share", l.id, net_.assumptions), 0.001, 1.0);
+            e.on_s = *l.on_s, e.rest_s = *l.on_s * (1 - share) / share;
+        }
         if (!l.inverter.empty()) {
             e.inverter = static_cast<int>(find(plan_.inverters, l.inverter) - plan_.inverters.data());
             const Inverter& mains = plan_.inverters[static_cast<std::size_t>(e.inverter)];

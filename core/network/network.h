@@ -3,10 +3,11 @@
 // two joints.
 #pragma once
 
+#include <optional>
 #include <string>
 #include <vector>
 
-#include "network/thermal.h"
+#include "network/thermal_time.h"
 #include "plan/plan.h"
 
 namespace yr {
@@ -31,6 +32,16 @@ struct SeriesPart {
     double forward_V = 0;  // diode
 };
 
+// Seconds for which cranking is held to last, SAE J537 (from memory).
+inline constexpr double kCranking_s = 30;
+
+// What a cable carries comes and goes: its heat is that of its time, not the steady balance.
+struct TurnHeat {
+    DutyCycle cycle;   // amps of the whole run
+    double end_C = 0;  // conductor at the end of the longest turn, once turns repeat
+    int load = -1;     // whose turn is the longest, index in the network's list; -1: cranking
+};
+
 struct ConductorElement {
     NodeIndex from = kNoNode, to = kNoNode;
     int run = -1;            // index in Plan::runs, or
@@ -42,6 +53,7 @@ struct ConductorElement {
     int parallel = 1;
     CableSurroundings cable;  // for the heat balance; only where cable20_ohm > 0
     std::vector<SeriesPart> parts;
+    std::optional<TurnHeat> turn{};  // given by solve/turns.h; empty: it carries what it carries for ever
 };
 
 struct BatteryElement {
@@ -78,6 +90,7 @@ struct LoadElement {
     bool mains_wanted = false;
     double mains_V = 0, power_factor = 1;
     double duty = 1;  // share of the time for which it runs: counts where hours are asked, not for volts
+    double on_s = 0, rest_s = 0;  // its turns of work and the rests between them; on_s 0: runs for ever
 };
 
 // What decides by what it measures and remembers what it decided. It closes when the volts reach close_V,
@@ -112,6 +125,7 @@ struct Network {
     std::vector<MemoryElement> memories;
     NodeIndex reference = 0;  // 0 V: negative post of the first battery
     double nominal_V = 12;
+    double lasts_s = 0;  // of the state: cranking ends after so long; 0: for ever
     std::vector<AssumptionUse> assumptions;
 };
 

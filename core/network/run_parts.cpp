@@ -50,10 +50,13 @@ void fill_run_parts(ConductorElement& e, const Plan& plan, const Run& r, const S
     const CableValues cable = cable_values(plan, r, state, uses);
     e.cable20_ohm = cable.cable20_ohm;
     e.cable = cable.surroundings;
+    e.parallel = r.parallel;
     if (!r.body_metal && !r.resistance_ohm) {
         add_cable_parts(e, r, cable.size, uses);
+        if (e.turn) e.turn->end_C = duty_temperature(e.cable, each_of(e.turn->cycle, r.parallel)).peak_C;
         return;
     }
+    e.turn.reset();
     const double ohm = r.resistance_ohm ? *r.resistance_ohm : or_assumed({}, "metal_mohm", r.id, uses) * 1e-3;
     e.cable20_ohm = 0;
     e.fixed_ohm = ohm;

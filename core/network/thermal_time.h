@@ -42,6 +42,12 @@ struct DutyCycle {
     double rest_A = 0, rest_s = 0;
 };
 
+// What one of so many cables side by side carries of it.
+[[nodiscard]] inline DutyCycle each_of(DutyCycle whole, int parallel) {
+    whole.on_A /= parallel, whole.rest_A /= parallel;
+    return whole;
+}
+
 struct DutyResult {
     double first_C = 0;  // at the end of the first turn from rest
     double peak_C = 0;   // at the end of a turn once turns repeat for ever

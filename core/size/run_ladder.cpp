@@ -30,54 +30,6 @@ std::vector<std::vector<char>> served_loads(const Plan& plan, std::size_t run,
     return served;
 }
 
-// Loads that come and go, by state and run that is on their way.
-std::vector<std::vector<std::vector<std::size_t>>> turning_loads(const Plan& plan,
-                                                                 const std::vector<Solution>& solutions) {
-    std::vector<std::vector<std::vector<std::size_t>>> turning(
-        solutions.size(), std::vector<std::vector<std::size_t>>(plan.runs.size()));
-    for (std::size_t s = 0; s < solutions.size(); ++s) {
-        std::optional<LoadPaths> paths;
-        for (std::size_t k = 0; k < plan.loads.size(); ++k) {
-            const Load& l = plan.loads[k];
-            if (!l.on_s || !l.inverter.empty() || solutions[s].point.loads[k].status != LoadStatus::on)
-                continue;
-            if (!paths) paths.emplace(solutions[s].network, solutions[s].point);
-            for (int c : paths->of(k))
-                if (const int run = solutions[s].network.conductors[static_cast<std::size_t>(c)].run;
-                    run >= 0)
-                    turning[s][static_cast<std::size_t>(run)].push_back(k);
-        }
-    }
-    return turning;
-}
-
-// Amps through the run that come and go, and the longest turn of them.
-DutyCycle cycle_of(const Plan& plan, std::size_t s, const Solution& solution, const std::vector<char>& served,
-                   double amps, Id& load) {
-    DutyCycle cycle;
-    cycle.on_A = cycle.rest_A = amps;
-    if (plan.states[s].key == Key::crank) {
-        cycle.on_s = kCranking_s, cycle.rest_s = 1e5, cycle.rest_A = 0;
-        for (const Load& l : plan.loads)
-            if (l.starter) load = l.id;
-        return cycle;
-    }
-    double away_A = 0, longest = 0, duty = 1;
-    for (std::size_t k = 0; k < plan.loads.size(); ++k) {
-        const Load& l = plan.loads[k];
-        if (!served[k] || !l.on_s) continue;
-        away_A += solution.point.loads[k].current_A;
-        if (*l.on_s <= longest) continue;
-        longest = *l.on_s;
-        duty = std::clamp(l.duty.value_or(0.1), 0.001, 1.0);
-        load = l.id;
-    }
-    cycle.on_s = longest;
-    cycle.rest_A = std::max(0.0, amps - away_A);
-    cycle.rest_s = longest > 0 ? longest * (1 - duty) / duty : 0;
-    return cycle;
-}
-
 // Everything that stays the same from size to size.
 struct Ground {
     const Plan& plan;
@@ -89,15 +41,11 @@ struct Ground {
     double fuse_air_C = 25;
 };
 
-double conductor_C(const Ground& g, const Run& run, std::size_t s, const ConductorElement& e,
-                   const ConductorResult& r, bool& intermittent) {
-    Id load;
-    DutyCycle cycle = cycle_of(g.plan, s, g.solutions[s], g.served[s], std::abs(r.current_A), load);
-    intermittent = cycle.on_s > 0;
-    if (!intermittent) return r.temperature_C;
-    cycle.on_A /= run.parallel;
-    cycle.rest_A /= run.parallel;
-    return duty_temperature(e.cable, cycle).peak_C;
+double conductor_C(const Run& run, const ConductorElement& e, const ConductorResult& r) {
+    if (!e.turn) return r.temperature_C;
+    DutyCycle cycle = e.turn->cycle;  // of the plan's own size; this one may draw a little more or less
+    cycle.on_A = std::abs(r.current_A);
+    return duty_temperature(e.cable, each_of(cycle, run.parallel)).peak_C;
 }
 
 RunSizeRow judge(const Ground& g, const Run& run, const CircuitOptions& circuit,
@@ -113,12 +61,11 @@ RunSizeRow judge(const Ground& g, const Run& run, const CircuitOptions& circuit,
         const ConductorResult& c = points[s].conductors[g.run];
         const ConductorElement& e = circuit.network(s).conductors[g.run];
         const auto amp = run_ampacity(plan, run, plan.states[s]);
-        bool intermittent = false;
-        const double hot = conductor_C(g, run, s, e, c, intermittent);
+        const double hot = conductor_C(run, e, c);
         if (hot > row.temperature_C) row.temperature_C = hot, row.temperature_state = plan.states[s].id;
         const double allowed = amp ? std::max(amp->allowed_A, 1e-9) : 1e9;
         // what comes and goes is judged in time; the table's word on it stands beside
-        const double share = intermittent ? 0 : std::abs(c.current_A) / allowed;
+        const double share = e.turn ? 0 : std::abs(c.current_A) / allowed;
         if (share > worst_share) {
             worst_share = share;
             row.ampacity_A = amp ? amp->allowed_A : 0;
@@ -249,55 +196,26 @@ double drop_limit_V(const Plan& plan, const Load& load) {
 
 namespace {
 
-std::optional<RunDuty> duty_of(const Plan& plan, std::size_t run, const std::vector<Solution>& solutions,
-                               const std::vector<std::vector<char>>& served, bool only_hot = false) {
-    const Run& r = plan.runs[run];
-    std::optional<RunDuty> worst;
-    for (std::size_t s = 0; s < solutions.size(); ++s) {
-        const ConductorElement& e = solutions[s].network.conductors[run];
-        const double amps = std::abs(solutions[s].point.conductors[run].current_A);
-        if (e.cable20_ohm <= 0 || amps < 1e-3) continue;
-        RunDuty duty;
-        duty.state = plan.states[s].id;
-        duty.cycle = cycle_of(plan, s, solutions[s], served[s], amps, duty.load);
-        if (duty.cycle.on_s <= 0) continue;
-        DutyCycle each = duty.cycle;
-        each.on_A /= r.parallel, each.rest_A /= r.parallel;
-        // what it would bear for ever it bears in turns: the steady balance bounds them
-        if (only_hot && conductor_temperature_C(e.cable, each.on_A, r.insulation_C) <= r.insulation_C)
-            continue;
-        duty.peak_C = duty_temperature(e.cable, each).peak_C;
-        const auto amp = run_ampacity(plan, r, plan.states[s]);
-        duty.table_carries = amp && amps <= amp->allowed_A;
-        if (!worst || duty.peak_C > worst->peak_C) worst = duty;
-    }
-    return worst;
+Id turning_load(const Plan& plan, const TurnHeat& turn) {
+    if (turn.load >= 0) return plan.loads[static_cast<std::size_t>(turn.load)].id;
+    for (const Load& l : plan.loads)
+        if (l.starter) return l.id;
+    return {};
 }
 
 }  // namespace
 
-std::vector<std::optional<RunDuty>> run_duties(const Plan& plan, const std::vector<Solution>& solutions,
-                                               bool only_hot) {
-    const auto turning = turning_loads(plan, solutions);
-    std::vector<std::vector<char>> served(solutions.size(), std::vector<char>(plan.loads.size(), 0));
-    std::vector<std::optional<RunDuty>> duties(plan.runs.size());
-    const auto mark = [&](std::size_t run, char value) {
-        for (std::size_t s = 0; s < solutions.size(); ++s)
-            for (const std::size_t k : turning[s][run]) served[s][k] = value;
-    };
-    for (std::size_t r = 0; r < plan.runs.size(); ++r) {
-        if (plan.runs[r].body_metal || plan.runs[r].resistance_ohm) continue;
-        mark(r, 1);
-        duties[r] = duty_of(plan, r, solutions, served, only_hot);
-        mark(r, 0);
-    }
-    return duties;
-}
-
 std::optional<RunDuty> run_duty(const Plan& plan, std::size_t run, const std::vector<Solution>& solutions) {
     const Run& r = plan.runs[run];
-    if (r.body_metal || r.resistance_ohm) return std::nullopt;
-    return duty_of(plan, run, solutions, served_loads(plan, run, solutions));
+    std::optional<RunDuty> worst;
+    for (std::size_t s = 0; s < solutions.size(); ++s) {
+        const auto& turn = solutions[s].network.conductors[run].turn;
+        if (!turn || (worst && turn->end_C <= worst->peak_C)) continue;
+        const auto amp = run_ampacity(plan, r, plan.states[s]);
+        worst = RunDuty{turning_load(plan, *turn), plan.states[s].id, turn->cycle, turn->end_C,
+                        amp && turn->cycle.on_A <= amp->allowed_A};
+    }
+    return worst;
 }
 
 Result<RunLadder> run_ladder(const Plan& plan, const Id& run_id, int parallel,
@@ -320,7 +238,7 @@ Result<RunLadder> run_ladder(const Plan& plan, const Id& run_id, int parallel,
     ladder.insulation_C = found->insulation_C;
     Ground ground{plan, index, served_loads(plan, index, solutions), solutions};
     find_fuse(ground, *found, ladder);
-    ladder.duty = duty_of(plan, index, solutions, ground.served);
+    ladder.duty = run_duty(plan, index, solutions);
     std::vector<std::size_t> states(solutions.size());
     for (std::size_t s = 0; s < states.size(); ++s) states[s] = s;
     CircuitOptions circuit(plan, solutions, states);

@@ -75,18 +75,9 @@ struct RunLadder {
 [[nodiscard]] Result<RunLadder> run_ladder(const Plan& plan, const Id& run_id, int parallel = 0,
                                            const std::vector<Solution>* solutions = nullptr);
 
-// The same of every run of the plan, by run: cheaper than asking one by one. `only_hot`: those alone whose
-// current would bring them above their insulation if it stayed.
-[[nodiscard]] std::vector<std::optional<RunDuty>> run_duties(const Plan& plan,
-                                                             const std::vector<Solution>& solutions,
-                                                             bool only_hot = false);
-
 // Intermittent currents through a run at its present size: loads with an on-time, and cranking.
 [[nodiscard]] std::optional<RunDuty> run_duty(const Plan& plan, std::size_t run,
                                               const std::vector<Solution>& solutions);
-
-// Seconds for which cranking is held to last, SAE J537 (from memory).
-inline constexpr double kCranking_s = 30;
 
 // Volts that a load may lose: its own limit, or by policy for critical and other loads.
 [[nodiscard]] double drop_limit_V(const Plan& plan, const Load& load);

@@ -74,7 +74,6 @@ SizingModel::SizingModel(const Plan& plan, const SizingAsk& ask, const std::vect
 // Cables that may change, with what each may become.
 void SizingModel::find_runs(const SizingAsk& ask, const std::vector<Solution>& solutions) {
     free_of_.assign(plan_.runs.size(), -1);
-    const auto duties = run_duties(plan_, solutions);
     for (std::size_t r = 0; r < plan_.runs.size(); ++r) {
         deadline_.check();
         const Run& run = plan_.runs[r];
@@ -94,19 +93,11 @@ void SizingModel::find_runs(const SizingAsk& ask, const std::vector<Solution>& s
                 most_A =
                     std::max(most_A, std::abs(solutions[circuit_.states()[k]].point.conductors[r].current_A));
         add_choices(free, ask, std::max(most_A, floor_A_[r]));
-        const auto& duty = duties[r];
+        const auto duty = run_duty(plan_, r, solutions);
         std::vector<char> turns;
         std::vector<double> air;
         for (const std::size_t s : circuit_.states()) {
-            bool comes_and_goes = is_crank(plan_, s);
-            if (duty && !is_crank(plan_, s))
-                for (std::size_t l = 0; l < plan_.loads.size(); ++l)
-                    if (plan_.loads[l].on_s && solutions[s].point.loads[l].status == LoadStatus::on) {
-                        const auto path = path_of_load(solutions[s], static_cast<int>(l));
-                        if (std::find(path.begin(), path.end(), static_cast<int>(r)) != path.end())
-                            comes_and_goes = true;
-                    }
-            turns.push_back(comes_and_goes);
+            turns.push_back(solutions[s].network.conductors[r].turn.has_value());
             air.push_back(run_air(plan_, run, plan_.states[s]).ambient_C);
         }
         turns_.push_back(std::move(turns));
@@ -396,6 +387,21 @@ void SizingModel::put_one(Network& net, std::size_t k, std::size_t free, int cho
     c.cable20_ohm = e.cable20_ohm;
     c.cable = e.cable;
     c.cable.ambient_C = air_C_[free][k];
+    if (c.turn) c.turn->end_C = e.turn_C[k];
+}
+
+// Where the plan's own turns would leave a conductor of this make, by state.
+std::vector<double> SizingModel::turn_heat(std::size_t f, const CableSurroundings& cable) const {
+    std::vector<double> end_C;
+    for (std::size_t k = 0; k < states().size(); ++k) {
+        const auto& turn = circuit_.network(k).conductors[runs_[f].run].turn;
+        CableSurroundings there = cable;
+        there.ambient_C = air_C_[f][k];
+        end_C.push_back(
+            turn ? duty_temperature(there, each_of(turn->cycle, plan_.runs[runs_[f].run].parallel)).peak_C
+                 : std::nan(""));
+    }
+    return end_C;
 }
 
 void SizingModel::put(const Design& design) {
@@ -421,7 +427,7 @@ void SizingModel::find_least_currents() {
             ConductorElement e;
             std::vector<AssumptionUse> uses;
             fill_run_parts(e, plan_, run, plan_.states[states().front()], uses);
-            elements.push_back({e.fixed_ohm, e.cable20_ohm, e.cable});
+            elements.push_back({e.fixed_ohm, e.cable20_ohm, e.cable, turn_heat(f, e.cable)});
             std::vector<double> by_state;
             for (const std::size_t s : states()) {
                 const auto a = run_ampacity(plan_, run, plan_.states[s]);

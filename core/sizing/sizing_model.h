@@ -109,6 +109,7 @@ class SizingModel {
     [[nodiscard]] double cold_ohm(std::size_t k, std::size_t conductor, const Design& design) const;
     [[nodiscard]] double limit_current_A(std::size_t k, std::size_t load) const;
     void put(const Design& design);
+    [[nodiscard]] std::vector<double> turn_heat(std::size_t free, const CableSurroundings& cable) const;
     void put_one(Network& net, std::size_t k, std::size_t free, int choice) const;
     void find_least_currents();
     void filter_by_current();
@@ -128,6 +129,7 @@ class SizingModel {
     struct Element {
         double fixed_ohm = 0, cable20_ohm = 0;
         CableSurroundings cable;
+        std::vector<double> turn_C;  // by state: where its turns leave it; NaN: it carries what it carries
     };
 
     const Plan& plan_;

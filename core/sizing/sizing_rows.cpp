@@ -35,7 +35,9 @@ std::vector<SizingModel::DropRow> SizingModel::drop_rows() {
                 for (const Element& e : elements_[f]) {
                     CableSurroundings cable = e.cable;
                     cable.ambient_C = air_C_[f][k];
-                    const double hot = conductor_temperature_C(cable, amps / plan_.runs[at(run)].parallel, 0);
+                    const double hot =
+                        turns_[f][k] ? e.turn_C[k]
+                                     : conductor_temperature_C(cable, amps / plan_.runs[at(run)].parallel, 0);
                     volts.push_back(amps *
                                     (e.fixed_ohm + e.cable20_ohm * (1 + kCopperAlpha_per_K * (hot - 20))));
                 }

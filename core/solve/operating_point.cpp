@@ -63,6 +63,11 @@ struct OperatingPointSolver::Impl {
         glow_A.assign(network.conductors.size(), 0);
         for (std::size_t k = 0; k < network.conductors.size(); ++k) {
             const double ambient = network.conductors[k].cable.ambient_C;
+            if (network.conductors[k].turn) {
+                temperature_C[k] = network.conductors[k].turn->end_C;
+                cable_ohm[k] = at_temperature(network.conductors[k], temperature_C[k]);
+                continue;
+            }
             if (!again || !(temperature_C[k] >= ambient && temperature_C[k] < kWarmGuess_C))
                 temperature_C[k] = ambient;
             cable_ohm[k] = at_temperature(network.conductors[k], temperature_C[k]);
@@ -106,7 +111,7 @@ struct OperatingPointSolver::Impl {
         double moved = 0;
         for (std::size_t k = 0; k < net->conductors.size(); ++k) {
             const ConductorElement& c = net->conductors[k];
-            if (c.cable20_ohm <= 0 || !c.closed) continue;
+            if (c.cable20_ohm <= 0 || !c.closed || c.turn) continue;
             if (temperature_C[k] > kGlows_C ||
                 (iterations > kSlow && temperature_C[k] > c.cable.ambient_C + kWarm_K))
                 glows[k] = 1;

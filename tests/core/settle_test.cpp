@@ -4,6 +4,7 @@
 
 #include "plan/plan_json.h"
 #include "plan/validate.h"
+#include "plan/variant.h"
 #include "solve/settle.h"
 #include "support/random_plan.h"
 
@@ -142,6 +143,69 @@ TEST(NervousPlans, HoldSomeOfEachKind) {  // or the test above proves little
     }
     EXPECT_GT(chatter, 3);
     EXPECT_GT(several, 3);
+}
+
+// A winch of 440 A on 1/0 for a minute in ten: one physics for the solve, its drop and the sizing of a cable.
+TEST(Turns, AWinchHeatsItsCableForAMinuteOnly) {
+    Plan plan = empty_plan("winch");
+    Load winch;
+    winch.id = "winch", winch.name = "winch", winch.draw = {DrawKind::current, 440}, winch.on_s = 60,
+    winch.duty = 0.1;
+    plan.loads = {winch};
+    const auto lay = [&](const char* id, const Terminal& from, const Terminal& to, double length_m) {
+        yr::Run r;
+        r.id = id, r.name = id, r.from = from, r.to = to, r.length_m = length_m, r.size = WireSize::awg(0);
+        plan.runs.push_back(r);
+    };
+    lay("there", "battery-1.pos", "winch.pos", 4);
+    lay("back", "winch.neg", "battery-1.neg", 4);
+    State s{"s", "Pulling", Key::ignition, 0, 30, 30, {}, {}};
+    plan.states = {s};
+    const Solution turns = solve(plan, s);
+    ASSERT_TRUE(turns.point.settled);
+    const auto there = static_cast<std::size_t>(find(plan.runs, Id("there")) - plan.runs.data());
+    const ConductorElement& e = turns.network.conductors[there];
+    const double hot_C = turns.point.conductors[there].temperature_C;
+    EXPECT_NEAR(hot_C, duty_temperature(e.cable, {440, 60, 0, 540}).peak_C, 0.02);
+    EXPECT_LT(hot_C, 105);
+    EXPECT_TRUE(turns.point.residuals.good());
+    // R(T) = R20 (1 + 0.00393 (T - 20)), IEC 60028 for annealed copper
+    EXPECT_NEAR(turns.point.conductors[there].cable_ohm, e.cable20_ohm * (1 + 0.00393 * (hot_C - 20)), 1e-9);
+
+    plan.loads[0].on_s.reset();
+    const Solution forever = solve(plan, s);
+    EXPECT_GT(forever.point.conductors[there].temperature_C, hot_C + 50);
+    EXPECT_GT(forever.point.loads[0].drop_V, turns.point.loads[0].drop_V + 0.2);
+
+    // what also flows for ever there heats it between the turns
+    plan.loads[0].on_s = 60;
+    Load heater;
+    heater.id = "heater", heater.name = "heater", heater.draw = {DrawKind::current, 120};
+    plan.loads.push_back(heater);
+    lay("heater there", "winch.pos", "heater.pos", 0.5);
+    lay("heater back", "heater.neg", "winch.neg", 0.5);
+    const Solution both = solve(plan, s);
+    EXPECT_NEAR(both.point.conductors[there].temperature_C,
+                duty_temperature(e.cable, {560, 60, 120, 540}).peak_C, 0.05);
+}
+
+TEST(Turns, CrankingIsSecondsToo) {
+    const Plan plan = with_variant(*load_plan(demo_path(kDemos[0])), {});
+    for (const State& s : plan.states) {
+        if (s.key != Key::crank) continue;
+        const Solution solved = solve(plan, s);
+        for (std::size_t k = 0; k < plan.runs.size(); ++k) {
+            const ConductorElement& e = solved.network.conductors[k];
+            const ConductorResult& r = solved.point.conductors[k];
+            if (e.cable20_ohm <= 0 || std::abs(r.current_A) < 100) continue;
+            EXPECT_NEAR(
+                r.temperature_C,
+                temperature_after_C(e.cable, std::abs(r.current_A) / e.parallel, e.cable.ambient_C, 30), 0.05)
+                << plan.runs[k].name;
+            EXPECT_LT(r.temperature_C,
+                      conductor_temperature_C(e.cable, std::abs(r.current_A) / e.parallel, 25) + 1e-6);
+        }
+    }
 }
 
 }  // namespace

@@ -382,7 +382,7 @@ TEST(Placement, NearerToItsSupplyIsMeasuredWithEveryCableResized) {
 }
 
 // GLPK inside and CBC beside on the programs of real plans. With GLPK's clique cuts on, the truck came out
-// 3 g dearer than the least and was called proved.
+// 3 g dearer than the least and was called proved; with its presolver on, 375 g.
 TEST(Sizing, BothSolversProveTheSameLeast) {
     for (const char* name : kDemos) {
         const Plan plan = shown_plan(*load_plan(demo_path(name)));
