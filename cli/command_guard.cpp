@@ -1,9 +1,13 @@
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <filesystem>
 #include <memory>
+#include <set>
+#include <tuple>
 
 #include "commands.h"
+#include "inspect/checked_sizing.h"
 #include "plan/plan_json.h"
 #include "watch.h"
 #include "words/guard_words.h"
@@ -78,7 +82,7 @@ Json sizing_json(const SizingResult& r, const Plan& plan, const SizingAsk& ask) 
     out["source"] =
         "0-1 program (GLPK, COIN-OR CBC), each choice solved as the real circuit; ampacity, drop and fuse "
         "rules as "
-        "in `rail check`";
+        "in `rail check`; then inspected whole";
     return out;
 }
 
@@ -115,16 +119,22 @@ int run_optimise(const OptimiseOptions& o) {
         if (o.json) print(out);
         return 0;
     }
-    const auto result = size_plan(*plan, ask);
-    if (!result) return refuse("--" + result.error().place, result.error());
+    const auto inspected = size_checked(*plan, ask);
+    if (!inspected) return refuse("--" + inspected.error().place, inspected.error());
+    const SizingResult* result = &inspected->sizing;
     const bool found = result->status == SizingStatus::least || result->status == SizingStatus::best_found;
     if (found && !o.out.empty())
         if (const int code = write_changed(o.plan, o.variant, result->edit, o.out, o.force)) return code;
     if (o.json) {
-        print(sizing_json(*result, *plan, ask));
+        Json out = sizing_json(*result, *plan, ask);
+        out["kept"] = Json::array();
+        for (const Id& id : inspected->kept) out["kept"].push_back(name_of(*plan, id));
+        out["against"] = Json::array();
+        for (const Finding& f : inspected->against) out["against"].push_back(words::sentence(f, *plan));
+        print(out);
         return found ? 0 : 1;
     }
-    fmt::print("{}\n", words::sentence(*result, ask, *plan));
+    fmt::print("{}{}\n", words::sentence(*result, ask, *plan), words::kept_text(*inspected, *plan));
     for (std::size_t k = 1; k < result->blockers.size(); ++k)
         fmt::print("{}\n", words::sentence(result->blockers[k], *plan));
     std::vector<std::vector<std::string>> rows;
@@ -181,6 +191,31 @@ Json short_json(const ShortRow& r, const FaultStudy& study, const Plan& plan) {
     return out;
 }
 
+// What matters first: by severity, what heats a cable most, what stays; each place once, in its worst state.
+std::vector<const ShortRow*> worst_first(const std::vector<const ShortRow*>& rows) {
+    const auto rank = [](const ShortRow& r) {
+        const double heat = r.hottest ? r.hottest->reached_C / r.hottest->allowed_C : 0;
+        return std::make_tuple(static_cast<int>(words::severity_of(r)), r.clears(), r.ohm > 0, -heat,
+                               -r.near_A / std::max(r.interrupts_A, 1.0));
+    };
+    std::vector<const ShortRow*> sorted = rows;
+    std::stable_sort(sorted.begin(), sorted.end(),
+                     [&](const ShortRow* a, const ShortRow* b) { return rank(*a) < rank(*b); });
+    std::set<std::size_t> told;
+    std::erase_if(sorted, [&](const ShortRow* r) { return !told.insert(r->place).second; });
+    return sorted;
+}
+
+void print_short(const ShortRow& r, const FaultStudy& study, const Plan& plan) {
+    const std::string through =
+        r.ohm > 0 ? " through " + quantity(r.ohm, Dimension::resistance) : std::string(" bolted");
+    fmt::print("{} {}{}, {}: {}\n", words::mark(words::severity_of(r)),
+               words::place_text(study.places[r.place], plan), through, plan.states[r.state].name,
+               words::sentence(r, plan));
+}
+
+constexpr std::size_t kShortLines = 10;
+
 int run_faults(const std::string& path, const std::string& variant, const std::string& state, bool all,
                bool json) {
     const auto plan = load_shown(path, variant);
@@ -196,21 +231,26 @@ int run_faults(const std::string& path, const std::string& variant, const std::s
     int worst = 0;
     Json rows = Json::array();
     std::size_t count = 0, good = 0;
+    std::vector<const ShortRow*> matter;
     for (const ShortRow& r : study.rows) {
         if (!shown(r)) continue;
         ++count;
         const Severity severity = words::severity_of(r);
         good += severity == Severity::note;
         if (severity <= Severity::fix) worst = 1;
-        if (json) {
+        if (json)
             rows.push_back(short_json(r, study, *plan));
-        } else if (all || severity != Severity::note) {
-            const std::string through =
-                r.ohm > 0 ? " through " + quantity(r.ohm, Dimension::resistance) : std::string(" bolted");
-            fmt::print("{} {}{}, {}: {}\n", words::mark(severity),
-                       words::place_text(study.places[r.place], *plan), through, plan->states[r.state].name,
-                       words::sentence(r, *plan));
-        }
+        else if (all)
+            print_short(r, study, *plan);
+        else if (severity != Severity::note)
+            matter.push_back(&r);
+    }
+    matter = worst_first(matter);
+    for (std::size_t k = 0; k < std::min(matter.size(), kShortLines); ++k)
+        print_short(*matter[k], study, *plan);
+    if (matter.size() > kShortLines) {
+        const auto more = static_cast<long>(matter.size() - kShortLines);
+        fmt::print("{}\n", words::say_n("And {0} more place.", "And {0} more places.", more));
     }
     for (std::size_t k = 0; k < plan->states.size(); ++k) {
         if (solutions[k].point.settled || !(state.empty() || &plan->states[k] == find_state(*plan, state)))

@@ -6,6 +6,15 @@
 namespace yr::words {
 namespace {
 
+// The battery on whose negative post the finding's run ends.
+Id battery_of(const Speech& s) {
+    const Run* run = find(s.plan.runs, s.f.id);
+    if (!run) return {};
+    for (const Battery& b : s.plan.batteries)
+        if (run->from == neg_of(b.id) || run->to == neg_of(b.id)) return b.id;
+    return {};
+}
+
 const FindingRow kRows[] = {
     {.kind = FindingKind::cable_over_ampacity,
      .name = "cable_over_ampacity",
@@ -67,6 +76,12 @@ const FindingRow kRows[] = {
      .group = FindingGroup::cables,
      .value = Dimension::area,
      .sentence = [](const Speech& s) -> std::string {
+         if (const Battery* b = find(s.plan.batteries, battery_of(s)))
+             return say(
+                 "{0} holds {1} of copper where {2} brings {3}: what {4} gives, a short included, goes back "
+                 "there.",
+                 s.who(), quantity(s.f.value, Dimension::area, s.style), s.other(),
+                 quantity(s.f.limit, Dimension::area, s.style), b->name);
          return say(
              "{0} is thinner ({1}) than the supply of the same load ({2}): the thick side gains nothing.",
              s.who(), quantity(s.f.value, Dimension::area, s.style),
@@ -201,7 +216,7 @@ const FindingRow kRows[] = {
      .group = FindingGroup::cables,
      .value = Dimension::temperature,
      .sentence = [](const Speech& s) -> std::string {
-         const std::string turn = s.f.other.empty() ? std::string(translated("cranking")) : s.other();
+         const std::string turn = s.f.other.empty() ? s.state() : s.other();
          if (s.melts(s.f.value)) return say("{0} melts before a turn of {1} is over.", s.who(), turn);
          return say("{0} reaches {1} at the end of a turn of {2}, over the {3} of its insulation.", s.who(),
                     s.value_in(Dimension::temperature), turn, s.C(s.f.limit));

@@ -100,11 +100,12 @@ std::string quantity(double value, Dimension dimension, const Style& style) {
 
 std::pair<std::string, std::string> told_apart(double value, double limit, Dimension dimension,
                                                const Style& style) {
-    for (int more = 0; more < 4; ++more) {
-        auto a = quantity_of(value, dimension, style, more), b = quantity_of(limit, dimension, style, more);
-        if (a != b || value == limit) return {std::move(a), quantity_of(limit, dimension, style, 0)};
+    const std::string against = quantity(limit, dimension, style);
+    for (int more = 0; more < 3; ++more) {
+        auto a = quantity_of(value, dimension, style, more);
+        if (a != quantity_of(limit, dimension, style, more) || value == limit) return {std::move(a), against};
     }
-    return {quantity(value, dimension, style), quantity(limit, dimension, style)};
+    return {value > limit ? say("just over {0}", against) : say("just under {0}", against), against};
 }
 
 std::string editable(double value, Dimension dimension, const Style& style) {

@@ -134,6 +134,14 @@ std::string sentence(const SizingResult& r, const SizingAsk& ask, const Plan& pl
     return outcome(r, ask, plan, style) + left_out_text(r, plan);
 }
 
+std::string kept_text(const CheckedSizing& c, const Plan& plan, const Style& style) {
+    if (c.kept.empty()) return {};
+    std::string text = " " + say_n("{0} cable stays as it is, since another size would bring:",
+                                   "{0} cables stay as they are, since other sizes would bring:",
+                                   static_cast<long>(c.kept.size()));
+    return text + " " + sentence(c.against.front(), plan, style);
+}
+
 std::string binds_text(const SizedRun& run, const Plan& plan) {
     std::string text = name_of(run.binds);
     if (!run.load.empty()) text += translated(" of ") + yr::name_of(plan, run.load);

@@ -3,6 +3,7 @@
 #pragma once
 
 #include "guard/starting.h"
+#include "inspect/checked_sizing.h"
 #include "sizing/placement.h"
 #include "sizing/plan_sizing.h"
 #include "words/sentences.h"
@@ -12,12 +13,15 @@ namespace yr::words {
 // "ampacity", "drop", "its fuse", ...; what decides a size.
 [[nodiscard]] const char* name_of(Limit limit);
 
-// "blade fuse", "type III breaker".
 // Copper melts at 1085 C, the core of copper-clad aluminium at 660 (handbook values, from memory).
 [[nodiscard]] constexpr double melts_at_C(Material material) {
     return material == Material::cca ? 660 : 1085;
 }
 
+// " 3 cables stay as they are: another size would bring: …", or nothing.
+[[nodiscard]] std::string kept_text(const CheckedSizing& checked, const Plan& plan, const Style& style = {});
+
+// "blade fuse", "type III breaker".
 [[nodiscard]] std::string device_kind(FuseType type);
 
 // Seconds as people read them: "40 ms", "1.3 s", "25 min"; "not sure to open" for none.

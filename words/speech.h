@@ -3,6 +3,7 @@
 
 #include <string>
 
+#include "plan/roles.h"
 #include "words/guard_words.h"
 #include "words/sentences.h"
 
@@ -48,7 +49,7 @@ struct Speech {
     [[nodiscard]] std::string share(double volts) const { return pc(volts / plan.vehicle.nominal_V); }
     [[nodiscard]] bool parked() const {
         const State* s = find(plan.states, f.state);
-        return s && s->key == Key::off;
+        return s && stands(*s);
     }
     // What `other` is where it is a fuse or breaker.
     [[nodiscard]] std::string kind_of_fuse() const {

@@ -111,6 +111,24 @@ void fill_state(FieldForm& form, Document* doc, const Id& id) {
          {say("cranking"), "crank"}},
         [get] { return get() ? Id(enum_name(get()->key)) : Id(); },
         [set](const Id& v) { set(say("key ") + q(v), [&](State& s) { s.key = *enum_named<Key>(v); }); });
+    const char* by_key = "by key";
+    form.choice(
+        say("Stands for"),
+        {{say("by its key and engine"), by_key},
+         {say("parked"), "parked"},
+         {say("towed"), "towed"},
+         {say("idling"), "idling"},
+         {say("driving"), "driving"},
+         {say("working"), "working"},
+         {say("something that passes"), "passing"}},
+        [get, by_key] { return get() && get()->role ? Id(enum_name(*get()->role)) : Id(by_key); },
+        [set](const Id& v) {
+            set(say("stands for ") + q(v), [&](State& s) { s.role = enum_named<StateRole>(v); });
+        });
+    form.quantity(
+        say("Passes within"), Dimension::time, [get] { return get() ? get()->lasts_s : std::nullopt; },
+        [set](std::optional<double> v) { return set(say("length"), [&](State& s) { s.lasts_s = v; }); }, true,
+        say("if it passes: seconds"), 0.1, 86400);
     form.quantity(
         say("Sun on panels"), Dimension::fraction,
         [get] { return get() ? std::optional(get()->sun) : std::nullopt; },

@@ -66,8 +66,9 @@ ZeroOneAnswer solve_inside(const ZeroOneProgram& program, const ZeroOneLimits& l
     glp_iocp how;
     glp_init_iocp(&how);
     how.msg_lev = GLP_MSG_OFF;
-    // Its presolver and its clique cuts are left out: on sizing programs they cut the least away and call what
-    // is left proved (GLPK 5.0, found against CBC). Without the presolver it begins from the relaxed program.
+    // Its presolver and its clique cuts are left out: on sizing programs they cut the least away and call
+    // what is left proved (GLPK 5.0, found against CBC). Without the presolver it begins from the relaxed
+    // program.
     glp_smcp relaxed;
     glp_init_smcp(&relaxed);
     relaxed.msg_lev = GLP_MSG_OFF;

@@ -66,7 +66,7 @@ void charged_outside(const Case& c, std::size_t s, std::vector<Finding>& out, st
 // A running engine, a source that gives all it can, and a battery that gets less than it would take.
 void no_charge_left(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_t from) {
     const Solution& sol = c.solutions[s];
-    if (c.plan.states[s].rpm <= 0) return;
+    if (c.plan.states[s].rpm <= 0 || passes(c.plan.states[s])) return;
     const auto groups = conductor_groups(sol.network);
     for (std::size_t k = 0; k < c.plan.batteries.size(); ++k) {
         const BatteryElement& e = sol.network.batteries[k];
@@ -160,8 +160,11 @@ void cranking_reserve(const Case& c, std::size_t crank, std::vector<Finding>& ou
     const double least_V = assumption("crank_least_V").value * scale(c.plan, b);
     const double now_V = c.solutions[crank].point.batteries[battery].voltage_V;
     if (now_V < least_V) {
-        out.push_back(
-            make_finding(FindingKind::will_not_crank, Severity::stop, b.id, {}, state.id, now_V, least_V));
+        // of several cranking states the worst, by name
+        keep_worst(
+            out, 0,
+            make_finding(FindingKind::will_not_crank, Severity::stop, b.id, {}, state.id, now_V, least_V),
+            Worse::lower);
         return;
     }
     OperatingPointSolver solver;
@@ -174,7 +177,7 @@ void cranking_reserve(const Case& c, std::size_t crank, std::vector<Finding>& ou
         high = 0;  // even empty
     for (std::size_t s = 0; s < c.solutions.size(); ++s) {
         const State& parked = c.plan.states[s];
-        if (parked.key != Key::off || parked.rpm > 0) continue;
+        if (!stands(parked)) continue;
         const BatteryElement& e = c.solutions[s].network.batteries[battery];
         const double gives = c.solutions[s].point.batteries[battery].current_A;
         if (gives < kNoticeable_A || e.charge <= high) continue;

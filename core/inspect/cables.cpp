@@ -52,6 +52,37 @@ void thin_returns(const Case& c, std::vector<Finding>& out) {
     }
 }
 
+// A battery gives as much by its negative post as by its positive one, and a short takes that way too: all
+// its negative cables together hold at least half the copper of its thickest positive one. Common practice,
+// no source.
+void thin_battery_returns(const Case& c, std::vector<Finding>& out) {
+    constexpr double kHalf = 0.45;  // half but for what sizes of one table leave
+    for (const Battery& b : c.plan.batteries) {
+        const Run *feed = nullptr, *back = nullptr;
+        double together = 0;
+        bool known = true;
+        for (const Run& r : c.plan.runs) {
+            if (r.from == neg_of(b.id) || r.to == neg_of(b.id)) {
+                known = known && r.size && !r.body_metal && !r.resistance_ohm;
+                together += copper_mm2(r);
+                if (!back || copper_mm2(r) > copper_mm2(*back)) back = &r;
+            } else if ((r.from == pos_of(b.id) || r.to == pos_of(b.id)) &&
+                       (!feed || copper_mm2(r) > copper_mm2(*feed))) {
+                feed = &r;
+            }
+        }
+        if (!feed || !back || !known || together >= kHalf * copper_mm2(*feed) * 0.999) continue;
+        Finding f = make_finding(FindingKind::return_thinner, Severity::fix, back->id, feed->id, {}, together,
+                                 copper_mm2(*feed));
+        if (const auto size = size_for(*back, kHalf * copper_mm2(*feed)); size && c.with_mends) {
+            Run thicker = *back;
+            thicker.size = size;
+            f.mend = Mend{MendKind::size, Put<Run>{thicker, {}}, back->id, back->size, size, 0, 0, {}};
+        }
+        out.push_back(std::move(f));
+    }
+}
+
 // What flows in no listed state and the cable must bear all the same.
 void unlisted(const Case& c, std::vector<Finding>& out, std::size_t from) {
     for (std::size_t k = 0; k < c.plan.runs.size(); ++k) {
@@ -125,6 +156,7 @@ void inspect_cables(const Case& c, std::vector<Finding>& out) {
     }
     unlisted(c, out, from);
     thin_returns(c, out);
+    thin_battery_returns(c, out);
 }
 
 }  // namespace yr

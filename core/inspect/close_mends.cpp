@@ -36,23 +36,30 @@ bool gone(const Finding& asked, const std::vector<Finding>& after) {
     });
 }
 
-bool nothing_new(const Before& before, const std::vector<Finding>& after) {
-    return std::all_of(after.begin(), after.end(), [&](const Finding& f) {
-        if (f.severity > Severity::fix) return true;
-        const auto known = before.findings.find(place_of(f));
-        if (known == before.findings.end() || known->second->severity > f.severity) return false;
-        // temperatures and amps over their limit may not grow
-        return f.kind != FindingKind::cable_over_ampacity || excess(f) <= excess(*known->second) * kWorse;
-    });
+// Not there before, or graver; amps over their limit may not grow either.
+bool is_new(const Before& before, const Finding& f) {
+    if (f.severity > Severity::fix) return false;
+    const auto known = before.findings.find(place_of(f));
+    if (known == before.findings.end() || known->second->severity > f.severity) return true;
+    return f.kind == FindingKind::cable_over_ampacity && excess(f) > excess(*known->second) * kWorse;
 }
 
 }  // namespace
+
+std::vector<const Finding*> new_or_worse(const std::vector<Finding>& before,
+                                         const std::vector<Finding>& after) {
+    const Before known(before);
+    std::vector<const Finding*> out;
+    for (const Finding& f : after)
+        if (is_new(known, f)) out.push_back(&f);
+    return out;
+}
 
 bool closes(const Plan& plan, const std::vector<Finding>& findings, const Finding& asked, const Edit& edit) {
     Plan changed = plan;
     if (!apply(changed, edit)) return false;
     const Inspection after = inspect(changed, false);
-    return gone(asked, after.findings) && nothing_new(Before(findings), after.findings);
+    return gone(asked, after.findings) && new_or_worse(findings, after.findings).empty();
 }
 
 void close_mends(const Plan& plan, Inspection& inspection, const std::atomic<bool>* cancel) {

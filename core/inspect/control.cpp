@@ -157,12 +157,12 @@ void grounds(const Case& c, std::vector<Finding>& out) {
     }
 }
 
-// In the parked state that drains most: who takes how much of it.
-void parked(const Case& c, std::vector<Finding>& out) {
+// In the parked (towed) state that drains most: who takes how much of it.
+void parked(const Case& c, StateRole role, std::vector<Finding>& out) {
     std::optional<std::size_t> worst;
     double most = 0;
     for (std::size_t s = 0; s < c.plan.states.size(); ++s) {
-        if (c.plan.states[s].key != Key::off || c.plan.states[s].rpm > 0) continue;
+        if (!stands(c.plan.states[s]) || role_of(c.plan.states[s]) != role) continue;
         double gives = 0;
         for (const BatteryResult& b : c.solutions[s].point.batteries) gives += std::max(0.0, b.current_A);
         if (gives > most) most = gives, worst = s;
@@ -219,7 +219,7 @@ void inspect_control(const Case& c, std::vector<Finding>& out) {
     signals(c, out);
     coils(c, out);
     grounds(c, out);
-    parked(c, out);
+    for (const StateRole role : {StateRole::parked, StateRole::towed}) parked(c, role, out);
 }
 
 }  // namespace yr

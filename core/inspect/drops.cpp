@@ -182,7 +182,10 @@ void inspect_drops(const Case& c, std::vector<Finding>& out) {
             const LoadResult& r = point.loads[k];
             const Load& l = c.plan.loads[k];
             if (r.status == LoadStatus::dead) {
-                add_dead(c, k, state, out, from);
+                const auto alive = [&](const Solution& all_closed) {
+                    return all_closed.point.loads[k].status == LoadStatus::on;
+                };
+                if (!dead_on_purpose(c, s, alive)) add_dead(c, k, state, out, from);
             } else if (r.status == LoadStatus::collapsed) {
                 keep_worst(out, from,
                            {FindingKind::no_operating_point,

@@ -65,6 +65,23 @@ Answered answered_of(const Plan& plan, const Inspection& all) {
 
 namespace {
 
+// Who fuses by 150 % of the load knows that a slow overload may pass: a fuse above its cable is then
+// something to look at, as long as every short of that cable is cleared in time and it carries all that is
+// asked of it.
+void school_decides(const Plan& plan, std::vector<Finding>& findings) {
+    if (plan.policy.fuse_school == FuseSchool::wire) return;
+    const auto burns = [&](const Id& run) {
+        return std::any_of(findings.begin(), findings.end(), [&](const Finding& f) {
+            return f.id == run &&
+                   (f.kind == FindingKind::short_hurts || f.kind == FindingKind::short_stays ||
+                    f.kind == FindingKind::short_unsolved || f.kind == FindingKind::cable_over_ampacity ||
+                    f.kind == FindingKind::demand_over || f.kind == FindingKind::duty_hot);
+        });
+    };
+    for (Finding& f : findings)
+        if (f.kind == FindingKind::fuse_above_cable && !burns(f.id)) f.severity = Severity::check;
+}
+
 Inspection inspect_rules(const Plan& plan, bool with_mends) {
     Inspection result;
     result.solutions = solve_all(plan);
@@ -78,6 +95,7 @@ Inspection inspect_rules(const Plan& plan, bool with_mends) {
         apply_rules({plan, result.solutions, with_mends, result.bands}, f);
     else
         apply_rules({answered.plan, answered.solutions, with_mends, answered.bands}, f);
+    school_decides(plan, f);
     std::stable_sort(f.begin(), f.end(),
                      [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
     for (Finding& finding : f)  // what a rule found first is its first candidate

@@ -174,6 +174,10 @@ struct Inspection {
 [[nodiscard]] Inspection inspect_with_candidates(const Plan& plan);
 void close_mends(const Plan& plan, Inspection& inspection, const std::atomic<bool>* cancel = nullptr);
 
+// The stops and fixes of `after` that `before` did not have, or has worse.
+[[nodiscard]] std::vector<const Finding*> new_or_worse(const std::vector<Finding>& before,
+                                                       const std::vector<Finding>& after);
+
 // Whether an edit clears the finding and makes no new stop or fix. `findings`: of the plan as it is.
 [[nodiscard]] bool closes(const Plan& plan, const std::vector<Finding>& findings, const Finding& asked,
                           const Edit& edit);

@@ -3,9 +3,12 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
+#include <map>
 
 #include "demand/demand.h"
 #include "inspect/findings.h"
+#include "plan/roles.h"
 
 namespace yr {
 
@@ -16,7 +19,14 @@ struct Case {
     const std::vector<StateBands>& bands;  // empty: the plan states no ranges
     const FedEnds fed{plan};
     const std::vector<RunDemand> demand = demand_of(plan, solutions);  // by run
+    mutable std::map<std::size_t, Solution> all_closed{};              // by state, made when asked for
 };
+
+// What a person opened (a switch, a master, a fuse pulled, a relay put open by the state) or a cut-off opened
+// to spare its battery is no fault, and what hangs behind is expected dead: `alive` says of the same state
+// with all of that closed and full batteries whether it would be fed.
+[[nodiscard]] bool dead_on_purpose(const Case& c, std::size_t state,
+                                   const std::function<bool(const Solution&)>& alive);
 
 void inspect_drops(const Case& c, std::vector<Finding>& out);   // drop, no operating point, dead, key rail
 void inspect_cables(const Case& c, std::vector<Finding>& out);  // ampacity, temperature, thin returns

@@ -15,7 +15,7 @@ constexpr double kNight_h = 12;  // a parked vehicle that is half empty sooner d
 
 void batteries(const Case& c, std::size_t s, std::vector<Finding>& out) {
     const State& state = c.plan.states[s];
-    if (state.key == Key::crank) return;
+    if (state.key == Key::crank || passes(state)) return;
     const Solution& sol = c.solutions[s];
     for (std::size_t k = 0; k < c.plan.batteries.size(); ++k) {
         const double gives = sol.point.batteries[k].current_A;
@@ -47,6 +47,10 @@ void batteries(const Case& c, std::size_t s, std::vector<Finding>& out) {
 void sources(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_t from) {
     for (std::size_t k = 0; k < c.plan.sources.size(); ++k) {
         const SourceResult& r = c.solutions[s].point.sources[k];
+        if (r.input_dead && dead_on_purpose(c, s, [&](const Solution& all_closed) {
+                return !all_closed.point.sources[k].input_dead;
+            }))
+            continue;
         if (r.input_dead)
             keep_worst(out, from,
                        {FindingKind::converter_dead,
@@ -60,7 +64,7 @@ void sources(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_
                         {},
                         0,
                         {}});
-        else if (r.mode == DeviceMode::limited)
+        else if (r.mode == DeviceMode::limited && !passes(c.plan.states[s]))
             keep_worst(out, from,
                        {FindingKind::source_at_limit,
                         Severity::check,

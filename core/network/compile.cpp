@@ -5,6 +5,7 @@
 #include "catalog/assumptions.h"
 #include "network/assumed.h"
 #include "network/network.h"
+#include "plan/roles.h"
 
 namespace yr {
 namespace {
@@ -20,7 +21,10 @@ class Compiler {
 
     Network run() {
         net_.nominal_V = plan_.vehicle.nominal_V;
-        if (state_.key == Key::crank) net_.lasts_s = kCranking_s;
+        if (state_.key == Key::crank)
+            net_.lasts_s = kCranking_s;
+        else if (passes(state_))
+            net_.lasts_s = or_assumed(state_.lasts_s, "passing_s", state_.id, net_.assumptions);
         for (const Point& p : plan_.points) node(p.id);
         for (const Battery& b : plan_.batteries) add_battery(b);
         for (const Source& s : plan_.sources) add_source(s);

@@ -125,7 +125,7 @@ struct Network {
     std::vector<MemoryElement> memories;
     NodeIndex reference = 0;  // 0 V: negative post of the first battery
     double nominal_V = 12;
-    double lasts_s = 0;  // of the state: cranking ends after so long; 0: for ever
+    double lasts_s = 0;  // of the state: cranking and what passes end after so long; 0: for ever
     std::vector<AssumptionUse> assumptions;
 };
 

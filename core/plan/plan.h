@@ -60,6 +60,7 @@ struct State {
     std::vector<Id> opened{};           // ... and open; others come as their kind usually does
     std::vector<Id> pulled{};           // fuses that are out
     std::optional<StateRole> role{};    // empty: by key and engine, see roles.h
+    std::optional<double> lasts_s{};    // a state that passes: so long; empty: assumed
     friend bool operator==(const State&, const State&) = default;
 };
 

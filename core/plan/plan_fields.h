@@ -445,6 +445,7 @@ void fields(V&& v, T& x) {
     v(F("name").needed(), x.name);
     v(F("key").needed(), x.key);
     v("role", x.role);
+    v(F("lasts_s").of(Dimension::time).more_than(0, 86400), x.lasts_s);
     v(F("rpm").of(Dimension::speed).range(0, 20000), x.rpm);
     v(F("ambient_C").of(Dimension::temperature).range(-60, 150), x.ambient_C);
     v(F("engine_bay_C").of(Dimension::temperature).range(-60, 150), x.engine_bay_C);

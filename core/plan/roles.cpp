@@ -8,6 +8,15 @@ StateRole role_of(const State& state) {
     return state.key == Key::off ? StateRole::parked : StateRole::working;
 }
 
+bool stands(const State& state) {
+    const StateRole role = role_of(state);
+    return (role == StateRole::parked || role == StateRole::towed) && state.rpm <= 0;
+}
+
+bool passes(const State& state) {
+    return role_of(state) == StateRole::passing;
+}
+
 const State* state_of_role(const Plan& plan, StateRole role) {
     for (const State& s : plan.states)
         if (role_of(s) == role) return &s;

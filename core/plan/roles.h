@@ -8,6 +8,13 @@ namespace yr {
 // The stated role, or what key and engine say: key off is parked, crank is cranking, all else works.
 [[nodiscard]] StateRole role_of(const State& state);
 
+// Parked or towed: the engine stands and what draws empties the battery for hours or days.
+[[nodiscard]] bool stands(const State& state);
+
+// Over within seconds or minutes (a relay's hold, a lift going up): nobody is told what it would empty or
+// heat in the long run.
+[[nodiscard]] bool passes(const State& state);
+
 // The first state of that role; nullptr where there is none.
 [[nodiscard]] const State* state_of_role(const Plan& plan, StateRole role);
 

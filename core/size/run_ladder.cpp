@@ -196,8 +196,9 @@ double drop_limit_V(const Plan& plan, const Load& load) {
 
 namespace {
 
-Id turning_load(const Plan& plan, const TurnHeat& turn) {
+Id turning_load(const Plan& plan, const State& state, const TurnHeat& turn) {
     if (turn.load >= 0) return plan.loads[static_cast<std::size_t>(turn.load)].id;
+    if (state.key != Key::crank) return {};  // all of it, while the state passes
     for (const Load& l : plan.loads)
         if (l.starter) return l.id;
     return {};
@@ -212,8 +213,8 @@ std::optional<RunDuty> run_duty(const Plan& plan, std::size_t run, const std::ve
         const auto& turn = solutions[s].network.conductors[run].turn;
         if (!turn || (worst && turn->end_C <= worst->peak_C)) continue;
         const auto amp = run_ampacity(plan, r, plan.states[s]);
-        worst = RunDuty{turning_load(plan, *turn), plan.states[s].id, turn->cycle, turn->end_C,
-                        amp && turn->cycle.on_A <= amp->allowed_A};
+        worst = RunDuty{turning_load(plan, plan.states[s], *turn), plan.states[s].id, turn->cycle,
+                        turn->end_C, amp && turn->cycle.on_A <= amp->allowed_A};
     }
     return worst;
 }

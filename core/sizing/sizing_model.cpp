@@ -157,11 +157,14 @@ void SizingModel::add_choices(FreeRun& free, const SizingAsk& ask, double most_A
     if (free.fuse_device >= 0) {
         const Device& fuse = run.devices[at(free.fuse_device)];
         const FuseKind& kind = fuse_kind(fuse.fuse);
-        const double start = start_through_A(plan_, run);
+        double hot_air = 25;
+        for (const State& s : plan_.states) hot_air = std::max(hot_air, air_at_device_C(plan_, run, fuse, s));
+        const double asked_A =
+            std::max(least_rating_A(demand_[free.run], kind, hot_air), most_A / kind.continuous_share);
         ratings = {fuse.rating_A};
         for (const double rating : kind.ratings_A) {
             if (ratings.size() > kFuseChoices) break;
-            const bool holds = rating > start && most_A <= kind.continuous_share * rating + kTiny;
+            const bool holds = rating >= asked_A - kTiny;
             // never more than the plan has: it may guard what hangs behind it
             if (holds && rating < fuse.rating_A) ratings.push_back(rating);
         }
@@ -264,13 +267,13 @@ void SizingModel::find_floors(const std::vector<Solution>& solutions) {
     }
     // What no listed state shows, as far as the cable carries it now; and what returns to a battery's post or
     // turns the starter stays as thick: shorts and cranking come back that way.
-    const auto demand = demand_of(plan_, solutions);
+    demand_ = demand_of(plan_, solutions);
     for (std::size_t r = 0; r < plan_.runs.size(); ++r) {
         const double now_A = least_ampacity_A(plan_, plan_.runs[r]).value_or(0);
-        for (const DemandItem& i : demand[r].items)
+        for (const DemandItem& i : demand_[r].items)
             if (i.kind == DemandKind::rating || i.kind == DemandKind::recharge || i.kind == DemandKind::box)
                 floor_A_[r] = std::max(floor_A_[r], std::min(i.amps, now_A));
-        if (demand[r].cranks) floor_A_[r] = std::max(floor_A_[r], now_A);
+        if (demand_[r].cranks) floor_A_[r] = std::max(floor_A_[r], now_A);
     }
 }
 

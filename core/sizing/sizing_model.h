@@ -3,6 +3,7 @@
 
 #include <vector>
 
+#include "demand/demand.h"
 #include "size/circuit_options.h"
 #include "sizing/deadline.h"
 #include "sizing/plan_sizing.h"
@@ -145,7 +146,8 @@ class SizingModel {
     std::vector<double> limits_V_;
     std::vector<std::vector<char>> expected_on_;  // by chosen state and load, as the plan stands
     std::vector<Pair> pairs_;
-    std::vector<double> floor_A_;  // by run: what it must carry whatever the states say
+    std::vector<RunDemand> demand_;  // by run
+    std::vector<double> floor_A_;    // by run: what it must carry whatever the states say
     std::vector<SizingBlocker> blockers_;
     std::vector<Network> least_;  // by chosen state: loads at their smallest currents, all thickest
     std::vector<OperatingPoint> least_point_;

@@ -16,8 +16,8 @@
 
 #include "document/document.h"
 #include "document/job.h"
+#include "inspect/checked_sizing.h"
 #include "railchart/rail_chart.h"
-#include "sizing/plan_sizing.h"
 #include "workspaces/runs/price_curve.h"
 
 namespace yr::app {
@@ -31,7 +31,9 @@ class SizingPanel : public QWidget {
     void stop();
     void finish();  // waits for the answer
     [[nodiscard]] bool running() const { return sizing_.running(); }
-    [[nodiscard]] const SizingResult* result() const { return answered() ? &**sizing_.answer() : nullptr; }
+    [[nodiscard]] const SizingResult* result() const {
+        return answered() ? &(*sizing_.answer())->sizing : nullptr;
+    }
     void apply_result();
     // 0: the table; 1: before and after on the rail; 2: the price of volts.
     void show_part(int part);
@@ -85,7 +87,7 @@ class SizingPanel : public QWidget {
         SizingGoal goal = SizingGoal::mass;
         std::vector<PricePoint> points;
     };
-    Job<Result<SizingResult>> sizing_;
+    Job<Result<CheckedSizing>> sizing_;
     Job<Prices> pricing_;
     SizingGoal asked_goal_ = SizingGoal::mass;  // of the sizing that runs or is shown
 };

@@ -1,0 +1,22 @@
+// Whole-plan sizing, inspected whole: what the sizing proves by its own rules is put into the plan and judged
+// by every rule there is; cables that would bring a new stop or fix stay as they are.
+#pragma once
+
+#include "inspect/findings.h"
+#include "sizing/plan_sizing.h"
+
+namespace yr {
+
+struct CheckedSizing {
+    SizingResult sizing;           // without the cables that stay; then no longer called the least
+    std::vector<Id> kept;          // runs that stay as they are, though sizing had another size for them
+    std::vector<Finding> against;  // what they would have brought, one at least for each round of keeping
+};
+
+// Failure: as size_plan. `ask.cancel` ends both; what was not inspected by then is not shown (stopped).
+[[nodiscard]] Result<CheckedSizing> size_checked(const Plan& plan, const SizingAsk& ask);
+
+// The same for a result at hand.
+[[nodiscard]] CheckedSizing checked(const Plan& plan, const SizingAsk& ask, SizingResult sizing);
+
+}  // namespace yr

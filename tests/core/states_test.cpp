@@ -1,0 +1,158 @@
+// What a state stands for, what is dead on purpose, whose school it is, and sizing that makes nothing worse.
+#include <gtest/gtest.h>
+
+#include <algorithm>
+
+#include "inspect/checked_sizing.h"
+#include "plan/additions.h"
+#include "plan/plan_json.h"
+#include "plan/validate.h"
+#include "support/findings.h"
+#include "support/random_plan.h"
+#include "support/sweep.h"
+#include "support/vehicles.h"
+#include "words/guard_words.h"
+
+namespace yr::test {
+namespace {
+
+// A battery, its bus, a logger that always runs behind a switch of the bus, and a parked state.
+Plan switched() {
+    Plan plan = empty_plan("van");
+    Load logger;
+    logger.id = "logger", logger.name = "logger", logger.draw = {DrawKind::current, 1.5};
+    plan.loads = {logger};
+    yr::Run there;
+    there.id = "there", there.name = "logger feed", there.from = "point-bus", there.to = "logger.pos";
+    there.length_m = 2, there.size = WireSize::awg(14);
+    Device fuse;
+    fuse.id = "f", fuse.name = "logger fuse", fuse.rating_A = 10;
+    Device isolator;
+    isolator.id = "isolator", isolator.name = "isolator", isolator.kind = DeviceKind::switching;
+    there.devices = {fuse, isolator};
+    yr::Run back = there;
+    back.id = "back", back.name = "logger return", back.from = "logger.neg", back.to = "battery-1.neg";
+    back.devices.clear();
+    plan.runs.push_back(there), plan.runs.push_back(back);
+    plan.states = {{"on", "Working", Key::ignition, 0, 25, 25, {}, {}},
+                   {"parked", "Parked", Key::off, 0, 25, 25, {}, {}}};
+    return plan;
+}
+
+bool told_dead(const Plan& plan) {
+    return found(plan, FindingKind::load_dead, "logger") ||
+           found(plan, FindingKind::constant_on_key_rail, "logger");
+}
+
+TEST(ExpectedDead, WhatAPersonOpenedIsNoFault) {
+    Plan plan = switched();
+    EXPECT_FALSE(told_dead(plan));
+    Device& isolator = thing(plan.runs, "there").devices[1];
+    isolator.closed_when.switches = {"isolator"};
+    plan.states[0].switches = {"isolator"};
+    EXPECT_FALSE(told_dead(plan)) << "switched off by hand while parked";
+    isolator.closed_when = {Key::ignition, Engine::any, {}};
+    EXPECT_TRUE(found(plan, FindingKind::constant_on_key_rail, "logger"))
+        << "that the key does it is a fault";
+    isolator.closed_when = {};
+    plan.states[1].pulled = {"f"};
+    EXPECT_FALSE(told_dead(plan)) << "its fuse is out";
+    std::erase_if(plan.runs, [](const yr::Run& r) { return r.id == "there"; });
+    EXPECT_TRUE(told_dead(plan)) << "nothing feeds it, whatever is closed";
+}
+
+TEST(Roles, WhatPassesDrainsNothingAndTowingHasItsDays) {
+    Plan plan = switched();
+    ASSERT_TRUE(yr::apply(plan, add_starter(plan, "starter", 0.05)->edit));
+    State hold{"hold", "Relay holds", Key::off, 0, 25, 25, {}, {}};
+    State tow{"tow", "Behind the tractor", Key::ignition, 0, 25, 25, {}, {}};
+    tow.role = StateRole::towed;
+    State crank{"crank", "Cranking", Key::crank, 150, 25, 25, {}, {}};
+    plan.states.push_back(hold), plan.states.push_back(tow), plan.states.push_back(crank);
+    const auto told = [&](FindingKind kind, const Id& state) {
+        const Inspection i = inspect(plan, false);
+        return std::any_of(i.findings.begin(), i.findings.end(),
+                           [&](const Finding& f) { return f.kind == kind && f.state == state; });
+    };
+    EXPECT_TRUE(told(FindingKind::battery_drains, "hold"));
+    EXPECT_TRUE(told(FindingKind::cranks_for, "hold"));
+    plan.states[2].role = StateRole::passing;
+    EXPECT_FALSE(told(FindingKind::battery_drains, "hold"));
+    EXPECT_FALSE(told(FindingKind::cranks_for, "hold"));
+    EXPECT_TRUE(told(FindingKind::cranks_for, "tow"));
+    EXPECT_TRUE(told(FindingKind::parked_draw, "tow"));
+
+    // sixty amps for a moment are no sixty amps for ever
+    plan.loads[0].draw.value = 60;
+    plan.states = {plan.states[2], crank};
+    EXPECT_FALSE(told(FindingKind::cable_over_ampacity, "hold"));
+    plan.states[0].role.reset();
+    EXPECT_TRUE(told(FindingKind::cable_over_ampacity, "hold"));
+    plan.states[0].role = StateRole::passing;
+    plan.states[0].lasts_s = 600;
+    EXPECT_TRUE(told(FindingKind::duty_hot, "hold")) << "ten minutes are long enough";
+}
+
+TEST(Roles, TheWorstOfTwoCrankingStatesIsTold) {
+    Plan plan = empty_plan("van");
+    plan.batteries[0].cranking_A = 200;
+    ASSERT_TRUE(yr::apply(plan, add_starter(plan, "starter", 0.02)->edit));
+    State warm{"warm", "Cranking warm", Key::crank, 150, 25, 25, {}, {}};
+    State cold{"cold", "Cranking cold", Key::crank, 150, -25, -25, {}, {}};
+    plan.states = {warm, cold};
+    const Inspection i = inspect(plan, false);
+    std::vector<Id> states;
+    for (const Finding& f : i.findings)
+        if (f.kind == FindingKind::will_not_crank) states.push_back(f.state);
+    EXPECT_EQ(states, std::vector<Id>{"cold"});
+}
+
+TEST(Schools, AFuseAboveItsCableIsAsGraveAsTheSchoolSays) {
+    int checks = 0;
+    for (unsigned seed = 0; seed < sweep(6U, 60U); ++seed) {
+        TestVehicle v = vehicle(seed, Mistake::fuse_above_cable);
+        const auto of = [&](FindingKind kind) { return found(v.plan, kind, v.where); };
+        ASSERT_TRUE(of(FindingKind::fuse_above_cable));
+        EXPECT_EQ(of(FindingKind::fuse_above_cable)->severity, Severity::stop) << "by the cable";
+        v.plan.policy.fuse_school = FuseSchool::load150;
+        const bool burns = of(FindingKind::short_hurts) || of(FindingKind::short_stays) ||
+                           of(FindingKind::cable_over_ampacity) || of(FindingKind::demand_over);
+        EXPECT_EQ(of(FindingKind::fuse_above_cable)->severity, burns ? Severity::stop : Severity::check);
+        checks += !burns;
+    }
+    EXPECT_GT(checks, 0);
+}
+
+// The result of sizing, put into the plan and inspected whole, has no stop and no fix that was not there.
+TEST(CheckedSizing, MakesNothingWorse) {
+    int kept = 0, sized_all = 0;
+    for (unsigned seed = 0; seed < sweep(8U, 100U); ++seed) {
+        const auto mistake = static_cast<Mistake>(seed % static_cast<unsigned>(Mistake::count));
+        const Plan plan = vehicle(seed, mistake).plan;
+        SizingAsk ask;
+        ask.most_s = 5;
+        const auto result = size_checked(plan, ask);
+        ASSERT_TRUE(result);
+        const SizingResult& r = result->sizing;
+        if (r.status != SizingStatus::least && r.status != SizingStatus::best_found) continue;
+        ++sized_all;
+        Plan sized = plan;
+        ASSERT_TRUE(yr::apply(sized, r.edit));
+        const Inspection before = inspect(plan, false), after = inspect(sized, false);
+        for (const Finding* f : new_or_worse(before.findings, after.findings))
+            ADD_FAILURE() << seed << ": " << words::sentence(*f, sized);
+        kept += !result->kept.empty();
+        if (!result->kept.empty()) {
+            EXPECT_NE(r.status, SizingStatus::least) << "not called proved any more";
+            EXPECT_FALSE(words::kept_text(*result, plan).empty());
+        }
+        double mass = 0;
+        for (const SizedRun& s : r.runs) mass += run_mass_kg(*find(sized.runs, s.run), s.to);
+        EXPECT_NEAR(r.after.mass_kg, mass, 1e-9);
+    }
+    EXPECT_GT(sized_all, 4);
+    std::cout << kept << " of " << sized_all << " kept a cable\n";
+}
+
+}  // namespace
+}  // namespace yr::test
