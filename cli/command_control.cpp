@@ -59,8 +59,12 @@ int run_assign(const Options& o) {
         tell_error("No answer was found in time; nothing is proved and nothing was written.\n");
         return 1;
     }
+    const std::vector<Finding> worse = a.feasible ? made_worse(*plan, a.edit) : std::vector<Finding>{};
     if (o.json) {
-        print(assignment_json(a, *plan));
+        Json out = assignment_json(a, *plan);
+        out["brings"] = Json::array();
+        for (const Finding& f : worse) out["brings"].push_back(words::sentence(f, *plan));
+        print(out);
     } else if (a.feasible) {
         std::vector<std::vector<std::string>> rows{{"", "goes on", "amps", "moved"}};
         for (const PlacedLoad& p : a.placed)
@@ -72,6 +76,9 @@ int run_assign(const Options& o) {
         print_table(rows);
         tell("{0} A m of copper; {1} as the plan stands.\n", words::number(a.amp_metres, 4),
              words::number(a.amp_metres_before, 4));
+        if (!worse.empty()) tell("Inspected whole, this would bring:\n");
+        for (const Finding& f : worse)
+            fmt::print("  {} {}\n", words::mark(f.severity), words::sentence(f, *plan));
     } else {
         fmt::print("{}\n", words::conflict_text(a, *plan));
         if (!a.remedies.empty()) tell("Any of these would do:\n");
@@ -82,7 +89,7 @@ int run_assign(const Options& o) {
         if (const int code = write_changed(o.plan, o.variant, a.edit, o.output, o.force)) return code;
         tell("{0} written.\n", o.output);
     }
-    return 0;
+    return worse.empty() ? 0 : 1;
 }
 
 Json sneak_json(const SneakPath& p, const Plan& plan) {

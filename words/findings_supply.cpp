@@ -196,6 +196,19 @@ const FindingRow kRows[] = {
              "count.")};
      },
      .why = std::nullopt},
+    {.kind = FindingKind::cutoff_deep,
+     .name = "cutoff_deep",
+     .group = FindingGroup::supply,
+     .value = Dimension::voltage,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} opens at {1} only: below {2} {3} is nearly empty.", s.who(),
+                    s.value_in(Dimension::voltage), s.V(s.f.limit), s.other());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("cut-off"), assumption("cutoff_open_V").source};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
     {.kind = FindingKind::will_not_crank,
      .name = "will_not_crank",
      .group = FindingGroup::supply,

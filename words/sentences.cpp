@@ -42,6 +42,42 @@ std::string with_size(const Mend& m) {
 
 }  // namespace
 
+namespace {
+
+// Where a thing stands, in a word: a load's or battery's place, the run that a device sits in.
+std::string where_it_is(const Plan& plan, const Id& id) {
+    const auto place = [&](const Id& at) {
+        const Place* p = find(plan.places, at);
+        return p ? p->name : std::string();
+    };
+    if (const Load* l = find(plan.loads, id)) return place(l->place);
+    if (const Point* p = find(plan.points, id)) return place(p->place);
+    if (const Battery* b = find(plan.batteries, id)) return place(b->place);
+    for (const Run& r : plan.runs) {
+        if (r.id == id) return say("to {0}", yr::name_of(plan, r.to));
+        if (find(r.devices, id)) return r.name;
+    }
+    return {};
+}
+
+}  // namespace
+
+std::string told_apart_name(const Plan& plan, const Id& id) {
+    std::string name = yr::name_of(plan, id);
+    int same = 0;
+    const auto count = [&](const auto& list) {
+        for (const auto& t : list) same += t.name == name;
+    };
+    count(plan.loads), count(plan.points), count(plan.batteries), count(plan.sources), count(plan.inverters);
+    for (const Run& r : plan.runs) {
+        same += r.name == name;
+        count(r.devices);
+    }
+    if (same < 2) return name;
+    const std::string where = where_it_is(plan, id);
+    return where.empty() || where == name ? name : say("{0} ({1})", name, where);
+}
+
 std::string mend_label(const Finding& f, const Plan& plan) {
     if (!f.mend) return {};
     const Mend& m = *f.mend;

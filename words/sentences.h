@@ -17,6 +17,9 @@ namespace yr::words {
 [[nodiscard]] std::string sentence(const Finding& finding, const Plan& plan, const Style& style = {});
 
 // What the button says: "12 → 8 AWG". Empty where there is no mend.
+// A thing's name; where another thing has the same name, with where it is: "relay (fan feed)", "lamp (cab)".
+[[nodiscard]] std::string told_apart_name(const Plan& plan, const Id& id);
+
 [[nodiscard]] std::string mend_label(const Finding& finding, const Plan& plan);
 
 // The name of the undo step: "sounder feed to 8 AWG".

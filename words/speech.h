@@ -14,9 +14,9 @@ struct Speech {
     const Plan& plan;
     Style style;
 
-    [[nodiscard]] std::string it() const { return yr::name_of(plan, f.id); }
+    [[nodiscard]] std::string it() const { return told_apart_name(plan, f.id); }
     [[nodiscard]] std::string who() const { return capital(it()); }
-    [[nodiscard]] std::string other() const { return yr::name_of(plan, f.other); }
+    [[nodiscard]] std::string other() const { return told_apart_name(plan, f.other); }
     [[nodiscard]] std::string state() const {
         const State* s = find(plan.states, f.state);
         return s ? s->name : std::string(translated("no state"));

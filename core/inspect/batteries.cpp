@@ -241,10 +241,35 @@ void interrupting(const Case& c, std::vector<Finding>& out) {
     }
 }
 
+// A cut-off that waits until the battery is empty spares nothing: below its limit a lead battery is nearly
+// flat (11.5 V, see cutoff_open_V) and a lithium one at its knee.
+void deep_cutoffs(const Case& c, std::vector<Finding>& out, std::size_t from) {
+    for (const Solution& s : c.solutions) {
+        const auto groups = conductor_groups(s.network);
+        const auto group = [&](NodeIndex n) { return groups[static_cast<std::size_t>(n)]; };
+        for (const MemoryElement& m : s.network.memories) {
+            if (m.kind != MemoryKind::cutoff && m.kind != MemoryKind::inverter) continue;
+            for (std::size_t b = 0; b < c.plan.batteries.size(); ++b) {
+                const Battery& battery = c.plan.batteries[b];
+                if (group(s.network.batteries[b].pos) != group(m.sense)) continue;
+                const double least_V = assumption("cutoff_open_V").value * scale(c.plan, battery);
+                if (m.open_V >= least_V - 1e-9) continue;
+                // an inverter's own is there for itself, so it is told and no more
+                keep_worst(out, from,
+                           make_finding(FindingKind::cutoff_deep,
+                                        m.kind == MemoryKind::cutoff ? Severity::check : Severity::note, m.id,
+                                        battery.id, {}, m.open_V, least_V),
+                           Worse::lower);
+            }
+        }
+    }
+}
+
 }  // namespace
 
 void inspect_batteries(const Case& c, std::vector<Finding>& out) {
     const std::size_t from = out.size();
+    deep_cutoffs(c, out, from);
     never_charged(c, out);
     interrupting(c, out);
     for (std::size_t s = 0; s < c.solutions.size(); ++s) {

@@ -55,6 +55,15 @@ std::vector<const Finding*> new_or_worse(const std::vector<Finding>& before,
     return out;
 }
 
+std::vector<Finding> made_worse(const Plan& plan, const Edit& edit) {
+    Plan changed = plan;
+    if (!apply(changed, edit)) return {};
+    const Inspection before = inspect(plan, false), after = inspect(changed, false);
+    std::vector<Finding> out;
+    for (const Finding* f : new_or_worse(before.findings, after.findings)) out.push_back(*f);
+    return out;
+}
+
 bool closes(const Plan& plan, const std::vector<Finding>& findings, const Finding& asked, const Edit& edit) {
     Plan changed = plan;
     if (!apply(changed, edit)) return false;

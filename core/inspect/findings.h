@@ -103,6 +103,7 @@ enum class FindingKind {
                   // value A that it may have to carry, limit: what it stands
     fuse_above_channel,  // id run; other: fuse; value A, limit: what its channel is made for, A
     converter_starved,  // id source: no volts exist at which it gets its power; value A it would have to give
+    cutoff_deep,        // id cut-off or inverter, other: battery; value: V at which it opens, limit V
     turn_opens_fuse  // id run; other: fuse; state; value: A for `hours` at a stretch, limit: what it is sure
                      // to hold for so long, A
 };
@@ -177,6 +178,9 @@ void close_mends(const Plan& plan, Inspection& inspection, const std::atomic<boo
 // The stops and fixes of `after` that `before` did not have, or has worse.
 [[nodiscard]] std::vector<const Finding*> new_or_worse(const std::vector<Finding>& before,
                                                        const std::vector<Finding>& after);
+
+// The stops and fixes that an edit would bring, or make graver. Empty also where it cannot be applied.
+[[nodiscard]] std::vector<Finding> made_worse(const Plan& plan, const Edit& edit);
 
 // Whether an edit clears the finding and makes no new stop or fix. `findings`: of the plan as it is.
 [[nodiscard]] bool closes(const Plan& plan, const std::vector<Finding>& findings, const Finding& asked,

@@ -1,5 +1,7 @@
 #include "size/plan_fuse.h"
 
+#include "demand/demand.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -58,6 +60,9 @@ Result<RunFuseAdvice> advise_fuse(const Plan& plan, const Id& run_id,
     // a load that runs in none of the states: what its draw says
     if (const Load* load = find(plan.loads, owner_of(run->to)); load && advice.current_A < 0.05)
         advice.current_A = nominal_A(plan, *load);
+    const RunDemand demand = demand_of(plan, solutions)[index];
+    advice.asked_A = std::max({advice.current_A, demand.lasting_A(), demand.room_A()});
+    advice.nothing_behind = demand.items.empty() && advice.asked_A < 0.05;
     if (const double start = start_through_A(plan, *run); start > 0) advice.inrush_A = start;
     advice.cable_A = least_ampacity_A(plan, *run).value_or(0);
     advice.both_ends = fed_ends(plan, *run).size() > 1;
@@ -67,8 +72,9 @@ Result<RunFuseAdvice> advise_fuse(const Plan& plan, const Id& run_id,
     for (const FuseSchool school : {FuseSchool::load150, FuseSchool::inrush, FuseSchool::wire}) {
         SchoolChoice choice;
         choice.school = school;
-        const FuseAsk ask{std::max(advice.current_A, 0.1), advice.inrush_A, advice.cable_A};
-        if (const auto found = choose_fuse(ask, school)) {
+        const FuseAsk ask{std::max(advice.asked_A, 0.1), advice.inrush_A, advice.cable_A};
+        const bool by_load = school != FuseSchool::wire;
+        if (const auto found = choose_fuse(ask, school); found && !(by_load && advice.nothing_behind)) {
             choice.chosen = found->chosen;
             choice.needed_A = found->needed_A;
             choice.carries = found->carries;

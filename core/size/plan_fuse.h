@@ -23,6 +23,8 @@ struct SchoolChoice {
 struct RunFuseAdvice {
     double current_A = 0;  // largest normal current, over the states but cranking
     Id state;
+    double asked_A = 0;           // for ever, by the run's demand: what a fuse must carry whatever flows now
+    bool nothing_behind = false;  // nothing asks for anything there: no rule by the load says a rating
     std::optional<double> inrush_A;
     double cable_A = 0;
     double must_cut_A = 0;                 // largest short just behind it, to be interrupted

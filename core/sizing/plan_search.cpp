@@ -143,8 +143,12 @@ void Search::find_units() {
     // sizes that are counted or in stock are worth more than they look: no pairs then
     const bool plain = ask_.goal == SizingGoal::mass ||
                        (ask_.goal == SizingGoal::money && model_.plan().policy.stock.empty());
+    loose_pairs_.clear();
     for (const SizingModel::Pair& p : model_.pairs()) {
-        if (!plain || taken[p.feed] || taken[p.back]) continue;
+        if (!plain || taken[p.feed] || taken[p.back]) {
+            loose_pairs_.push_back(&p);
+            continue;
+        }
         taken[p.feed] = taken[p.back] = 1;
         Unit unit{{p.feed, p.back}, {}};
         for (int a = 0; a < count(p.feed); ++a)
@@ -223,7 +227,7 @@ Search::Chosen Search::choose() {
         unit_x.push_back(std::move(ids));
     }
     for (const SizingModel::DropRow& row : rows_) add_drop_row(program, row, x);
-    if (ask_.goal == SizingGoal::sizes || !model_.plan().policy.stock.empty()) add_pair_rows(program, x);
+    add_pair_rows(program, x);
     for (const Cut& cut : cuts_) {
         std::map<int, double> sum;
         for (const auto& [f, c] : cut)
@@ -258,13 +262,13 @@ void Search::add_drop_row(ZeroOneProgram& program, const SizingModel::DropRow& r
 }
 
 void Search::add_pair_rows(ZeroOneProgram& program, const Terms& x) const {
-    for (const SizingModel::Pair& p : model_.pairs())
-        for (int a = 0; a < count(p.feed); ++a) {
+    for (const SizingModel::Pair* p : loose_pairs_)
+        for (int a = 0; a < count(p->feed); ++a) {
             std::vector<ZeroOneTerm> terms;
-            for (const int id : x[p.feed][at(a)]) terms.push_back({id, 1});
-            for (int b = 0; b < count(p.back); ++b)
-                if (!model_.pair_holds(p, a, b))
-                    for (const int id : x[p.back][at(b)]) terms.push_back({id, 1});
+            for (const int id : x[p->feed][at(a)]) terms.push_back({id, 1});
+            for (int b = 0; b < count(p->back); ++b)
+                if (!model_.pair_holds(*p, a, b))
+                    for (const int id : x[p->back][at(b)]) terms.push_back({id, 1});
             program.add_row(std::move(terms), RowSense::at_most, 1);
         }
 }

@@ -119,6 +119,7 @@ class Search {
     std::vector<SizingModel::DropRow> rows_;
     std::vector<Cut> cuts_;
     std::vector<Unit> units_;
+    std::vector<const SizingModel::Pair*> loose_pairs_;  // those that are no unit: kept as rows
     std::vector<WireSize> sizes_;
     double per_size_ = 0;
 };

@@ -310,8 +310,32 @@ void SizingModel::find_pairs(const std::vector<Solution>& solutions) {
         if (own.supply < 0 || own.back < 0 || plan_.loads[l].starter) continue;
         const int a = free_of_[at(own.supply)], b = free_of_[at(own.back)];
         if (a < 0 || b < 0) continue;
-        Pair pair{at(a), at(b), own.big, {}};
+        Pair pair{at(a), at(b), own.big ? kReturnShare : 0, {}};
         find_stands(pair);
+        pairs_.push_back(std::move(pair));
+    }
+    for (const Battery& b : plan_.batteries) find_battery_pairs(b);
+}
+
+// What a battery gives goes back over its thickest free negative cable: never below half the copper of any of
+// its positive ones, as `rail check` has it (the others beside it are left out: they may become thin too).
+void SizingModel::find_battery_pairs(const Battery& b) {
+    constexpr double kBatteryShare = 0.45;
+    int back = -1;
+    double most_mm2 = -1;
+    for (std::size_t r = 0; r < plan_.runs.size(); ++r) {
+        const Run& run = plan_.runs[r];
+        if (free_of_[r] < 0 || (run.from != neg_of(b.id) && run.to != neg_of(b.id))) continue;
+        if (!run.size) continue;
+        const auto wire = conductor(*run.size, run.material);
+        const double area = wire ? wire->area_mm2 * run.parallel : 0;
+        if (area > most_mm2) most_mm2 = area, back = free_of_[r];
+    }
+    for (std::size_t r = 0; back >= 0 && r < plan_.runs.size(); ++r) {
+        const Run& run = plan_.runs[r];
+        if (free_of_[r] < 0 || (run.from != pos_of(b.id) && run.to != pos_of(b.id))) continue;
+        Pair pair{at(free_of_[r]), at(back), kBatteryShare, {}};
+        pair.stands_A.assign(runs_[pair.back].choices.size(), 1e9);
         pairs_.push_back(std::move(pair));
     }
 }
@@ -350,7 +374,7 @@ void SizingModel::find_stands(Pair& pair) const {
 bool SizingModel::pair_holds(const Pair& p, int feed, int back) const {
     const SizeChoice& f = runs_[p.feed].choices[at(feed)];
     const SizeChoice& b = runs_[p.back].choices[at(back)];
-    if (p.as_thick && b.area_mm2 < kReturnShare * f.area_mm2 - 1e-6) return false;
+    if (b.area_mm2 < p.share * f.area_mm2 - 1e-6) return false;
     return p.stands_A[at(back)] >= f.fuse_A - kTiny;
 }
 

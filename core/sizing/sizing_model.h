@@ -77,10 +77,11 @@ class SizingModel {
     [[nodiscard]] std::optional<DropRow> tangent_row(std::size_t k, std::size_t load, const Design& design);
 
     // A load's own feed and return, both free. Above 15 A the return is as thick as the feed; a short in the
-    // load passes both, so the return too stands what the feed's fuse lets through.
+    // load passes both, so the return too stands what the feed's fuse lets through. Likewise a battery's
+    // positive cable and its negative one.
     struct Pair {
         std::size_t feed = 0, back = 0;
-        bool as_thick = false;
+        double share = 0;              // of the feed's copper that the return holds at least
         std::vector<double> stands_A;  // by choice of the return: the largest such fuse that guards it
     };
     [[nodiscard]] const std::vector<Pair>& pairs() const { return pairs_; }
@@ -111,6 +112,7 @@ class SizingModel {
     [[nodiscard]] double limit_current_A(std::size_t k, std::size_t load) const;
     void put(const Design& design);
     [[nodiscard]] std::vector<double> turn_heat(std::size_t free, const CableSurroundings& cable) const;
+    void find_battery_pairs(const Battery& battery);
     void put_one(Network& net, std::size_t k, std::size_t free, int choice) const;
     void find_least_currents();
     void filter_by_current();

@@ -61,6 +61,10 @@ bool keeps_alone(const Plan& plan, const std::vector<double>& most_A) {
     return true;
 }
 
+double copper_mm2(const yr::Run& r) {
+    return conductor(*r.size, r.material)->area_mm2 * r.parallel;
+}
+
 double mass_kg(const Plan& plan) {
     double kg = 0;
     for (const yr::Run& r : plan.runs) kg += run_mass_kg(r, *r.size);
@@ -85,6 +89,16 @@ class EveryCombination {
         for (const Solution& s : solve_all(plan))
             for (std::size_t l = 0; l < plan.loads.size(); ++l)
                 most_A_[l] = std::max(most_A_[l], s.point.loads[l].current_A);
+        for (const Battery& b : plan.batteries) {  // its thickest negative cable against each positive one
+            const auto ends = [](const yr::Run& r, const Terminal& t) { return r.from == t || r.to == t; };
+            std::optional<std::size_t> back;
+            for (std::size_t r = 0; r < plan.runs.size(); ++r)
+                if (ends(plan.runs[r], neg_of(b.id)) &&
+                    (!back || copper_mm2(plan.runs[r]) > copper_mm2(plan.runs[*back])))
+                    back = r;
+            for (std::size_t r = 0; back && r < plan.runs.size(); ++r)
+                if (ends(plan.runs[r], pos_of(b.id))) battery_pairs_.emplace_back(r, *back);
+        }
     }
     // Empty: nothing passes.
     std::optional<double> least_kg(std::optional<double> not_above) {
@@ -110,7 +124,8 @@ class EveryCombination {
         }
         if (run == plan_.runs.size()) {
             ++tried;
-            if (keeps_alone(plan_, most_A_) && keeps_all(plan_)) best_ = mass, found_ = true;
+            if (batteries_keep() && keeps_alone(plan_, most_A_) && keeps_all(plan_))
+                best_ = mass, found_ = true;
             return;
         }
         for (const WireSize& s : sizes_) {
@@ -119,8 +134,14 @@ class EveryCombination {
         }
         plan_.runs[run].size = sizes_.front();
     }
+    bool batteries_keep() const {
+        return std::all_of(battery_pairs_.begin(), battery_pairs_.end(), [&](const auto& p) {
+            return copper_mm2(plan_.runs[p.second]) >= 0.45 * copper_mm2(plan_.runs[p.first]) - 1e-6;
+        });
+    }
     Plan plan_;
     std::vector<WireSize> sizes_;
+    std::vector<std::pair<std::size_t, std::size_t>> battery_pairs_;
     std::vector<double> most_A_;
     double best_ = 0;
     bool found_ = false;

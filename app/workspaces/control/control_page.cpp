@@ -260,8 +260,11 @@ void ControlPage::refresh_rails() {
 // ---- channels
 
 void ControlPage::give_out_channels() {
-    assigning_.start(document_->store().generation(),
-                     [plan = document_->plan()](const Task&) { return assign_loads(plan); });
+    assigning_.start(document_->store().generation(), [plan = document_->plan()](const Task&) {
+        GivenOut out{assign_loads(plan), {}};
+        if (out.assignment.feasible) out.brings = made_worse(plan, out.assignment.edit);
+        return out;
+    });
     show_view(View::channels);
 }
 
@@ -270,8 +273,9 @@ void ControlPage::finish_channels() {
 }
 
 void ControlPage::apply_assignment() {
-    if (!assigning_.current(document_->store().generation()) || !assigning_.answer()->feasible) return;
-    const Edit edit = assigning_.answer()->edit;
+    if (!assigning_.current(document_->store().generation()) || !assigning_.answer()->assignment.feasible)
+        return;
+    const Edit edit = assigning_.answer()->assignment.edit;
     if (!document_->apply(edit, say("channels given out"))) return;
     give_out_channels();  // asked of the plan as it is now: nothing is left to move
 }
@@ -293,7 +297,7 @@ void ControlPage::refresh_channels() {
         channel_rows_->addStretch();
         return;
     }
-    const Assignment& a = *assigning_.answer();
+    const Assignment& a = assigning_.answer()->assignment;
     const Plan& plan = document_->plan();
     if (!a.feasible) {
         add_row(channel_rows_, QStringLiteral("▲ ") + q(words::conflict_text(a, plan)), "fix",
@@ -320,6 +324,10 @@ void ControlPage::refresh_channels() {
                      "limit, or for when it must run.")
                      .arg(Am(a.amp_metres));
     add_row(channel_rows_, head, "good", buttons);
+    const auto& brings = assigning_.answer()->brings;
+    if (!brings.empty()) line(channel_rows_, say("Inspected whole, this would bring:"), "fix");
+    for (const Finding& f : brings)
+        line(channel_rows_, QStringLiteral("▲ ") + q(words::sentence(f, plan, document_->style())), "fix");
     std::vector<PlacedLoad> placed = a.placed;  // what moves stands first
     std::stable_sort(placed.begin(), placed.end(),
                      [](const PlacedLoad& x, const PlacedLoad& y) { return x.moved && !y.moved; });

@@ -70,7 +70,11 @@ class ControlPage : public Workspace {
                 *panel_rows_ = nullptr;
     QProgressBar* progress_;
     View view_ = View::live;
-    Job<Assignment> assigning_;
+    struct GivenOut {
+        Assignment assignment;
+        std::vector<Finding> brings;  // new stops and fixes, the plan inspected whole with it
+    };
+    Job<GivenOut> assigning_;
 };
 
 }  // namespace yr::app

@@ -202,7 +202,11 @@ void GuardPage::show_schools() {
         const SchoolChoice& s = advised_->schools[k];
         QString text = say(kSchoolNames[k]) + QStringLiteral(": ");
         QString tip;
-        if (!s.chosen) {
+        if (!s.chosen && advised_->nothing_behind) {
+            text += say("nothing hangs behind it yet");
+            tip = say("Without a load no rule by the load says a rating; the cable carries %1.")
+                      .arg(A(advised_->cable_A));
+        } else if (!s.chosen) {
             text += say("▲ none fits");
             tip = say("No rating both holds the load and guards the cable: a thicker cable is needed.");
         } else {
