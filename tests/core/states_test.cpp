@@ -7,6 +7,7 @@
 #include "plan/additions.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
+#include "size/plan_fuse.h"
 #include "support/findings.h"
 #include "support/random_plan.h"
 #include "support/sweep.h"
@@ -121,6 +122,88 @@ TEST(Schools, AFuseAboveItsCableIsAsGraveAsTheSchoolSays) {
         checks += !burns;
     }
     EXPECT_GT(checks, 0);
+}
+
+TEST(CutOffs, ThresholdsAreJudged) {
+    Plan plan = switched();
+    yr::Run& there = thing(plan.runs, "there");
+    there.devices[1].kind = DeviceKind::cutoff;
+    there.devices[1].open_V = 11.0, there.devices[1].close_V = 12.6;
+    const auto deep = found(plan, FindingKind::cutoff_deep, "isolator");
+    ASSERT_TRUE(deep) << "11.0 V on a lead battery";
+    EXPECT_EQ(deep->severity, Severity::check);
+    EXPECT_EQ(deep->other, "battery-1");
+    thing(plan.runs, "there").devices[1].open_V = 11.8;
+    EXPECT_FALSE(found(plan, FindingKind::cutoff_deep));
+    plan.vehicle.nominal_V = 24;
+    EXPECT_TRUE(found(plan, FindingKind::cutoff_deep, "isolator")) << "and half of a 24 V battery";
+}
+
+TEST(BatteryReturns, HoldHalfTheCopperOfTheirFeed) {
+    Plan plan = empty_plan("van");
+    const auto strap = std::find_if(plan.runs.begin(), plan.runs.end(), [](const yr::Run& r) {
+        return r.from == neg_of("battery-1") || r.to == neg_of("battery-1");
+    });
+    ASSERT_NE(strap, plan.runs.end());
+    const Id id = strap->id;
+    EXPECT_FALSE(found(plan, FindingKind::return_thinner));
+    thing(plan.runs, id).size = WireSize::awg(10);
+    const auto thin = found(plan, FindingKind::return_thinner, id);
+    ASSERT_TRUE(thin && thin->mend);
+    ASSERT_TRUE(yr::apply(plan, thin->mend->edit));
+    EXPECT_FALSE(found(plan, FindingKind::return_thinner)) << "its mend clears it";
+}
+
+TEST(Names, TwoOfOneNameAreToldApart) {
+    Plan plan = switched();
+    plan.loads[0].place = "place-cab";
+    EXPECT_EQ(words::told_apart_name(plan, "logger"), "logger");
+    Load twin = plan.loads[0];
+    twin.id = "twin", twin.place = "place-rear";
+    plan.loads.push_back(twin);
+    EXPECT_EQ(words::told_apart_name(plan, "logger"), "logger (cab)");
+    EXPECT_EQ(words::told_apart_name(plan, "twin"), "logger (rear)");
+    EXPECT_EQ(words::told_apart_name(plan, "f"), "logger fuse");
+}
+
+TEST(Names, AValueIsToldApartFromItsLimit) {
+    using words::told_apart;
+    EXPECT_EQ(told_apart(0.102, 0.1, Dimension::fraction).first.find("10.2"), 0U);
+    EXPECT_EQ(told_apart(160.4, 160, Dimension::temperature).first.find("160.4"), 0U);
+    EXPECT_EQ(told_apart(5.000001, 5, Dimension::current).first.find("just over "), 0U);
+    EXPECT_EQ(told_apart(4.999999, 5, Dimension::current).first.find("just under "), 0U);
+}
+
+TEST(FuseAdvice, NothingBehindABusSaysSo) {
+    Plan plan = empty_plan("van");
+    Point bus = *find(plan.points, Id("point-bus"));
+    bus.id = "rear", bus.name = "rear bus";
+    plan.points.push_back(bus);
+    yr::Run feed;
+    feed.id = "rear-feed", feed.name = "rear feed", feed.from = "point-bus", feed.to = "rear";
+    feed.length_m = 3, feed.size = WireSize::awg(6);
+    plan.runs.push_back(feed);
+    const auto advice = advise_fuse(plan, "rear-feed", solve_all(plan));
+    ASSERT_TRUE(advice);
+    EXPECT_TRUE(advice->nothing_behind);
+    EXPECT_FALSE(advice->schools[0].chosen) << "no 1 A";
+    EXPECT_TRUE(advice->schools[2].chosen) << "the cable still says one";
+}
+
+// What giving out channels would bring is told with it: here a fuse that is then above its channel.
+TEST(ChannelsGivenOut, AreInspectedWhole) {
+    for (unsigned seed = 0; seed < sweep(4U, 40U); ++seed) {
+        const Plan plan = vehicle(seed).plan;
+        EXPECT_TRUE(made_worse(plan, Batch{}).empty()) << "nothing changed, nothing brought";
+        yr::Run thin = plan.runs.front();
+        for (const yr::Run& r : plan.runs)
+            if (const Load* l = find(plan.loads, r.to.owner); l && r.size && !l->starter) thin = r;
+        thin.size = WireSize::awg(24);
+        const auto worse = made_worse(plan, Put<yr::Run>{thin, {}});
+        EXPECT_TRUE(std::any_of(worse.begin(), worse.end(), [&](const Finding& f) {
+            return f.id == thin.id || f.id == thin.to.owner;
+        })) << seed;
+    }
 }
 
 // The result of sizing, put into the plan and inspected whole, has no stop and no fix that was not there.
