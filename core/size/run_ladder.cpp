@@ -219,6 +219,39 @@ std::optional<RunDuty> run_duty(const Plan& plan, std::size_t run, const std::ve
     return worst;
 }
 
+namespace {
+
+// Its own feed or return is the first to blame for what a load loses.
+bool own_run(const Run& run, const Id& load) {
+    for (const Terminal& t : {run.from, run.to})
+        if (t == pos_of(load) || t == neg_of(load)) return true;
+    return false;
+}
+
+void find_apart(RunLadder& ladder, const Run& run) {
+    if (ladder.chosen >= 0 || ladder.rows.empty()) return;
+    const auto lost = [](const ServedDrop& d) { return d.drop_V > d.limit_V * (1 + 1e-9); };
+    std::vector<Id> beyond;
+    for (const ServedDrop& d : ladder.rows.back().drops) {
+        if (!lost(d)) continue;
+        if (own_run(run, d.load)) return;
+        beyond.push_back(d.load);
+    }
+    ladder.beyond = std::move(beyond);
+    const auto elsewhere = [&](const ServedDrop& d) {
+        return std::find(ladder.beyond.begin(), ladder.beyond.end(), d.load) != ladder.beyond.end();
+    };
+    for (std::size_t k = 0; k < ladder.rows.size() && !ladder.beyond.empty() && ladder.apart < 0; ++k) {
+        const RunSizeRow& row = ladder.rows[k];
+        const bool keeps = std::none_of(row.drops.begin(), row.drops.end(),
+                                        [&](const ServedDrop& d) { return lost(d) && !elsewhere(d); });
+        if (row.carries && row.fuse_fits && row.stays_cool && row.withstands && row.fit.fits() && keeps)
+            ladder.apart = static_cast<int>(k);
+    }
+}
+
+}  // namespace
+
 Result<RunLadder> run_ladder(const Plan& plan, const Id& run_id, int parallel,
                              const std::vector<Solution>* given) {
     const Run* found = find(plan.runs, run_id);
@@ -261,7 +294,10 @@ Result<RunLadder> run_ladder(const Plan& plan, const Id& run_id, int parallel,
     if (ladder.parallel == found->parallel) add_shorts(plan, index, solutions, ladder);
     for (std::size_t k = 0; k < ladder.rows.size() && ladder.chosen < 0; ++k)
         if (ladder.rows[k].passes()) ladder.chosen = static_cast<int>(k);
-    const int failing = ladder.chosen < 0 ? static_cast<int>(ladder.rows.size()) - 1 : ladder.chosen - 1;
+    find_apart(ladder, *found);
+    const int failing = ladder.apart >= 0   ? ladder.apart - 1
+                        : ladder.chosen < 0 ? static_cast<int>(ladder.rows.size()) - 1
+                                            : ladder.chosen - 1;
     if (failing >= 0) ladder.decides = ladder.rows[static_cast<std::size_t>(failing)].fails();
     return ladder;
 }

@@ -63,7 +63,11 @@ struct RunLadder {
     int now = -1;                 // the plan's own size
     int chosen = -1;              // thinnest that passes
     Limit decides = Limit::none;  // what the next thinner one fails
-    double fuse_A = 0;            // smallest fuse of the run itself, or what guards it from before; 0: none
+    // Where none passes because of loads that lose too much even with the thickest here: those loads, and the
+    // thinnest size that keeps all else. Their other cables take the rest.
+    std::vector<Id> beyond;
+    int apart = -1;
+    double fuse_A = 0;  // smallest fuse of the run itself, or what guards it from before; 0: none
     std::optional<FuseType> fuse_type;
     double insulation_C = 105;
     std::optional<RunDuty> duty;  // of the plan's own size

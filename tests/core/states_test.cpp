@@ -8,6 +8,7 @@
 #include "plan/plan_json.h"
 #include "plan/validate.h"
 #include "size/plan_fuse.h"
+#include "size/run_ladder.h"
 #include "support/findings.h"
 #include "support/random_plan.h"
 #include "support/sweep.h"
@@ -204,6 +205,24 @@ TEST(ChannelsGivenOut, AreInspectedWhole) {
             return f.id == thin.id || f.id == thin.to.owner;
         })) << seed;
     }
+}
+
+// One far-off load that loses too much elsewhere is no reason to say of a strap that no size will do.
+TEST(Ladder, AFarOffLoadDoesNotCondemnATrunk) {
+    Plan plan = switched();
+    plan.loads[0].draw.value = 8;
+    plan.loads[0].critical = true;
+    thing(plan.runs, "there").length_m = 14;  // 14 AWG over 14 m: far over 3 % whatever the trunk is
+    const auto trunk = run_ladder(plan, "run-1");
+    ASSERT_TRUE(trunk);
+    EXPECT_EQ(trunk->chosen, -1);
+    EXPECT_EQ(trunk->beyond, std::vector<Id>{"logger"});
+    ASSERT_GE(trunk->apart, 0);
+    EXPECT_LE(trunk->apart, trunk->now) << "150 A on 2/0 are well";
+    plan.loads[0].drop_limit = 0.5;
+    const auto eased = run_ladder(plan, "run-1");
+    EXPECT_TRUE(eased->beyond.empty());
+    EXPECT_EQ(eased->chosen, trunk->apart) << "without that load's limit the same size passes outright";
 }
 
 // The result of sizing, put into the plan and inspected whole, has no stop and no fix that was not there.

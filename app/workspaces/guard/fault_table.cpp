@@ -131,8 +131,11 @@ void FaultTable::fill() {
                                            q(words::seconds(*r->slowest.seconds, style))
                                      : QStringLiteral("–"));
         if (r->hottest)
-            item->setText(4, q(plan.runs[r->hottest->run].name) + QStringLiteral(" ") +
-                                 q(words::quantity(r->hottest->reached_C, Dimension::temperature, style)));
+            item->setText(
+                4, q(plan.runs[r->hottest->run].name) + QStringLiteral(" ") +
+                       (r->hottest->reached_C >= words::melts_at_C(plan.runs[r->hottest->run].material)
+                            ? say("melts")
+                            : q(words::quantity(r->hottest->reached_C, Dimension::temperature, style))));
         item->setText(5, q(words::quantity(r->bus_V, Dimension::voltage, style)));
         QStringList also;
         if (!r->near_interrupts)

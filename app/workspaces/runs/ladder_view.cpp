@@ -114,10 +114,11 @@ QString LadderView::verdict() const {
     const auto style = document_->style();
     QString text;
     if (l.chosen < 0) {
-        text = say("No size passes every limit: %1 stands against the thickest.")
-                   .arg(QLatin1String(words::name_of(l.decides)));
         const RunSizeRow& thickest = l.rows.back();
-        if (l.decides == Limit::drop)
+        text = l.apart >= 0 ? say("%1 keeps every limit but one.").arg(name(l.apart))
+                            : say("No size passes every limit: %1 stands against the thickest.")
+                                  .arg(QLatin1String(words::name_of(l.decides)));
+        if (l.apart >= 0 || l.decides == Limit::drop)
             text += say(" %1 still loses %2 of %3 in %4: its other cables take the rest. Size both ways, or "
                         "all together.")
                         .arg(q(yr::name_of(document_->plan(), thickest.drop_load)),

@@ -177,12 +177,16 @@ void RunMatrix::begin_verdicts() {
                             const auto ladder = run_ladder(plan, run.id, 0, &solutions);
                             if (!ladder) continue;
                             Verdict v;
-                            v.chosen = ladder->chosen;
+                            v.chosen = ladder->chosen >= 0 ? ladder->chosen : ladder->apart;
+                            if (!ladder->beyond.empty()) v.beyond = ladder->beyond.front();
                             v.now = ladder->now;
                             v.decides = ladder->decides;
                             if (v.chosen >= 0)
                                 v.first = ladder->rows[static_cast<std::size_t>(v.chosen)].size;
-                            v.passes = v.now >= 0 && ladder->rows[static_cast<std::size_t>(v.now)].passes();
+                            v.passes =
+                                v.now >= 0 &&
+                                (ladder->apart >= 0 ? v.now >= ladder->apart
+                                                    : ladder->rows[static_cast<std::size_t>(v.now)].passes());
                             out[run.id] = v;
                         }
                         return out;
@@ -203,6 +207,11 @@ void RunMatrix::take_verdicts() {
         item->setText(
             3, v.decides == Limit::none ? say("thinnest") : QString::fromUtf8(words::name_of(v.decides)));
         item->setData(3, kLimitRole, static_cast<int>(v.decides));
+        item->setToolTip(
+            2, v.beyond.empty()
+                   ? QString()
+                   : say("%1 loses more than it may whatever size this is: its other cables take it.")
+                         .arg(q(yr::name_of(document_->plan(), v.beyond))));
         item->setData(2, kSortRole, v.chosen);
         item->setData(0, kThinRole, !v.passes);
         item->setForeground(2, v.passes ? tokens().ink : tokens().fix);

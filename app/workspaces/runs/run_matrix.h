@@ -27,6 +27,7 @@ class RunMatrix : public QWidget {
 
   private:
     struct Verdict {
+        Id beyond;  // a load that no size of this run alone serves; empty: none
         int chosen = -1, now = -1;
         WireSize first = WireSize::awg(10);
         Limit decides = Limit::none;
