@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "inspect/fuse_mends.h"
+#include "size/run_limits.h"
 
 namespace yr {
 namespace {
@@ -56,7 +57,6 @@ void thin_returns(const Case& c, std::vector<Finding>& out) {
 // its negative cables together hold at least half the copper of its thickest positive one. Common practice,
 // no source.
 void thin_battery_returns(const Case& c, std::vector<Finding>& out) {
-    constexpr double kHalf = 0.45;  // half but for what sizes of one table leave
     for (const Battery& b : c.plan.batteries) {
         const Run *feed = nullptr, *back = nullptr;
         double together = 0;
@@ -71,10 +71,11 @@ void thin_battery_returns(const Case& c, std::vector<Finding>& out) {
                 feed = &r;
             }
         }
-        if (!feed || !back || !known || together >= kHalf * copper_mm2(*feed) * 0.999) continue;
+        if (!feed || !back || !known || together >= kBatteryReturnShare * copper_mm2(*feed) * 0.999) continue;
         Finding f = make_finding(FindingKind::return_thinner, Severity::fix, back->id, feed->id, {}, together,
                                  copper_mm2(*feed));
-        if (const auto size = size_for(*back, kHalf * copper_mm2(*feed)); size && c.with_mends) {
+        if (const auto size = size_for(*back, kBatteryReturnShare * copper_mm2(*feed));
+            size && c.with_mends) {
             Run thicker = *back;
             thicker.size = size;
             f.mend = Mend{MendKind::size, Put<Run>{thicker, {}}, back->id, back->size, size, 0, 0, {}};

@@ -10,6 +10,10 @@
 
 namespace yr {
 
+// Of the copper of a battery's thickest positive cable that its negative ones hold at least: half, but for
+// what the sizes of one table leave. Common practice, no source.
+inline constexpr double kBatteryReturnShare = 0.45;
+
 // Ampacity of a run with its parallel count in one state; empty for body metal and given resistances, which
 // have no table. An unknown size counts as the assumed one.
 [[nodiscard]] std::optional<Ampacity> run_ampacity(const Plan& plan, const Run& run, const State& state);

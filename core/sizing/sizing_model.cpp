@@ -7,6 +7,7 @@
 #include "catalog/assumptions.h"
 #include "demand/demand.h"
 #include "network/bridges.h"
+#include "size/run_limits.h"
 
 namespace yr {
 namespace {
@@ -320,7 +321,6 @@ void SizingModel::find_pairs(const std::vector<Solution>& solutions) {
 // What a battery gives goes back over its thickest free negative cable: never below half the copper of any of
 // its positive ones, as `rail check` has it (the others beside it are left out: they may become thin too).
 void SizingModel::find_battery_pairs(const Battery& b) {
-    constexpr double kBatteryShare = 0.45;
     int back = -1;
     double most_mm2 = -1;
     for (std::size_t r = 0; r < plan_.runs.size(); ++r) {
@@ -334,7 +334,7 @@ void SizingModel::find_battery_pairs(const Battery& b) {
     for (std::size_t r = 0; back >= 0 && r < plan_.runs.size(); ++r) {
         const Run& run = plan_.runs[r];
         if (free_of_[r] < 0 || (run.from != pos_of(b.id) && run.to != pos_of(b.id))) continue;
-        Pair pair{at(free_of_[r]), at(back), kBatteryShare, {}};
+        Pair pair{at(free_of_[r]), at(back), kBatteryReturnShare, {}};
         pair.stands_A.assign(runs_[pair.back].choices.size(), 1e9);
         pairs_.push_back(std::move(pair));
     }
