@@ -16,10 +16,15 @@ Json option_json(const OptionResult& r) {
     const auto put = [&](const char* key, const std::optional<double>& v) {
         out[key] = v ? Json(*v) : Json(nullptr);
     };
-    put("idle_balance_A", r.idle_A);
-    put("drive_balance_A", r.drive_A);
-    put("parked_hours_to_half", r.parked_h);
-    put("cranking_V", r.cranking_V);
+    const auto put_deciding = [&](const char* key, const Deciding& d) {
+        put(key, d.value);
+        if (d.value) out["decided_by"][key] = d.state;
+    };
+    out["decided_by"] = Json::object();
+    put_deciding("idle_balance_A", r.idle_A);
+    put_deciding("drive_balance_A", r.drive_A);
+    put_deciding("parked_hours_to_half", r.parked_h);
+    put_deciding("cranking_V", r.cranking_V);
     out["copper_kg"] = r.copper_kg;
     out["added_copper_kg"] = r.added_copper_kg;
     put("added_cost", r.added_cost);
@@ -45,16 +50,15 @@ int run_compare(const std::string& path, bool json) {
         print(out);
         return answered ? 0 : 1;
     }
-    const auto text = [](const std::optional<double>& v, Dimension d) {
-        return v ? words::quantity(*v, d) : std::string("–");
+    const auto text = [](const Deciding& d, Dimension dimension) {
+        return d.value ? words::quantity(*d.value, dimension) : std::string("–");
     };
     std::vector<std::vector<std::string>> rows{
         {"", "idling", "driving", "parked to half", "cranking", "copper", "cost", "stop", "fix"}};
     for (const OptionResult& r : options)
         rows.push_back({r.name, text(r.idle_A, Dimension::current), text(r.drive_A, Dimension::current),
-                        r.parked_h ? words::duration_h(*r.parked_h) : "–",
-                        text(r.cranking_V, Dimension::voltage),
-                        words::number(r.variant.empty() ? r.copper_kg : r.added_copper_kg) + " kg",
+                        r.parked_h.value ? words::duration_h(*r.parked_h.value) : "–",
+                        text(r.cranking_V, Dimension::voltage), words::number(r.copper_kg) + " kg",
                         r.added_cost ? words::number(*r.added_cost, 4) : "–", std::to_string(r.stops),
                         std::to_string(r.fixes)});
     print_table(rows);

@@ -126,12 +126,36 @@ const FindingRow kRows[] = {
      },
      .reasons = nullptr,
      .why = std::nullopt},
+    {.kind = FindingKind::guards_not,
+     .name = "guards_not",
+     .group = FindingGroup::fuses,
+     .value = Dimension::temperature,
+     .sentence = [](const Speech& s) -> std::string {
+         return say(
+             "{0} does not guard {1} in this heat: before it is sure to open the cable reaches {2} of "
+             "the {3} it bears after a short.",
+             capital(s.other()), s.it(), s.value_in(Dimension::temperature), s.C(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("guard"),
+                 translated("opening by ISO 8820 bands (from memory); heat balance of the cable")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {
+             translated("The table of ampacities lets the fuse stand; the cable's own heat, in the hottest "
+                        "air of its way and with the fuse in the coldest, does not.")};
+     },
+     .why = std::nullopt},
     {.kind = FindingKind::short_stays,
      .name = "short_stays",
      .group = FindingGroup::shorts,
      .value = Dimension::current,
      .sentence = [](const Speech& s) -> std::string {
-         return say("A short at the far end of {0} draws only {1}: {2} is not sure to open within the hour.",
+         if (find(s.plan.runs, s.f.other))
+             return say(
+                 "A short at the far end of {0} keeps {1}: on their way through {2} nothing is sure to open.",
+                 yr::name_of(s.plan, s.f.id), s.A(s.f.value), s.other());
+         return say("A short at the far end of {0} keeps {1}: {2} is not sure to open within the hour.",
                     yr::name_of(s.plan, s.f.id), s.A(s.f.value), s.other());
      },
      .rule = [](const Speech&) -> Rule {

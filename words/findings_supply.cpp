@@ -76,6 +76,23 @@ const FindingRow kRows[] = {
      },
      .reasons = nullptr,
      .why = ValueKind::source_limit},
+    {.kind = FindingKind::idle_elsewhere,
+     .name = "idle_elsewhere",
+     .group = FindingGroup::supply,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say(
+             "{0} is stated with {1} at {2} of its shaft; {3} turns it at another speed, where it gives "
+             "{4} cold. A curve of its own says it better.",
+             s.who(), s.A(s.f.limit),
+             quantity(assumption("alternator_low_rpm").value, Dimension::speed, s.style), s.state(),
+             s.A(s.f.value));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("amps at idle"), translated("ISO 8854 output points (from memory)")};
+     },
+     .reasons = nullptr,
+     .why = ValueKind::source_limit},
     {.kind = FindingKind::no_charge_left,
      .name = "no_charge_left",
      .group = FindingGroup::supply,

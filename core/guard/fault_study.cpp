@@ -237,13 +237,7 @@ class Study {
                              : ask.at;
         std::vector<char> seen(n.nodes.size(), 0);
         while (!seen[at(here)]++) {
-            int next = -1;
-            double bring = std::max(kCarries_A, given_here(a, here));
-            for (std::size_t k = 0; k < n.conductors.size(); ++k) {
-                const ConductorElement& c = n.conductors[k];
-                const double into = c.to == here ? a.run_A[k] : c.from == here ? -a.run_A[k] : 0;
-                if (into > bring) bring = into, next = static_cast<int>(k);
-            }
+            const int next = brings_most(a, here);
             if (next < 0) return nullptr;
             for (const DeviceRef& f : fuses_)
                 if (f.run == at(next)) return &f;
@@ -251,6 +245,31 @@ class Study {
                 n.conductors[at(next)].to == here ? n.conductors[at(next)].from : n.conductors[at(next)].to;
         }
         return nullptr;
+    }
+
+    // The conductor that brings most into this node; -1: nothing does, or what stands there gives more
+    // itself.
+    int brings_most(const ShortAnswer& a, NodeIndex here) const {
+        const Network& n = base_.strong.network();
+        int most = -1;
+        double bring = std::max(kCarries_A, given_here(a, here));
+        for (std::size_t k = 0; k < n.conductors.size(); ++k) {
+            const ConductorElement& c = n.conductors[k];
+            const double into = c.to == here ? a.run_A[k] : c.from == here ? -a.run_A[k] : 0;
+            if (into > bring) bring = into, most = static_cast<int>(k);
+        }
+        return most;
+    }
+
+    // What still feeds the short when all that is sure to open has opened.
+    void name_what_stays(ShortRow& row, const ShortAsk& ask, const ShortAnswer& a) const {
+        row.stays_A = std::abs(a.amps);
+        if (const DeviceRef* device = nearest(ask, a)) {
+            row.stays = device->device->id;
+            return;
+        }
+        const int last = ask.run >= 0 ? ask.run : ask.at == kNoNode ? -1 : brings_most(a, ask.at);
+        if (last >= 0 && at(last) < plan_.runs.size()) row.stays = plan_.runs[at(last)].id;
     }
 
     // What batteries and sources whose posts are this node bring themselves.
@@ -313,6 +332,7 @@ class Study {
             if (!next) {
                 warm(a, kLongest_s);
                 row.limits_itself = limits_itself(a);
+                name_what_stays(row, ask, a);
                 finish(row, opened, std::nullopt);
                 return;
             }

@@ -52,6 +52,8 @@ struct ShortRow {
     Id management;                       // battery whose own management opens first; empty: none
     double management_A = 0;             // what that battery would give
     bool limits_itself = false;  // it stays, but all of it comes from sources with a limit of their own
+    Id stays;  // where it does not clear: the device on the way of what is left, or a run of that way without
+    double stays_A = 0;  // what is left when all that is sure to open has opened
     [[nodiscard]] bool clears() const { return slowest.seconds.has_value(); }
     [[nodiscard]] bool hurts() const { return hottest && hottest->reached_C > hottest->allowed_C; }
 };

@@ -91,8 +91,13 @@ void mains(const Case& c, const Point& box, std::vector<Finding>& out) {
     const double sum = together_A(c.plan, loads_on(c.plan, box.id));
     double limit = box.main_A.value_or(1e9);
     Id fuse;
+    // the fuse of a source that only adds to what the battery feeds (a panel's charger) is no main
+    const auto comes_from_source = [&](const Run& r) { return find(c.plan.sources, owner_of(r.from)); };
+    const bool by_battery = std::any_of(c.plan.runs.begin(), c.plan.runs.end(), [&](const Run& r) {
+        return r.to == box.id && !comes_from_source(r);
+    });
     for (const Run& r : c.plan.runs)
-        if (r.to == box.id)
+        if (r.to == box.id && !(by_battery && comes_from_source(r)))
             for (const Device& d : r.devices)
                 if (d.kind == DeviceKind::fuse && d.rating_A < limit) limit = d.rating_A, fuse = d.id;
     if (sum > limit * (1 + 1e-9))

@@ -11,16 +11,22 @@
 
 namespace yr {
 
+// A number and the state that decides it; no value: the plan has no such state, or nothing to tell.
+struct Deciding {
+    std::optional<double> value;
+    Id state;
+};
+
 struct OptionResult {
     Id variant;  // empty: the plan as it stands
     std::string name;
-    // Idling and driving: amps that turning sources could still give; negative: what the batteries give
-    // instead.
-    std::optional<double> idle_A, drive_A;
-    std::optional<double> parked_h;  // until the first battery is at half, in the last state with the key off
-    std::optional<double> cranking_V;  // lowest volts at the starter's battery while cranking
-    double copper_kg = 0;              // of all cables
-    double added_copper_kg = 0;        // against the plan as it stands
+    // Idling and driving, in the state of that role that has least: amps that turning sources could still
+    // give; negative: what the batteries give instead.
+    Deciding idle_A, drive_A;
+    Deciding parked_h;           // until the first battery is at half, in the worst of the parked states
+    Deciding cranking_V;         // lowest volts at the starter's battery while cranking
+    double copper_kg = 0;        // of all cables
+    double added_copper_kg = 0;  // against the plan as it stands
     std::optional<double> added_cost;  // of what has a price, copper included; empty: nothing has one
     int stops = 0, fixes = 0;          // findings of those severities
     std::vector<std::string> without;  // names of states without an answer: no number comes from them
@@ -29,12 +35,8 @@ struct OptionResult {
 // One option, of a plan that has been inspected.
 [[nodiscard]] OptionResult measure_option(const Plan& plan, const Inspection& inspection);
 
-// The plan as it stands first, then its variants in their order.
+// The plan as it stands first, then its variants in their order. What differs by less than a meter shows (0.1
+// A, 5 mV, 6 minutes, 5 g) is given as equal.
 [[nodiscard]] std::vector<OptionResult> compare_options(const Plan& base);
-
-// State named so, else the one that comes nearest to it; nullptr where the plan has none of that kind.
-[[nodiscard]] const State* idling_state(const Plan& plan);
-[[nodiscard]] const State* driving_state(const Plan& plan);
-[[nodiscard]] const State* parked_state(const Plan& plan);
 
 }  // namespace yr

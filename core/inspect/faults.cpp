@@ -7,7 +7,7 @@
 namespace yr {
 namespace {
 
-constexpr double kFarOver = 1.5;  // the strongest case is rare; so far over a fuse is no judgement any more
+constexpr double kFarOver = 2;  // the strongest case is rare; so far over a fuse is no judgement any more
 
 const Device* device_at(const Plan& plan, const Id& id) {
     return id.empty() ? nullptr : find_device(plan, id);
@@ -94,7 +94,7 @@ void judge(const Case& c, const FaultStudy& study, const ShortRow& row, std::vec
         if (!row.clears())
             keep_worst(out, from,
                        make_finding(FindingKind::short_stays, row.hurts() ? Severity::stop : Severity::check,
-                                    run.id, row.near, state, row.least_A, 0),
+                                    run.id, row.stays.empty() ? row.near : row.stays, state, row.stays_A, 0),
                        Worse::lower);
         else if (row.hurts() && !hot_before(c, row))
             keep_worst(

@@ -67,8 +67,8 @@ enum class FindingKind {
     signal_missing,   // id load; value: seconds after its supply
     shares_ground,    // id sensitive load; other: heavy load on the same return, or the metal; value A of it
     parked_draw,  // id what draws; other: battery; value its A, limit: of all, A; hours: it alone, to half
-    short_stays,  // id run; other: nearest device, or empty; value: A of a short at its far end that nothing
-                  // is sure to open
+    short_stays,  // id run; other: device on the way of what stays, or a run of that way without one; value:
+                  // A that stay of a short at its far end when all that is sure to open has opened
     short_hurts,  // id run; other: device; value C reached before it opens, limit C
     short_upstream,    // id run; other: device further up that may open first; value: its earliest s, limit:
                        // latest s of the near one
@@ -104,10 +104,12 @@ enum class FindingKind {
     fuse_above_channel,  // id run; other: fuse; value A, limit: what its channel is made for, A
     converter_starved,  // id source: no volts exist at which it gets its power; value A it would have to give
     cutoff_deep,        // id cut-off or inverter, other: battery; value: V at which it opens, limit V
-    turn_opens_fuse  // id run; other: fuse; state; value: A for `hours` at a stretch, limit: what it is sure
-                     // to hold for so long, A
+    turn_opens_fuse,  // id run; other: fuse; state; value: A for `hours` at a stretch, limit: what it is sure
+                      // to hold for so long, A
+    guards_not,     // id run; other: fuse; value: C that the cable reaches before it is sure to open, limit C
+    idle_elsewhere  // id alternator; state; value: A it gives there cold, limit: A stated at idle
 };
-inline constexpr std::size_t kFindingKinds = static_cast<std::size_t>(FindingKind::turn_opens_fuse) + 1;
+inline constexpr std::size_t kFindingKinds = static_cast<std::size_t>(FindingKind::idle_elsewhere) + 1;
 
 enum class MendKind {
     none,

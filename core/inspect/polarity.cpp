@@ -13,6 +13,8 @@ namespace {
 // of the lower: a charger in the cold stands 1.35 above an empty battery, 24 V twice above 12 V
 constexpr double kOtherVolts = 1.45;
 constexpr double kForeignVolts = 1.5;  // of the plan's nominal
+// ISO 16750-2 (from memory): what is made for 12 V works at up to 16 V, for 24 V at up to 32 V
+constexpr double kMadeForVolts = 16.0 / 12;
 
 // A battery or source as a pair of poles that hold volts of their own.
 struct Holder {
@@ -72,10 +74,12 @@ void judge_loads(const Case& c, std::size_t s, std::vector<Finding>& out, std::s
         const LoadResult& r = c.solutions[s].point.loads[k];
         if (r.status != LoadStatus::on || !l.inverter.empty()) continue;
         const bool meant = on_purpose.contains(groups[static_cast<std::size_t>(net.loads[k].pos)]);
-        if (!l.most_V && !meant && r.voltage_V > kForeignVolts * nominal_V)
+        const bool stated = l.most_V || l.supply_code != SupplyCode::none;
+        if (!stated && !meant && r.voltage_V > kMadeForVolts * nominal_V + 0.005)
             keep_worst(out, from,
-                       make_finding(FindingKind::volts_foreign, Severity::stop, l.id, {}, state, r.voltage_V,
-                                    nominal_V));
+                       make_finding(FindingKind::volts_foreign,
+                                    r.voltage_V > kForeignVolts * nominal_V ? Severity::stop : Severity::fix,
+                                    l.id, {}, state, r.voltage_V, nominal_V));
         // a winch is turned by feeding it the other way; a lamp or heater does not mind
         const bool minds = l.line_curve.empty() && !l.starter && l.draw.kind != DrawKind::resistance;
         if (r.reversed && minds)

@@ -4,6 +4,7 @@
 
 #include "catalog/assumptions.h"
 #include "inspect/fuse_mends.h"
+#include "size/plan_fuse.h"
 
 namespace yr {
 namespace {
@@ -51,6 +52,21 @@ void above_channel(const Case& c, std::size_t k, std::vector<Finding>& out) {
                                  *room.channel_A);
         if (c.with_mends) f.candidates = other_ratings(c, k, d.id, 0, d.rating_A);
         out.push_back(std::move(f));
+    }
+}
+
+// Within the table, and yet in this run's heat the fuse may carry more than the cable bears before it is sure
+// to open: what Guard says of it, in the same words.
+void guards_not(const Case& c, std::size_t k, double cable_A, std::vector<Finding>& out) {
+    const Run& run = c.plan.runs[k];
+    for (const Device& fuse : run.devices) {
+        if (fuse.kind != DeviceKind::fuse || fuse.rating_A > cable_A + 1e-9) continue;
+        const auto guard = guard_by(c.plan, run, fuse);
+        if (!guard || guard->guards || guarded_before(c.plan, run, c.fed.of(run))) continue;
+        out.push_back(make_finding(FindingKind::guards_not, Severity::check, run.id, fuse.id, {},
+                                   guard->reached_C, guard->limit_C));
+        if (c.with_mends) out.back().candidates = other_ratings(c, k, fuse.id, 0, fuse.rating_A);
+        return;
     }
 }
 
@@ -122,6 +138,7 @@ void inspect_protection(const Case& c, std::vector<Finding>& out) {
         const double cable_A = least_ampacity_A(c.plan, run).value_or(0);
         oversize(c, k, cable_A, out);
         above_channel(c, k, out);
+        guards_not(c, k, cable_A, out);
         // a starter's path goes unfused, as is usual for cranking; decided by what flows while it turns
         if (!c.demand[k].cranks && !feeds_starter(c.plan, run)) missing_or_far(c, k, cable_A, out);
     }

@@ -80,6 +80,23 @@ void sources(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_
     }
 }
 
+// "70 A at idle" counts at the low-speed point of ISO 8854; where this engine's idle turns it at another
+// speed it gives something else, and who reads 77 A asks why.
+void idle_elsewhere(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_t from) {
+    constexpr double kSame = 0.05;
+    const State& state = c.plan.states[s];
+    if (state.rpm <= 0 || role_of(state) != StateRole::idling) return;
+    for (const Source& source : c.plan.sources) {
+        if (source.kind != SourceKind::alternator || !source.idle_A || !source.curve.empty()) continue;
+        std::vector<AssumptionUse> uses;
+        const double gives = source_limit_A(source, state.rpm, 25, uses);
+        if (std::abs(gives - *source.idle_A) > kSame * *source.idle_A)
+            keep_worst(out, from,
+                       make_finding(FindingKind::idle_elsewhere, Severity::note, source.id, {}, state.id,
+                                    gives, *source.idle_A));
+    }
+}
+
 // Assumptions that carry weight: grounds and body metal nobody measured. One line for all of them.
 void assumptions(const Case& c, std::vector<Finding>& out) {
     std::set<Id> bonds;
@@ -113,6 +130,7 @@ void inspect_supply(const Case& c, std::vector<Finding>& out) {
     for (std::size_t s = 0; s < c.solutions.size(); ++s) {
         batteries(c, s, out);
         sources(c, s, out, from);
+        idle_elsewhere(c, s, out, from);
     }
     assumptions(c, out);
 }

@@ -31,6 +31,33 @@ Plan with_fuse(const Plan& plan, std::size_t run, const FuseChoice& choice) {
 
 }  // namespace
 
+std::optional<FuseGuard> guard_by(const Plan& plan, const Run& run, const Device& fuse) {
+    if (!run.size || run.body_metal || run.resistance_ohm) return std::nullopt;
+    const auto wire = conductor(*run.size, run.material);
+    if (!wire) return std::nullopt;
+    double hot = -60, cold = 25;
+    for (const State& s : plan.states) {
+        hot = std::max(hot, run_air(plan, run, s).ambient_C);
+        cold = std::min(cold, air_at_device_C(plan, run, fuse, s));
+    }
+    const double bundle = plan.policy.bundle_derating ? bundle_factor(run.bundle) : 1;
+    return fuse_guard(surroundings_of(*wire, hot, bundle), run.insulation_C,
+                      std::min(hot + 40, run.insulation_C), run.parallel, fuse.fuse, fuse.rating_A, cold);
+}
+
+const Device* guarded_before(const Plan& plan, const Run& run, const std::vector<EndProtection>& ends) {
+    const Device* guard = nullptr;
+    for (const EndProtection& end : ends) {
+        const bool behind_own = end.own && end.own_distance_m <= fuse_distance_m(plan);
+        if (!end.upstream && !behind_own) return nullptr;
+        if (!end.upstream) continue;
+        const auto by = guard_by(plan, run, *end.upstream);
+        if (!by || !by->guards) return nullptr;
+        guard = end.upstream;
+    }
+    return guard;
+}
+
 std::vector<FuseType> kinds_for(double rating_A, double must_cut_A, double nominal_V) {
     std::vector<FuseType> kinds;
     for (const FuseType type : {FuseType::blade, FuseType::blade_large, FuseType::bolt, FuseType::strip,
@@ -100,19 +127,14 @@ Result<RunFuseAdvice> advise_fuse(const Plan& plan, const Id& run_id,
         advice.schools.back().chosen ? advice.schools.back().chosen : advice.schools.front().chosen;
     if (wanted) advice.kinds = kinds_for(wanted->rating_A, advice.must_cut_A, plan.vehicle.nominal_V);
     for (const Device& d : run->devices) {
-        if (d.kind != DeviceKind::fuse || !run->size) continue;
-        double hot = -60, cold = 25;
-        for (const State& s : plan.states) {
-            hot = std::max(hot, run_air(plan, *run, s).ambient_C);
-            cold = std::min(cold, air_at_device_C(plan, *run, d, s));
-        }
-        const auto wire = conductor(*run->size, run->material);
-        const double bundle = plan.policy.bundle_derating ? bundle_factor(run->bundle) : 1;
-        if (!wire) continue;
-        advice.guard =
-            fuse_guard(surroundings_of(*wire, hot, bundle), run->insulation_C,
-                       std::min(hot + 40, run->insulation_C), run->parallel, d.fuse, d.rating_A, cold);
-        advice.guards = advice.guard.guards;
+        if (d.kind != DeviceKind::fuse) continue;
+        const auto guard = guard_by(plan, *run, d);
+        if (!guard) continue;
+        advice.guard = *guard;
+        advice.guards = guard->guards;
+        if (!guard->guards)
+            if (const Device* before = guarded_before(plan, *run, fed_ends(plan, *run)))
+                advice.guarded_by = before->id;
         break;
     }
     return advice;

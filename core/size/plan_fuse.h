@@ -34,7 +34,16 @@ struct RunFuseAdvice {
     double distance_m = 0, allowed_m = 0;  // of its present fuse from the source; 0 without one
     bool guards = false;                   // the plan's own fuse guards the cable over its whole band
     FuseGuard guard;
+    Id guarded_by;  // where its own does not: the fuse before it that does; empty: none
 };
+
+// Whether the fuse guards the cable of that run over its whole band: air at its hottest around the cable, at
+// its coldest around the fuse. Empty for a run without a size of the tables, or of metal.
+[[nodiscard]] std::optional<FuseGuard> guard_by(const Plan& plan, const Run& run, const Device& fuse);
+
+// The fuse before this run that guards it at every end that a battery feeds; nullptr: there is none.
+[[nodiscard]] const Device* guarded_before(const Plan& plan, const Run& run,
+                                           const std::vector<EndProtection>& ends);
 
 // `solutions` by state. Failure: missing_reference; unknown_size for body metal and given resistances.
 [[nodiscard]] Result<RunFuseAdvice> advise_fuse(const Plan& plan, const Id& run,

@@ -12,10 +12,10 @@ namespace {
 
 constexpr double kNoFuse = std::numeric_limits<double>::infinity();
 
-double least_fuse_A(const Run& run) {
-    double least = kNoFuse;
+const Device* least_fuse(const Run& run) {
+    const Device* least = nullptr;
     for (const Device& d : run.devices)
-        if (d.kind == DeviceKind::fuse) least = std::min(least, d.rating_A);
+        if (d.kind == DeviceKind::fuse && (!least || d.rating_A < least->rating_A)) least = &d;
     return least;
 }
 
@@ -86,34 +86,36 @@ FedEnds::FedEnds(const Plan& plan) {
     for (const Run& r : plan.runs) {
         if (r.body_metal) continue;
         const std::size_t from = of(r.from), to = of(r.to);
-        const double fuse_A = least_fuse_A(r);
-        ways_[from].push_back({to, fuse_A, &r});
-        ways_[to].push_back({from, fuse_A, &r});
+        const Device* fuse = least_fuse(r);
+        ways_[from].push_back({to, fuse, &r});
+        ways_[to].push_back({from, fuse, &r});
     }
     for (const Battery& b : plan.batteries) battery_[of(pos_of(b.id))] = 1;
 }
 
 // The largest current that no fuse on the way from any battery to `end` would cut, with `without` taken out:
 // the path whose smallest fuse is the largest. nullopt: no battery reaches it.
-std::optional<double> FedEnds::reach_A(const Terminal& end, const Run& without) const {
+std::optional<FedEnds::Reach> FedEnds::reach_A(const Terminal& end, const Run& without) const {
     const auto start = index_.find(end);
     if (start == index_.end()) return std::nullopt;
-    std::unordered_map<std::size_t, double> best{{start->second, kNoFuse}};
+    std::unordered_map<std::size_t, Reach> best{{start->second, {kNoFuse, nullptr}}};
     std::priority_queue<std::pair<double, std::size_t>> open;
     open.emplace(kNoFuse, start->second);
     while (!open.empty()) {
         const auto [amps, node] = open.top();
         open.pop();
-        if (amps < best[node]) continue;
-        if (battery_[node]) return amps;
+        const Reach here = best[node];
+        if (amps < here.amps) continue;
+        if (battery_[node]) return here;
         for (const Way& w : ways_[node]) {
             if (w.run->id == without.id) continue;
             if (ways_[w.to].size() < 2 && !battery_[w.to]) continue;  // leads nowhere
-            const double through = std::min(amps, w.fuse_A);
+            const Reach through =
+                w.fuse && w.fuse->rating_A < here.amps ? Reach{w.fuse->rating_A, w.fuse} : here;
             const auto [found, added] = best.try_emplace(w.to, through);
-            if (!added && through <= found->second) continue;
+            if (!added && through.amps <= found->second.amps) continue;
             found->second = through;
-            open.emplace(through, w.to);
+            open.emplace(through.amps, w.to);
         }
     }
     return std::nullopt;
@@ -131,7 +133,7 @@ std::vector<EndProtection> FedEnds::of(const Run& run) const {
         if (!reach) continue;
         EndProtection end;
         end.at_from = at_from;
-        if (*reach < kNoFuse) end.upstream_A = *reach;
+        if (reach->fuse) end.upstream_A = reach->amps, end.upstream = reach->fuse;
         end.own_distance_m = std::numeric_limits<double>::infinity();
         for (const Device& d : run.devices) {
             if (d.kind != DeviceKind::fuse) continue;

@@ -35,6 +35,7 @@ class SupplySide {
 struct EndProtection {
     bool at_from = true;               // which end of the run
     std::optional<double> upstream_A;  // a fault here is cut by a fuse of at most this rating; empty: by none
+    const Device* upstream = nullptr;  // that fuse
     const Device* own = nullptr;       // this run's fuse nearest to the end
     double own_distance_m = 0;         // from the end along the cable
 };
@@ -47,11 +48,15 @@ class FedEnds {
     [[nodiscard]] std::vector<EndProtection> of(const Run& run) const;
 
   private:
-    [[nodiscard]] std::optional<double> reach_A(const Terminal& end, const Run& without) const;
+    struct Reach {
+        double amps = 0;
+        const Device* fuse = nullptr;  // the smallest on that way
+    };
+    [[nodiscard]] std::optional<Reach> reach_A(const Terminal& end, const Run& without) const;
 
     struct Way {
         std::size_t to;
-        double fuse_A;
+        const Device* fuse;
         const Run* run;
     };
     std::unordered_map<Terminal, std::size_t> index_;

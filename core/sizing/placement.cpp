@@ -152,19 +152,22 @@ Result<Placement> placement_of(const Plan& plan, const Id& id, const std::atomic
         PlacementRow row;
         row.place = place.id;
         row.estimated = true;
-        bool known = true;
+        bool known = true, moves = false;
         for (const std::size_t k : touching) {
             const Run& r = plan.runs[k];
             const Id other = place_of(plan, owner_of(r.from) == id ? r.to : r.from);
             const auto d = distances.find({place.id, other});
             if (other == place.id)
-                set_length(changed.runs[k], kArm_m);
+                set_length(changed.runs[k], kArm_m), moves = true;
             else if (d != distances.end())
-                set_length(changed.runs[k], d->second);
+                set_length(changed.runs[k], d->second), moves = true;
             else
                 known = known && other.empty();  // what has no place keeps its length
         }
-        if (!known) continue;
+        if (!known || !moves) {
+            out.unknown.push_back(place.id);
+            continue;
+        }
         if (point) changed.points[static_cast<std::size_t>(point - plan.points.data())].place = place.id;
         if (battery)
             changed.batteries[static_cast<std::size_t>(battery - plan.batteries.data())].place = place.id;

@@ -30,6 +30,8 @@ struct PlacementRow {
 struct Placement {
     PlacementRow here;
     std::vector<PlacementRow> rows;
+    std::vector<Id>
+        unknown;  // places to which no cable of the plan tells a distance: nothing is said of them
 };
 
 // Failure: missing_reference for what is no box, bus, stud or battery of the plan; empty where no cable ends

@@ -50,7 +50,9 @@ double sensed_V(const MemoryElement& m, const OperatingPoint& p) {
     return v - p.node_V[at(m.against)];
 }
 
-bool wants_to_move(const MemoryElement& m, bool closed, double volts) {
+// What waits longer than the state lasts does not move in it: a cut-off's half a minute outlives cranking.
+bool wants_to_move(const Network& n, const MemoryElement& m, bool closed, double volts) {
+    if (n.lasts_s > 0 && m.delay_s >= n.lasts_s) return false;
     return closed ? volts < m.open_V : volts >= m.close_V;
 }
 
@@ -142,7 +144,7 @@ class Settling {
         int first = -1;
         for (std::size_t k = 0; k < s.memories.size(); ++k) {
             const MemoryElement& m = s.network.memories[k];
-            if (!wants_to_move(m, s.memories[k].closed, s.memories[k].sensed_V)) continue;
+            if (!wants_to_move(s.network, m, s.memories[k].closed, s.memories[k].sensed_V)) continue;
             if (first < 0 || m.delay_s < s.network.memories[at(first)].delay_s) first = static_cast<int>(k);
         }
         return first;
@@ -175,7 +177,8 @@ class Settling {
 bool is_settled(const Solution& s) {
     if (!s.point.settled) return false;
     for (std::size_t k = 0; k < s.memories.size(); ++k)
-        if (wants_to_move(s.network.memories[k], s.memories[k].closed, s.memories[k].sensed_V)) return false;
+        if (wants_to_move(s.network, s.network.memories[k], s.memories[k].closed, s.memories[k].sensed_V))
+            return false;
     return true;
 }
 

@@ -129,10 +129,10 @@ TEST(Compare, ABiggerAlternatorAndHighIdleClearTheShortfall) {
     const auto of = [&](const char* id) {
         return *std::find_if(options.begin(), options.end(), [&](const auto& o) { return o.variant == id; });
     };
-    EXPECT_LT(*options[0].idle_A, -20) << "as planned the battery gives at idle";
-    EXPECT_GE(*of("variant-alternator").idle_A, 0);
-    EXPECT_GE(*of("variant-idle").idle_A, 0);
-    EXPECT_GT(*of("variant-alternator").drive_A, *options[0].drive_A + 20);
+    EXPECT_LT(*options[0].idle_A.value, -20) << "as planned the battery gives at idle";
+    EXPECT_GE(*of("variant-alternator").idle_A.value, 0);
+    EXPECT_GE(*of("variant-idle").idle_A.value, 0);
+    EXPECT_GT(*of("variant-alternator").drive_A.value, *options[0].drive_A.value + 20);
     EXPECT_NEAR(*of("variant-alternator").added_cost, 690 - 420, 1e-9)
         << "its own price against the old one's";
     EXPECT_GT(of("variant-relay").added_copper_kg, 0.5)
@@ -142,7 +142,7 @@ TEST(Compare, ABiggerAlternatorAndHighIdleClearTheShortfall) {
     const Solution s = solve(truck(), *find_state(truck(), "Idling"));
     double gives = 0;
     for (const BatteryResult& b : s.point.batteries) gives += std::max(0.0, b.current_A);
-    EXPECT_NEAR(*options[0].idle_A, -gives, 1e-9);
+    EXPECT_NEAR(*options[0].idle_A.value, -gives, 1e-9);
 }
 
 TEST(WorstStates, AreTheWorstOfEveryState) {

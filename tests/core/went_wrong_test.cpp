@@ -190,10 +190,11 @@ TEST(WentWrong, AnOptionConcludesNothingFromAStateWithoutAnswer) {
     const Plan plan = *load_plan(demo_path(kDemos[0]));
     Inspection i = inspect(plan, false);
     const OptionResult whole = measure_option(plan, i);
-    ASSERT_TRUE(whole.idle_A && whole.drive_A && whole.parked_h && whole.cranking_V && whole.without.empty());
+    ASSERT_TRUE(whole.idle_A.value && whole.drive_A.value && whole.parked_h.value && whole.cranking_V.value &&
+                whole.without.empty());
     for (Solution& s : i.solutions) s.point.settled = false;
     const OptionResult none = measure_option(plan, i);
-    EXPECT_FALSE(none.idle_A || none.drive_A || none.parked_h || none.cranking_V);
+    EXPECT_FALSE(none.idle_A.value || none.drive_A.value || none.parked_h.value || none.cranking_V.value);
     EXPECT_EQ(none.without.size(), plan.states.size());
 }
 

@@ -22,14 +22,23 @@ enum class Mistake {
     count
 };
 
+// How a second battery is charged and joined.
+enum class Joiner { charger, sensing_relay, contactor, hand_switch, count };
+
 struct TestVehicle {
     Plan plan;
     Mistake mistake = Mistake::none;
     Id where;                        // run with the mistake
     std::vector<FindingKind> tells;  // any of these on that run, its load or its fuse tells it
     bool has_inverter = false, has_winch = false, has_second = false, has_box = false;
+    Joiner joiner = Joiner::count;  // of the second battery
 };
 
+// A car, van or truck of 12 V.
 [[nodiscard]] TestVehicle vehicle(unsigned seed, Mistake mistake = Mistake::none);
+
+// A small machine on a stator, and a cart of 48 V with a converter to 12 V: right ones.
+[[nodiscard]] TestVehicle small_machine(unsigned seed);
+[[nodiscard]] TestVehicle cart(unsigned seed);
 
 }  // namespace yr::test

@@ -258,7 +258,10 @@ QString GuardPage::advice_sentence(const Run* run, const Device* own) const {
         if (own && advised_->guard.limit_C > 0)
             text += say(" The present fuse %1: at %2 times its rating the cable reaches %3 of %4.")
                         .arg(advised_->guards ? say("guards the cable over its whole band")
-                                              : say("▲ does not guard the cable"),
+                             : !advised_->guarded_by.empty()
+                                 ? say("does not guard the cable alone, but %1 before it does")
+                                       .arg(q(yr::name_of(document_->plan(), advised_->guarded_by)))
+                                 : say("▲ does not guard the cable"),
                              q(words::number(advised_->guard.multiple)),
                              q(words::quantity(advised_->guard.reached_C, Dimension::temperature, style)),
                              q(words::quantity(advised_->guard.limit_C, Dimension::temperature, style)));

@@ -122,9 +122,13 @@ void CompareView::refresh() {
 void CompareView::fill_table() {
     if (!measured_.answer()) return;
     table_->clear();
-    const auto A = [&](const std::optional<double>& v) {
-        return v ? signed_number(*v, say(" A")) : QStringLiteral("–");
+    const Plan& stored = document_->store().stored();
+    const auto put = [&](QTreeWidgetItem* item, int column, const Deciding& d, const QString& text) {
+        item->setText(column, d.value ? text : QStringLiteral("–"));
+        if (const State* state = yr::find(stored.states, d.state); state && d.value)
+            item->setToolTip(column, say("decided in the state %1").arg(q(state->name)));
     };
+    const auto A = [&](const Deciding& d) { return signed_number(d.value.value_or(0), say(" A")); };
     for (const OptionResult& r : *measured_.answer()) {
         auto* item = new QTreeWidgetItem(table_, {q(r.name)});
         item->setData(0, kIdRole, q(r.variant));
@@ -134,21 +138,22 @@ void CompareView::fill_table() {
             item->setToolTip(0, say("In state %1 the circuit has no answer; nothing is told of it.")
                                     .arg(q(r.without.front())));
         }
-        item->setText(1, A(r.idle_A));
-        item->setText(2, A(r.drive_A));
-        item->setText(3, r.parked_h ? q(words::duration_h(*r.parked_h)) : QStringLiteral("–"));
-        item->setText(4, r.cranking_V
-                             ? q(words::quantity(*r.cranking_V, Dimension::voltage, document_->style()))
-                             : QStringLiteral("–"));
-        item->setText(5, r.variant.empty() ? q(words::number(r.copper_kg)) + say(" kg")
-                                           : signed_number(r.added_copper_kg, say(" kg")));
+        put(item, 1, r.idle_A, A(r.idle_A));
+        put(item, 2, r.drive_A, A(r.drive_A));
+        put(item, 3, r.parked_h, q(words::duration_h(r.parked_h.value.value_or(0))));
+        put(item, 4, r.cranking_V,
+            q(words::quantity(r.cranking_V.value.value_or(0), Dimension::voltage, document_->style())));
+        item->setText(5, q(words::number(r.copper_kg, 3)) + say(" kg"));
+        if (!r.variant.empty())
+            item->setToolTip(
+                5, say("%1 against the plan as it stands").arg(signed_number(r.added_copper_kg, say(" kg"))));
         item->setText(6, !r.added_cost       ? say("no prices")
                          : r.variant.empty() ? QStringLiteral("–")
                                              : signed_number(*r.added_cost, QString()));
         item->setText(7, QStringLiteral("%1, %2").arg(r.stops).arg(r.fixes));
         for (int k = 1; k < 8; ++k) item->setTextAlignment(k, Qt::AlignRight);
-        if (r.idle_A && *r.idle_A < 0) item->setForeground(1, tokens().stop);
-        if (r.drive_A && *r.drive_A < 0) item->setForeground(2, tokens().stop);
+        if (r.idle_A.value && *r.idle_A.value < 0) item->setForeground(1, tokens().stop);
+        if (r.drive_A.value && *r.drive_A.value < 0) item->setForeground(2, tokens().stop);
         if (q(r.variant) == q(document_->store().stored().active)) item->setFont(0, type_font(Type::bold));
     }
     const int rows = std::clamp(table_->topLevelItemCount(), 2, 8);

@@ -274,11 +274,18 @@ void RunsPage::take_placement() {
         placement_text_->setText(say("No cable ends on %1.").arg(name));
         return;
     }
-    placement_text_->setText(
+    QString text =
         say("%1: the cables that end on it, each as thin as may be where it stands. Lengths between places "
             "are judged by the "
             "plan's own cables. A double click moves it; select another box, bus bar or battery in the list.")
-            .arg(name));
+            .arg(name);
+    QStringList unknown;
+    for (const Id& place : placed.placement->unknown) unknown << q(yr::name_of(plan, place));
+    if (!unknown.isEmpty())
+        text += say(" How far it would be at %1 no cable of this plan tells: give what its cables lead to a "
+                    "place and them a length.")
+                    .arg(unknown.join(QStringLiteral(", ")));
+    placement_text_->setText(text);
     const auto add = [&](const PlacementRow& row, const QString& where, int index) {
         auto* item = new QTreeWidgetItem(placement_);
         item->setText(0, where);
