@@ -1,7 +1,10 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <chrono>
+#include <filesystem>
 #include <memory>
+#include <thread>
 
 #include "commands.h"
 #include "inspect/findings.h"
@@ -83,12 +86,29 @@ int run_check(const std::string& path, const std::string& variant, bool json) {
     return bad ? 1 : 0;
 }
 
+// Anew whenever the file is another one; a file that is gone or damaged for a moment is said and waited for.
+int check_again_and_again(const std::string& path, const std::string& variant, bool json) {
+    const auto stamp = [&] {
+        std::error_code none;
+        return std::filesystem::last_write_time(path, none);
+    };
+    const std::atomic<bool>* stop = watch().cancel();
+    int code = 0;
+    while (!*stop) {
+        const auto seen = stamp();
+        code = run_check(path, variant, json);
+        std::fflush(stdout);
+        while (!*stop && stamp() == seen) std::this_thread::sleep_for(std::chrono::milliseconds(200));
+    }
+    return code;
+}
+
 }  // namespace
 
 void add_check(CLI::App& app, Action& action) {
     struct Options {
         std::string plan, variant;
-        bool json = false;
+        bool json = false, keep_watching = false;
     };
     auto o = std::make_shared<Options>();
     CLI::App* c = app.add_subcommand(
@@ -97,7 +117,14 @@ void add_check(CLI::App& app, Action& action) {
     add_variant_option(*c, o->variant);
     add_seconds_option(*c);
     c->add_flag("--json", o->json, words::translated("JSON"));
-    c->callback([o, &action] { action = [o] { return run_check(o->plan, o->variant, o->json); }; });
+    c->add_flag("--watch", o->keep_watching,
+                words::translated("again each time the file changes, until Ctrl+C"));
+    c->callback([o, &action] {
+        action = [o] {
+            return o->keep_watching ? check_again_and_again(o->plan, o->variant, o->json)
+                                    : run_check(o->plan, o->variant, o->json);
+        };
+    });
 }
 
 }  // namespace yr::cli

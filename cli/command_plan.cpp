@@ -3,8 +3,11 @@
 #include <memory>
 
 #include "commands.h"
+#include "files/text_file.h"
 #include "io/loads_csv.h"
 #include "io/spice.h"
+#include "notes/notes.h"
+#include "notes/plan_text.h"
 #include "plan/plan_json.h"
 #include "plan/roles.h"
 #include "plan/schema.h"
@@ -13,12 +16,12 @@
 namespace yr::cli {
 namespace {
 
-struct Options {
+struct PlanOptions {
     std::string plan, out, name = "New vehicle", state, variant;
     bool json = false, force = false;
 };
 
-int write_plan(const Plan& plan, const Options& o) {
+int write_plan(const Plan& plan, const PlanOptions& o) {
     if (const int code = write_out(o.out, to_json_text(plan), o.force)) return code;
     if (o.json)
         print({{"written", o.out},
@@ -30,17 +33,56 @@ int write_plan(const Plan& plan, const Options& o) {
     return 0;
 }
 
-int run_new(const Options& o) {
+int run_new(const PlanOptions& o) {
     return write_plan(empty_plan(o.name), o);
 }
 
-int run_convert(const Options& o) {
+// Every line with what it became; those that are not wholly understood on standard error, with their number.
+int run_type(const PlanOptions& o) {
+    const auto text = read_text_file(o.plan);
+    if (!text) return refuse(text.error());
+    const Notes notes = read_notes(*text, &shipped_library());
+    long number = 0;
+    Json lines = Json::array();
+    for (const NoteLine& line : notes.lines) {
+        ++number;
+        if (!line.bad()) continue;
+        std::string why;
+        if (line.statement.error) why = words::sentence(*line.statement.error);
+        if (line.statement.doubt)
+            why = words::say("is {0} {1} or {2}?", line.statement.doubt->text, line.statement.doubt->large,
+                             line.statement.doubt->small);
+        for (const std::string& word : line.statement.not_understood)
+            why += (why.empty() ? "" : " ") + words::say("“{0}” is not understood.", word);
+        lines.push_back({{"line", number}, {"text", line.text}, {"problem", why}});
+        fmt::print(stderr, "{}\n", words::say("line {0}: {1}: {2}", number, line.text, why));
+    }
+    if (notes.things) fmt::print(stderr, "{}\n", words::sentence(*notes.things));
+    if (const int code = write_out(o.out, to_json_text(notes.plan), o.force)) return code;
+    if (o.json)
+        print({{"written", o.out},
+               {"lines", number},
+               {"not_understood", lines},
+               {"source", "docs/guide"},
+               {"assumptions", Json::array()}});
+    else if (o.out != "-")
+        tell("{0} written: {1} loads, {2} runs.\n", o.out, notes.plan.loads.size(), notes.plan.runs.size());
+    return notes.bad() > 0 ? 1 : 0;
+}
+
+int run_notes(const PlanOptions& o) {
+    const auto plan = load_plan(o.plan);
+    if (!plan) return refuse(plan.error());
+    return write_out(o.out, plan_text(*plan), o.force);
+}
+
+int run_convert(const PlanOptions& o) {
     const auto plan = load_plan(o.plan);
     if (!plan) return refuse(plan.error());
     return write_plan(*plan, o);
 }
 
-int run_validate(const Options& o) {
+int run_validate(const PlanOptions& o) {
     const auto plan = load_plan(o.plan);
     if (!plan) {
         if (o.json)
@@ -61,7 +103,7 @@ int run_validate(const Options& o) {
     return 0;
 }
 
-int run_spice(const Options& o) {
+int run_spice(const PlanOptions& o) {
     const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
     const State* state = o.state.empty() ? &opening_state(*plan) : find_state(*plan, o.state);
@@ -79,7 +121,7 @@ int run_spice(const Options& o) {
     return 0;
 }
 
-int run_csv(const Options& o) {
+int run_csv(const PlanOptions& o) {
     const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
     const std::string text = loads_csv(*plan);
@@ -95,7 +137,7 @@ int run_csv(const Options& o) {
 }  // namespace
 
 void add_plan(CLI::App& app, Action& action) {
-    auto o = std::make_shared<Options>();
+    auto o = std::make_shared<PlanOptions>();
     CLI::App* plan =
         app.add_subcommand("plan", words::translated("Make, check and bring up to date plan files"));
     plan->require_subcommand(1);
@@ -122,6 +164,27 @@ void add_plan(CLI::App& app, Action& action) {
     c->add_flag("--force", o->force, words::translated("write over an existing file"));
     common(c);
     c->callback([o, &action] { action = [o] { return run_convert(*o); }; });
+
+    c = plan->add_subcommand("type",
+                             words::translated("A page of typed lines as a plan; exit 1 if a line is not "
+                                               "wholly understood"));
+    c->add_option("NOTES", o->plan, words::translated("file of lines, one thing a line"))->required();
+    c->add_option("-o,--output", o->out, words::translated("plan file to write, - for standard output"))
+        ->required();
+    c->add_flag("--force", o->force, words::translated("write over an existing file"));
+    common(c);
+    c->callback([o, &action] { action = [o] { return run_type(*o); }; });
+
+    c = plan->add_subcommand("notes",
+                             words::translated("A plan as lines, one a thing, to mail, print and compare"));
+    c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
+    c->add_option("-o,--output", o->out, words::translated("file to write, - for standard output"))
+        ->default_str("-");
+    c->add_flag("--force", o->force, words::translated("write over an existing file"));
+    c->callback([o, &action] {
+        if (o->out.empty()) o->out = "-";
+        action = [o] { return run_notes(*o); };
+    });
 
     c = plan->add_subcommand("schema", words::translated("The JSON Schema of plan files"));
     c->callback([&action] { action = [] { return fmt::print("{}", plan_schema_text()), 0; }; });

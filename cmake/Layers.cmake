@@ -48,3 +48,11 @@ endfunction()
 # The standard headers of nearly every file.
 set(YR_COMMON_HEADERS <algorithm> <cmath> <functional> <map> <memory> <optional> <string> <string_view>
                       <unordered_map> <variant> <vector> <tl/expected.hpp>)
+
+# Compiles so many sources of a target as one: where all read the same large headers, in half the time. Not for clang-tidy,
+# which wants each file by itself.
+function(yr_few_together target count)
+  if(NOT CMAKE_DISABLE_PRECOMPILE_HEADERS)
+    set_target_properties(${target} PROPERTIES UNITY_BUILD ON UNITY_BUILD_BATCH_SIZE ${count})
+  endif()
+endfunction()

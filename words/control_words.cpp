@@ -234,6 +234,18 @@ std::string condition(const Condition& c, const Plan* plan) {
         add(c.any_of.size() > 1 ? translated("either ") + any : any);
     }
     if (c.delay_s) add(translated("after ") + plain_seconds(*c.delay_s));
+    const auto warmth = [&](double at_C, double back_C, bool above) {
+        const std::string at = quantity(at_C, Dimension::temperature),
+                          back = quantity(back_C, Dimension::temperature);
+        const bool bay = c.air == Air::engine_bay;
+        const std::string from =
+            above ? (bay ? say("engine bay at {0} or warmer", at) : say("at {0} or warmer", at))
+                  : (bay ? say("engine bay at {0} or colder", at) : say("at {0} or colder", at));
+        add(c.within_K ? from + say(", back at {0}", back) : from);
+    };
+    if (c.above_C) warmth(*c.above_C, *c.above_C - c.within_K.value_or(0), true);
+    if (c.below_C) warmth(*c.below_C, *c.below_C + c.within_K.value_or(0), false);
+    if (c.holds_s) add(say("{0} on after the key", plain_seconds(*c.holds_s)));
     return text.empty() ? translated("always") : text;
 }
 

@@ -10,7 +10,8 @@ using Table = std::array<const FindingRow*, kFindingKinds>;
 
 Table all_rows() {
     Table table{};
-    for (const auto rows : {circuit_rows(), cables_rows(), fuses_rows(), supply_rows(), control_rows()})
+    for (const auto rows :
+         {circuit_rows(), cables_rows(), fuses_rows(), supply_rows(), control_rows(), joining_rows()})
         for (const FindingRow& r : rows) table[static_cast<std::size_t>(r.kind)] = &r;
     return table;
 }

@@ -43,6 +43,7 @@ struct FindingRow {
 [[nodiscard]] std::span<const FindingRow> fuses_rows();
 [[nodiscard]] std::span<const FindingRow> supply_rows();
 [[nodiscard]] std::span<const FindingRow> control_rows();
+[[nodiscard]] std::span<const FindingRow> joining_rows();
 
 // REQUIRES: the kind has a row.
 [[nodiscard]] const FindingRow& row_of(FindingKind kind);

@@ -116,7 +116,10 @@ std::string editable(double value, Dimension dimension, const Style& style) {
     if (dimension == Dimension::length)
         s = style.units == LeadUnits::inch ? Scaled{1 / kMetresPerFoot, "ft"} : Scaled{1, "m"};
     const double shown = value * s.factor;
-    std::string text = fmt::format("{:.10g}", shown);
+    // a length to what a tape reads: 3 m are 9.84 ft
+    const double tape = style.units == LeadUnits::inch ? 100 : 1000;
+    const double read = dimension == Dimension::length ? std::round(shown * tape) / tape : shown;
+    std::string text = fmt::format("{:.10g}", read > 0 || shown <= 0 ? read : shown);
     if (two_readings(text)) text += "0";  // 1.125 might be eleven hundred; 1.1250 is not
     text = with_comma(std::move(text), style.decimal_comma);
     return *s.unit ? text + " " + s.unit : text;

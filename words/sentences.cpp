@@ -122,6 +122,8 @@ std::string mend_label(const Finding& f, const Plan& plan) {
                    translated(" lug");
         case MendKind::stagger:
             return translated("One after another");
+        case MendKind::second_pin:
+            return translated("Pin ") + std::to_string(m.channel) + translated(" as well");
     }
     return {};
 }
@@ -161,6 +163,8 @@ std::string mend_name(const Finding& f, const Plan& plan) {
             return translated("M") + number(m.to_A) + translated(" lug on ") + what;
         case MendKind::stagger:
             return translated("starts one after another");
+        case MendKind::second_pin:
+            return what + translated(" through pin ") + std::to_string(m.channel) + translated(" as well");
     }
     return {};
 }

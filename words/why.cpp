@@ -159,7 +159,9 @@ void resistance_steps(Explanation& e, const WhyContext& c, const Run& run, std::
         const char* what = p.kind == PartKind::joint   ? translated("joint")
                            : p.kind == PartKind::metal ? translated("body metal or given")
                                                        : translated("contact");
-        std::string name = p.device >= 0 ? run.devices[at(p.device)].name : std::string(what);
+        std::string name = p.device >= 0      ? run.devices[at(p.device)].name
+                           : p.connector >= 0 ? c.plan.connectors[at(p.connector)].name
+                                              : std::string(what);
         e.steps.push_back(p.forward_V > 0
                               ? say("{0}: {1} and {2}", name, c.V(p.forward_V), c.ohm(p.fixed_ohm))
                               : fmt::format("{}: {}", name, c.ohm(p.fixed_ohm)));

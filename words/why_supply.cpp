@@ -170,7 +170,7 @@ Explanation why_inverter(const ValueRef& ref, const WhyContext& c) {
     e.title = translated("Current into ") + i.name + translated(" in ") + c.state.name;
     e.value = c.A(r.current_A);
     for (const Load& l : c.plan.loads)
-        if (l.inverter == i.id && holds(l.live_when, c.state))
+        if (l.inverter == i.id && !l.later && holds(l.live_when, c.state))
             e.steps.push_back(fmt::format("{}: {}", l.name, c.W(l.draw.value * l.count)));
     std::vector<AssumptionUse> uses;
     const double in_W = inverter_input_W(i, ac_W, uses);

@@ -13,6 +13,16 @@ void fill_box(FieldForm& form, Document* doc, const Id& id) {
     form.heading(say("Control box"));
     number_field(form, box, &Point::main_A);
     number_field(form, box, &Point::standby_W);
+    number_field(form, box, &Point::sleep_W);
+    if (box.get().sleep_W)
+        condition_fields(
+            form, say("Awake"), doc, [box] { return box.alive() ? box.get().awake_when : Condition{}; },
+            [box](const QString& what, const Condition& c) {
+                box.set(what, [&](Point& p) { p.awake_when = c; });
+            });
+    number_field(form, box, &Point::cutoff_V);
+    number_field(form, box, &Point::recover_V);
+    number_field(form, box, &Point::cutoff_s);
     enum_field(form, box, say("Outputs"), {{say("relays"), "relay"}, {say("solid-state"), "solid_state"}},
                &Point::output);
     form.check(

@@ -37,6 +37,22 @@ std::vector<std::string> split_names(const QString& typed) {
 using Get = std::function<Condition()>;
 using Set = std::function<void(const QString& what, const Condition&)>;
 
+// An optional number of a condition, as its declaration says.
+void condition_number(FieldForm& form, const Get& get, const Set& set,
+                      std::optional<double> Condition::*member) {
+    const Field field = declared(member);
+    const QString label = say(field.label);
+    form.quantity(
+        label, field.dimension, [get, member] { return get().*member; },
+        [get, set, member, label](std::optional<double> v) {
+            Condition c = get();
+            c.*member = v;
+            set(label.toLower(), c);
+            return true;
+        },
+        true, say(field.open), field.least, field.most);
+}
+
 // The rarer parts, folded away until one of them is used.
 void more_parts(FieldForm& form, const Document* doc, const Get& get, const Set& set) {
     form.text(
@@ -84,6 +100,18 @@ void more_parts(FieldForm& form, const Document* doc, const Get& get, const Set&
             return true;
         },
         true, say("at once"), 1e-3, 86400);
+    condition_number(form, get, set, &Condition::holds_s);
+    condition_number(form, get, set, &Condition::above_C);
+    condition_number(form, get, set, &Condition::below_C);
+    condition_number(form, get, set, &Condition::within_K);
+    form.choice(
+        say("Air of"), {{say("the outside"), "outside"}, {say("the engine bay"), "engine_bay"}},
+        [get] { return Id(enum_name(get().air)); },
+        [get, set](const Id& v) {
+            Condition c = get();
+            c.air = *enum_named<Air>(v);
+            set(say("air"), c);
+        });
     form.text(
         say("Either … or"),
         [get, doc] {
@@ -108,7 +136,7 @@ void more_parts(FieldForm& form, const Document* doc, const Get& get, const Set&
 
 bool uses_more(const Condition& c) {
     return !c.switches_off.empty() || c.not_cranking || c.charging_above_V || !c.circuits.empty() ||
-           c.delay_s || !c.any_of.empty();
+           c.delay_s || c.holds_s || c.above_C || c.below_C || !c.any_of.empty();
 }
 
 }  // namespace

@@ -318,9 +318,11 @@ void fill_run(FieldForm& form, Document* doc, const Id& id, bool whole) {
     if (cable && whole) fitting_fields(form, run);
     if (cable) fuse_and_device_fields(form, run);
     if (cable && whole) tap_field(form, run);
+    if (cable && whole) joining_fields(form, run);
     if (cable && whole) add_device_choice(form, run);
     run_values(form, run, cable, whole);
     if (cable && whole) ladder_row(form, doc, id);
+    if (whole) remark_fields(form, run);
 }
 
 namespace {
@@ -467,12 +469,7 @@ void fill_load(FieldForm& form, Document* doc, const Id& id) {
         fill_run(form, doc, ret->id, false);
     }
     fill_load_more(form, doc, id);
-    form.text(
-        say("Note"), [load] { return load.alive() ? q(load.get().note) : QString(); },
-        [load](const QString& typed) {
-            return load.set(say("note"), [&](Load& l) { l.note = typed.toStdString(); }), QString();
-        },
-        say("none"));
+    remark_fields(form, load);
 }
 
 }  // namespace yr::app

@@ -128,6 +128,18 @@ void fill_load_more(FieldForm& form, Document* doc, const Id& id) {
         word_field(form, load, say("On one box with"), &Load::together);
         word_field(form, load, say("Not on a box with"), &Load::apart);
     }
+    form.check(
+        say("later: room is kept, nothing is fitted yet"),
+        [load] { return load.alive() && load.get().later; },
+        [load](bool on) {
+            load.set(on ? say("wanted later") : say("fitted"), [&](Load& l) { l.later = on; });
+        });
+    FieldForm* store = form.fold(say("A portable store"), load.get().store_Wh.has_value());
+    number_field(*store, load, &Load::store_Wh);
+    number_field(*store, load, &Load::store_efficiency);
+    number_field(*store, load, &Load::socket_W);
+    number_field(*store, load, &Load::mains_W);
+    number_field(*store, load, &Load::mains_efficiency);
     form.button(say("Keep in my library"), [load, doc] {
         if (!load.alive()) return;
         const QString wrong = keep_load(load.get());

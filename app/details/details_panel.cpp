@@ -2,6 +2,7 @@
 
 #include <QHBoxLayout>
 
+#include "plan/lists.h"
 #include "plan/names.h"
 #include "widgets/tokens.h"
 #include "words/sentences.h"
@@ -40,6 +41,19 @@ DetailsPanel::DetailsPanel(Document* document, QWidget* parent) : QWidget(parent
     refresh();
 }
 
+namespace {
+
+// The photo of the selected thing: another one is another form.
+QString photo_at(const Plan& plan, const Id& id) {
+    QString photo;
+    each_list(plan, [&](const auto& things) {
+        if (const auto* x = yr::find(things, id)) photo = q(x->remarks.photo);
+    });
+    return photo;
+}
+
+}  // namespace
+
 QString DetailsPanel::shape() const {
     const Plan& plan = document_->plan();
     const Id& id = document_->selection().id();
@@ -51,6 +65,13 @@ QString DetailsPanel::shape() const {
     }
     if (const Point* p = yr::find(plan.points, id))
         s += QStringLiteral(" %1 channels").arg(p->channels.size());
+    for (const Run& r : plan.runs) {
+        for (const PinUse& use : r.pins)
+            if (use.connector == id) s += QStringLiteral(" %1:%2").arg(q(r.id)).arg(use.pin);
+        if (r.jacket == id) s += QStringLiteral(" in ") + q(r.id);
+    }
+    s += QStringLiteral("/%1/%2/").arg(plan.connectors.size()).arg(plan.jackets.size());
+    s += photo_at(plan, id);
     if (const Load* l = yr::find(plan.loads, id))
         s += q(l->inverter) + q(Id(enum_name(l->draw.kind))) +
              (l->line_curve.empty() ? QString() : QStringLiteral("~"));
@@ -62,7 +83,9 @@ void DetailsPanel::refresh() {
     const Id& id = document_->selection().id();
     const bool known = yr::find(plan.loads, id) || yr::find(plan.runs, id) || yr::find(plan.sources, id) ||
                        yr::find(plan.batteries, id) || yr::find(plan.inverters, id) ||
-                       yr::find(plan.points, id) || yr::find(plan.states, id) || id == kRulesId;
+                       yr::find(plan.points, id) || yr::find(plan.states, id) ||
+                       yr::find(plan.connectors, id) || yr::find(plan.jackets, id) ||
+                       yr::find(plan.places, id) || id == kRulesId;
     setVisible(known);
     if (!known) {
         shape_.clear();
@@ -91,6 +114,12 @@ void DetailsPanel::rebuild() {
         fill_battery(*form_, document_, id);
     else if (yr::find(plan.inverters, id))
         fill_inverter(*form_, document_, id);
+    else if (yr::find(plan.connectors, id))
+        fill_connector(*form_, document_, id);
+    else if (yr::find(plan.jackets, id))
+        fill_jacket(*form_, document_, id);
+    else if (yr::find(plan.places, id))
+        fill_place(*form_, document_, id);
     else if (yr::find(plan.states, id))
         fill_state(*form_, document_, id);
     else if (id == kRulesId)
@@ -98,7 +127,8 @@ void DetailsPanel::rebuild() {
     else
         fill_point(*form_, document_, id);
     if (yr::find(plan.loads, id) || yr::find(plan.sources, id) || yr::find(plan.batteries, id) ||
-        yr::find(plan.inverters, id) || (yr::find(plan.runs, id) && plan.runs.size() > 1))
+        yr::find(plan.inverters, id) || yr::find(plan.connectors, id) || yr::find(plan.jackets, id) ||
+        (yr::find(plan.runs, id) && plan.runs.size() > 1))
         form_->button(say("Take out"), [this, id] { emit remove_asked(id); });
     form_->finish();
     if (QWidget* old = scroll_->takeWidget()) old->deleteLater();

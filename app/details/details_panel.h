@@ -42,6 +42,9 @@ void fill_point(FieldForm& form, Document* document, const Id& id);
 void fill_inverter(FieldForm& form, Document* document, const Id& id);
 void fill_load_more(FieldForm& form, Document* document, const Id& id);  // what it needs, for fill_load
 void fill_box(FieldForm& form, Document* document, const Id& id);  // limits and channels, for fill_point
+void fill_place(FieldForm& form, Document* document, const Id& id);
+void fill_connector(FieldForm& form, Document* document, const Id& id);
+void fill_jacket(FieldForm& form, Document* document, const Id& id);
 void fill_state(FieldForm& form, Document* document, const Id& id);
 void fill_policy(FieldForm& form, Document* document);
 

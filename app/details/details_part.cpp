@@ -23,6 +23,43 @@ bool DevicePart::set(const QString& what, const std::function<void(Device&)>& ch
     });
 }
 
+namespace {
+
+// What "Put in line" offers, as it is usually fitted.
+Device new_device(const Part<Run>& run, const Id& what) {
+    const Plan& plan = run.document->plan();
+    Device d;
+    d.kind = what == "breaker"                          ? DeviceKind::fuse
+             : enum_named<DeviceKind>(what).has_value() ? *enum_named<DeviceKind>(what)
+                                                        : DeviceKind::switching;
+    const bool fuse = d.kind == DeviceKind::fuse;
+    d.id = new_id(plan, fuse ? "fuse" : "device");
+    if (fuse) d.rating_A = 30;
+    if (what == "fuse") d.at_m = run.get().length_m.value_or(3.0);
+    if (what == "breaker") d.fuse = FuseType::breaker_3, d.closed_when.switches = {run.get().name};
+    if (what == "other") d.rests_closed = true;
+    if (what == "latching") d.latching = true, d.closed_when.switches = {run.get().name};
+    if (what == "flasher") d.pulse_share = 0.5;
+    if (what == "shunt") {
+        for (const Battery& b : plan.batteries)
+            if (run.get().from == neg_of(b.id) || run.get().to == neg_of(b.id)) d.measures = b.id;
+        d.resistance_ohm = 1e-4;
+    }
+    d.name = what == "sensing_relay" ? "sensing relay"
+             : what == "cutoff"      ? "low-voltage cut-off"
+             : what == "diode"       ? "isolator"
+             : what == "fuse"        ? run.get().name + " second fuse"
+             : what == "other"       ? "other contact"
+             : what == "latching"    ? "latching disconnect"
+             : what == "flasher"     ? "flasher"
+             : what == "breaker"     ? run.get().name + " breaker"
+             : what == "shunt"       ? "battery sensor"
+                                     : "switch";
+    return d;
+}
+
+}  // namespace
+
 void add_device_choice(FieldForm& form, const Part<Run>& run) {
     form.choice(
         say("Put in line"),
@@ -31,22 +68,16 @@ void add_device_choice(FieldForm& form, const Part<Run>& run) {
          {say("sensing relay"), "sensing_relay"},
          {say("low-voltage cut-off"), "cutoff"},
          {say("isolator, one way"), "diode"},
-         {say("one more fuse"), "fuse"}},
+         {say("one more fuse"), "fuse"},
+         {say("the other contact of a relay"), "other"},
+         {say("latching disconnect"), "latching"},
+         {say("flasher or dimmer"), "flasher"},
+         {say("breaker that is the switch"), "breaker"},
+         {say("sensor that counts a battery"), "shunt"}},
         [] { return Id(); },
         [run](const Id& v) {
-            const auto kind = enum_named<DeviceKind>(v);
-            if (!kind || !run.alive()) return;
-            Device d;
-            d.id = new_id(run.document->plan(), *kind == DeviceKind::fuse ? "fuse" : "device");
-            d.kind = *kind;
-            d.at_m = *kind == DeviceKind::fuse ? std::optional<double>(run.get().length_m.value_or(3.0))
-                                               : std::nullopt;
-            d.rating_A = *kind == DeviceKind::fuse ? 30 : 0;
-            d.name = *kind == DeviceKind::sensing_relay ? "sensing relay"
-                     : *kind == DeviceKind::cutoff      ? "low-voltage cut-off"
-                     : *kind == DeviceKind::diode       ? "isolator"
-                     : *kind == DeviceKind::fuse        ? run.get().name + " second fuse"
-                                                        : "switch";
+            if (v.empty() || !run.alive()) return;
+            const Device d = new_device(run, v);
             run.set(q(d.name), [&](Run& r) { r.devices.push_back(d); });
         });
 }
@@ -98,6 +129,35 @@ void contact_fields(FieldForm& form, const DevicePart& part) {
             change(say("grounds without supply"), [&](Device& x) { x.grounds_without = v; });
         });
     form.check(
+        say("the other contact: closed at rest"), [of] { return of() && of()->rests_closed; },
+        [change](bool on) { change(say("closed at rest"), [&](Device& x) { x.rests_closed = on; }); });
+    form.check(
+        say("latching: stays where it was put"), [of] { return of() && of()->latching; },
+        [change](bool on) { change(say("latching"), [&](Device& x) { x.latching = on; }); });
+    FieldForm* pulses = form.fold(
+        say("Pulses"), of()->pulse_share || !of()->pulse_curve.empty() || of()->signal != Signal::steady);
+    device_number(*pulses, part, &Device::pulse_share);
+    pulses->text(
+        say("by warmth, °C"), [of] { return of() ? q(typed_curve(of()->pulse_curve, false)) : QString(); },
+        [change](const QString& typed) {
+            const auto curve = read_curve(typed.toStdString(), false);
+            if (!curve) return say("By warmth: pairs are needed, such as 60: 0.2, 95: 1.");
+            return change(say("pulses by warmth"), [&](Device& x) { x.pulse_curve = *curve; })
+                       ? QString()
+                       : say("By warmth: degrees must rise, and shares lie from 0 to 1.");
+        },
+        say("the same always"));
+    device_number(*pulses, part, &Device::pulse_s);
+    pulses->choice(
+        say("What it gives"),
+        {{say("steady volts"), "steady"},
+         {say("pulses"), "pulsed"},
+         {say("test pulses to its lamp"), "monitored"}},
+        [of] { return of() ? Id(enum_name(of()->signal)) : Id(); },
+        [change](const Id& v) {
+            change(say("signal"), [&](Device& x) { x.signal = *enum_named<Signal>(v); });
+        });
+    form.check(
         say("master: meant to make all dead"), [of] { return of() && of()->master; },
         [change](bool on) { change(say("master"), [&](Device& x) { x.master = on; }); });
 }
@@ -124,6 +184,7 @@ void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
     const char* what = now.kind == DeviceKind::sensing_relay ? "closes and opens by volts"
                        : now.kind == DeviceKind::cutoff      ? "cuts off by volts"
                        : now.kind == DeviceKind::diode       ? "passes one way only"
+                       : now.kind == DeviceKind::shunt       ? "counts a battery"
                                                              : "switches";
     form.heading(q(words::capital(now.name) + ", " + what));
     form.button(say("Take it out of the line"), [run, device] {
@@ -133,6 +194,15 @@ void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
     if (now.kind == DeviceKind::diode) {
         number("Forward volts", Dimension::voltage, &Device::forward_V, say("assumed 0.7 V"), 0.001, 5);
         number("Resistance", Dimension::resistance, &Device::resistance_ohm, say("assumed 0.5 mΩ"), 1e-7, 10);
+        return;
+    }
+    if (now.kind == DeviceKind::shunt) {
+        number("Resistance", Dimension::resistance, &Device::resistance_ohm, say("assumed 0.5 mΩ"), 1e-7, 10);
+        std::vector<Choice> batteries{{say("none"), {}}};
+        for (const Battery& b : run.document->plan().batteries) batteries.push_back({q(b.name), b.id});
+        form.choice(
+            say("Counts"), batteries, [of] { return of() ? of()->measures : Id(); },
+            [change](const Id& v) { change(say("counts"), [&](Device& x) { x.measures = v; }); });
         return;
     }
     if (now.kind != DeviceKind::switching) {

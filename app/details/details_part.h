@@ -116,6 +116,32 @@ void curve_field(FieldForm& form, const Part<T>& part, const QString& label,
         assumed);
 }
 
+// The picture that somebody laid beside the plan; nothing where none is named.
+void photo_of(FieldForm& form, Document* document, const std::string& photo);
+
+// A note, a photo and a caution: what may be said of anything. Folded away until one of them is used.
+template <class T>
+void remark_fields(FieldForm& form, const Part<T>& part) {
+    const Remarks now = part.get().remarks;
+    FieldForm* fold = form.fold(say("Note, photo, caution"), !(now == Remarks{}));
+    const auto field = [&](const QString& label, std::string Remarks::*member, const QString& open) {
+        fold->text(
+            label, [part, member] { return part.alive() ? q(part.get().remarks.*member) : QString(); },
+            [part, member, label](const QString& typed) {
+                part.set(label.toLower(), [&](T& x) { x.remarks.*member = typed.trimmed().toStdString(); });
+                return QString();
+            },
+            open);
+    };
+    field(say("Note"), &Remarks::note, say("none"));
+    field(say("Caution"), &Remarks::caution, say("none"));
+    field(say("Photo"), &Remarks::photo, say("a file beside the plan"));
+    photo_of(*fold, part.document, now.photo);
+}
+
+// Pins and jacket of a run.
+void joining_fields(FieldForm& form, const Part<Run>& run);
+
 // When something is live, closed or working: the key, switches, and folded away what is rarer.
 void condition_fields(FieldForm& form, const QString& label, const Document* document,
                       const std::function<Condition()>& get,

@@ -2,6 +2,7 @@
 #include <algorithm>
 
 #include "details/details_panel.h"
+#include "details/details_part.h"
 #include "plan/names.h"
 
 namespace yr::app {
@@ -129,6 +130,15 @@ void fill_state(FieldForm& form, Document* doc, const Id& id) {
         say("Passes within"), Dimension::time, [get] { return get() ? get()->lasts_s : std::nullopt; },
         [set](std::optional<double> v) { return set(say("length"), [&](State& s) { s.lasts_s = v; }); }, true,
         say("if it passes: seconds"), 0.1, 86400);
+    form.choice(
+        say("Key comes from"),
+        {{say("no matter"), {}},
+         {QStringLiteral("accessory"), "accessory"},
+         {QStringLiteral("ignition"), "ignition"}},
+        [get] { return get() && get()->left ? Id(enum_name(*get()->left)) : Id(); },
+        [set](const Id& v) {
+            set(say("key comes from ") + q(v), [&](State& s) { s.left = enum_named<Key>(v); });
+        });
     form.quantity(
         say("Sun on panels"), Dimension::fraction,
         [get] { return get() ? std::optional(get()->sun) : std::nullopt; },
@@ -141,6 +151,7 @@ void fill_state(FieldForm& form, Document* doc, const Id& id) {
     memory_fields(form, doc, get, set);
     pulled_fields(form, doc, get, set);
     switch_fields(form, doc, get, set);
+    remark_fields(form, Part<State>{doc, &Plan::states, id});
     form.heading(QString());
     form.button(say("Copy as a new state"), [doc, get] {
         if (!get()) return;

@@ -84,6 +84,7 @@ void fill_source(FieldForm& form, Document* doc, const Id& id) {
         });
     number_field(form, part, &Source::stud_mm);
     number_field(form, part, &Source::price);
+    remark_fields(form, part);
 }
 
 void fill_battery(FieldForm& form, Document* doc, const Id& id) {
@@ -135,7 +136,9 @@ void fill_battery(FieldForm& form, Document* doc, const Id& id) {
     number_field(form, part, &Battery::charge_most_V);
     number_field(form, part, &Battery::stud_mm);
     number_field(form, part, &Battery::cuts_at_A);
+    number_field(form, part, &Battery::apart_mm);
     number_field(form, part, &Battery::price);
+    remark_fields(form, part);
 }
 
 void fill_point(FieldForm& form, Document* doc, const Id& id) {
@@ -157,10 +160,24 @@ void fill_point(FieldForm& form, Document* doc, const Id& id) {
     if (p.kind == PointKind::ground) number_field(form, part, &Point::bond_ohm);
     if (!p.bonded_to.empty()) form.words(say("bonded to ") + q(yr::name_of(doc->plan(), p.bonded_to)));
     if (!p.place.empty()) form.words(say("in ") + q(yr::name_of(doc->plan(), p.place)));
-    if (p.kind != PointKind::chassis) {
+    if (p.kind != PointKind::chassis && p.kind != PointKind::splice) {
         number_field(form, part, &Point::stud_mm);
+        number_field(form, part, &Point::most_lugs);
         number_field(form, part, &Point::most_mm2);
     }
+    if (p.kind == PointKind::chassis || p.kind == PointKind::bus)
+        enum_field(form, part, say("Made of"),
+                   {{say("not said"), "unknown"},
+                    {say("steel"), "steel"},
+                    {say("aluminium"), "aluminium"},
+                    {say("stainless steel"), "stainless"},
+                    {say("copper or brass"), "copper"}},
+                   &Point::metal);
+    if (p.kind == PointKind::box || p.kind == PointKind::bus) number_field(form, part, &Point::apart_mm);
+    if (p.kind == PointKind::splice)
+        form.check(
+            say("sealed against water"), [part] { return part.alive() && part.get().sealed; },
+            [part](bool on) { part.set(say("sealed"), [&](Point& x) { x.sealed = on; }); });
     if (p.kind == PointKind::box) fill_box(form, doc, id);
     if (p.feeds_loads) {
         form.words(say("hangs on:"));
@@ -170,6 +187,7 @@ void fill_point(FieldForm& form, Document* doc, const Id& id) {
                 fill_run(form, doc, r.id, false);
             }
     }
+    remark_fields(form, part);
 }
 
 }  // namespace yr::app

@@ -9,7 +9,25 @@ namespace yr::app {
 Document::Document(QObject* parent)
     : QObject(parent), shown_(&store_, nullptr), selection_(&store_), inspector_(&store_) {}
 
-bool Document::step_run(const Id& id, int steps) {
+namespace {
+
+// The other way of a load's circuit, where both are of one size and it may be changed: what is stepped
+// together.
+const Run* other_way(const Plan& plan, const Run& run) {
+    const bool there = run.to.post == Post::pos && yr::find(plan.loads, run.to.owner);
+    const bool back = run.from.post == Post::neg && yr::find(plan.loads, run.from.owner);
+    if (!there && !back) return nullptr;
+    for (const Run& r : plan.runs) {
+        const bool partner = there ? r.from == neg_of(run.to.owner) : r.to == pos_of(run.from.owner);
+        if (partner && r.size == run.size && r.size && !r.pinned && !r.body_metal && !r.resistance_ohm)
+            return &r;
+    }
+    return nullptr;
+}
+
+}  // namespace
+
+bool Document::step_run(const Id& id, int steps, bool alone) {
     const Run* run = yr::find(plan().runs, id);
     if (!run) return false;
     if (run->body_metal || run->resistance_ohm) {
@@ -25,8 +43,13 @@ bool Document::step_run(const Id& id, int steps) {
                 .arg(q(words::capital(run->name))));
         return false;
     }
-    return apply(Put<Run>{thicker, {}}, say("%1 to %2").arg(q(run->name), q(yr::name_of(*thicker.size))),
-                 q("size " + id));
+    Batch both{{Put<Run>{thicker, {}}}};
+    if (const Run* partner = alone ? nullptr : other_way(plan(), *run)) {
+        Run same = *partner;
+        same.size = thicker.size;
+        both.edits.emplace_back(Put<Run>{same, {}});
+    }
+    return apply(both, say("%1 to %2").arg(q(run->name), q(yr::name_of(*thicker.size))), q("size " + id));
 }
 
 bool Document::move_load(const Id& load, const Id& feed) {

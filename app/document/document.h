@@ -33,7 +33,8 @@ class Document : public QObject {
     }
 
     // Steps the size of a run by that many sizes, thicker for positive.
-    bool step_run(const Id& run, int steps);
+    // Feed and return of a load go together while they are of one size, unless it is told to go alone.
+    bool step_run(const Id& run, int steps, bool alone = false);
     // Moves a load's supply to another feed; on a box to its smallest channel that fits. It stays there when
     // channels are given out anew.
     bool move_load(const Id& load, const Id& feed);

@@ -170,6 +170,16 @@ std::vector<PlanList::Row> PlanList::rows() const {
         for (std::size_t n = 0; n < plan.loads.size(); ++n)
             if (plan.loads[n].inverter == plan.inverters[k].id) rows.push_back(load_row(n)), placed[n] = 1;
     }
+    bool joined = false;
+    const auto joins = [&](const auto& things, const QString& what) {
+        for (const auto& x : things) {
+            if (!joined) rows.push_back({{}, say("On the way"), {}, {}, true});
+            joined = true;
+            rows.push_back({x.id, q(x.name), {}, what, false});
+        }
+    };
+    joins(plan.connectors, say("connector"));
+    joins(plan.jackets, say("cable of several cores"));
     bool others = false;
     for (std::size_t k = 0; k < plan.loads.size(); ++k) {
         if (placed[k]) continue;

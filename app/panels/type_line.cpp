@@ -3,11 +3,11 @@
 #include <QKeyEvent>
 #include <QVBoxLayout>
 
-#include "control/circuit.h"
 #include "document/own_library.h"
 #include "widgets/tokens.h"
 #include "words/control_words.h"
 #include "words/sentences.h"
+#include "words/statement_words.h"
 
 namespace yr::app {
 
@@ -26,7 +26,11 @@ QString understood_text(const TypedLine& line, const Plan& plan, const words::St
     }
     if (line.details.plate_V) parts << say("at ") + quantity(*line.details.plate_V, Dimension::voltage);
     if (line.details.duty) parts << quantity(*line.details.duty, Dimension::fraction) + say(" of the time");
-    if (line.inrush_A) parts << quantity(*line.inrush_A, Dimension::current) + say(" at start");
+    if (line.inrush_A) {
+        QString start = quantity(*line.inrush_A, Dimension::current) + say(" at start");
+        if (line.details.inrush_s) start += say(" for ") + quantity(*line.details.inrush_s, Dimension::time);
+        parts << start;
+    }
     if (line.live_when) parts << q(words::condition(*line.live_when, &plan));
     if (line.length_m) parts << quantity(*line.length_m, Dimension::length);
     if (line.size) parts << q(words::short_size(*line.size));
@@ -45,10 +49,44 @@ QString understood_text(const TypedLine& line, const Plan& plan, const words::St
     return parts.join(QStringLiteral(" · "));
 }
 
+QString statement_text(const Statement& s, const Plan& plan, const words::Style& style) {
+    QStringList parts;
+    for (const std::string& part : words::understood(plan, s, style)) parts << q(part);
+    if (s.load) {
+        parts << understood_text(*s.load, plan, style);
+        for (const std::string& name : s.new_switches) parts << say("new switch %1").arg(q(name));
+    }
+    return parts.join(QStringLiteral(" · "));
+}
+
+QStringList statement_problems(const Statement& s) {
+    QStringList problems;
+    if (s.doubt)
+        problems << say("“%1”: is it <a href='%2'>%2</a> or <a href='%3'>%3</a>? Tab chooses")
+                        .arg(q(s.doubt->text).toHtmlEscaped(), q(s.doubt->large).toHtmlEscaped(),
+                             q(s.doubt->small).toHtmlEscaped());
+    else if (s.load && !s.load->name.empty() && !s.load->draw)
+        problems << say("its draw is missing: W, A or ohm");
+    else if (s.load && s.load->name.empty() && s.load->draw)
+        problems << say("its name is missing");
+    else if (s.error && !(s.load && s.load->name.empty()))
+        problems << q(words::sentence(*s.error)).toHtmlEscaped();
+    if (!s.not_understood.empty()) {
+        QStringList words;
+        for (const auto& w : s.not_understood) words << q(w).toHtmlEscaped();
+        problems << (s.load ? say("not understood, kept as a note: ") : say("not understood: ")) +
+                        words.join(QStringLiteral(" "));
+    }
+    return problems;
+}
+
 TypeLine::TypeLine(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
     edit_ = new QLineEdit;
     edit_->setPlaceholderText(say("work light 2x 35 W on ignition, 4 m"));
-    edit_->setAccessibleName(say("Add a load by typing"));
+    edit_->setToolTip(
+        say("Type what is fitted: a load, battery AGM 95 Ah, alternator 150 A, inverter 1000 W, box, bus, "
+            "strap, state … The menu Add shows a line for each kind. Up: earlier lines."));
+    edit_->setAccessibleName(say("Add anything by typing"));
     edit_->setMinimumHeight(34);
     edit_->setObjectName(QStringLiteral("type_line"));
     understood_ = new QLabel;
@@ -60,6 +98,14 @@ TypeLine::TypeLine(Document* document, QWidget* parent) : QWidget(parent), docum
         l->setWordWrap(true);
         l->hide();
     }
+    next_ = new QLabel;
+    next_->setObjectName(QStringLiteral("soft"));
+    next_->setFont(type_font(Type::small));
+    next_->setWordWrap(true);
+    next_->setTextFormat(Qt::RichText);
+    next_->setTextInteractionFlags(Qt::LinksAccessibleByMouse | Qt::LinksAccessibleByKeyboard);
+    next_->setAccessibleName(say("What would help most now"));
+    next_->hide();
     matches_ = new QListWidget;
     matches_->setObjectName(QStringLiteral("matches"));
     matches_->setAccessibleName(say("From the library"));
@@ -77,6 +123,15 @@ TypeLine::TypeLine(Document* document, QWidget* parent) : QWidget(parent), docum
     column->addWidget(understood_);
     column->addWidget(problem_);
     column->addWidget(matches_);
+    column->addWidget(next_);
+    connect(next_, &QLabel::linkActivated, this, [this](const QString& link) {
+        if (link == QLatin1String("away"))
+            next_put_away_ = true, show_next();
+        else
+            take_next();
+    });
+    connect(&document_->inspector(), &Inspector::inspected, this, &TypeLine::show_next);
+    connect(&document_->store(), &PlanStore::opened, this, [this] { next_put_away_ = false; });
     problem_->setTextFormat(Qt::RichText);
     problem_->setTextInteractionFlags(Qt::LinksAccessibleByMouse);
     connect(problem_, &QLabel::linkActivated, this, &TypeLine::settle_doubt);
@@ -112,6 +167,18 @@ bool TypeLine::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() != QEvent::KeyPress) return QWidget::eventFilter(watched, event);
     const int key = static_cast<QKeyEvent*>(event)->key();
     if (watched == edit_ && key == Qt::Key_Tab && next_reading()) return true;
+    if (watched == edit_ && key == Qt::Key_Escape && !edit_->text().isEmpty()) {
+        edit_->clear();
+        return true;
+    }
+    if (watched == edit_ && (key == Qt::Key_Up || (key == Qt::Key_Down && recalled_ > 0)) && recall(key))
+        return true;
+    // behind Enter the line is empty: what is undone is what was added, not the typing of it
+    if (watched == edit_ && edit_->text().isEmpty() &&
+        static_cast<QKeyEvent*>(event)->matches(QKeySequence::Undo)) {
+        document_->store().undo_stack()->undo();
+        return true;
+    }
     if (watched == edit_ && key == Qt::Key_Down && matches_->count() > 0) {
         matches_->setCurrentRow(0);
         matches_->setFocus();
@@ -129,32 +196,73 @@ bool TypeLine::eventFilter(QObject* watched, QEvent* event) {
     return QWidget::eventFilter(watched, event);
 }
 
+Statement TypeLine::statement() const {
+    return read_statement(document_->plan(), edit_->text().toStdString(), &library());
+}
+
 void TypeLine::read() {
-    const TypedLine line = read_line(document_->plan(), edit_->text().toStdString(), &library());
-    show_matches(line);
-    understood_->setText(understood_text(line, document_->plan(), document_->style()) +
-                         (line.complete() ? QStringLiteral("   ⏎") : QString()));
+    const Statement s = statement();
+    if (s.load)
+        show_matches(*s.load);
+    else
+        matches_->hide();
+    understood_->setText(statement_text(s, document_->plan(), document_->style()) +
+                         (s.whole() ? QStringLiteral("   ⏎") : QString()));
     understood_->setVisible(!edit_->text().trimmed().isEmpty());
-    QStringList problems;
-    if (line.doubt)
-        problems << say("“%1”: is it <a href='%2'>%2</a> or <a href='%3'>%3</a>? Tab chooses")
-                        .arg(q(line.doubt->text).toHtmlEscaped(), q(line.doubt->large).toHtmlEscaped(),
-                             q(line.doubt->small).toHtmlEscaped());
-    else if (!line.name.empty() && !line.draw)
-        problems << say("its draw is missing: W, A or ohm");
-    if (line.name.empty() && line.draw) problems << say("its name is missing");
-    if (!line.not_understood.empty()) {
-        QStringList words;
-        for (const auto& w : line.not_understood) words << q(w).toHtmlEscaped();
-        problems << say("not understood, kept as a note: ") + words.join(QStringLiteral(" "));
-    }
+    const QStringList problems = statement_problems(s);
     problem_->setText(problems.join(QStringLiteral("; ")));
-    problem_->setVisible(!problems.isEmpty());
+    problem_->setVisible(!problems.isEmpty() && !edit_->text().trimmed().isEmpty());
+}
+
+namespace {
+
+std::optional<NextStep> next_step(Document* document) {
+    int stops = 0;
+    Id dead;
+    for (const Finding& f : document->inspector().findings()) {
+        stops += f.severity == Severity::stop;
+        if (f.kind == FindingKind::load_dead && dead.empty()) dead = f.id;
+    }
+    return what_next(document->plan(), stops, dead);
+}
+
+}  // namespace
+
+void TypeLine::show_next() {
+    const auto step = next_put_away_ ? std::nullopt : next_step(document_);
+    next_->setVisible(step.has_value());
+    if (step)
+        next_->setText(
+            QStringLiteral("<a href='do'>%1</a>&nbsp;&nbsp;<a href='away'>%2</a>")
+                .arg(q(words::sentence(*step, document_->plan())).toHtmlEscaped(), say("put away")));
+}
+
+// Its line, ready for Enter; or the thing that it is about.
+void TypeLine::take_next() {
+    const auto step = next_step(document_);
+    if (!step) return;
+    if (!step->line.empty())
+        take_entry(q(step->line));
+    else if (!step->about.empty())
+        document_->selection().choose(step->about);
+    else
+        for (const Finding& f : document_->inspector().findings())
+            if (f.severity == Severity::stop) return document_->selection().choose(f.id);
+}
+
+// An earlier line, or a later one again; what was being typed is the last of them.
+bool TypeLine::recall(int key) {
+    const int next = recalled_ + (key == Qt::Key_Up ? 1 : -1);
+    if (next < 0 || next > static_cast<int>(earlier_.size())) return false;
+    if (recalled_ == 0) being_typed_ = edit_->text();
+    recalled_ = next;
+    edit_->setText(next == 0 ? being_typed_ : earlier_[earlier_.size() - next]);
+    return true;
 }
 
 // The number in doubt as one of its readings; it stays undone by the line's own Ctrl+Z.
 void TypeLine::settle_doubt(const QString& reading) {
-    const TypedLine line = read_line(document_->plan(), edit_->text().toStdString(), &library());
+    const Statement line = statement();
     if (!line.doubt) return;
     const auto at = static_cast<int>(edit_->text().indexOf(q(line.doubt->text)));
     edit_->setSelection(at, static_cast<int>(line.doubt->text.size()));
@@ -165,7 +273,7 @@ void TypeLine::settle_doubt(const QString& reading) {
 
 // The first Tab takes the larger reading, the next the other one.
 bool TypeLine::next_reading() {
-    const TypedLine line = read_line(document_->plan(), edit_->text().toStdString(), &library());
+    const Statement line = statement();
     if (line.doubt) {
         settle_doubt(q(line.doubt->large));
         return true;
@@ -179,18 +287,23 @@ bool TypeLine::next_reading() {
 }
 
 void TypeLine::add() {
-    const TypedLine line = read_line(document_->plan(), edit_->text().toStdString(), &library());
-    if (line.doubt) return read();  // it asks
-    const auto circuit = make_circuit(document_->plan(), line);
-    if (!circuit) {
-        problem_->setText(q(words::sentence(circuit.error())).toHtmlEscaped());
-        problem_->show();
+    const Statement s = statement();
+    if (s.doubt || s.kind == StatementKind::nothing) return read();  // it asks
+    if (!s.whole()) {
+        if (s.error) problem_->setText(q(words::sentence(*s.error)).toHtmlEscaped());
+        problem_->setVisible(s.error.has_value());
         return;
     }
-    if (!document_->apply(circuit->edit, say("add ") + q(line.name))) return;
+    const QString typed = edit_->text();
+    const QString what = s.load ? q(s.load->name) : typed.trimmed();
+    const bool adds =
+        s.kind != StatementKind::change && s.kind != StatementKind::set && s.kind != StatementKind::remove;
+    if (!document_->apply(*s.edit, adds ? say("add ") + what : what)) return;
+    earlier_ << typed;
+    recalled_ = 0;
     edit_->clear();
     settled_ = {};
-    document_->selection().choose(circuit->load);
+    document_->selection().choose(s.about);
 }
 
 }  // namespace yr::app

@@ -1,4 +1,5 @@
-// The line on top of the list: a load is typed, what was understood is shown at once, Enter adds it.
+// The line on top of the list: anything is typed, what was understood is shown at once, its kind first; Enter
+// adds it.
 #pragma once
 
 #include <QLabel>
@@ -7,12 +8,16 @@
 #include <QWidget>
 
 #include "document/document.h"
-#include "typing/typed_line.h"
+#include "notes/statement.h"
 
 namespace yr::app {
 
 // "scene light · 2 × 90 W · key at ignition · 4.5 m · cargo roof"
 [[nodiscard]] QString understood_text(const TypedLine& line, const Plan& plan, const words::Style& style);
+
+// The same for whatever a line says, and what is in the way of it, as rich text.
+[[nodiscard]] QString statement_text(const Statement& statement, const Plan& plan, const words::Style& style);
+[[nodiscard]] QStringList statement_problems(const Statement& statement);
 
 class TypeLine : public QWidget {
     Q_OBJECT
@@ -24,6 +29,8 @@ class TypeLine : public QWidget {
     [[nodiscard]] QString problem() const { return problem_->isHidden() ? QString() : problem_->text(); }
     // What the library has for what is typed; hidden where the line says its own draw.
     [[nodiscard]] QListWidget* matches() { return matches_; }
+    // The one thing that would help most now; empty where nothing is missing, or it was put away.
+    [[nodiscard]] QString next() const { return next_->isHidden() ? QString() : next_->text(); }
     // Puts an entry's name on the line, ready for Enter or for more words.
     void take_entry(const QString& name);
 
@@ -36,11 +43,20 @@ class TypeLine : public QWidget {
     void add();
     void settle_doubt(const QString& reading);
     [[nodiscard]] bool next_reading();
+    [[nodiscard]] bool recall(int key);
+    [[nodiscard]] Statement statement() const;
 
     Document* document_;
     QLineEdit* edit_;
-    QLabel *understood_, *problem_;
+    void show_next();
+    void take_next();
+
+    QLabel *understood_, *problem_, *next_;
+    bool next_put_away_ = false;
     QListWidget* matches_;
+    QStringList earlier_;
+    QString being_typed_;
+    int recalled_ = 0;                     // lines back
     std::pair<QString, QString> settled_;  // how a number in doubt is read now, and how it might be read
 };
 

@@ -1,5 +1,6 @@
 #include "railchart/rail_chart.h"
 
+#include <QGuiApplication>
 #include <QHelpEvent>
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -228,7 +229,7 @@ void RailChart::step(const SceneItem* item, int steps) {
     if (item->kind == SceneKind::load && item->ref.thing == ChartThing::load)
         for (const Run& r : circuit_->plan().runs)
             if (r.to == pos_of(item->id)) run = r.id;
-    document_->step_run(run, steps);
+    document_->step_run(run, steps, QGuiApplication::keyboardModifiers().testFlag(Qt::AltModifier));
 }
 
 void RailChart::look_into(const SceneItem& item) {

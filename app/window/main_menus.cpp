@@ -6,22 +6,33 @@
 #include <QMenu>
 #include <map>
 
+#include "catalog/sockets.h"
 #include "document/own_library.h"
 #include "document/plan_files.h"
 #include "io/loads_csv.h"
+#include "notes/notes.h"
+#include "notes/plan_text.h"
 #include "panels/box_dialog.h"
 #include "panels/paste_loads.h"
 #include "plan/additions.h"
+#include "plan/additions_joining.h"
 #include "plan/variant.h"
 #include "window/dialogs.h"
 #include "window/main_window.h"
 #include "words/sentences.h"
+#include "words/statement_words.h"
 
 namespace yr::app {
 
 void MainWindow::fill_plan_menu(QMenu* menu) {
     menu->clear();
     menu->addAction(say("New\tCtrl+N"), this, &MainWindow::new_plan);
+    QMenu* bare = menu->addMenu(say("Start with a bare vehicle"));
+    for (const BareVehicle& b : bare_vehicles())
+        bare->addAction(q(b.title), this, [this, key = b.key] { start_with(q(key)); });
+    menu->addAction(say("From notes …\tCtrl+Shift+N"), this, &MainWindow::from_notes);
+    menu->addAction(say("Copy the plan as notes"), this,
+                    [this] { QApplication::clipboard()->setText(q(plan_text(document_.store().stored()))); });
     menu->addAction(say("Open …\tCtrl+O"), this, &MainWindow::open_dialog);
     menu->addAction(say("Save\tCtrl+S"), this, &MainWindow::save);
     menu->addAction(say("Save as …\tCtrl+Shift+S"), this, &MainWindow::save_as);
@@ -54,6 +65,11 @@ void MainWindow::fill_add_menu(QMenu* menu) {
         });
     };
     menu->addAction(say("A load, by typing\tCtrl+L"), this, [this] { type_line_->edit()->setFocus(); });
+    QMenu* typed = menu->addMenu(say("By typing, any kind"));
+    for (const StatementForm& form : statement_forms())  // a choice puts its line there, ready to be changed
+        typed->addAction(
+            q(words::capital(words::name_of(form.kind))) + QStringLiteral("\t") + q(form.example), this,
+            [this, line = q(form.example)] { type_line_->take_entry(line); });
     menu->addAction(say("Loads from a table on the clipboard …"), this,
                     [this] { PasteLoads(&document_, QApplication::clipboard()->text(), this).exec(); });
     auto* typical = menu->addMenu(say("A typical load from the library"));
@@ -72,6 +88,16 @@ void MainWindow::fill_add_menu(QMenu* menu) {
                     [this] { CableDialog(&document_, this).exec(); });
     add(say("Stud to land cables on"), say("stud"),
         [this] { return add_point(document_.plan(), PointKind::stud, "stud"); });
+    add(say("Splice of several ends"), say("splice"),
+        [this] { return add_point(document_.plan(), PointKind::splice, "splice"); });
+    add(say("Connector with pins"), say("connector"), [this] { return add_connector(document_.plan(), {}); });
+    for (const Socket& socket : sockets())
+        add(q(words::capital(socket.name)), q(socket.name),
+            [this, key = socket.key] { return add_connector(document_.plan(), key); });
+    add(say("Cable of several cores"), say("cable of several cores"),
+        [this] { return add_jacket(document_.plan()); });
+    add(say("Contactors that turn the selected motor both ways"), say("reversing pair"),
+        [this] { return add_reversing_pair(document_.plan(), document_.selection().id()); });
     add(say("Part of the chassis"), say("chassis part"),
         [this] { return add_point(document_.plan(), PointKind::chassis, "chassis part"); });
     add(say("One more battery in the bank"), say("battery of the bank"),

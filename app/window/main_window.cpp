@@ -1,4 +1,5 @@
 #include "window/main_window.h"
+#include "window/find_box.h"
 
 #include <QAction>
 #include <QSettings>
@@ -152,6 +153,12 @@ void MainWindow::make_actions() {
     shortcut(QStringLiteral("Ctrl+Shift+Z"), [stack] { stack->redo(); });
     shortcut(QStringLiteral("Ctrl+Y"), [stack] { stack->redo(); });
     shortcut(QStringLiteral("Ctrl+N"), [this] { new_plan(); });
+    shortcut(QStringLiteral("Ctrl+Shift+N"), [this] { from_notes(); });
+    shortcut(QStringLiteral("Ctrl+F"), [this] {
+        auto* box = new FindBox(&document_, this);
+        box->setAttribute(Qt::WA_DeleteOnClose);
+        box->open();
+    });
     shortcut(QStringLiteral("Ctrl+O"), [this] { open_dialog(); });
     shortcut(QStringLiteral("Ctrl+S"), [this] { save(); });
     shortcut(QStringLiteral("Ctrl+Shift+S"), [this] { save_as(); });

@@ -59,6 +59,9 @@ class MainWindow : public QMainWindow {
     void offer_recovery();
     void ask_why(const std::vector<words::ValueRef>& refs, const QPoint& global);
 
+    // A bare vehicle (notes/notes.h) becomes the open plan, unless one wants to stay.
+    void start_with(const QString& key);
+
   protected:
     void closeEvent(QCloseEvent* event) override;
 
@@ -83,6 +86,8 @@ class MainWindow : public QMainWindow {
     bool save_as();
     void open_dialog();
     void new_plan();
+    void from_notes();
+    void take_plan(const Plan& plan);  // becomes the open one, unsaved
     void refresh_title();
     void remove_thing(const Id& id);
     void switch_look();

@@ -69,7 +69,9 @@ TopLine::TopLine(Document* document, QWidget* parent) : QWidget(parent), documen
     options_menu_ = new QMenu(this);
     options_ = menu_button(say("as planned"), options_menu_);
     options_->setAccessibleName(say("Option that is shown"));
-    units_ = tool({}, say("Which units lead (Ctrl+U)"), say("Units"));
+    units_ =
+        tool({}, say("Units of lengths and of new cables (Ctrl+U); a cable that is there keeps its own size"),
+             say("Units"));
     connect(units_, &QToolButton::clicked, this, &TopLine::switch_units);
     QUndoStack* stack = document_->store().undo_stack();
     undo_ = tool(QStringLiteral("↶"), {}, say("Undo"));
@@ -118,10 +120,27 @@ void TopLine::add_corner(QWidget* corner) {
     row->insertWidget(row->indexOf(words_) + 2, corner);
 }
 
+namespace {
+
+QString units_text(const Policy& p) {
+    const QString size = p.sizes == SizeSystem::metric ? say("mm²")
+                         : p.sizes == SizeSystem::sae  ? say("SAE")
+                                                       : say("AWG");
+    return (p.units == LeadUnits::metric ? say("m, ") : say("ft, ")) + size;
+}
+
+}  // namespace
+
 void TopLine::switch_units() {
+    // metres and mm², metres and AWG, feet and AWG: lengths and new cables together
     Policy p = document_->plan().policy;
-    p.units = p.units == LeadUnits::metric ? LeadUnits::inch : LeadUnits::metric;
-    document_->apply(SetPolicy{p}, p.units == LeadUnits::metric ? say("metric leads") : say("inch leads"));
+    if (p.units == LeadUnits::metric && p.sizes == SizeSystem::metric)
+        p.sizes = SizeSystem::awg;
+    else if (p.units == LeadUnits::metric)
+        p.units = LeadUnits::inch;
+    else
+        p.units = LeadUnits::metric, p.sizes = SizeSystem::metric;
+    document_->apply(SetPolicy{p}, say("units ") + units_text(p));
 }
 
 void TopLine::refresh_options() {
@@ -144,7 +163,7 @@ void TopLine::refresh() {
     const QUndoStack* stack = document_->store().undo_stack();
     undo_->setToolTip(stack->canUndo() ? say("Undo: %1").arg(stack->undoText()) : say("Nothing to undo"));
     redo_->setToolTip(stack->canRedo() ? say("Redo: %1").arg(stack->redoText()) : say("Nothing to redo"));
-    units_->setText(plan.policy.units == LeadUnits::metric ? say("m, mm²") : say("ft, AWG"));
+    units_->setText(units_text(plan.policy));
 }
 
 }  // namespace yr::app

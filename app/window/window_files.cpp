@@ -6,7 +6,9 @@
 #include <QPushButton>
 
 #include "document/plan_files.h"
+#include "notes/notes.h"
 #include "window/main_window.h"
+#include "window/notes_dialog.h"
 #include "words/sentences.h"
 
 namespace yr::app {
@@ -28,6 +30,26 @@ void MainWindow::refresh_title() {
 
 void MainWindow::new_plan() {
     if (may_leave()) document_.store().open(empty_plan("New vehicle"), {});
+}
+
+void MainWindow::take_plan(const Plan& plan) {
+    document_.store().open(plan, {});
+    for (Workspace* w : workspaces_) w->plan_opened();
+}
+
+void MainWindow::start_with(const QString& key) {
+    if (!may_leave()) return;
+    for (const BareVehicle& b : bare_vehicles())
+        if (q(b.key) == key) take_plan(read_notes(b.text).plan);
+}
+
+void MainWindow::from_notes() {
+    auto* dialog = new NotesDialog(&document_, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    connect(dialog, &NotesDialog::plan_taken, this, [this](const Plan& plan) {
+        if (may_leave()) take_plan(plan);
+    });
+    dialog->open();
 }
 
 bool MainWindow::open_file(const QString& path) {

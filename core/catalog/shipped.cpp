@@ -9,4 +9,8 @@ nlohmann::json shipped_table(std::string_view file_name) {
     return nlohmann::json::parse(embedded::catalog_file(file_name));
 }
 
+std::string_view shipped_text(std::string_view file_name) {
+    return embedded::catalog_file(file_name);
+}
+
 }  // namespace yr

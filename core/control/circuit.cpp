@@ -151,9 +151,10 @@ Chosen choose_cable(const Plan& plan, const TypedLine& line, double current_A, d
         ladder->chosen < 0 ? ladder->rows.size() - 1 : static_cast<std::size_t>(ladder->chosen);
     const std::optional<double> inrush =
         line.inrush_A ? std::optional(*line.inrush_A * line.count) : std::nullopt;
+    const double least_mm2 = assumption("least_cable_mm2").value;
     for (std::size_t k = first; k < ladder->rows.size(); ++k) {
         const SizeRow& row = ladder->rows[k];
-        if (line.size && !(row.wire.size == *line.size)) continue;
+        if (line.size ? !(row.wire.size == *line.size) : row.wire.area_mm2 < least_mm2) continue;
         const auto advice = choose_fuse({current_A, inrush, row.ampacity.allowed_A}, plan.policy.fuse_school);
         chosen.size = row.wire.size;
         if (advice && advice->chosen && advice->protects_cable) {
@@ -196,17 +197,19 @@ Load load_of(const TypedLine& line, FreeIds& ids) {
     if (line.draw_least && *line.draw_least <= load.draw.value) load.draw_least = line.draw_least;
     load.live_when = line.live_when.value_or(Condition{});
     load.place = line.place;
-    load.note = note_of(line);
+    load.remarks.note = note_of(line);
     return load;
 }
 
 // A load on mains hangs on its inverter by a plug: it brings no cable of ours.
-Result<NewCircuit> make_mains_load(const TypedLine& line, FreeIds& ids) {
+Result<NewCircuit> make_mains_load(const Plan& plan, const TypedLine& line, FreeIds& ids) {
     if (line.draw->kind != DrawKind::power)
         return fail(ErrorCode::wrong_dimension, "draw", {}, Want::watts_since_it_runs_on_mains);
     Load load = load_of(line, ids);
     load.start_W = line.start_W;
     load.inverter = line.inverter;
+    if (!line.live_when)  // as its inverter is switched
+        if (const Inverter* i = find(plan.inverters, line.inverter)) load.live_when = i->works_when;
     load.inrush_A.reset();
     return NewCircuit{Put<Load>{load, {}}, load.id, line.inverter, true};
 }
@@ -215,7 +218,7 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
                             FreeIds& ids, TakenChannels& taken) {
     if (line.name.empty()) return fail(ErrorCode::empty, "name", {}, Want::a_name_for_the_load);
     if (!line.draw) return fail(ErrorCode::empty, "draw", {}, Want::a_draw_in_w_a_or_ohm);
-    if (!line.inverter.empty()) return make_mains_load(line, ids);
+    if (!line.inverter.empty()) return make_mains_load(plan, line, ids);
     const FeedChoice feed = choose_feed(plan, line, solutions, taken);
     if (!feed.point && line.channel > 0)
         return fail(ErrorCode::missing_reference, line.name, "channel " + std::to_string(line.channel),
@@ -283,10 +286,56 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
 
 }  // namespace
 
+namespace {
+
+// Whether the load keeps its drop limit in every state in which key and engine let it run, its switches on.
+bool keeps_drop(const Plan& plan, const Id& id) {
+    OperatingPointSolver solver;
+    const auto k = static_cast<std::size_t>(find(plan.loads, id) - plan.loads.data());
+    const Load& load = plan.loads[k];
+    for (State s : plan.states) {
+        if (s.key == Key::crank) continue;
+        for (const std::string& name : switches_of(load.live_when)) s.switches.push_back(name);
+        if (!holds(load.live_when, s)) continue;
+        const LoadResult r = solve(plan, s, solver).point.loads[k];
+        if (r.status == LoadStatus::on && r.drop_V > drop_limit_V(plan, load)) return false;
+    }
+    return true;
+}
+
+bool one_thicker(const Plan& plan, Run& run) {
+    const auto& sizes = sizes_of(plan.policy.sizes);
+    const auto at = std::find(sizes.begin(), sizes.end(), *run.size);
+    if (at == sizes.end() || at + 1 == sizes.end()) return false;
+    run.size = *(at + 1);
+    return true;
+}
+
+// Alone on its feed a cable may pass and yet not behind all that lies before it: both ways thicker, until the
+// drop from the battery on is kept. Where that helps nothing, the trunk is too thin, and the findings say so.
+void thicken(const Plan& plan, NewCircuit& circuit) {
+    constexpr int kMostSteps = 6;
+    auto edits = std::get<Batch>(circuit.edit);
+    for (int k = 0; k < kMostSteps; ++k) {
+        Plan trial = plan;
+        if (!apply(trial, edits)) return;
+        if (keeps_drop(trial, circuit.load)) {
+            circuit.edit = edits;
+            return;
+        }
+        for (Edit& e : edits.edits)
+            if (auto* put = std::get_if<Put<Run>>(&e); put && !one_thicker(plan, put->thing)) return;
+    }
+}
+
+}  // namespace
+
 Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line) {
     FreeIds ids(plan);
     TakenChannels taken;
-    return make_one(plan, line, solve_all(plan), ids, taken);
+    auto circuit = make_one(plan, line, solve_all(plan), ids, taken);
+    if (circuit && !line.size && line.inverter.empty()) thicken(plan, *circuit);
+    return circuit;
 }
 
 std::vector<Result<NewCircuit>> make_circuits(const Plan& plan, const std::vector<TypedLine>& lines) {

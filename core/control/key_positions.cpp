@@ -28,7 +28,8 @@ void add_once(std::vector<std::string>& list, const std::vector<std::string>& mo
 }
 
 bool measures_alike(const Condition& a, const Condition& b) {
-    return a.charging_above_V == b.charging_above_V && a.circuits == b.circuits && a.delay_s == b.delay_s;
+    return a.charging_above_V == b.charging_above_V && a.circuits == b.circuits && a.delay_s == b.delay_s &&
+           a.holds_s == b.holds_s && a.above_C == b.above_C && a.below_C == b.below_C && a.air == b.air;
 }
 
 }  // namespace

@@ -49,9 +49,10 @@ std::vector<LiveRow> live_table(const Plan& plan) {
         const auto& without = solved.with(masters);
         for (std::size_t k = 0; k < kKeyPositions; ++k) {
             LiveCell& c = row.at[k];
-            c.wanted = holds(load.live_when, state_at(plan, kEveryKeyPosition[k], on));
+            c.wanted = !load.later && holds(load.live_when, state_at(plan, kEveryKeyPosition[k], on));
             c.alive = with[k][l] != 0;
-            c.wanted_off = holds(load.live_when, state_at(plan, kEveryKeyPosition[k], masters));
+            c.wanted_off =
+                !load.later && holds(load.live_when, state_at(plan, kEveryKeyPosition[k], masters));
             c.alive_off = without[k][l] != 0;
             // what waits for volts or for another circuit is as it should be when it is off
             const bool measured = load.live_when.charging_above_V || !load.live_when.circuits.empty();

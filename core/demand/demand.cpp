@@ -119,6 +119,21 @@ class Asking {
             if (plan_.runs[k].from == terminal || plan_.runs[k].to == terminal) ask(k, item);
     }
 
+    // The least volts of the rail that a converter hangs on: of the vehicle's, or of what stands there where
+    // that is another one (48 V before 12 V).
+    double low_input_V(const Source& s) const {
+        constexpr double kAnother = 1.45, kLow = 0.8;
+        double most_V = 0;
+        for (const Solution& x : solutions_) {
+            const auto at = std::find(x.network.nodes.begin(), x.network.nodes.end(), in_of(s.id));
+            if (x.point.settled && at != x.network.nodes.end())
+                most_V =
+                    std::max(most_V, x.point.node_V[static_cast<std::size_t>(at - x.network.nodes.begin())]);
+        }
+        const double nominal_V = plan_.vehicle.nominal_V;
+        return most_V > kAnother * nominal_V ? kLow * most_V : kLowRail * nominal_V;
+    }
+
     void ratings() {
         for (const Source& s : plan_.sources) {
             const double amps = rated_output_A(plan_, s);
@@ -126,7 +141,7 @@ class Asking {
             if (s.surge_A) at_terminal(out_of(s.id), {DemandKind::surge, s.id, {}, *s.surge_A, kSurge_s});
             if (s.kind != SourceKind::converter) continue;
             const double volts = s.regulated_V.value_or(plan_.vehicle.nominal_V);
-            const double input_V = s.enable_off_V.value_or(kLowRail * plan_.vehicle.nominal_V);
+            const double input_V = s.enable_off_V.value_or(low_input_V(s));
             const double efficiency = s.efficiency.value_or(assumption("converter_efficiency").value);
             at_terminal(in_of(s.id), {DemandKind::rating, s.id, {}, amps * volts / efficiency / input_V, 0});
         }

@@ -45,8 +45,10 @@ Plan at_ratings(const Plan& plan) {
         b.R0_ohm = std::min(b.R0_ohm.value_or(kStiff_ohm), kStiff_ohm);
         b.charge = std::max(b.charge.value_or(0.8), 0.8);
     }
-    for (Load& l : p.loads)
+    for (Load& l : p.loads) {
         if (!l.line_curve.empty()) l.line_load = 1.0;
+        l.later = false;  // what is fitted later will flow here as well
+    }
     for (const Inverter& i : plan.inverters) {
         if (!i.continuous_W) continue;
         std::erase_if(p.loads, [&](const Load& l) { return l.inverter == i.id; });

@@ -22,14 +22,17 @@ std::size_t at(int k) {
 
 // Whether it stands closed, and volts that fall open it.
 bool opens_by_volts(const Network& net, const MemoryElement& m) {
-    const bool does_something = (m.conductor >= 0 && net.conductors[at(m.conductor)].closed) ||
+    const bool does_something = std::any_of(m.channels.begin(), m.channels.end(),
+                                            [&](int c) { return net.conductors[at(c)].closed; }) ||
+                                (m.conductor >= 0 && net.conductors[at(m.conductor)].closed) ||
                                 (m.source >= 0 && net.sources[at(m.source)].works) ||
                                 (m.load >= 0 && net.loads[at(m.load)].wanted);
     switch (m.kind) {
         case MemoryKind::coil:
-            return does_something && m.coil_load >= 0;
+            return does_something && m.coil_load >= 0 && !m.rests_closed;
         case MemoryKind::sensing_relay:
         case MemoryKind::cutoff:
+        case MemoryKind::box:
         case MemoryKind::enable:
         case MemoryKind::inverter:
             return does_something;
@@ -78,6 +81,7 @@ StartCircuit::StartCircuit(Network net, const OperatingPoint& end, std::vector<S
 
 void StartCircuit::open(const MemoryElement& device) {
     if (device.conductor >= 0) closed_[at(device.conductor)] = 0;
+    for (const int c : device.channels) closed_[at(c)] = 0;
     if (device.source >= 0) source_fed_[at(device.source)] = 0;
     if (device.load >= 0) dead_[at(device.load)] = 1;
     opened_.push_back(&device);

@@ -26,6 +26,7 @@ void apply_rules(const Case& c, std::vector<Finding>& f) {
     inspect_protection(c, f);
     inspect_cables(c, f);
     inspect_fitting(c, f);
+    inspect_joining(c, f);
     inspect_switching(c, f);
     inspect_supply(c, f);
     inspect_batteries(c, f);

@@ -106,10 +106,20 @@ enum class FindingKind {
     cutoff_deep,        // id cut-off or inverter, other: battery; value: V at which it opens, limit V
     turn_opens_fuse,  // id run; other: fuse; state; value: A for `hours` at a stretch, limit: what it is sure
                       // to hold for so long, A
-    guards_not,     // id run; other: fuse; value: C that the cable reaches before it is sure to open, limit C
-    idle_elsewhere  // id alternator; state; value: A it gives there cold, limit: A stated at idle
+    guards_not,  // id run; other: fuse; value: C that the cable reaches before it is sure to open, limit C
+    idle_elsewhere,  // id alternator; state; value: A it gives there cold, limit: A stated at idle
+    pin_over,        // id run; other: connector; value A through each of its pins, limit A
+    pins_beside,  // id run, other: connector; value: pin that always has volts, limit: the ground beside it
+    pin_twice,    // id run, other: connector; value: the pin, limit: how many are in it
+    jacket_differs,    // id jacket; value: longest core, limit: shortest, m
+    jacket_full,       // id jacket; value: cores that are used, limit: that it has
+    lugs_many,         // id point or battery, other: terminal; value, limit: lugs on one bolt
+    terminals_near,    // id; value, limit: mm between its bare terminals
+    round_sensor,      // id run, other: sensor that it goes round
+    trigger_unsteady,  // id coil or box, other: device that gives it pulses
+    metals_meet        // id ground point, other: the aluminium or stainless that it stands on
 };
-inline constexpr std::size_t kFindingKinds = static_cast<std::size_t>(FindingKind::idle_elsewhere) + 1;
+inline constexpr std::size_t kFindingKinds = static_cast<std::size_t>(FindingKind::metals_meet) + 1;
 
 enum class MendKind {
     none,
@@ -126,7 +136,8 @@ enum class MendKind {
     add_signal,    // target load
     own_return,    // target run
     lug,           // from_A, to_A: hole before and after, mm
-    stagger        // starts one after another
+    stagger,       // starts one after another
+    second_pin     // target run, to_point connector, channel: the pin that it takes as well
 };
 
 // The smallest change found that clears the finding; verified by solving the changed plan.

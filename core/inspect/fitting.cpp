@@ -127,7 +127,8 @@ void service_limits(const Case& c, std::vector<Finding>& out, std::size_t from) 
             const Id& id = e.run >= 0 ? c.plan.runs[at(e.run)].id : c.plan.points[at(e.ground_point)].id;
             double worst = 0;
             for (const SeriesPart& p : e.parts)
-                if (p.kind == PartKind::joint || p.kind == PartKind::bond || p.kind == PartKind::metal)
+                if (p.kind == PartKind::joint || p.kind == PartKind::bond || p.kind == PartKind::metal ||
+                    p.kind == PartKind::pin)
                     worst = std::max(worst, amps * p.fixed_ohm);
             if (worst > joint_V)
                 keep_worst(

@@ -33,7 +33,7 @@ void inverter_limits(const Case& c, std::size_t s, std::vector<Finding>& out, st
         if (!holds(i.works_when, state)) continue;
         double apparent_VA = 0;  // what heats it: amps, whatever their phase
         for (const Load& l : c.plan.loads)
-            if (l.inverter == i.id && holds(l.live_when, state))
+            if (l.inverter == i.id && !l.later && holds(l.live_when, state))
                 apparent_VA += l.draw.value * l.count / l.power_factor.value_or(1);
         const double most = i.continuous_W.value_or(assumption("inverter_continuous_W").value);
         if (apparent_VA > most)
@@ -42,7 +42,7 @@ void inverter_limits(const Case& c, std::size_t s, std::vector<Finding>& out, st
                                     apparent_VA, most));
         double worst = 0;  // the hardest start on top of what else runs
         for (const Load& l : c.plan.loads)
-            if (l.inverter == i.id && l.start_W && holds(l.live_when, state))
+            if (l.inverter == i.id && !l.later && l.start_W && holds(l.live_when, state))
                 worst = std::max(
                     worst, apparent_VA + (*l.start_W - l.draw.value / l.power_factor.value_or(1)) * l.count);
         const double surge = i.surge_W.value_or(most);

@@ -44,6 +44,7 @@ void inspect_control(const Case& c, std::vector<Finding>& out);      // who is l
 
 void inspect_faults(const Case& c, std::vector<Finding>& out);   // shorts: what opens, when, what it may cut
 void inspect_fitting(const Case& c, std::vector<Finding>& out);  // lugs, bends, twins, joints, fuses at work
+void inspect_joining(const Case& c, std::vector<Finding>& out);  // pins, jackets, bolts, sensors
 
 [[nodiscard]] inline Finding make_finding(FindingKind kind, Severity severity, const Id& id,
                                           const std::string& other, const Id& state, double value = 0,

@@ -133,7 +133,11 @@ void SneakGraph::add_edges(const Solution& usual) {
         for (const Device& d : r.devices) {
             if (d.kind == DeviceKind::diode) {
                 e.one_way = true;
+            } else if (d.kind == DeviceKind::shunt) {
+                continue;
             } else if (d.kind == DeviceKind::fuse) {
+                if (!(d.closed_when == Condition{}))  // a breaker that is the switch as well
+                    e.gates.push_back(gate_of(d.closed_when, d.id, usual));
                 SneakVariable v;
                 v.kind = SneakVariable::Kind::fuse;
                 v.device = d.id;
@@ -143,11 +147,14 @@ void SneakGraph::add_edges(const Solution& usual) {
                 e.gates.push_back(g);
             } else {
                 Gate g = gate_of(d.closed_when, d.id, usual);
+                // the other contact; without a coil or a condition it is simply closed
+                if (d.rests_closed && d.coil.empty() && d.closed_when == Condition{}) continue;
+                g.inverted = d.rests_closed;
                 const auto load_index = [&](const Id& id) {
                     return static_cast<int>(find(plan_.loads, id) - plan_.loads.data());
                 };
                 if (d.kind != DeviceKind::switching) g.open_for_good = !usually_closed(d.id);
-                if (!d.coil.empty())
+                if (!d.coil.empty() && !d.latching)
                     g.follows = follow(d.id, load_index(d.coil), -1, false, pull_V, release_V);
                 if (!d.grounds_without.empty())
                     g.or_follows = follow(d.id, load_index(d.grounds_without), -1, true, pull_V, release_V);
@@ -168,7 +175,7 @@ void SneakGraph::add_loads(const Solution& usual) {
     const State full;
     for (const Load& l : plan_.loads) {
         SneakLoadEdge e;
-        e.in_graph = l.inverter.empty();
+        e.in_graph = l.inverter.empty() && !l.later;
         if (e.in_graph) {
             e.pos = net(pos_of(l.id)), e.neg = net(neg_of(l.id));
             e.ohm = plan_.vehicle.nominal_V / nominal_A(plan_, l);
@@ -257,6 +264,7 @@ Tri SneakGraph::state_of_gate(const Gate& g, const Decisions& d, int* undecided)
     if (g.follows >= 0 && all != Tri::no) all = both(all, need(g.follows));
     for (const int c : g.circuits)
         if (all != Tri::no) all = both(all, need(c));
+    if (g.inverted) all = inverse(all);
     if (g.or_follows >= 0 && all != Tri::yes) all = either(all, need(g.or_follows));
     return all;
 }

@@ -39,6 +39,7 @@ struct Gate {
     int or_follows = -1;         // variable, or the condition
     std::vector<int> circuits;   // variables, and with the condition
     bool open_for_good = false;  // by volts at this key position
+    bool inverted = false;       // closed while all of that does not hold
 };
 
 struct SneakEdge {

@@ -54,7 +54,7 @@ std::vector<double> start_moments(const Case& c, const Network& net) {
 std::optional<Mend> mend_start_up(const Case& c, const State& state, const Finding& finding) {
     std::vector<Id> starters;
     for (const Load& l : c.plan.loads)
-        if (l.inrush_A && l.inverter.empty() && !l.starter && holds(l.live_when, state))
+        if (l.inrush_A && !l.later && l.inverter.empty() && !l.starter && holds(l.live_when, state))
             starters.push_back(l.id);
     Edit edit = stagger_starts(c.plan, starters, kStagger_s);
     Plan trial = c.plan;

@@ -47,7 +47,13 @@ struct Alive {
 
 // Opens every master disconnect and asks what still runs, turning alternators included.
 Alive alive_in(const Case& c, std::size_t s) {
-    Network net = compile(c.plan, c.plan.states[s]);
+    // whoever turns the master's switch off turns off what else hangs on that switch: a second pole
+    State off = c.plan.states[s];
+    for (const Run& r : c.plan.runs)
+        for (const Device& d : r.devices)
+            if (d.master)
+                for (const std::string& name : d.closed_when.switches) std::erase(off.switches, name);
+    Network net = compile(c.plan, off);
     for (std::size_t k = 0; k < c.plan.runs.size(); ++k)
         for (const Device& d : c.plan.runs[k].devices)
             if (d.master) net.conductors[k].closed = false;

@@ -222,7 +222,7 @@ std::string loads_csv(const Plan& plan) {
                            quoted_csv(name_or(l.place)), quoted_csv(feed ? feed->name : ""),
                            supply && supply->channel > 0 ? std::to_string(supply->channel) : "",
                            l.drop_limit ? fmt::format("{:.6g} %", *l.drop_limit * 100) : "",
-                           l.critical ? "yes" : "", quoted_csv(l.note));
+                           l.critical ? "yes" : "", quoted_csv(l.remarks.note));
     }
     return out;
 }

@@ -33,7 +33,9 @@ class Compiler {
         for (std::size_t k = 0; k < plan_.inverters.size(); ++k) add_inverter(static_cast<int>(k));
         net_.inverters = plan_.inverters.size();
         for (std::size_t k = 0; k < plan_.points.size(); ++k) add_standby(static_cast<int>(k));
+        for (const Point& p : plan_.points) add_box_cutoff(p);
         for (std::size_t k = 0; k < plan_.runs.size(); ++k) add_run(static_cast<int>(k));
+        add_pulses();
         for (std::size_t k = 0; k < plan_.points.size(); ++k) add_bond(static_cast<int>(k));
         if (!net_.batteries.empty())
             net_.reference = net_.batteries.front().neg;
@@ -187,7 +189,11 @@ class Compiler {
         e.kind = DrawKind::power;
         e.value = inverter_input_W(i, inverter_ac_W(plan_, i, state_), net_.assumptions);
         e.wanted = holds(i.works_when, state_);
-        if (e.wanted && i.cutoff_V) {
+        if (!e.wanted && i.off_W.value_or(0) > 0) {
+            e.value = *i.off_W;
+            e.wanted = e.resting = true;
+        }
+        if (e.wanted && !e.resting && i.cutoff_V) {
             MemoryElement m;
             m.kind = MemoryKind::inverter;
             m.id = i.id;
@@ -207,12 +213,13 @@ class Compiler {
     // What a box takes for itself while it has volts.
     void add_standby(int index) {
         const Point& p = plan_.points[static_cast<std::size_t>(index)];
-        if (!p.standby_W || *p.standby_W <= 0) return;
+        const auto takes_W = holds(p.awake_when, state_) || !p.sleep_W ? p.standby_W : p.sleep_W;
+        if (!takes_W || *takes_W <= 0) return;
         LoadElement e;
         e.pos = node(p.id);
         e.neg = p.return_at.empty() ? kNoNode : node(p.return_at);
         e.kind = DrawKind::power;
-        e.value = *p.standby_W;
+        e.value = *takes_W;
         e.wanted = true;
         net_.loads.push_back(e);
         net_.standby_points.push_back(index);
@@ -262,6 +269,7 @@ class Compiler {
         e.kind = draw.kind;
         e.value = draw.value;
         e.duty = l.duty.value_or(1);
+        if (l.later) e.value = 0;  // not fitted
         if (l.on_s) {
             const double share =
                 std::clamp(or_assumed(l.duty, "turn_share", l.id, net_.assumptions), 0.001, 1.0);
@@ -276,7 +284,7 @@ class Compiler {
         } else {
             e.pos = node(pos_of(l.id));
             e.neg = node(neg_of(l.id));
-            e.expected = holds(l.live_when, state_) && e.value > 0;
+            e.expected = holds(l.live_when, state_, l.id) && e.value > 0;
             e.wanted = l.own_switch ? e.expected : e.value > 0;
             if (l.own_switch && e.wanted) {
                 MemoryElement m;
@@ -296,26 +304,112 @@ class Compiler {
         e.to = node(r.to);
         e.parallel = r.parallel;
         fill_run_parts(e, plan_, r, state_, uses);
-        for (const Device& d : r.devices) {
-            if (d.kind == DeviceKind::diode) continue;
-            if (d.kind == DeviceKind::fuse) {
-                if (std::find(state_.pulled.begin(), state_.pulled.end(), d.id) != state_.pulled.end())
-                    e.closed = false;
-                continue;
-            }
-            if (!holds(d.closed_when, state_)) {
-                if (d.grounds_without.empty())
-                    e.closed = false;
-                else
-                    add_unpowered(d);
-                continue;
-            }
-            if (d.kind != DeviceKind::switching || !d.coil.empty()) add_memory(d, e);
-            MemoryElement m;
-            m.conductor = static_cast<int>(net_.conductors.size());
-            add_measured(d.closed_when, d.id, m);
-        }
+        for (const Device& d : r.devices) add_device(d, e);
+        if (r.channel > 0)
+            for (MemoryElement& m : net_.memories)
+                if (m.kind == MemoryKind::box && m.id == owner_of(r.from))
+                    m.channels.push_back(static_cast<int>(net_.conductors.size()));
         net_.conductors.push_back(std::move(e));
+    }
+
+    // Whether a device lets the current through, and what decides it where that is measured.
+    void add_device(const Device& d, ConductorElement& e) {
+        if (d.kind == DeviceKind::diode || d.kind == DeviceKind::shunt) return;
+        const bool holds_here = holds(d.closed_when, state_, d.id);
+        if (d.kind == DeviceKind::fuse) {  // a breaker may be the switch as well
+            const bool out =
+                std::find(state_.pulled.begin(), state_.pulled.end(), d.id) != state_.pulled.end();
+            if (out || !holds_here) e.closed = false;
+            return;
+        }
+        if (d.latching) {  // stays where it was put, whatever its coil has now
+            if (!comes_closed(d.id, holds_here)) e.closed = false;
+            return;
+        }
+        if (d.rests_closed) {
+            if (d.coil.empty() ? holds_here && !(d.closed_when == Condition{}) : false) e.closed = false;
+            if (!d.coil.empty() && holds_here) add_memory(d, e);
+            return;
+        }
+        if (!holds_here) {
+            if (d.grounds_without.empty())
+                e.closed = false;
+            else
+                add_unpowered(d);
+            return;
+        }
+        if (d.kind != DeviceKind::switching || !d.coil.empty()) add_memory(d, e);
+        MemoryElement m;
+        m.conductor = static_cast<int>(net_.conductors.size());
+        add_measured(d.closed_when, d.id, m);
+    }
+
+    // A box that opens its channels when its volts fall, and goes on living itself.
+    void add_box_cutoff(const Point& p) {
+        if (!p.cutoff_V) return;
+        MemoryElement m;
+        m.kind = MemoryKind::box;
+        m.id = p.id;
+        m.sense = node(p.id);
+        m.against = p.return_at.empty() ? kNoNode : node(p.return_at);
+        m.open_V = *p.cutoff_V;
+        m.close_V = p.recover_V ? *p.recover_V
+                                : m.open_V + or_assumed({}, "box_recover_V", p.id, net_.assumptions,
+                                                        plan_.vehicle.nominal_V / 12);
+        m.delay_s = p.cutoff_s.value_or(0);
+        m.closed = comes_closed(p.id, true);
+        net_.memories.push_back(m);
+    }
+
+    // Flashers and dimmers: what hangs behind one is on for a share of the time. The circuit is solved with
+    // it on; heat and hours take the share.
+    void add_pulses() {
+        for (std::size_t k = 0; k < plan_.runs.size(); ++k)
+            for (const Device& d : plan_.runs[k].devices) {
+                const double share = pulse_share_of(d);
+                if (share >= 1 || !net_.conductors[k].closed) continue;
+                for (const int l : loads_behind(k)) pulse(net_.loads[static_cast<std::size_t>(l)], d, share);
+            }
+    }
+
+    double pulse_share_of(const Device& d) const {
+        if (!d.pulse_curve.empty())
+            return interpolate(Table(d.pulse_curve.begin(), d.pulse_curve.end()),
+                               d.closed_when.air == Air::engine_bay ? state_.engine_bay_C : state_.ambient_C);
+        return d.pulse_share.value_or(1);
+    }
+
+    void pulse(LoadElement& l, const Device& d, double share) {
+        constexpr double kFollowed_s = 2;  // a cable feels no faster
+        l.pulse_share = std::min(l.pulse_share, share);
+        l.duty *= share;
+        if (share <= 0) {
+            l.wanted = false;
+            return;
+        }
+        if (l.on_s > 0) return;  // its own turns are longer, and decide the heat
+        const double period =
+            std::max(kFollowed_s, d.pulse_s ? *d.pulse_s : or_assumed({}, "pulse_s", d.id, net_.assumptions));
+        l.on_s = share * period;
+        l.rest_s = (1 - share) * period;
+    }
+
+    // Loads whose feed comes through that run: away from its beginning, over cables, not through metal.
+    std::vector<int> loads_behind(std::size_t run) const {
+        std::vector<int> found;
+        std::vector<NodeIndex> open{net_.conductors[run].to};
+        std::vector<char> seen(net_.nodes.size(), 0);
+        seen[static_cast<std::size_t>(net_.conductors[run].from)] = 1;
+        for (std::size_t head = 0; head < open.size(); ++head) {
+            const NodeIndex n = open[head];
+            if (seen[static_cast<std::size_t>(n)]++) continue;
+            for (std::size_t l = 0; l < plan_.loads.size(); ++l)
+                if (net_.loads[l].pos == n) found.push_back(static_cast<int>(l));
+            for (std::size_t k = 0; k < plan_.runs.size(); ++k)
+                if (k != run && net_.conductors[k].from == n && !plan_.runs[k].body_metal)
+                    open.push_back(net_.conductors[k].to);
+        }
+        return found;
     }
 
     // An output that grounds while its control unit has no supply: closed while that unit's volts are low.
@@ -345,7 +439,8 @@ class Compiler {
             m.coil_load = static_cast<int>(find(plan_.loads, d.coil) - plan_.loads.data());
             m.close_V = or_assumed({}, "coil_pull_share", d.id, uses) * plan_.vehicle.nominal_V;
             m.open_V = or_assumed({}, "coil_release_share", d.id, uses) * plan_.vehicle.nominal_V;
-            m.closed = comes_closed(d.id, false);
+            m.rests_closed = d.rests_closed;
+            m.closed = comes_closed(d.id, d.rests_closed);
         } else {
             const bool guard = d.kind == DeviceKind::cutoff;
             m.kind = guard ? MemoryKind::cutoff : MemoryKind::sensing_relay;
@@ -419,7 +514,8 @@ double source_limit_A(const Source& source, double rpm, double temperature_C,
 double inverter_ac_W(const Plan& plan, const Inverter& inverter, const State& state) {
     double watts = 0;
     for (const Load& l : plan.loads)
-        if (l.inverter == inverter.id && holds(l.live_when, state)) watts += l.draw.value * l.count;
+        if (l.inverter == inverter.id && !l.later && holds(l.live_when, state))
+            watts += l.draw.value * l.count;
     return watts;
 }
 

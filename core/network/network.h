@@ -22,7 +22,7 @@ struct AssumptionUse {
     double value = 0;  // in the key's unit
 };
 
-enum class PartKind { joint, fuse, switching, cable, metal, bond, diode };
+enum class PartKind { joint, fuse, switching, cable, metal, bond, diode, pin };
 
 // One piece of a run, in the order of the run; the rail chart draws each as a band.
 struct SeriesPart {
@@ -30,6 +30,7 @@ struct SeriesPart {
     int device = -1;       // index in Run::devices for fuse and switch
     double fixed_ohm = 0;  // all but the cable
     double forward_V = 0;  // diode
+    int connector = -1;    // pin: index in Plan::connectors
 };
 
 // Seconds for which cranking is held to last, SAE J537 (from memory).
@@ -91,18 +92,23 @@ struct LoadElement {
     double mains_V = 0, power_factor = 1;
     double duty = 1;  // share of the time for which it runs: counts where hours are asked, not for volts
     double on_s = 0, rest_s = 0;  // its turns of work and the rests between them; on_s 0: runs for ever
+    double pulse_share = 1;       // of the time on, so fast that only heat and hours notice
+    bool resting = false;         // an inverter that is switched off: takes its off-draw, gives nothing
 };
 
 // What decides by what it measures and remembers what it decided. It closes when the volts reach close_V,
 // opens when they fall below open_V, and between the two stays as it is.
 // charging, circuit: parts of a condition; unpowered: a control unit's output that grounds while the unit has
 // no supply.
-enum class MemoryKind { sensing_relay, cutoff, coil, enable, inverter, charging, circuit, unpowered };
+// box: a cut-off of its own that opens all its channels.
+enum class MemoryKind { sensing_relay, cutoff, coil, enable, inverter, charging, circuit, unpowered, box };
 
 struct MemoryElement {
     MemoryKind kind{};
     Id id;                                       // of the device, source or inverter
     int conductor = -1, source = -1, load = -1;  // what it closes or starts; index in the network's list
+    std::vector<int> channels{};                 // box: the conductors that it closes together
+    bool rests_closed = false;  // coil: the other contact, closed while the coil does not pull
     NodeIndex sense = kNoNode,
               other = kNoNode;  // where it measures, against `against`; `other`: the higher counts
     NodeIndex against = kNoNode;

@@ -3,11 +3,12 @@
 #include <cmath>
 
 #include "network/assumed.h"
+#include "network/connectors.h"
 
 namespace yr {
 namespace {
 
-void add_cable_parts(ConductorElement& e, const Run& r, const WireSize& size,
+void add_cable_parts(ConductorElement& e, const Plan& plan, const Run& r, const WireSize& size,
                      std::vector<AssumptionUse>& uses) {
     const auto wire = conductor(size, r.material);
     const double area = wire ? wire->area_mm2 : 1;
@@ -32,9 +33,21 @@ void add_cable_parts(ConductorElement& e, const Run& r, const WireSize& size,
     // devices in the near half come before the cable, the others after it
     const double length = r.length_m.value_or(assumption("run_length_m").value);
     const auto far_half = [&](const Device& d) { return d.at_m.value_or(0) > length / 2; };
+    const std::vector<Passing> passings = passings_of(plan, r);
+    const auto add_pins = [&](bool far) {
+        for (const Passing& p : passings) {
+            if ((p.at_m.value_or(length) > length / 2) != far) continue;
+            const double ohm =
+                contact_ohm(*p.connector, uses) / static_cast<double>(p.pins.size()) / r.parallel;
+            e.parts.push_back(
+                {PartKind::pin, -1, ohm, 0, static_cast<int>(p.connector - plan.connectors.data())});
+        }
+    };
     for (std::size_t k = 0; k < r.devices.size(); ++k)
         if (!far_half(r.devices[k])) add_device(static_cast<int>(k));
+    add_pins(false);
     e.parts.push_back({PartKind::cable, -1, 0});
+    add_pins(true);
     for (std::size_t k = 0; k < r.devices.size(); ++k)
         if (far_half(r.devices[k])) add_device(static_cast<int>(k));
     e.parts.push_back({PartKind::joint, -1, joint});
@@ -52,7 +65,7 @@ void fill_run_parts(ConductorElement& e, const Plan& plan, const Run& r, const S
     e.cable = cable.surroundings;
     e.parallel = r.parallel;
     if (!r.body_metal && !r.resistance_ohm) {
-        add_cable_parts(e, r, cable.size, uses);
+        add_cable_parts(e, plan, r, cable.size, uses);
         if (e.turn) e.turn->end_C = duty_temperature(e.cable, each_of(e.turn->cycle, r.parallel)).peak_C;
         return;
     }
@@ -92,7 +105,7 @@ CableValues cable_values(const Plan& plan, const Run& run, const State& state,
     const auto wire = conductor(v.size, run.material);
     if (!wire) return v;
     v.cable20_ohm = wire->R20_ohm_per_m * v.length_m / run.parallel;
-    const double bundle = plan.policy.bundle_derating ? bundle_factor(run.bundle) : 1;
+    const double bundle = plan.policy.bundle_derating ? bundle_factor(bundle_of(plan, run)) : 1;
     v.surroundings = surroundings_of(*wire, run_air(plan, run, state).ambient_C, bundle);
     return v;
 }

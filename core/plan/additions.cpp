@@ -2,22 +2,14 @@
 
 #include <algorithm>
 
+#include "plan/plan_builder.h"
+
 namespace yr {
 namespace {
 
-// Hands out ids that are free in the plan and among what is being added.
-class Builder {
+class Builder : public PlanBuilder {
   public:
-    explicit Builder(const Plan& plan) : scratch_(plan) {}
-
-    template <class T>
-    T& put(std::vector<T> Plan::*list, T thing) {
-        (scratch_.*list).push_back(thing);
-        edits_.edits.emplace_back(Put<T>{std::move(thing), std::nullopt});
-        return std::get<Put<T>>(edits_.edits.back()).thing;
-    }
-
-    Id id(std::string_view head) const { return new_id(scratch_, head); }
+    using PlanBuilder::PlanBuilder;
 
     void run(const std::string& name, const Terminal& from, const Terminal& to, double length_m, int awg,
              double fuse_A, const Condition& closed_when = {}, bool lithium = false) {
@@ -42,14 +34,10 @@ class Builder {
         if (!(closed_when == Condition{}))
             r.devices.push_back(
                 {id("switch"), name + " relay", DeviceKind::switching, length_m / 3, {}, 0, closed_when, {}});
-        put(&Plan::runs, r);
+        put(r);
     }
 
-    Addition finish(const Id& id) { return {std::move(edits_), id}; }
-
-  private:
-    Plan scratch_;
-    Batch edits_;
+    Addition finish(const Id& id) { return {PlanBuilder::finish(), id}; }
 };
 
 const Point* first_chassis(const Plan& plan) {
@@ -81,7 +69,7 @@ Result<Addition> add_alternator(const Plan& plan) {
     s.return_at = block ? block->id : neg_of(plan.batteries.front().id);
     s.works_when.engine = Engine::running;
     const Id id = s.id;
-    b.put(&Plan::sources, s);
+    b.put(s);
     b.run("charge cable", pos_of(plan.batteries.front().id), out_of(id), 1.5, 2, 100);
     return b.finish(id);
 }
@@ -93,7 +81,7 @@ Result<Addition> add_feed(const Plan& plan, const Condition& closed_when) {
                        : closed_when.key == Key::ignition ? "ignition feed"
                                                           : "feed";
     Point p{b.id("feed"), name, PointKind::bus, {}, {}, {}, neg_of(plan.batteries.front().id), true};
-    b.put(&Plan::points, p);
+    b.put(p);
     b.run(p.name + " cable", pos_of(plan.batteries.front().id), p.id, 2.0, 6, 60, closed_when);
     return b.finish(p.id);
 }
@@ -106,9 +94,9 @@ Result<Addition> add_second_battery(const Plan& plan) {
     battery.name = "second battery";
     battery.chemistry = Chemistry::lifepo4;
     battery.capacity_Ah = 100;
-    b.put(&Plan::batteries, battery);
+    b.put(battery);
     Point bus{b.id("feed"), "second battery bus", PointKind::bus, {}, {}, {}, neg_of(battery.id), true};
-    b.put(&Plan::points, bus);
+    b.put(bus);
     b.run("second battery cable", pos_of(battery.id), bus.id, 0.5, 2, 125, {}, true);
     b.run("second battery return", neg_of(battery.id), neg_of(plan.batteries.front().id), 3.0, 2, 0);
     return b.finish(battery.id);
@@ -125,7 +113,7 @@ Result<Addition> add_charger(const Plan& plan) {
     s.rated_A = 20;
     s.works_when.engine = Engine::running;
     const Id id = s.id;
-    b.put(&Plan::sources, s);
+    b.put(s);
     b.run("charger feed", pos_of(plan.batteries.front().id), in_of(id), 3.0, 6, 50);
     b.run("charger output", pos_of(plan.batteries.back().id), out_of(id), 0.8, 8, 40, {},
           plan.batteries.back().chemistry == Chemistry::lifepo4);
@@ -143,7 +131,7 @@ Result<Addition> add_inverter(const Plan& plan) {
     i.continuous_W = 1000;
     i.surge_W = 2000;
     i.cutoff_V = 10.5 * plan.vehicle.nominal_V / 12;
-    b.put(&Plan::inverters, i);
+    b.put(i);
     const bool lithium = battery.chemistry == Chemistry::lifepo4;
     b.run("inverter feed", pos_of(battery.id), pos_of(i.id), 0.8, 0, 125, {}, lithium);
     b.run("inverter return", neg_of(i.id), neg_of(battery.id), 0.8, 0, 0);
@@ -193,7 +181,7 @@ Result<Addition> add_link(const Plan& plan, Link link) {
     r.devices.push_back(d);
     fuse("fuse-rear", 2.85, last);
     const Id id = r.id;
-    b.put(&Plan::runs, r);
+    b.put(r);
     return b.finish(id);
 }
 
@@ -209,7 +197,7 @@ Result<Addition> add_charging_source(const Plan& plan, Source s, const char* hea
     s.charges = battery.id;
     s.place = battery.place;
     const Id id = s.id;
-    b.put(&Plan::sources, s);
+    b.put(s);
     b.run(cable, pos_of(battery.id), out_of(id), 1.0, awg, fuse_A, {},
           battery.chemistry == Chemistry::lifepo4);
     return b.finish(id);
@@ -241,7 +229,7 @@ Result<Addition> add_bank_battery(const Plan& plan) {
     const Id first = battery.id;
     battery.id = b.id("battery");
     battery.name = "battery beside " + plan.batteries.front().name;
-    b.put(&Plan::batteries, battery);
+    b.put(battery);
     b.run("bank link +", pos_of(first), pos_of(battery.id), 0.4, -1, 0);
     b.run("bank link \xE2\x88\x92", neg_of(battery.id), neg_of(first), 0.4, -1, 0);
     return b.finish(battery.id);
@@ -265,7 +253,7 @@ Result<Addition> add_cable(const Plan& plan, const std::string& name, const Term
     r.length_m = length_m;
     r.size = size;
     const Id id = r.id;
-    b.put(&Plan::runs, r);
+    b.put(r);
     return b.finish(id);
 }
 
@@ -278,7 +266,7 @@ Result<Addition> add_point(const Plan& plan, PointKind kind, const std::string& 
     p.feeds_loads = kind == PointKind::bus || kind == PointKind::box;
     if (p.feeds_loads && !plan.batteries.empty()) p.return_at = neg_of(plan.batteries.front().id);
     const Id id = p.id;
-    b.put(&Plan::points, p);
+    b.put(p);
     return b.finish(id);
 }
 
@@ -311,7 +299,7 @@ Result<Addition> add_starter(const Plan& plan, const std::string& name, double o
     l.live_when.key = Key::crank;
     l.starter = true;
     const Id id = l.id;
-    b.put(&Plan::loads, l);
+    b.put(l);
     const Point* block = first_chassis(plan);
     b.run("starter cable", pos_of(plan.batteries.front().id), pos_of(id), 1.2, -1, 0);
     b.run("starter return", neg_of(id), block ? block->id : neg_of(plan.batteries.front().id), 0.2, -1, 0);
@@ -323,7 +311,7 @@ Result<Addition> add_ground(const Plan& plan) {
     if (!metal) return fail(ErrorCode::missing_reference, "chassis", {}, Want::a_plan_with_a_chassis_part);
     Builder b(plan);
     Point p{b.id("ground"), "ground point", PointKind::ground, metal->place, metal->id, {}, {}, false};
-    b.put(&Plan::points, p);
+    b.put(p);
     return b.finish(p.id);
 }
 

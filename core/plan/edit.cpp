@@ -90,7 +90,7 @@ bool forget(Condition& c, const Id& load) {
     return std::erase(c.circuits, load) > 0;
 }
 
-// What a run says of a load or fuse that goes; whether anything was said.
+// What a run says of a thing or fuse that goes; whether anything was said.
 bool forget(Run& r, const Id& load, const std::vector<Id>& fuses) {
     bool changed = false;
     for (Device& d : r.devices) {
@@ -100,6 +100,11 @@ bool forget(Run& r, const Id& load, const std::vector<Id>& fuses) {
     }
     if (std::find(fuses.begin(), fuses.end(), r.tap_of) != fuses.end() && !r.tap_of.empty())
         r.tap_of.clear(), changed = true;
+    // a connector, jacket or battery that goes
+    changed = std::erase_if(r.pins, [&](const PinUse& u) { return u.connector == load; }) > 0 || changed;
+    if (!r.jacket.empty() && r.jacket == load) r.jacket.clear(), changed = true;
+    for (Device& d : r.devices)
+        if (!d.measures.empty() && d.measures == load) d.measures.clear(), changed = true;
     return changed;
 }
 
@@ -132,6 +137,8 @@ Edit remove_with_runs(const Plan& plan, const Id& id) {
         if (r.id == id || owner_of(r.from) == id || owner_of(r.to) == id) continue;
         if (forget(r, id, fuses)) batch.edits.emplace_back(Put<Run>{r, std::nullopt});
     }
+    for (Point p : plan.points)
+        if (p.id != id && forget(p.awake_when, id)) batch.edits.emplace_back(Put<Point>{p, std::nullopt});
     for (Source s : plan.sources) {
         if (s.id == id) continue;
         const bool charged = !s.charges.empty() && s.charges == id;

@@ -47,7 +47,7 @@ struct Writer {
     }
     template <class T>
     void operator()(const Field& field, const T& value) const {
-        if constexpr (std::is_arithmetic_v<T> || std::is_enum_v<T>)
+        if constexpr (std::is_default_constructible_v<T>)
             if (field.quiet && value == T{}) return;
         Json part = written(value);
         if (part.is_object() && part.empty() && !field.required && !whole) return;

@@ -13,7 +13,7 @@ template <class... T>
 struct TypeList {};
 
 // What a variant may change.
-using Things = TypeList<Place, Point, Source, Battery, Inverter, Run, Load, State>;
+using Things = TypeList<Place, Point, Source, Battery, Inverter, Connector, Jacket, Run, Load, State>;
 
 template <class T>
 struct PlanList {
@@ -30,6 +30,8 @@ inline constexpr std::tuple kPlanLists{
     PlanList<Source>{"sources", &Plan::sources, &Variant::sources},
     PlanList<Battery>{"batteries", &Plan::batteries, &Variant::batteries},
     PlanList<Inverter>{"inverters", &Plan::inverters, &Variant::inverters},
+    PlanList<Connector>{"connectors", &Plan::connectors, &Variant::connectors},
+    PlanList<Jacket>{"jackets", &Plan::jackets, &Variant::jackets},
     PlanList<Run>{"runs", &Plan::runs, &Variant::runs},
     PlanList<Load>{"loads", &Plan::loads, &Variant::loads},
     PlanList<State>{"states", &Plan::states, &Variant::states, true},

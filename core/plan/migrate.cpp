@@ -29,6 +29,8 @@ const MigrationSteps& migration_steps() {
         {3, state_roles},
         // Version 5 brought findings that were accepted: an addition.
         {4, [](nlohmann::json&) {}},
+        // Version 6 brought connectors, jackets, remarks and more ways of switching: additions.
+        {5, [](nlohmann::json&) {}},
     };
     return steps;
 }

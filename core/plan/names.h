@@ -34,7 +34,12 @@ YR_ENUM_NAMES(StateRole, {StateRole::parked, "parked"}, {StateRole::towed, "towe
 YR_ENUM_NAMES(Engine, {Engine::any, "any"}, {Engine::running, "running"}, {Engine::stopped, "stopped"})
 YR_ENUM_NAMES(Chassis, {Chassis::steel, "steel"}, {Chassis::aluminium, "aluminium"}, {Chassis::none, "none"})
 YR_ENUM_NAMES(PointKind, {PointKind::stud, "stud"}, {PointKind::bus, "bus"}, {PointKind::box, "box"},
-              {PointKind::chassis, "chassis"}, {PointKind::ground, "ground"})
+              {PointKind::chassis, "chassis"}, {PointKind::ground, "ground"}, {PointKind::splice, "splice"})
+YR_ENUM_NAMES(Metal, {Metal::unknown, "unknown"}, {Metal::steel, "steel"}, {Metal::aluminium, "aluminium"},
+              {Metal::stainless, "stainless"}, {Metal::copper, "copper"})
+YR_ENUM_NAMES(Air, {Air::outside, "outside"}, {Air::engine_bay, "engine_bay"})
+YR_ENUM_NAMES(Signal, {Signal::steady, "steady"}, {Signal::pulsed, "pulsed"},
+              {Signal::monitored, "monitored"})
 YR_ENUM_NAMES(SourceKind, {SourceKind::alternator, "alternator"}, {SourceKind::stator, "stator"},
               {SourceKind::converter, "converter"}, {SourceKind::shore, "shore"},
               {SourceKind::solar, "solar"})
@@ -56,7 +61,7 @@ YR_ENUM_NAMES(DrawKind, {DrawKind::current, "current"}, {DrawKind::power, "power
               {DrawKind::resistance, "resistance"})
 YR_ENUM_NAMES(DeviceKind, {DeviceKind::fuse, "fuse"}, {DeviceKind::switching, "switch"},
               {DeviceKind::sensing_relay, "sensing_relay"}, {DeviceKind::cutoff, "cutoff"},
-              {DeviceKind::diode, "diode"})
+              {DeviceKind::diode, "diode"}, {DeviceKind::shunt, "shunt"})
 YR_ENUM_NAMES(FuseType, {FuseType::blade, "blade"}, {FuseType::blade_large, "blade_large"},
               {FuseType::bolt, "bolt"}, {FuseType::strip, "strip"}, {FuseType::stud, "stud"},
               {FuseType::high, "high"}, {FuseType::glass, "glass"}, {FuseType::breaker_1, "breaker_1"},

@@ -1,11 +1,42 @@
-#include "plan/lists.h"
-
 #include <algorithm>
 #include <unordered_set>
 
+#include "catalog/assumptions.h"
+#include "plan/lists.h"
+
 namespace yr {
 
-bool holds(const Condition& condition, const State& state) {
+namespace {
+
+// By the warmth of the air; between the threshold and the way back it stays as it came into the state.
+bool warmth_holds(const Condition& c, const State& state, const Id& id) {
+    if (!c.above_C && !c.below_C) return true;
+    const double air_C = c.air == Air::engine_bay ? state.engine_bay_C : state.ambient_C;
+    const bool came_closed =
+        !id.empty() && std::find(state.closed.begin(), state.closed.end(), id) != state.closed.end();
+    const double back_K = came_closed ? c.within_K.value_or(0) : 0;
+    return (!c.above_C || air_C >= *c.above_C - back_K) && (!c.below_C || air_C <= *c.below_C + back_K);
+}
+
+bool holds_now(const Condition& condition, const State& state, const Id& id);
+
+}  // namespace
+
+bool holds(const Condition& condition, const State& state, const Id& id) {
+    if (holds_now(condition, state, id)) return true;
+    if (!condition.holds_s || !state.left || *state.left <= state.key) return false;
+    // the key was just turned back: what held before holds on, for as long as this state lasts or longer
+    State before = state;
+    before.key = *state.left;
+    if (condition.engine == Engine::running) before.rpm = std::max(before.rpm, 1.0);
+    return *condition.holds_s >= state.lasts_s.value_or(assumption("passing_s").value) &&
+           holds_now(condition, before, id);
+}
+
+namespace {
+
+bool holds_now(const Condition& condition, const State& state, const Id& id) {
+    if (!warmth_holds(condition, state, id)) return false;
     if (state.key < condition.key) return false;
     if (condition.key == Key::accessory && state.key == Key::crank) return false;
     if (condition.engine == Engine::running && state.rpm <= 0) return false;
@@ -18,10 +49,8 @@ bool holds(const Condition& condition, const State& state) {
     return std::all_of(condition.switches.begin(), condition.switches.end(), on) &&
            std::none_of(condition.switches_off.begin(), condition.switches_off.end(), on) &&
            (any.empty() ||
-            std::any_of(any.begin(), any.end(), [&](const Condition& c) { return holds(c, state); }));
+            std::any_of(any.begin(), any.end(), [&](const Condition& c) { return holds(c, state, id); }));
 }
-
-namespace {
 
 void add_once(std::vector<std::string>& list, const std::vector<std::string>& more) {
     for (const std::string& name : more)
@@ -42,11 +71,19 @@ std::vector<std::string> plan_switches(const Plan& plan) {
     std::vector<std::string> names;
     for (const Source& s : plan.sources) add_once(names, switches_of(s.works_when));
     for (const Inverter& i : plan.inverters) add_once(names, switches_of(i.works_when));
+    for (const Point& p : plan.points) add_once(names, switches_of(p.awake_when));
     for (const Run& r : plan.runs)
         for (const Device& d : r.devices) add_once(names, switches_of(d.closed_when));
     for (const Load& l : plan.loads) add_once(names, switches_of(l.live_when));
     for (const State& s : plan.states) add_once(names, s.switches);
     return names;
+}
+
+int bundle_of(const Plan& plan, const Run& run) {
+    if (run.jacket.empty()) return run.bundle;
+    const auto cores = std::count_if(plan.runs.begin(), plan.runs.end(),
+                                     [&](const Run& r) { return r.jacket == run.jacket; });
+    return std::max(run.bundle, static_cast<int>(cores));
 }
 
 const Channel* channel_of(const Plan& plan, const Run& run) {

@@ -17,59 +17,12 @@
 #include "catalog/batteries.h"
 #include "catalog/conductors.h"
 #include "catalog/fuses.h"
+#include "plan/condition.h"
+#include "plan/joining.h"
 #include "plan/terminal.h"
 #include "units/wire_size.h"
 
 namespace yr {
-
-enum class Key { off, accessory, ignition, crank };
-enum class Engine { any, running, stopped };
-
-// When something is live or closed: all parts must hold, and of `any_of`, where it is not empty, at least
-// one. The empty condition always holds. A circuit on accessory drops out while cranking; one on ignition
-// stays (common practice).
-struct Condition {
-    Key key = Key::off;  // at least this far
-    Engine engine = Engine::any;
-    std::vector<std::string> switches;        // each of these is on
-    std::vector<std::string> switches_off{};  // each of these is off
-    bool not_cranking = false;                // drops out while the starter turns
-    std::optional<double>
-        charging_above_V{};           // the first battery stands at this or more: it is being charged
-    std::vector<Id> circuits{};       // each of these loads runs
-    std::optional<double> delay_s{};  // so long after all the rest holds
-    std::vector<Condition> any_of{};  // of key, engine and switches only
-    friend bool operator==(const Condition&, const Condition&) = default;
-};
-
-// What a state stands for; `passing` lasts seconds, such as a relay that holds on after the key.
-enum class StateRole { parked, towed, cranking, idling, driving, working, passing };
-
-struct State {
-    Id id;
-    std::string name;
-    Key key = Key::off;
-    double rpm = 0;  // engine speed, 0 = stopped
-    double ambient_C = 25;
-    double engine_bay_C = 25;
-    std::optional<double> charge;       // 0..1, for every battery; empty: each battery's own
-    std::vector<std::string> switches;  // those that are on
-    double sun = 0;                     // on solar panels, share of 1000 W/m2
-    std::optional<double> line_load{};  // pull on winches and hoists, share of rated; empty: each load's own
-    std::vector<Id> closed{};           // relays with a memory that come into this state closed ...
-    std::vector<Id> opened{};           // ... and open; others come as their kind usually does
-    std::vector<Id> pulled{};           // fuses that are out
-    std::optional<StateRole> role{};    // empty: by key and engine, see roles.h
-    std::optional<double> lasts_s{};    // a state that passes: so long; empty: assumed
-    friend bool operator==(const State&, const State&) = default;
-};
-
-// What key, engine and switches say. Volts and other circuits are the solver's matter (network/compile), a
-// delay that of the start-up; here they count as fulfilled.
-[[nodiscard]] bool holds(const Condition& condition, const State& state);
-
-// Every switch that a condition names, in order, each once.
-[[nodiscard]] std::vector<std::string> switches_of(const Condition& condition);
 
 enum class Chassis { steel, aluminium, none };
 
@@ -85,10 +38,12 @@ struct Place {
     Id id;
     std::string name;
     bool engine_space = false;  // its air is the state's engine-bay temperature
+    Remarks remarks{};
     friend bool operator==(const Place&, const Place&) = default;
 };
 
-enum class PointKind { stud, bus, box, chassis, ground };
+// splice: several ends of cable joined for good, without a bolt
+enum class PointKind { stud, bus, box, chassis, ground, splice };
 
 // One output of a control box. What hangs on it is a run with this channel's number; the fitted fuse and the
 // driver that switches it are devices of that run at its beginning.
@@ -126,6 +81,16 @@ struct Point {
     bool remembers = true;                  // box: channels come back by themselves after a power loss
     std::optional<double> stud_mm{};        // thread of its bolts: 8 for M8
     std::optional<double> most_mm2{};       // thickest copper that its terminals take
+    std::optional<double> most_lugs{};      // on one bolt
+    Metal metal = Metal::unknown;
+    std::optional<double> apart_mm{};   // its positive and negative terminals, bare metal to bare metal
+    bool sealed = false;                // splice: against water
+    std::optional<double> sleep_W{};    // box: its own draw while it sleeps
+    Condition awake_when{};             // box: takes standby_W; else it sleeps
+    std::optional<double> cutoff_V{};   // box: its channels open below, while it goes on drawing itself
+    std::optional<double> recover_V{};  // box: and close again from
+    std::optional<double> cutoff_s{};   // box: only after so long below
+    Remarks remarks{};
     friend bool operator==(const Point&, const Point&) = default;
 };
 
@@ -162,6 +127,7 @@ struct Source {
     std::optional<double> stays_charged_s{};  // its lines hold a charge this long after switch-off
     std::optional<double> stud_mm{};          // thread of its output's bolt
     std::optional<double> price{};
+    Remarks remarks{};
     friend bool operator==(const Source&, const Source&) = default;
 };
 
@@ -185,6 +151,8 @@ struct Battery {
     std::optional<double> price{};
     std::optional<double> stud_mm{};    // thread of its posts' bolts
     std::optional<double> cuts_at_A{};  // its own management opens at once above this
+    std::optional<double> apart_mm{};   // its posts, bare metal to bare metal
+    Remarks remarks{};
     friend bool operator==(const Battery&, const Battery&) = default;
 };
 
@@ -206,6 +174,9 @@ struct Inverter {
     double mains_V = 230;
     Condition works_when;
     std::optional<double> price;
+    std::optional<double> off_W{};     // still taken while it is switched off
+    std::optional<double> apart_mm{};  // its terminals, bare metal to bare metal
+    Remarks remarks{};
     friend bool operator==(const Inverter&, const Inverter&) = default;
 };
 
@@ -236,7 +207,6 @@ struct Load {
     std::optional<double> drop_limit;  // 0..1 of nominal; empty: by policy
     bool starter = false;              // its cable goes unfused, as is usual for cranking
     Id place;
-    std::string note;
     Id inverter{};                         // AC load behind that inverter; its draw is then AC watts
     std::optional<double> power_factor{};  // AC
     std::optional<double> start_W{};       // AC, of one piece, for a few seconds
@@ -260,13 +230,26 @@ struct Load {
     std::optional<double> draw_least{};      // draw is the most of a range; this is the least, same unit
     std::optional<double> on_s{};            // runs for no longer than this at a stretch; empty: for ever
     std::optional<StartKind> start{};        // empty: a motor where an inrush is given, else a step
+    bool later = false;  // wanted, not fitted: room is kept for it, and nothing of it runs or is bought
+    // a portable store: a battery of its own that is taken along, this load while it charges
+    std::optional<double> store_Wh{};
+    std::optional<double> store_efficiency{};  // of charging, 0..1
+    std::optional<double> socket_W{};          // what its DC outlets give
+    std::optional<double> mains_W{};           // what its mains outlet gives
+    std::optional<double> mains_efficiency{};  // of that outlet's inverter, 0..1
+    Remarks remarks{};
     friend bool operator==(const Load&, const Load&) = default;
 };
 
 // fuse; switching: follows the plan's conditions and, where it has one, its coil; sensing_relay: closes above
 // and opens below a voltage, after a delay; cutoff: the same guarding a battery against being emptied; diode:
-// one way only, from -> to, with its forward drop (a FET isolator has a small one)
-enum class DeviceKind { fuse, switching, sensing_relay, cutoff, diode };
+// one way only, from -> to, with its forward drop (a FET isolator has a small one); shunt: a sensor's
+// resistance in the negative of the battery that it counts
+enum class DeviceKind { fuse, switching, sensing_relay, cutoff, diode, shunt };
+
+// What an output that drives something looks like: it stands; it pulses; it sends test pulses to see whether
+// its lamp lives.
+enum class Signal { steady, pulsed, monitored };
 
 enum class Senses { from, to, either };
 
@@ -281,7 +264,7 @@ struct Device {
     std::optional<double> at_m;  // distance along the cable from the run's `from` end; empty: at that end
     FuseType fuse = FuseType::blade;
     double rating_A = 0;    // fuse
-    Condition closed_when;  // switch, relay, contactor, disconnect
+    Condition closed_when;  // switch, relay, contactor, disconnect; a breaker that is also the switch
     std::optional<double> resistance_ohm;
     std::optional<double> close_V{}, open_V{};       // sensing relay, cutoff
     std::optional<double> delay_s{};                 // before it acts
@@ -291,8 +274,15 @@ struct Device {
     bool master = false;                             // meant to make the vehicle dead
     std::optional<double> contact_A{};               // relay, contactor, switch: what its contacts carry
     Suppression suppression = Suppression::unknown;  // of its coil
-    Id grounds_without{};  // control unit (a load) whose output closes this also while that unit has no
-                           // supply
+    Id grounds_without{};       // control unit (a load) whose output closes this also while that unit has no
+                                // supply
+    bool rests_closed = false;  // the other contact: closed while its coil does not pull, its condition fails
+    bool latching = false;      // stays where it was put without any power; the state says where
+    std::optional<double> pulse_share{};                   // 0..1 of the time on: a flasher, a dimmer
+    std::vector<std::pair<double, double>> pulse_curve{};  // by the air's warmth, C: a fan that ramps
+    std::optional<double> pulse_s{};                       // one pulse and its pause
+    Signal signal = Signal::steady;                        // of what it gives
+    Id measures{};                                         // shunt: the battery that it counts
     friend bool operator==(const Device&, const Device&) = default;
 };
 
@@ -318,6 +308,9 @@ struct Run {
     bool pinned = false;                     // its size stays when the plan is sized as a whole
     std::optional<double> lug_from_mm{}, lug_to_mm{};  // hole of the lug at that end: 8 for an M8 lug
     std::optional<double> bend_mm{};                   // radius of the tightest bend on its way
+    std::vector<PinUse> pins{};  // of connectors that it passes; twice the same connector: side by side
+    Id jacket{};                 // the cable of several cores that it is a core of
+    Remarks remarks{};
     friend bool operator==(const Run&, const Run&) = default;
 };
 
@@ -380,6 +373,8 @@ struct Variant {
     std::vector<Source> sources;
     std::vector<Battery> batteries;
     std::vector<Inverter> inverters;
+    std::vector<Connector> connectors;
+    std::vector<Jacket> jackets;
     std::vector<Run> runs;
     std::vector<Load> loads;
     std::vector<State> states;
@@ -422,6 +417,8 @@ struct Plan {
     std::vector<Source> sources;
     std::vector<Battery> batteries;
     std::vector<Inverter> inverters;
+    std::vector<Connector> connectors;
+    std::vector<Jacket> jackets;
     std::vector<Run> runs;
     std::vector<Load> loads;
     std::vector<State> states;
@@ -475,6 +472,9 @@ class NameIndex {
 
 // Every switch that the plan's conditions or states name, in order of first mention.
 [[nodiscard]] std::vector<std::string> plan_switches(const Plan& plan);
+
+// How many cables lie bundled with this run, itself included: as it says, or the cores of its jacket.
+[[nodiscard]] int bundle_of(const Plan& plan, const Run& run);
 
 // The box channel that a run hangs on; nullptr where it hangs on none.
 [[nodiscard]] const Channel* channel_of(const Plan& plan, const Run& run);

@@ -59,6 +59,12 @@ inline constexpr const char* kPartName<Load> = "load";
 template <>
 inline constexpr const char* kPartName<Device> = "device";
 template <>
+inline constexpr const char* kPartName<PinUse> = "pin_use";
+template <>
+inline constexpr const char* kPartName<Connector> = "connector";
+template <>
+inline constexpr const char* kPartName<Jacket> = "jacket";
+template <>
 inline constexpr const char* kPartName<Run> = "run";
 template <>
 inline constexpr const char* kPartName<State> = "state";
@@ -71,6 +77,14 @@ inline constexpr const char* kPartName<SurveyReading> = "survey_reading";
 template <>
 inline constexpr const char* kPartName<Survey> = "survey";
 
+// What may be said of anything.
+template <class V, Part<Remarks> T>
+void remark_fields(V&& v, T& x) {
+    v("note", x.note);
+    v("photo", x.photo);
+    v("caution", x.caution);
+}
+
 template <class V, Part<Condition> T>
 void fields(V&& v, T& x) {
     v("key", x.key);
@@ -82,6 +96,14 @@ void fields(V&& v, T& x) {
     v("circuits", x.circuits);
     v(F("delay_s").of(Dimension::time).range(0, 86400), x.delay_s);
     v("any_of", x.any_of);
+    v(F("holds_s").of(Dimension::time).more_than(0, 86400).row("Stays for").when_open("drops at once"),
+      x.holds_s);
+    v(F("above_C").of(Dimension::temperature).range(-60, 200).row("Warmer than").when_open("no matter"),
+      x.above_C);
+    v(F("below_C").of(Dimension::temperature).range(-60, 200).row("Colder than").when_open("no matter"),
+      x.below_C);
+    v(F("within_K").more_than(0, 100).row("and back by, K").when_open("at once"), x.within_K);
+    v(F("air").left_out_as_usual(), x.air);
 }
 
 template <class V, Part<Channel> T>
@@ -156,6 +178,7 @@ void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
     v("engine_space", x.engine_space);
+    remark_fields(v, x.remarks);
 }
 
 template <class V, Part<Point> T>
@@ -180,6 +203,21 @@ void fields(V&& v, T& x) {
     v(F("stud_mm").range(2, 30).row("Bolt, M").when_open("not said"), x.stud_mm);
     v(F("most_mm2").of(Dimension::area).more_than(0, 1000).row("Takes cable up to").when_open("any"),
       x.most_mm2);
+    v(F("most_lugs").range(1, 20).row("Lugs on a bolt, at most").when_open("assumed 4").assumed("most_lugs"),
+      x.most_lugs);
+    v(F("metal").left_out_as_usual(), x.metal);
+    v(F("apart_mm").more_than(0, 1000).row("Terminals apart, mm").when_open("not measured"), x.apart_mm);
+    v("sealed", x.sealed);
+    v(F("sleep_W").of(Dimension::power).range(0, 1000).row("Asleep it takes").when_open("as awake"),
+      x.sleep_W);
+    v(F("awake_when").left_out_as_usual(), x.awake_when);
+    v(F("cutoff_V").of(Dimension::voltage).range(0, 100).row("Channels open below").when_open("never"),
+      x.cutoff_V);
+    v(F("recover_V").of(Dimension::voltage).range(0, 100).row("and close from").when_open("1 V above"),
+      x.recover_V);
+    v(F("cutoff_s").of(Dimension::time).range(0, 86400).row("after so long").when_open("at once"),
+      x.cutoff_s);
+    remark_fields(v, x.remarks);
 }
 
 template <class V, Part<Source> T>
@@ -238,6 +276,7 @@ void fields(V&& v, T& x) {
       x.stays_charged_s);
     v(F("stud_mm").range(2, 30).row("Bolt, M").when_open("not said"), x.stud_mm);
     v(F("price").range(0, 1e7).row("Price").when_open("not set"), x.price);
+    remark_fields(v, x.remarks);
 }
 
 template <class V, Part<Inverter> T>
@@ -276,6 +315,9 @@ void fields(V&& v, T& x) {
     v(F("mains_V").of(Dimension::voltage).range(50, 480), x.mains_V);
     v("works_when", x.works_when);
     v(F("price").range(0, 1e7).row("Price").when_open("not set"), x.price);
+    v(F("off_W").of(Dimension::power).range(0, 500).row("Switched off").when_open("takes nothing"), x.off_W);
+    v(F("apart_mm").more_than(0, 1000).row("Terminals apart, mm").when_open("not measured"), x.apart_mm);
+    remark_fields(v, x.remarks);
 }
 
 template <class V, Part<Battery> T>
@@ -317,6 +359,8 @@ void fields(V&& v, T& x) {
     v(F("stud_mm").range(2, 30).row("Bolts, M").when_open("not said"), x.stud_mm);
     v(F("cuts_at_A").of(Dimension::current).more_than(0, 100000).row("Cuts itself off at").when_open("never"),
       x.cuts_at_A);
+    v(F("apart_mm").more_than(0, 1000).row("Posts apart, mm").when_open("not measured"), x.apart_mm);
+    remark_fields(v, x.remarks);
 }
 
 template <class V, Part<Draw> T>
@@ -338,7 +382,6 @@ void fields(V&& v, T& x) {
       x.drop_limit);
     v("starter", x.starter);
     v("place", x.place);
-    v("note", x.note);
     v("inverter", x.inverter);
     v(F("power_factor").range(0.05, 1).row("Power factor").when_open("assumed 1"), x.power_factor);
     v(F("start_W").of(Dimension::power).more_than(0, 100000).row("At start, each").when_open("no more"),
@@ -370,6 +413,27 @@ void fields(V&& v, T& x) {
     v(F("draw_least").more_than(0, 1000000).row("Or as little as").when_open("no range"), x.draw_least);
     v(F("on_s").of(Dimension::time).more_than(0, 1000000).row("Runs at most").when_open("for ever"), x.on_s);
     v("start", x.start);
+    v("later", x.later);
+    v(F("store_Wh").more_than(0, 1000000).row("Holds, Wh").when_open("stores nothing"), x.store_Wh);
+    v(F("store_efficiency")
+          .of(Dimension::fraction)
+          .range(0.3, 1)
+          .row("Of its charge stays")
+          .when_open("assumed 85 %")
+          .assumed("store_efficiency"),
+      x.store_efficiency);
+    v(F("socket_W").of(Dimension::power).more_than(0, 100000).row("DC outlets give").when_open("not said"),
+      x.socket_W);
+    v(F("mains_W").of(Dimension::power).more_than(0, 100000).row("Mains outlet gives").when_open("has none"),
+      x.mains_W);
+    v(F("mains_efficiency")
+          .of(Dimension::fraction)
+          .range(0.3, 1)
+          .row("of what it takes")
+          .when_open("assumed 88 %")
+          .assumed("inverter_efficiency"),
+      x.mains_efficiency);
+    remark_fields(v, x.remarks);
 }
 
 template <class V, Part<Device> T>
@@ -391,8 +455,12 @@ void fields(V&& v, T& x) {
               .assumed("diode_V"),
           x.forward_V);
     }
-    if (kEveryField<V> || (x.kind != DeviceKind::fuse && x.kind != DeviceKind::diode)) {
-        v("closed_when", x.closed_when);
+    if (kEveryField<V> || (x.kind != DeviceKind::diode && x.kind != DeviceKind::shunt))
+        v(x.kind == DeviceKind::fuse ? F("closed_when").left_out_as_usual() : F("closed_when"),
+          x.closed_when);
+    if (kEveryField<V> || x.kind == DeviceKind::shunt) v("measures", x.measures);
+    if (kEveryField<V> ||
+        (x.kind != DeviceKind::fuse && x.kind != DeviceKind::diode && x.kind != DeviceKind::shunt)) {
         v(F("close_V").of(Dimension::voltage).range(0, 100).row("Closes from").when_open("assumed 13.3 V"),
           x.close_V);
         v(F("open_V").of(Dimension::voltage).range(0, 100).row("Opens below").when_open("assumed 12.8 V"),
@@ -409,6 +477,18 @@ void fields(V&& v, T& x) {
           x.contact_A);
         v(F("suppression").left_out_as_usual(), x.suppression);
         v("grounds_without", x.grounds_without);
+        v("rests_closed", x.rests_closed);
+        v("latching", x.latching);
+        v(F("pulse_share")
+              .of(Dimension::fraction)
+              .more_than(0, 1)
+              .row("On for a share of")
+              .when_open("without pauses"),
+          x.pulse_share);
+        v("pulse_curve", x.pulse_curve);
+        v(F("pulse_s").of(Dimension::time).more_than(0, 3600).row("Pulse and pause").when_open("short"),
+          x.pulse_s);
+        v(F("signal").left_out_as_usual(), x.signal);
     }
     v(F("resistance_ohm").of(Dimension::resistance).range(1e-7, 1000), x.resistance_ohm);
 }
@@ -437,6 +517,53 @@ void fields(V&& v, T& x) {
     v(F("lug_from_mm").range(2, 30).row("Lug at its start, M").when_open("as its bolt"), x.lug_from_mm);
     v(F("lug_to_mm").range(2, 30).row("Lug at its end, M").when_open("as its bolt"), x.lug_to_mm);
     v(F("bend_mm").more_than(0, 2000).row("Tightest bend, mm").when_open("none tight"), x.bend_mm);
+    v("pins", x.pins);
+    v("jacket", x.jacket);
+    remark_fields(v, x.remarks);
+}
+
+template <class V, Part<PinUse> T>
+void fields(V&& v, T& x) {
+    v(F("connector").needed(), x.connector);
+    v(F("pin").range(1, 999).needed(), x.pin);
+    v(F("at_m").of(Dimension::length).range(0, 200), x.at_m);
+}
+
+template <class V, Part<Connector> T>
+void fields(V&& v, T& x) {
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
+    v("place", x.place);
+    v("socket", x.socket);
+    v(F("pins").range(1, 999).row("Pins").when_open("as its socket"), x.pins);
+    v(F("contact_mm").more_than(0, 30).row("Contacts, mm").when_open("not said"), x.contact_mm);
+    v(F("pin_A").of(Dimension::current).more_than(0, 1000).row("A pin carries").when_open("by its width"),
+      x.pin_A);
+    v(F("contact_ohm")
+          .of(Dimension::resistance)
+          .range(1e-7, 10)
+          .row("A pair of contacts")
+          .when_open("by its width"),
+      x.contact_ohm);
+    v("sealed", x.sealed);
+    v(F("limit_C")
+          .of(Dimension::temperature)
+          .range(40, 250)
+          .row("Bears up to")
+          .when_open("assumed 105 °C")
+          .assumed("contact_limit_C"),
+      x.limit_C);
+    v("mates_with", x.mates_with);
+    remark_fields(v, x.remarks);
+}
+
+template <class V, Part<Jacket> T>
+void fields(V&& v, T& x) {
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
+    v(F("cores").range(1, 200).row("Cores").when_open("as many as are used"), x.cores);
+    v(F("outer_mm").more_than(0, 200).row("Diameter, mm").when_open("not said"), x.outer_mm);
+    remark_fields(v, x.remarks);
 }
 
 template <class V, Part<State> T>
@@ -456,6 +583,8 @@ void fields(V&& v, T& x) {
     v("closed", x.closed);
     v("opened", x.opened);
     v("pulled", x.pulled);
+    v("left", x.left);
+    remark_fields(v, x.remarks);
 }
 
 template <class V, Part<Variant> T>

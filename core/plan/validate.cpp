@@ -5,6 +5,7 @@
 #include <map>
 #include <unordered_set>
 
+#include "catalog/sockets.h"
 #include "plan/ranges.h"
 #include "plan/variant.h"
 
@@ -32,6 +33,7 @@ class Checker {
         for (const Source& s : plan_.sources) check_source(s);
         for (const Battery& b : plan_.batteries) check_place("batteries, " + b.name, b.place);
         for (const Inverter& i : plan_.inverters) check_inverter(i);
+        for (const Connector& c : plan_.connectors) check_connector(c);
         check_windings();
         check_survey();
         check_variants();
@@ -68,6 +70,8 @@ class Checker {
         collect_ids("sources", plan_.sources);
         collect_ids("batteries", plan_.batteries);
         collect_ids("inverters", plan_.inverters);
+        collect_ids("connectors", plan_.connectors);
+        collect_ids("jackets", plan_.jackets);
         collect_ids("variants", plan_.variants);
         collect_ids("survey points", plan_.survey.points);
         collect_ids("runs", plan_.runs);
@@ -114,6 +118,8 @@ class Checker {
             add(ErrorCode::unknown_name, where + ", bonded_to", p.bonded_to,
                 Want::nothing_only_a_ground_point_is_bonded);
         if (!p.return_at.empty()) check_terminal(where + ", return_at", p.return_at);
+        check_condition(where + ", awake_when", p.awake_when);
+        check_thresholds(where, "cutoff_V", p.cutoff_V, "recover_V", p.recover_V);
         check_box(p, where);
     }
 
@@ -139,13 +145,42 @@ class Checker {
         }
     }
 
+    void check_connector(const Connector& c) {
+        const std::string where = "connectors, " + c.name;
+        check_place(where, c.place);
+        if (!c.socket.empty() && !socket_named(c.socket))
+            add(ErrorCode::unknown_name, where + ", socket", c.socket, Want::a_socket_of_the_tables);
+    }
+
+    void check_pins(const Run& r, const std::string& where) {
+        for (const PinUse& use : r.pins) {
+            const Connector* c = find(plan_.connectors, use.connector);
+            if (!c) {
+                add(ErrorCode::missing_reference, where + ", pins", use.connector,
+                    Want::a_connector_of_this_plan);
+            } else if (const auto most = pins_of(*c); most && use.pin > *most) {
+                add(ErrorCode::out_of_range, where + ", pins", c->name + " " + std::to_string(use.pin),
+                    Want::a_pin_that_this_connector_has);
+            }
+        }
+        if (!r.jacket.empty() && !find(plan_.jackets, r.jacket))
+            add(ErrorCode::missing_reference, where + ", jacket", r.jacket, Want::a_jacket_of_this_plan);
+    }
+
+    static std::optional<int> pins_of(const Connector& c) {
+        if (c.pins) return static_cast<int>(*c.pins);
+        const Socket* socket = c.socket.empty() ? nullptr : socket_named(c.socket);
+        return socket ? std::optional(static_cast<int>(socket->pins.size())) : std::nullopt;
+    }
+
     // Loads that a condition waits for; alternatives are about key, engine and switches only.
     void check_condition(const std::string& where, const Condition& c) {
         for (const Id& id : c.circuits)
             if (!find(plan_.loads, id))
                 add(ErrorCode::missing_reference, where + ", circuits", id, Want::a_load_of_this_plan);
         for (const Condition& any : c.any_of)
-            if (!any.circuits.empty() || any.charging_above_V || any.delay_s || !any.any_of.empty())
+            if (!any.circuits.empty() || any.charging_above_V || any.delay_s || any.holds_s || any.above_C ||
+                any.below_C || !any.any_of.empty())
                 add(ErrorCode::unknown_name, where + ", any_of", {},
                     Want::key_engine_and_switches_volts_circuits_and);
     }
@@ -245,7 +280,16 @@ class Checker {
                 add(ErrorCode::missing_reference, where + ", " + d.name + ", grounds_without",
                     d.grounds_without, Want::a_load_of_this_plan);
             check_condition(where + ", " + d.name + ", closed_when", d.closed_when);
+            if (!d.measures.empty() && !find(plan_.batteries, d.measures))
+                add(ErrorCode::missing_reference, where + ", " + d.name + ", measures", d.measures,
+                    Want::a_battery_of_this_plan);
+            check_rising(where + ", " + d.name + ", pulse_curve", d.pulse_curve);
+            for (const auto& [warmth, share] : d.pulse_curve)
+                if (!(share >= 0 && share <= 1))
+                    add(ErrorCode::out_of_range, where + ", " + d.name + ", pulse_curve", shown(share),
+                        Want::a_share_from_0_to_1);
         }
+        check_pins(r, where);
         if (r.channel != 0 && !channel_of(plan_, r))
             add(ErrorCode::missing_reference, where + ", channel", std::to_string(r.channel),
                 Want::a_channel_of_the_box_at_its_beginning);

@@ -32,8 +32,12 @@ void drop_what_hangs_loose(Plan& plan) {
             forget(d.closed_when);
             for (Id* said : {&d.coil, &d.grounds_without})
                 if (!said->empty() && !find(plan.loads, *said)) said->clear();
+            if (!d.measures.empty() && !find(plan.batteries, d.measures)) d.measures.clear();
         }
+        std::erase_if(r.pins, [&](const PinUse& u) { return !find(plan.connectors, u.connector); });
+        if (!r.jacket.empty() && !find(plan.jackets, r.jacket)) r.jacket.clear();
     }
+    for (Point& p : plan.points) forget(p.awake_when);
     for (Load& l : plan.loads) forget(l.live_when);
     for (Source& s : plan.sources) forget(s.works_when);
     for (Inverter& i : plan.inverters) forget(i.works_when);
@@ -100,6 +104,19 @@ Edit plan_becomes(const Plan& stored, const Plan& chosen) {
         batch.edits.emplace_back(Put<Variant>{difference(chosen, before, v->id, "as it was planned"), {}});
     }
     each_list([&](const auto& list) { take_over(before.*list.in_plan, chosen.*list.in_plan, batch.edits); });
+    return batch;
+}
+
+Edit edit_between(const Plan& before, const Plan& after) {
+    Batch batch;
+    if (!(before.vehicle == after.vehicle)) batch.edits.emplace_back(SetVehicle{after.vehicle});
+    if (!(before.policy == after.policy)) batch.edits.emplace_back(SetPolicy{after.policy});
+    each_list([&](const auto& list) { take_over(before.*list.in_plan, after.*list.in_plan, batch.edits); });
+    take_over(before.panel, after.panel, batch.edits);
+    take_over(before.accepted, after.accepted, batch.edits);
+    take_over(before.variants, after.variants, batch.edits);
+    if (!(before.survey == after.survey)) batch.edits.emplace_back(SetSurvey{after.survey});
+    if (before.active != after.active) batch.edits.emplace_back(SetActive{after.active});
     return batch;
 }
 

@@ -26,4 +26,7 @@ namespace yr {
 // plan itself. The other variants stay as they differ: each keeps what it had in place of the plan's own.
 [[nodiscard]] Edit plan_becomes(const Plan& stored, const Plan& chosen);
 
+// The edit that makes one plan of another: what differs, and nothing else. Variants and survey included.
+[[nodiscard]] Edit edit_between(const Plan& before, const Plan& after);
+
 }  // namespace yr

@@ -40,7 +40,7 @@ std::optional<FuseGuard> guard_by(const Plan& plan, const Run& run, const Device
         hot = std::max(hot, run_air(plan, run, s).ambient_C);
         cold = std::min(cold, air_at_device_C(plan, run, fuse, s));
     }
-    const double bundle = plan.policy.bundle_derating ? bundle_factor(run.bundle) : 1;
+    const double bundle = plan.policy.bundle_derating ? bundle_factor(bundle_of(plan, run)) : 1;
     return fuse_guard(surroundings_of(*wire, hot, bundle), run.insulation_C,
                       std::min(hot + 40, run.insulation_C), run.parallel, fuse.fuse, fuse.rating_A, cold);
 }

@@ -64,7 +64,8 @@ Network network_at(const Plan& plan, std::size_t state, const std::vector<Ranged
     if (joints > 1)
         for (ConductorElement& c : net.conductors)
             for (SeriesPart& p : c.parts)
-                if (p.kind == PartKind::joint || p.kind == PartKind::bond || p.kind == PartKind::switching) {
+                if (p.kind == PartKind::joint || p.kind == PartKind::bond || p.kind == PartKind::pin ||
+                    p.kind == PartKind::switching) {
                     c.fixed_ohm += p.fixed_ohm * (joints - 1);
                     p.fixed_ohm *= joints;
                 }

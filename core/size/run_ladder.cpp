@@ -75,7 +75,8 @@ RunSizeRow judge(const Ground& g, const Run& run, const CircuitOptions& circuit,
             AmpacityAsk ask;
             const RunAir air = run_air(plan, run, plan.states[s]);
             ask.size = *run.size, ask.material = run.material, ask.insulation_C = run.insulation_C;
-            ask.engine_space = air.engine_space, ask.ambient_C = air.ambient_C, ask.bundle = run.bundle;
+            ask.engine_space = air.engine_space, ask.ambient_C = air.ambient_C,
+            ask.bundle = bundle_of(plan, run);
             ask.bundle_derating = plan.policy.bundle_derating;
             ask.table =
                 plan.policy.ampacity_table == AmpacityTable::abyc ? AmpacityTable::iso : AmpacityTable::abyc;

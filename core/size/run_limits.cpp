@@ -30,7 +30,7 @@ std::optional<Ampacity> run_ampacity(const Plan& plan, const Run& run, const Sta
     ask.insulation_C = run.insulation_C;
     ask.engine_space = air.engine_space;
     ask.ambient_C = air.ambient_C;
-    ask.bundle = run.bundle;
+    ask.bundle = bundle_of(plan, run);
     ask.bundle_derating = plan.policy.bundle_derating;
     ask.table = plan.policy.ampacity_table;
     auto a = ampacity(ask);

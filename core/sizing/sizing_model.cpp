@@ -112,7 +112,7 @@ void SizingModel::find_runs(const SizingAsk& ask, const std::vector<Solution>& s
                 if (cool) return false;
                 const auto wire = conductor(c.size, run.material);
                 const State* state = find(plan_.states, duty->state);
-                const double bundle = plan_.policy.bundle_derating ? bundle_factor(run.bundle) : 1;
+                const double bundle = plan_.policy.bundle_derating ? bundle_factor(bundle_of(plan_, run)) : 1;
                 const auto air_there = surroundings_of(*wire, run_air(plan_, run, *state).ambient_C, bundle);
                 const bool hot = duty_temperature(air_there, each).peak_C > run.insulation_C;
                 if (hot) free.refused.emplace_back(c.size, Limit::temperature);
@@ -142,7 +142,7 @@ Limit SizingModel::refuses(const Run& run, double fuse_A, double guard_A, bool g
         hot_air = std::max(hot_air, run_air(plan_, run, s).ambient_C);
         cold_air = std::min(cold_air, device ? air_at_device_C(plan_, run, *device, s) : s.ambient_C);
     }
-    const double bundle = plan_.policy.bundle_derating ? bundle_factor(run.bundle) : 1;
+    const double bundle = plan_.policy.bundle_derating ? bundle_factor(bundle_of(plan_, run)) : 1;
     const auto cable = surroundings_of(*conductor(*run.size, run.material), hot_air, bundle);
     const FuseGuard guard =
         fuse_guard(cable, run.insulation_C, std::min(hot_air + 40, run.insulation_C), run.parallel,
@@ -351,7 +351,7 @@ void SizingModel::find_stands(Pair& pair) const {
     const Device& fuse = plan_.runs[feed.run].devices[at(feed.fuse_device)];
     double hot = -60;
     for (const State& s : plan_.states) hot = std::max(hot, run_air(plan_, back, s).ambient_C);
-    const double bundle = plan_.policy.bundle_derating ? bundle_factor(back.bundle) : 1;
+    const double bundle = plan_.policy.bundle_derating ? bundle_factor(bundle_of(plan_, back)) : 1;
     std::vector<double> ratings;
     for (const SizeChoice& c : feed.choices) ratings.push_back(c.fuse_A);
     std::sort(ratings.begin(), ratings.end());

@@ -34,6 +34,7 @@ void put_in_place(Network& n, const Unrestrained& free, const Positions& positio
     for (std::size_t k = 0; k < n.memories.size(); ++k) {
         if (positions[k]) continue;
         const MemoryElement& m = n.memories[k];
+        for (const int c : m.channels) n.conductors[at(c)].closed = false;
         if (m.conductor >= 0) n.conductors[at(m.conductor)].closed = false;
         if (m.source >= 0) n.sources[at(m.source)].works = false;
         if (m.load >= 0) n.loads[at(m.load)].wanted = false;
@@ -53,6 +54,7 @@ double sensed_V(const MemoryElement& m, const OperatingPoint& p) {
 // What waits longer than the state lasts does not move in it: a cut-off's half a minute outlives cranking.
 bool wants_to_move(const Network& n, const MemoryElement& m, bool closed, double volts) {
     if (n.lasts_s > 0 && m.delay_s >= n.lasts_s) return false;
+    if (m.rests_closed) return closed ? volts >= m.close_V : volts < m.open_V;
     return closed ? volts < m.open_V : volts >= m.close_V;
 }
 
@@ -71,7 +73,8 @@ void run_mains_loads(Network& n, OperatingPoint& p) {
         if (!l.mains_wanted || !p.settled) continue;
         const LoadStatus inverter = p.loads[n.plan_loads + at(l.inverter)].status;
         LoadResult& r = p.loads[k];
-        r.status = inverter == LoadStatus::on ? LoadStatus::on : LoadStatus::dead;
+        const bool gives = inverter == LoadStatus::on && !n.loads[n.plan_loads + at(l.inverter)].resting;
+        r.status = gives ? LoadStatus::on : LoadStatus::dead;
         if (r.status != LoadStatus::on) continue;
         r.voltage_V = l.mains_V;
         r.power_W = l.value;

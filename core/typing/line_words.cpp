@@ -9,8 +9,13 @@ namespace yr {
 std::vector<LineWord> split_line(std::string_view text) {
     std::vector<LineWord> words;
     LineWord word;
+    bool comma = false;
     const auto flush = [&] {
-        if (!word.text.empty()) words.push_back(std::move(word));
+        if (!word.text.empty()) {
+            word.after_comma = comma;
+            words.push_back(std::move(word));
+            comma = false;
+        }
         word = {};
     };
     const auto digit = [&](std::size_t k) { return k < text.size() && text[k] >= '0' && text[k] <= '9'; };
@@ -20,11 +25,12 @@ std::vector<LineWord> split_line(std::string_view text) {
         const bool decimal_comma = c == ',' && k > 0 && digit(k - 1) && digit(k + 1);
         if (close != std::string_view::npos) {  // a quote that is never closed is a character like others
             flush();
-            word = {std::string(text.substr(k + 1, close - k - 1)), true};
+            word = {std::string(text.substr(k + 1, close - k - 1)), true, false};
             flush();
             k = close;
         } else if (c == ' ' || c == '\t' || c == ';' || (c == ',' && !decimal_comma)) {
             flush();
+            comma = comma || c == ',' || c == ';';
         } else {
             word.text += c;
         }
@@ -43,6 +49,27 @@ std::string LineCursor::joined(std::size_t ahead, std::size_t count) const {
     for (std::size_t k = 0; k < count && at_ + ahead + k < words_.size(); ++k)
         text += (k ? " " : "") + words_[at_ + ahead + k].text;
     return text;
+}
+
+std::string LineCursor::new_name(std::size_t ahead, std::size_t& used) const {
+    std::string name;
+    std::size_t count = 0;
+    while (has(ahead + count + 1) && count < 4) {
+        const LineWord& w = words_[at_ + ahead + count];
+        if (w.quoted || (count > 0 && w.after_comma) ||
+            w.text.find_first_of("0123456789") != std::string::npos)
+            break;
+        const std::string lower = to_lower(w.text);
+        if (lower == "and" || lower == "or" || lower == "not" || lower == "on" || lower == "off" ||
+            lower == "from" || lower == "in" || lower == "at" || lower == "after" || lower == "critical" ||
+            lower == "while" || lower == "duty" || lower == "start" || lower == "channel" ||
+            lower == "stays" || lower == "chassis" || lower == "home-run" || lower == "the")
+            break;
+        name += (name.empty() ? "" : " ") + w.text;
+        ++count;
+    }
+    used = count;
+    return name;
 }
 
 std::string LineCursor::joined_lower(std::size_t ahead, std::size_t count) const {
@@ -132,7 +159,12 @@ std::optional<Condition> ConditionReader::switch_term(const LineCursor& words, s
     std::size_t count = 0;
     std::string name = words.named(
         known, from, [](const Named&) { return true; }, count);
-    if (name.empty() && said && words.has(from + 1)) name = words.joined(from, 1), count = 1;  // a new switch
+    if (name.empty() && said && words.has(from + 1)) {  // a new switch: "switch roof fan"
+        name = words.new_name(from, count);
+        if (name.empty()) name = words.joined(from, 1), count = 1;
+    }
+    if (name.empty() && new_switch_here_)
+        name = words.new_name(from, count);  // "on ignition and rear lights"
     if (name.empty()) return std::nullopt;
     used = (said ? 1 : 0) + count;
     Condition c;
@@ -176,7 +208,31 @@ std::optional<Condition> ConditionReader::term(const LineCursor& words, std::siz
     return key_word(words.lower(ahead));
 }
 
-// "after 3 s", "charging above 13.2 V", "not while cranking".
+// "warmer than 30 C", "bay warmer than 90 C back at 82 C", "colder than 5 C".
+bool ConditionReader::read_warmth(const LineCursor& words, std::size_t from, std::size_t& ahead,
+                                  std::size_t& used, Condition& c) {
+    std::size_t at = from;
+    if (words.lower(at) == "bay") c.air = Air::engine_bay, ++at;
+    const bool warmer = words.lower(at) == "warmer";
+    if ((!warmer && words.lower(at) != "colder") || words.lower(at + 1) != "than") return false;
+    std::size_t count = 0;
+    const auto q = words.quantity(at + 2, count);
+    if (!q || q->dimension != Dimension::temperature) return false;
+    (warmer ? c.above_C : c.below_C) = q->value;
+    at += 2 + count;
+    if (words.lower(at) == "back" && words.lower(at + 1) == "at") {
+        const auto back = words.quantity(at + 2, count);
+        const double within = back ? (warmer ? q->value - back->value : back->value - q->value) : 0;
+        if (!back || back->dimension != Dimension::temperature || !(within > 0 && within <= 100))
+            return false;
+        c.within_K = within;
+        at += 2 + count;
+    }
+    ahead = at, used = 0;
+    return true;
+}
+
+// "after 3 s", "charging above 13.2 V", "not while cranking", "stays 5 min", "warmer than 30 C".
 bool ConditionReader::read_measured(LineCursor& words, std::size_t from) {
     std::size_t ahead = from, used = 0;
     Condition c;
@@ -185,6 +241,13 @@ bool ConditionReader::read_measured(LineCursor& words, std::size_t from) {
         if (words.lower(ahead) != "cranking") return false;
         c.not_cranking = true;
         used = 1;
+    } else if (words.lower(from) == "stays") {
+        ahead = from + 1;
+        const auto q = words.quantity(ahead, used);
+        if (!q || q->dimension != Dimension::time || !(q->value > 0 && q->value <= 86400)) return false;
+        c.holds_s = q->value;
+    } else if (read_warmth(words, from, ahead, used, c)) {
+        // "bay warmer than 90 C back at 82 C": all of it is read
     } else if (words.lower(from) == "after") {
         ahead = from + 1;
         const auto q = words.quantity(ahead, used);
@@ -215,6 +278,11 @@ bool ConditionReader::read(LineCursor& words, bool begun) {
     if (link && (words.lower(1) == "on" || words.lower(1) == "while" || words.lower(1) == "when")) ++ahead;
     if (words.lower(ahead) == "the") ++ahead;
     std::optional<Condition> c = term(words, ahead, used);
+    if (!c && link && first == "and") {  // what nothing in the plan knows is a switch that is new
+        new_switch_here_ = true;
+        c = switch_term(words, ahead, used);
+        new_switch_here_ = false;
+    }
     // A bare switch or circuit may be part of the load's own name ("hoist light"): it needs its "on".
     if (c && !lead && !link) {
         const std::string w = words.lower();
@@ -225,8 +293,8 @@ bool ConditionReader::read(LineCursor& words, bool begun) {
     if (!c) return false;
     if (first == "or" && !parts_.empty()) {
         Condition& before = parts_.back();
-        const bool plain =
-            c->circuits.empty() && before.circuits.empty() && !before.delay_s && !before.charging_above_V;
+        const bool plain = c->circuits.empty() && before.circuits.empty() && !before.delay_s &&
+                           !before.charging_above_V && !before.holds_s && !before.above_C && !before.below_C;
         if (!plain) return false;
         if (before.any_of.empty()) {
             Condition any;
@@ -257,6 +325,11 @@ std::optional<Condition> ConditionReader::result() const {
         all.not_cranking = all.not_cranking || c.not_cranking;
         if (c.charging_above_V) all.charging_above_V = c.charging_above_V;
         if (c.delay_s) all.delay_s = c.delay_s;
+        if (c.holds_s) all.holds_s = c.holds_s;
+        if (c.above_C) all.above_C = c.above_C;
+        if (c.below_C) all.below_C = c.below_C;
+        if (c.within_K) all.within_K = c.within_K;
+        if (c.air != Air::outside) all.air = c.air;
         if (!c.any_of.empty()) all.any_of = c.any_of;
     }
     return all;

@@ -14,6 +14,7 @@ namespace yr {
 struct LineWord {
     std::string text;
     bool quoted = false;
+    bool after_comma = false;  // begins a part of the line
 };
 
 // Splits at spaces, tabs, semicolons and commas that are no decimal commas; quotes hold words together.
@@ -29,6 +30,8 @@ class LineCursor {
     [[nodiscard]] bool has(std::size_t words) const { return at_ + words <= words_.size(); }
     [[nodiscard]] const LineWord& word() const { return words_[at_]; }
     void skip(std::size_t words) { at_ += words; }
+    // The words up to the next comma that are neither figures nor quoted: a name that is not known yet.
+    [[nodiscard]] std::string new_name(std::size_t ahead, std::size_t& used) const;
 
     // A quantity of one to four words from `ahead` on: "2x 90 W", "90 W", "90W", "2 x 90 W".
     [[nodiscard]] std::optional<Quantity> quantity(std::size_t ahead, std::size_t& used) const;
@@ -78,10 +81,13 @@ class ConditionReader {
                                                        std::size_t& used) const;
     [[nodiscard]] std::optional<Condition> circuit_term(const LineCursor& words, std::size_t ahead,
                                                         std::size_t& used) const;
+    static bool read_warmth(const LineCursor& words, std::size_t from, std::size_t& ahead, std::size_t& used,
+                            Condition& c);
     [[nodiscard]] bool read_measured(LineCursor& words, std::size_t from);
     const Plan& plan_;
     std::vector<Condition> parts_;
-    bool just_read_ = false;  // "and" and "or" go on from here
+    bool just_read_ = false;                // "and" and "or" go on from here
+    mutable bool new_switch_here_ = false;  // behind "on … and": a word that nothing knows is a switch
 };
 
 }  // namespace yr

@@ -93,9 +93,21 @@ class LineReader {
         return true;
     }
 
+    // Behind a comma, or behind in, at, behind, or once its draw is known: before that it may be part of a
+    // name
+    // ("rear work lights").
     bool read_place() {
+        const std::string w = words_.lower();
+        const bool lead = w == "in" || w == "at" || w == "behind";
+        if (!lead && !words_.word().after_comma && !line_.draw && !named_) return false;
+        const std::size_t behind = words_.lower(1) == "the" ? 2 : 1;
+        for (const std::size_t ahead : {std::size_t{0}, lead ? behind : std::size_t{0}})
+            if (take_place(ahead)) return true;  // a place may be called "behind the cab" itself
+        return false;
+    }
+
+    bool take_place(std::size_t ahead) {
         std::size_t used = 0;
-        const std::size_t ahead = words_.lower() == "in" ? 1 : 0;
         const Id place = words_.named(
             plan_.places, ahead, [](const Place&) { return true; }, used);
         if (place.empty()) return false;
@@ -234,8 +246,15 @@ class LineReader {
         return true;
     }
 
-    bool read_count() {  // "2x" alone, or "x2"
+    bool read_count() {  // "2x" alone, "x2", or "12 lamps" at the beginning
         std::string w = words_.lower();
+        if (!named_ && line_.name.empty() && line_.count == 1 && !w.empty() && w.size() <= 3 &&
+            w.find_first_not_of("0123456789") == std::string::npos && words_.has(2) &&
+            !words_.lower(1).empty() && !find_unit(words_.lower(1)) && std::stoi(w) > 1) {
+            line_.count = std::stoi(w);
+            words_.skip(1);
+            return true;
+        }
         if (w.size() < 2 || w.size() > 4 || (w.back() != 'x' && w.front() != 'x')) return false;
         w.erase(w.back() == 'x' ? w.size() - 1 : 0, 1);
         if (w.find_first_not_of("0123456789") != std::string::npos || w == "0" || std::stoi(w) < 1)
@@ -265,7 +284,9 @@ class LineReader {
     bool read_flag() {
         const std::string w = words_.lower();
         std::size_t used = 1;
-        if (w == "critical") {
+        if (w == "mains" && !plan_.inverters.empty() && line_.inverter.empty()) {
+            line_.inverter = plan_.inverters.front().id;
+        } else if (w == "critical") {
             line_.critical = true;
         } else if (w == "chassis" || w == "grounded") {
             line_.chassis = true;
@@ -400,6 +421,14 @@ std::string typed_condition(const Plan& plan, const Condition& c) {
     if (c.charging_above_V)
         text += (text.empty() ? "" : ", ") + ("charging above " + trimmed_number(*c.charging_above_V) + " V");
     if (c.delay_s) text += (text.empty() ? "" : ", ") + ("after " + trimmed_number(*c.delay_s) + " s");
+    if (c.holds_s) text += (text.empty() ? "" : ", ") + ("stays " + trimmed_number(*c.holds_s) + " s");
+    const auto warmth = [&](const char* word, double at_C, double back_C) {
+        text += (text.empty() ? "" : ", ") + std::string(c.air == Air::engine_bay ? "bay " : "") + word +
+                " than " + trimmed_number(at_C) + " C";
+        if (c.within_K) text += " back at " + trimmed_number(back_C) + " C";
+    };
+    if (c.above_C) warmth("warmer", *c.above_C, *c.above_C - c.within_K.value_or(0));
+    if (c.below_C) warmth("colder", *c.below_C, *c.below_C + c.within_K.value_or(0));
     return text;
 }
 

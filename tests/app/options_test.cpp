@@ -17,7 +17,7 @@ TEST_F(WindowTest, ChangesInAnOptionStayInItAndUndoAndSaveKeepThem) {
     const Id feed = run_named("echo sounder feed");
     window.new_option(QStringLiteral("thick sounder"));
     ASSERT_FALSE(doc().store().stored().active.empty());
-    EXPECT_TRUE(doc().step_run(feed, 3));
+    EXPECT_TRUE(doc().step_run(feed, 3, true));
     EXPECT_FALSE(*find(plan().runs, feed)->size == *find(standing.runs, feed)->size) << "shown";
     EXPECT_EQ(*find(doc().store().stored().runs, feed)->size, *find(standing.runs, feed)->size)
         << "the plan itself is as it was";

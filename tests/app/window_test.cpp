@@ -49,7 +49,7 @@ TEST_F(WindowTest, AnIncompleteLineSaysWhatIsMissing) {
     EXPECT_TRUE(texts.join(QLatin1Char(' ')).contains(QStringLiteral("a draw in W, A or ohm")));
     type("lamp 20 W wobbly");
     QTest::keyClick(window.type_line()->edit(), Qt::Key_Return);
-    EXPECT_EQ(plan().loads.back().note, "wobbly") << "a word that was not understood is kept";
+    EXPECT_EQ(plan().loads.back().remarks.note, "wobbly") << "a word that was not understood is kept";
 }
 
 TEST_F(WindowTest, UndoIsNamedAndUnlimited) {

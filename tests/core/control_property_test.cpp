@@ -104,7 +104,7 @@ class Walk {
         }
         name_ = "named";
         Load renamed = *find(plan_.loads, load);
-        renamed.note += "x";
+        renamed.remarks.note += "x";
         return Put<Load>{renamed, {}};
     }
 

@@ -40,7 +40,7 @@ TEST(Fields, TheSchemaHoldsWhatVersionThreeHeld) {
     EXPECT_EQ(d["run"]["properties"]["resistance_ohm"]["minimum"], 1e-7);
     EXPECT_EQ(d["condition"]["properties"]["any_of"]["items"]["$ref"], "#/definitions/condition");
     EXPECT_EQ(d["vehicle"]["properties"]["nominal_V"]["enum"], json({12, 24, 48}));
-    EXPECT_EQ(d["device"]["properties"].size(), 18U) << "a fuse's fields and a relay's";
+    EXPECT_EQ(d["device"]["properties"].size(), 25U) << "a fuse's fields and a relay's";
     EXPECT_EQ(s["properties"]["states"]["minItems"], 1);
     EXPECT_EQ(s["additionalProperties"], false);
     EXPECT_EQ(d["place"]["properties"]["id"]["pattern"], "^[A-Za-z0-9_-]+$");
@@ -81,6 +81,7 @@ TEST(Fields, EveryNumberGoesToTheFileAndBack) {
         fields(filler, p), fields(filler, b), fields(filler, s), fields(filler, r), fields(filler, state);
         r.length_least_m = r.length_m;  // what belongs together in a plan
         s.enable_on_V = *s.enable_off_V + 1;
+        p.recover_V = *p.cutoff_V + 1;
         plan.points = {p}, plan.batteries = {b}, plan.sources = {s}, plan.runs = {r}, plan.states = {state};
         fields(filler, plan.policy);
         EXPECT_GT(filled, 40);
@@ -120,7 +121,7 @@ TEST(Fields, AnEditOutOfRangeChangesNothing) {
 TEST(Lists, AreWalkedByAllWhoNeedThem) {
     std::set<std::string> keys;
     each_list([&](const auto& list) { keys.insert(list.key); });
-    EXPECT_EQ(keys.size(), 8U);
+    EXPECT_EQ(keys.size(), 10U);
     const Plan plan = truck();
     std::size_t things = 0;
     each_list(plan, [&](const auto& list) { things += list.size(); });

@@ -73,8 +73,9 @@ TEST(Variants, DifferenceGivesTheChangedPlanBack) {
         stored.variants = {difference(base, changed, "v", "other")};
         EXPECT_EQ(in_order(with_variant(stored, "v")), in_order(changed)) << seed;
         EXPECT_EQ(with_variant(stored, {}), base);
-        EXPECT_EQ(difference(base, base, "v", "same"),
-                  (Variant{"v", "same", {}, {}, {}, {}, {}, {}, {}, {}, {}}));
+        Variant nothing;
+        nothing.id = "v", nothing.name = "same";
+        EXPECT_EQ(difference(base, base, "v", "same"), nothing);
     }
 }
 

@@ -162,6 +162,7 @@ class Maker {
         if (chance(0.5)) i.efficiency = between(0.8, 0.95);
         if (chance(0.4)) i.curve = {{0, 0.5}, {0.1, 0.85}, {0.4, 0.93}, {1, 0.88}};
         if (chance(0.5)) i.cutoff_V = between(10.0, 10.8);
+        if (chance(0.5)) i.off_W = between(0.1, 2), i.works_when.key = Key::ignition;
         plan_.inverters.push_back(i);
         add_run("battery-1.pos", "inverter.pos");
         add_run("inverter.neg", "battery-1.neg");
@@ -238,12 +239,71 @@ class Maker {
         plan_.loads.push_back(coil);
         add_run(feeds_[0], "coil.pos", 0);
         add_run("coil.neg", "chassis", 0);
-        Run& feed = add_run("battery-1.pos", "winch.pos");
+        const Terminal from = "battery-1.pos";
+        Run& feed = add_run(from, "winch.pos");
         Device contactor = device(DeviceKind::switching, "winch contactor");
         contactor.id = "winch-contactor";
         contactor.coil = "coil";
         feed.devices.push_back(contactor);
         add_run("winch.neg", "battery-1.neg");
+        join_on_the_way();
+        add_box(from);
+    }
+
+    // A connector that a few cables pass, two of them in one jacket; contacts of every kind.
+    void join_on_the_way() {
+        Connector c;
+        c.id = "plug", c.name = "plug", c.pins = 12;
+        if (chance(0.5)) c.contact_ohm = between(1e-3, 2e-2);
+        plan_.connectors.push_back(c);
+        plan_.jackets.push_back({"cores", "cores", {}, {}, {}});
+        int pin = 1;
+        for (Run& r : plan_.runs) {
+            if (r.body_metal || pin > 10 || !chance(0.3)) continue;
+            r.pins.push_back({"plug", pin++, {}});
+            if (chance(0.3)) r.pins.push_back({"plug", pin++, {}});
+            if (chance(0.4)) r.jacket = "cores";
+        }
+        const auto put =
+            [&](const Id& id) -> Device& {  // in a feed, so that nothing is left without a ground
+            std::vector<std::size_t> feeds;
+            for (std::size_t k = 0; k < plan_.runs.size(); ++k)
+                if (find(plan_.points, plan_.runs[k].from) && plan_.runs[k].to.post == Post::pos)
+                    feeds.push_back(k);
+            Run& r = plan_.runs[feeds[static_cast<std::size_t>(pick(static_cast<int>(feeds.size())))]];
+            r.devices.push_back(device(DeviceKind::switching, id));
+            return r.devices.back();
+        };
+        if (chance(0.5)) put("other").rests_closed = true;
+        if (chance(0.5)) put("latch").latching = true;
+        if (chance(0.5)) put("warm").closed_when.above_C = between(-20, 40);
+        if (chance(0.5)) put("flash").pulse_share = between(0.1, 0.9);
+        if (chance(0.3)) {
+            Device& rest = put("rest");
+            rest.rests_closed = true, rest.coil = "coil";
+        }
+    }
+
+    // A box that sleeps, with a cut-off of its own for what hangs on its channels.
+    void add_box(const Terminal& from) {
+        Point box;
+        box.id = "box", box.name = "box", box.kind = PointKind::box, box.return_at = "battery-1.neg";
+        box.feeds_loads = true;
+        box.channels = {{1, {}, 20.0, 40.0, {}}, {2, {}, 20.0, 40.0, {}}};
+        box.standby_W = between(0.5, 5), box.sleep_W = between(0.01, 0.4),
+        box.awake_when.key = Key::accessory;
+        if (chance(0.6)) box.cutoff_V = between(11.0, 12.4);
+        plan_.points.push_back(box);
+        add_run(from, "box");
+        for (int k = 1; k <= 2; ++k) {
+            Load l;
+            l.id = l.name = "on-box" + std::to_string(k);
+            l.draw = {DrawKind::current, between(1, 8)};
+            l.later = chance(0.2);
+            plan_.loads.push_back(l);
+            add_run("box", pos_of(l.id)).channel = k;
+            add_run(neg_of(l.id), "battery-1.neg");
+        }
     }
 
     void add_states() {

@@ -35,7 +35,7 @@ class Writer {
             if (load_on[plan_.loads.size() + k]) inverter(plan_.inverters[k]);
         std::size_t standby = plan_.loads.size() + plan_.inverters.size();
         for (const Point& p : plan_.points)
-            if (p.standby_W.value_or(0) > 0 && load_on[standby++]) box(p);
+            if (box_W(p) > 0 && load_on[standby++]) box(p);
         // every island has a point of reference; a megohm moves nothing at this accuracy
         for (const auto& [terminal, n] : circuit_.node_of)
             if (n != "0") body_ += "Rleak" + n + " " + n + " 0 1e12\n";
@@ -67,9 +67,21 @@ class Writer {
         for (const Device& d : r.devices) {
             if (d.kind == DeviceKind::diode) forward += d.forward_V.value_or(0.7);
             if (std::find(state_.pulled.begin(), state_.pulled.end(), d.id) != state_.pulled.end()) return;
-            if (d.kind == DeviceKind::fuse || d.kind == DeviceKind::diode) continue;
-            if (!holds(d.closed_when, state_) || (closed_.contains(d.id) && !closed_.at(d.id))) return;
+            if (d.kind == DeviceKind::diode || d.kind == DeviceKind::shunt) continue;
+            const bool asked = holds(d.closed_when, state_, d.id);
+            if (d.kind == DeviceKind::fuse) {
+                if (!asked) return;
+                continue;
+            }
+            if (closed_.contains(d.id)) {
+                if (!closed_.at(d.id)) return;
+                continue;
+            }
+            // the contact that rests closed lets go where its condition holds; without one it never does
+            const bool lets_go = d.rests_closed && d.coil.empty() && !(d.closed_when == Condition{});
+            if (d.rests_closed ? lets_go && asked : !asked) return;
         }
+        if (r.channel > 0 && closed_.contains(owner_of(r.from)) && !closed_.at(owner_of(r.from))) return;
         if (r.body_metal || r.resistance_ohm) {
             resistor(r.id, r.from, r.to, r.resistance_ohm.value_or(0.3e-3));
             return;
@@ -78,6 +90,11 @@ class Writer {
         double ohm =
             c.R20_ohm_per_m * (1 + 0.00393 * (temperature_C - 20)) * r.length_m.value_or(3.0) / r.parallel;
         ohm += 2 * std::max(2e-3 / c.area_mm2, 0.05e-3) / r.parallel;  // two lugs
+        for (const Connector& x : plan_.connectors) {
+            const auto pins = std::count_if(r.pins.begin(), r.pins.end(),
+                                            [&](const PinUse& u) { return u.connector == x.id; });
+            if (pins > 0) ohm += x.contact_ohm.value_or(3e-3) / static_cast<double>(pins) / r.parallel;
+        }
         for (const Device& d : r.devices) {
             if (d.resistance_ohm)
                 ohm += *d.resistance_ohm;
@@ -101,8 +118,13 @@ class Writer {
     // What a control box takes for itself.
     void box(const Point& p) {
         const std::string a = node(p.id), b = node(p.return_at);
-        body_ += "B" + std::to_string(++count_) + " " + a + " " + b + " I=" + num(*p.standby_W) + "/max(v(" +
-                 a + "," + b + "),6)\n";
+        body_ += "B" + std::to_string(++count_) + " " + a + " " + b + " I=" + num(box_W(p)) + "/max(v(" + a +
+                 "," + b + "),6)\n";
+    }
+
+    // Awake or asleep.
+    double box_W(const Point& p) const {
+        return p.sleep_W && !holds(p.awake_when, state_) ? *p.sleep_W : p.standby_W.value_or(0);
     }
 
     void inverter(const Inverter& i) {
@@ -110,7 +132,8 @@ class Writer {
         for (const Load& l : plan_.loads)
             if (l.inverter == i.id && holds(l.live_when, state_)) ac += l.draw.value * l.count;
         const double standby = i.standby_W.value_or(8);
-        const double watts = ac <= 0 ? standby
+        const double watts = i.off_W && !holds(i.works_when, state_) ? *i.off_W
+                             : ac <= 0                               ? standby
                              : i.curve.empty()
                                  ? standby + ac / i.efficiency.value_or(0.88)
                                  : std::max(standby, ac / line(i.curve, ac / i.continuous_W.value_or(1000)));

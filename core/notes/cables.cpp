@@ -1,0 +1,111 @@
+#include "notes/cables.h"
+
+#include <algorithm>
+
+#include "catalog/assumptions.h"
+#include "size/run_limits.h"
+
+namespace yr {
+namespace {
+
+constexpr double kReserve = 1.3;  // of the fuse above what flows for ever
+constexpr double kNear_m = 0.1;   // a hand's breadth from the post
+constexpr double kWarm = 1.2;     // copper at work against 20 C
+constexpr double kBladesTo_A = 40;
+constexpr int kMostTwins = 3;
+
+FuseType kind_for(const CableAsk& ask, double amps, bool breaker) {
+    if (breaker) return FuseType::breaker_3;
+    if (ask.lithium) return FuseType::high;
+    if (ask.at_post) return FuseType::strip;  // cuts off what a battery gives
+    return amps * kReserve <= kBladesTo_A ? FuseType::blade : FuseType::bolt;
+}
+
+double rating_for(FuseType type, double amps) {
+    const auto& ratings = fuse_kind(type).ratings_A;
+    for (const double r : ratings)
+        if (r >= amps - 1e-9) return r;
+    return ratings.back();
+}
+
+// The kind that has that rating, the wanted one first.
+FuseType kind_with(FuseType wanted, double rating_A) {
+    const auto has = [&](FuseType t) {
+        const auto& all = fuse_kind(t).ratings_A;
+        return std::find(all.begin(), all.end(), rating_A) != all.end();
+    };
+    if (has(wanted)) return wanted;
+    for (const FuseType t :
+         {FuseType::strip, FuseType::bolt, FuseType::stud, FuseType::blade, FuseType::blade_large})
+        if (has(t)) return t;
+    return wanted;
+}
+
+WireSize thinnest(const PlanBuilder& builder, Run run, const CableAsk& ask, double must_carry_A) {
+    const Plan& plan = builder.plan();
+    const auto sizes = sizes_of(plan.policy.sizes);
+    for (const WireSize& size : sizes) {
+        const auto wire = conductor(size, run.material);
+        if (!wire || wire->area_mm2 < assumption("least_cable_mm2").value) continue;
+        run.size = size;
+        const double drop = ask.amps * wire->R20_ohm_per_m * kWarm * run.length_m.value_or(ask.length_m);
+        if (drop > ask.drop_share * plan.vehicle.nominal_V) continue;
+        if (!ask.seconds && least_ampacity_A(plan, run).value_or(0) < must_carry_A) continue;
+        return size;
+    }
+    return sizes.back();
+}
+
+}  // namespace
+
+WireSize thinnest_sturdy(const Plan& plan) {
+    const auto& sizes = sizes_of(plan.policy.sizes);
+    for (const WireSize& size : sizes)
+        if (const auto wire = conductor(size); wire && wire->area_mm2 >= assumption("least_cable_mm2").value)
+            return size;
+    return sizes.back();
+}
+
+Run cable_for(const PlanBuilder& builder, const CableAsk& ask, const Said& said) {
+    Run run;
+    run.id = builder.id("run");
+    run.name = ask.name;
+    run.from = ask.from, run.to = ask.to;
+    run.length_m = said.length_m.value_or(ask.length_m);
+    for (const Terminal* t : {&run.from, &run.to}) {  // the hottest place that it touches
+        const Plan& plan = builder.plan();
+        Id place;
+        if (const Point* p = find(plan.points, *t)) place = p->place;
+        if (const Battery* b = find(plan.batteries, t->owner)) place = b->place;
+        if (const Source* s = find(plan.sources, t->owner)) place = s->place;
+        if (!place.empty() && std::find(run.places.begin(), run.places.end(), place) == run.places.end())
+            run.places.push_back(place);
+    }
+    double must_carry_A = ask.amps * 1.05;
+    if (ask.fused || said.fuse_A) {
+        FuseType type = kind_for(ask, ask.amps, said.breaker);
+        const double rating = said.fuse_A.value_or(rating_for(type, ask.amps * kReserve));
+        type = kind_with(type, rating);
+        must_carry_A = std::max(must_carry_A, rating);
+        const auto put = [&](double at_m, const std::string& name) {
+            Device d;
+            d.id = builder.id("fuse") + (run.devices.empty() ? "" : "b");
+            d.name = name, d.fuse = type, d.rating_A = rating, d.at_m = std::clamp(at_m, 0.0, *run.length_m);
+            run.devices.push_back(d);
+        };
+        const std::string name = run.name + (said.breaker ? " breaker" : " fuse");
+        if (!ask.at_end || said.both_ends) put(std::min(kNear_m, *run.length_m / 4), name);
+        if (ask.at_end || said.both_ends)
+            put(*run.length_m - std::min(kNear_m, *run.length_m / 4), said.both_ends ? name + " 2" : name);
+    }
+    // what one cable of the thickest size cannot bear two side by side do
+    for (run.parallel = 1; run.parallel <= kMostTwins; ++run.parallel) {
+        run.size = said.size.value_or(thinnest(builder, run, ask, must_carry_A));
+        if (said.size || ask.seconds || least_ampacity_A(builder.plan(), run).value_or(0) >= must_carry_A)
+            return run;
+    }
+    run.parallel = 1;
+    return run;
+}
+
+}  // namespace yr

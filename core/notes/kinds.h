@@ -1,0 +1,39 @@
+// What a line of each kind makes of the plan. For statement.cpp.
+#pragma once
+
+#include "notes/cables.h"
+#include "notes/statement.h"
+
+namespace yr {
+
+using Made = Result<Id>;  // what was added or changed; edits are in the builder
+
+[[nodiscard]] Made make_battery(PlanBuilder& b, const Said& said);
+[[nodiscard]] Made make_alternator(PlanBuilder& b, const Said& said, bool stator);
+[[nodiscard]] Made make_starter(PlanBuilder& b, const Said& said);
+[[nodiscard]] Made make_charger(PlanBuilder& b, const Said& said);
+[[nodiscard]] Made make_solar(PlanBuilder& b, const Said& said);
+[[nodiscard]] Made make_inverter(PlanBuilder& b, const Said& said);
+[[nodiscard]] Made make_converter(PlanBuilder& b, const Said& said);
+
+[[nodiscard]] Made make_box(PlanBuilder& b, const Said& said);
+[[nodiscard]] Made make_point(PlanBuilder& b, const Said& said, PointKind kind);
+[[nodiscard]] Made make_strap(PlanBuilder& b, const Said& said);
+[[nodiscard]] Made make_cable(PlanBuilder& b, const Said& said);
+[[nodiscard]] Made make_master(PlanBuilder& b, const Said& said);
+[[nodiscard]] Made make_relay(PlanBuilder& b, const Said& said);
+[[nodiscard]] Made make_connector(PlanBuilder& b, const Said& said);
+[[nodiscard]] Made make_jacket(PlanBuilder& b, const Said& said);
+
+[[nodiscard]] Made make_vehicle(PlanBuilder& b, const Said& said);
+[[nodiscard]] Made make_place(PlanBuilder& b, const Said& said);
+[[nodiscard]] Made make_state(PlanBuilder& b, const Said& said, std::string_view text);
+[[nodiscard]] Made make_reading(PlanBuilder& b, const Said& said);
+
+[[nodiscard]] const Vocabulary& vocabulary_of(StatementKind kind);
+
+// The metal that a return ends on: engine block, or the first part of the chassis, or the first battery's
+// post.
+[[nodiscard]] Terminal metal_of(const Plan& plan, std::string_view part);
+
+}  // namespace yr

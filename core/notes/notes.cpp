@@ -1,0 +1,85 @@
+#include "notes/notes.h"
+
+#include <algorithm>
+
+#include "catalog/shipped.h"
+#include "notes/plan_text.h"
+#include "units/text.h"
+
+namespace yr {
+
+int Notes::bad() const {
+    return static_cast<int>(
+               std::count_if(lines.begin(), lines.end(), [](const NoteLine& l) { return l.bad(); })) +
+           things.has_value();
+}
+
+Plan blank_vehicle() {
+    Plan plan = empty_plan("vehicle");
+    plan.points.clear();
+    plan.runs.clear();
+    plan.points.push_back({"body", "body", PointKind::chassis, "place-cab", {}, {}, {}, false});
+    Run strap;
+    strap.id = "body-strap", strap.name = "body strap", strap.from = "body", strap.to = neg_of("battery-1");
+    strap.length_m = 0.5, strap.size = WireSize::awg(0), strap.places = {"place-bay"};
+    plan.runs = {strap};
+    return plan;
+}
+
+Notes read_notes(const Plan& base, std::string_view text, const Library* library) {
+    Notes notes;
+    notes.plan = base;
+    std::vector<std::string> things;
+    for (const std::string_view line : split(text, '\n')) {
+        NoteLine n;
+        n.text = std::string(line);
+        while (!n.text.empty() && n.text.back() == '\r') n.text.pop_back();
+        n.thing = is_thing_line(trim(n.text));
+        things.push_back(n.thing ? n.text : std::string());
+        notes.lines.push_back(std::move(n));
+    }
+    if (std::any_of(notes.lines.begin(), notes.lines.end(), [](const NoteLine& n) { return n.thing; })) {
+        auto plan = plan_from_text(things);
+        if (plan)
+            notes.plan = std::move(*plan);
+        else
+            notes.things = plan.error();
+    }
+    for (NoteLine& n : notes.lines) {
+        if (n.thing) continue;
+        n.statement = read_statement(notes.plan, n.text, library);
+        if (n.statement.whole()) (void)yr::apply(notes.plan, *n.statement.edit);
+    }
+    return notes;
+}
+
+Notes read_notes(std::string_view text, const Library* library) {
+    return read_notes(blank_vehicle(), text, library);
+}
+
+const std::vector<BareVehicle>& bare_vehicles() {
+    static const std::vector<BareVehicle> all = [] {
+        std::vector<BareVehicle> read;
+        BareVehicle now;
+        const auto keep = [&] {
+            if (!now.key.empty()) read.push_back(now);
+        };
+        // "== key: title" begins a vehicle
+        for (const std::string_view line : split(shipped_text("bare.notes"), '\n')) {
+            if (line.starts_with("== ")) {
+                keep();
+                const auto colon = line.find(':');
+                now = {std::string(trim(line.substr(3, colon - 3))),
+                       std::string(trim(line.substr(colon + 1))),
+                       {}};
+            } else if (!now.key.empty()) {
+                now.text += std::string(line) + "\n";
+            }
+        }
+        keep();
+        return read;
+    }();
+    return all;
+}
+
+}  // namespace yr

@@ -1,0 +1,344 @@
+#include "notes/said.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+#include "typing/line_words.h"
+#include "units/text.h"
+
+namespace yr {
+namespace {
+
+// Segments between commas that are no decimal commas; quotes hold theirs together.
+std::vector<std::string> segments_of(std::string_view text) {
+    std::vector<std::string> all{""};
+    bool quoted = false;
+    const auto digit = [&](std::size_t k) { return k < text.size() && text[k] >= '0' && text[k] <= '9'; };
+    for (std::size_t k = 0; k < text.size(); ++k) {
+        if (text[k] == '"') quoted = !quoted;
+        const bool decimal = text[k] == ',' && k > 0 && digit(k - 1) && digit(k + 1);
+        if ((text[k] == ',' && !decimal && !quoted) || (text[k] == ';' && !quoted))
+            all.emplace_back();
+        else
+            all.back() += text[k];
+    }
+    return all;
+}
+
+struct Called {
+    Id id;
+    std::string name;
+};
+
+// The words by which people speak of what has another name here.
+std::optional<Terminal> by_habit(const Plan& plan, const std::string& word, bool negative) {
+    const auto battery = [&](std::size_t k) -> std::optional<Terminal> {
+        if (k >= plan.batteries.size()) return std::nullopt;
+        return negative ? neg_of(plan.batteries[k].id) : pos_of(plan.batteries[k].id);
+    };
+    if (word == "battery" || word == "starter battery" || word == "main battery" || word == "first battery")
+        return battery(0);
+    if (word == "second battery" || word == "rear battery" || word == "other battery") return battery(1);
+    const auto first = [&](PointKind kind, std::string_view part) -> std::optional<Terminal> {
+        for (const Point& p : plan.points)
+            if (p.kind == kind && (part.empty() || to_lower(p.name).find(part) != std::string::npos))
+                return Terminal(p.id);
+        return std::nullopt;
+    };
+    if (word == "block" || word == "engine" || word == "engine block")
+        return first(PointKind::chassis, "engine");
+    if (word == "body" || word == "frame" || word == "cab") return first(PointKind::chassis, word);
+    if (word == "chassis" || word == "ground") return first(PointKind::chassis, "");
+    if (word == "bus") return first(PointKind::bus, "");
+    if (word == "box") return first(PointKind::box, "");
+    if (word == "alternator" || word == "stator")
+        for (const Source& s : plan.sources)
+            if (s.kind == SourceKind::alternator || s.kind == SourceKind::stator) return out_of(s.id);
+    // "master": where the main cable ends behind the master disconnect
+    if (word == "master")
+        for (const Run& r : plan.runs)
+            for (const Device& d : r.devices)
+                if (d.master && find(plan.points, r.to)) return r.to;
+    return std::nullopt;
+}
+
+std::optional<Terminal> of_thing(const Plan& plan, const std::string& lower, bool negative) {
+    for (const Point& p : plan.points)
+        if (to_lower(p.name) == lower) return Terminal(p.id);
+    for (const Battery& b : plan.batteries)
+        if (to_lower(b.name) == lower) return negative ? neg_of(b.id) : pos_of(b.id);
+    for (const Source& s : plan.sources)
+        if (to_lower(s.name) == lower) return negative ? s.return_at : out_of(s.id);
+    for (const Inverter& i : plan.inverters)
+        if (to_lower(i.name) == lower) return negative ? neg_of(i.id) : pos_of(i.id);
+    for (const Load& l : plan.loads)
+        if (l.inverter.empty() && to_lower(l.name) == lower) return negative ? neg_of(l.id) : pos_of(l.id);
+    return std::nullopt;
+}
+
+class SaidReader {
+  public:
+    SaidReader(const Plan& plan, const Vocabulary& vocabulary) : plan_(plan), vocabulary_(vocabulary) {}
+
+    Said read(std::string_view text) {
+        const auto segments = segments_of(text);
+        for (std::size_t k = 0; k < segments.size(); ++k) segment(segments[k], k > 0);
+        return std::move(said_);
+    }
+
+  private:
+    void segment(const std::string& text, bool after_comma) {
+        LineCursor words(split_line(text));
+        ConditionReader condition(plan_);
+        bool first = true;
+        while (!words.done()) {
+            const bool at_comma = first && after_comma;
+            first = false;
+            if (words.word().quoted) {
+                take_name(words.word().text, true);
+                words.skip(1);
+                continue;
+            }
+            if (const auto both = two_readings(words.word().text)) {
+                doubt(words.word().text, *both);
+                words.skip(find_unit(words.lower(1)) ? 2 : 1);
+                continue;
+            }
+            if (ends(words) || fuse(words) || labelled(words) || plain(words) || bolt(words) || flag(words) ||
+                place(words, at_comma) || condition.read(words, true) || bare_number(words)) {
+                named_ = true;
+                continue;
+            }
+            take_name(words.word().text, false);
+            words.skip(1);
+        }
+        if (auto when = condition.result()) said_.when = when;
+    }
+
+    void take_name(const std::string& word, bool quoted) {
+        quoted_name_ = quoted_name_ || (quoted && said_.name.empty());
+        if (!named_ || (quoted && said_.name.empty()))
+            said_.name += (said_.name.empty() ? "" : " ") + word;
+        else
+            said_.not_understood.push_back(word);
+    }
+
+    void doubt(const std::string& text, const std::pair<double, double>& both) {
+        named_ = true;
+        if (said_.doubt) return;
+        const std::string unit = text.substr(text.find_first_of(",.") + 4);
+        said_.doubt = TypedLine::Doubt{text, fmt::format("{:.0f}", both.first) + unit,
+                                       fmt::format("{:g}", both.second) + unit};
+    }
+
+    // "from rear bus", "to body", "between battery and main bus", "battery - to block" at the beginning.
+    bool ends(LineCursor& words) {
+        const std::string w = words.lower();
+        if (w == "between") return between(words);
+        const bool on = w == "on" || w == "onto";
+        if (w != "from" && w != "to" && !on) {
+            if (named_ || (!said_.name.empty() && !quoted_name_)) return false;
+            std::size_t used = 0;  // a strap begins with its end: "battery - to block"
+            auto begins = end_at(words, 0, used);
+            if (!begins || words.lower(used) != "to") return false;
+            said_.from = begins;
+            words.skip(used);
+            return true;
+        }
+        std::size_t used = 0;
+        const std::size_t lead = words.lower(1) == "the" ? 2 : 1;
+        const auto end = end_at(words, lead, used);
+        if (!end && !on && words.has(lead + 1) && !words.lower(lead).empty()) {  // from what is not there
+            said_.missing_end = words.joined(lead, 1);
+            said_.not_understood.push_back(words.joined(0, lead + 1));
+            named_ = true;
+            words.skip(lead + 1);
+            return true;
+        }
+        if (!end || (on && !find(plan_.points, *end))) return false;
+        (w == "from" ? said_.from : said_.to) = end;
+        words.skip(lead + used);
+        return true;
+    }
+
+    bool between(LineCursor& words) {
+        std::size_t used = 0, more = 0;
+        const auto a = end_at(words, 1, used);
+        if (!a || words.lower(1 + used) != "and") return false;
+        const auto b = end_at(words, 2 + used, more);
+        if (!b) return false;
+        said_.from = a, said_.to = b;
+        said_.between = {a->owner, b->owner};
+        words.skip(2 + used + more);
+        return true;
+    }
+
+    std::optional<Terminal> end_at(const LineCursor& words, std::size_t ahead, std::size_t& used) const {
+        for (std::size_t count = 6; count >= 1; --count) {
+            if (!words.has(ahead + count)) continue;
+            const auto found = terminal_called(plan_, words.joined(ahead, count), vocabulary_.negative);
+            if (!found) continue;
+            used = count;
+            return found;
+        }
+        return std::nullopt;
+    }
+
+    // "fuse 60 A both ends", "by breaker 100 A"
+    bool fuse(LineCursor& words) {
+        std::size_t at = 0, used = 0;
+        if (words.lower(at) == "by") ++at;
+        const std::string w = words.lower(at);
+        if (w == "both" && words.lower(at + 1) == "ends") {
+            said_.both_ends = true;
+            words.skip(at + 2);
+            return true;
+        }
+        if (w != "fuse" && w != "breaker" && w != "fused") return false;
+        const auto q = words.quantity(at + 1, used);
+        if (!q || q->dimension != Dimension::current) return false;
+        said_.fuse_A = q->value;
+        said_.breaker = w == "breaker";
+        words.skip(at + 1 + used);
+        return true;
+    }
+
+    bool labelled(LineCursor& words) {
+        std::size_t used = 0;
+        if (vocabulary_.labels.contains(words.lower())) {
+            const auto q = words.quantity(1, used);
+            if (q) {
+                said_.labelled.emplace(words.lower(), *q);
+                words.skip(1 + used);
+                return true;
+            }
+        }
+        const auto q = words.quantity(0, used);
+        if (!q || !vocabulary_.labels.contains(words.lower(used))) return false;
+        std::size_t next = 0;  // "150 A idle 70 A": the label belongs to what follows
+        if (words.quantity(used + 1, next)) return false;
+        said_.labelled.emplace(words.lower(used), *q);
+        words.skip(used + 1);
+        return true;
+    }
+
+    bool plain(LineCursor& words) {
+        if (words.lower() == "cable" && (words.has(2))) {
+            words.skip(1);
+            return true;
+        }
+        for (std::size_t count = 2; count >= 1; --count) {
+            if (!words.has(count)) continue;
+            const std::string text = words.joined(0, count), lower = to_lower(text);
+            const bool marked =
+                text.find("/0") != std::string::npos || lower.find("awg") != std::string::npos ||
+                lower.find("sae") != std::string::npos || lower.find("mm") != std::string::npos;
+            if (!marked) continue;
+            const auto size = parse_wire_size(text);
+            if (!size || !conductor(*size)) continue;
+            said_.size = *size;
+            words.skip(count);
+            return true;
+        }
+        std::size_t used = 0;
+        const auto q = words.quantity(0, used);
+        if (!q) return false;
+        if (q->dimension == Dimension::length)
+            said_.length_m = q->value;
+        else
+            said_.plain.push_back(*q);
+        words.skip(used);
+        return true;
+    }
+
+    bool bolt(LineCursor& words) {
+        const std::string w = words.lower();
+        if (w.size() < 2 || w.size() > 3 || w[0] != 'm') return false;
+        const auto mm = parse_value(w.substr(1), Dimension::number);
+        if (!mm || *mm < 2 || *mm > 30) return false;
+        said_.bolt_mm = *mm;
+        words.skip(1);
+        return true;
+    }
+
+    bool flag(LineCursor& words) {
+        for (std::size_t count = 3; count >= 1; --count) {
+            if (!words.has(count)) continue;
+            const std::string text = to_lower(words.joined(0, count));
+            if (!vocabulary_.flags.contains(text)) continue;
+            said_.flags.insert(text);
+            words.skip(count);
+            return true;
+        }
+        return false;
+    }
+
+    // Behind a comma, or behind in, at, behind; a new place is not made of a slip.
+    bool place(LineCursor& words, bool at_comma) {
+        const std::string w = words.lower();
+        const bool lead = w == "in" || w == "at" || w == "behind";
+        if (!lead && !at_comma) return false;
+        for (const std::size_t ahead :
+             {lead && w != "behind" ? std::size_t{1} : std::size_t{0}, std::size_t{1}}) {
+            std::size_t used = 0;
+            const std::size_t from = words.lower(ahead) == "the" ? ahead + 1 : ahead;
+            const Id id = words.named(
+                plan_.places, from, [](const Place&) { return true; }, used);
+            if (id.empty()) continue;
+            said_.place = id;
+            words.skip(from + used);
+            return true;
+        }
+        return false;
+    }
+
+    bool bare_number(LineCursor& words) {
+        if (!vocabulary_.numbers) return false;
+        const auto n = parse_value(words.lower(), Dimension::number);
+        if (!n) return false;
+        said_.numbers.push_back(*n);
+        words.skip(1);
+        return true;
+    }
+
+    const Plan& plan_;
+    const Vocabulary& vocabulary_;
+    bool named_ = false, quoted_name_ = false;
+    Said said_;
+};
+
+}  // namespace
+
+std::optional<double> Said::plain_of(Dimension dimension) const {
+    for (const Quantity& q : plain)
+        if (q.dimension == dimension) return q.value;
+    return std::nullopt;
+}
+
+std::optional<double> Said::labelled_as(std::string_view label, Dimension dimension) const {
+    const auto found = labelled.find(std::string(label));
+    if (found == labelled.end() || found->second.dimension != dimension) return std::nullopt;
+    return found->second.value;
+}
+
+Said read_said(const Plan& plan, std::string_view text, const Vocabulary& vocabulary) {
+    return SaidReader(plan, vocabulary).read(text);
+}
+
+std::optional<Terminal> terminal_called(const Plan& plan, std::string_view name, bool negative) {
+    std::string lower = to_lower(trim(name));
+    for (const auto& [mark, is_negative] : {std::pair<std::string_view, bool>{" -", true},
+                                            {" minus", true},
+                                            {" \xE2\x88\x92", true},
+                                            {" +", false},
+                                            {" plus", false}})
+        if (lower.ends_with(mark)) {
+            lower.erase(lower.size() - mark.size());
+            negative = is_negative;
+        }
+    if (const auto thing = of_thing(plan, lower, negative)) return thing;
+    return by_habit(plan, lower, negative);
+}
+
+}  // namespace yr

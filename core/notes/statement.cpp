@@ -1,0 +1,355 @@
+#include "notes/statement.h"
+
+#include <algorithm>
+
+#include "control/circuit.h"
+#include "control/place_on.h"
+#include "notes/kinds.h"
+#include "notes/plan_text.h"
+#include "plan/variant.h"
+#include "units/text.h"
+
+namespace yr {
+namespace {
+
+using K = StatementKind;
+
+struct KindWord {
+    std::string_view word;
+    K kind;
+    bool name_follows;  // words behind it are a name; else it is this kind only where a figure or a flag
+                        // follows
+};
+constexpr KindWord kWords[] = {{"vehicle", K::vehicle, true},
+                               {"place", K::place, true},
+                               {"battery", K::battery, false},
+                               {"alternator", K::alternator, false},
+                               {"stator", K::stator, false},
+                               {"starter", K::starter, false},
+                               {"converter", K::converter, false},
+                               {"charger", K::charger, false},
+                               {"solar", K::solar, false},
+                               {"inverter", K::inverter, false},
+                               {"box", K::box, true},
+                               {"bus", K::bus, true},
+                               {"stud", K::stud, true},
+                               {"ground", K::ground, true},
+                               {"chassis", K::chassis, true},
+                               {"strap", K::strap, true},
+                               {"cable", K::cable, true},
+                               {"master", K::master, true},
+                               {"relay", K::relay, true},
+                               {"connector", K::connector, true},
+                               {"plug", K::connector, true},
+                               {"cores", K::jacket, true},
+                               {"state", K::state, true},
+                               {"reading", K::reading, true},
+                               {"set", K::set, true},
+                               {"remove", K::remove, true}};
+
+std::string first_word(std::string_view text) {
+    text = trim(text);
+    return to_lower(text.substr(0, text.find_first_of(" \t,:")));
+}
+
+// A load may begin with such a word too ("box fan 5 W", "ground lights 10 W"): its draw tells it.
+bool draws_watts(const Said& said) {
+    return std::any_of(said.plain.begin(), said.plain.end(),
+                       [](const Quantity& q) { return q.dimension == Dimension::power; });
+}
+
+std::string_view behind_first(std::string_view text) {
+    text = trim(text);
+    const auto end = text.find_first_of(" \t,");
+    return end == std::string_view::npos ? std::string_view() : text.substr(end);
+}
+
+// "rear light: 4x 20 W": the thing of that name, and what stands behind the colon.
+std::optional<std::pair<Id, std::string>> named_with_colon(const Plan& plan, std::string_view text) {
+    const auto colon = text.find(':');
+    if (colon == std::string_view::npos) return std::nullopt;
+    std::string name(trim(text.substr(0, colon)));
+    if (name.size() > 1 && name.front() == '"' && name.back() == '"') name = name.substr(1, name.size() - 2);
+    Id id;
+    each_list(plan, [&](const auto& things) {
+        for (const auto& x : things)
+            if (id.empty() && to_lower(x.name) == to_lower(name)) id = x.id;
+    });
+    if (id.empty()) return std::nullopt;
+    return std::pair{id, std::string(trim(text.substr(colon + 1)))};
+}
+
+Made make(PlanBuilder& b, K kind, const Said& said, std::string_view text) {
+    switch (kind) {
+        case K::vehicle:
+            return make_vehicle(b, said);
+        case K::place:
+            return make_place(b, said);
+        case K::battery:
+            return make_battery(b, said);
+        case K::alternator:
+            return make_alternator(b, said, false);
+        case K::stator:
+            return make_alternator(b, said, true);
+        case K::starter:
+            return make_starter(b, said);
+        case K::converter:
+            return make_converter(b, said);
+        case K::charger:
+            return make_charger(b, said);
+        case K::solar:
+            return make_solar(b, said);
+        case K::inverter:
+            return make_inverter(b, said);
+        case K::box:
+            return make_box(b, said);
+        case K::bus:
+            return make_point(b, said, PointKind::bus);
+        case K::stud:
+            return make_point(b, said, PointKind::stud);
+        case K::ground:
+            return make_point(b, said, PointKind::ground);
+        case K::chassis:
+            return make_point(b, said, PointKind::chassis);
+        case K::strap:
+            return make_strap(b, said);
+        case K::cable:
+            return make_cable(b, said);
+        case K::master:
+            return make_master(b, said);
+        case K::relay:
+            return make_relay(b, said);
+        case K::connector:
+            return make_connector(b, said);
+        case K::jacket:
+            return make_jacket(b, said);
+        case K::state:
+            return make_state(b, said, text);
+        case K::reading:
+            return make_reading(b, said);
+        case K::nothing:
+        case K::load:
+        case K::change:
+        case K::set:
+        case K::remove:
+            break;
+    }
+    return fail(ErrorCode::unknown_name, "line", std::string(text), Want::a_kind_of_thing);
+}
+
+// Switches that the edit brings and the plan did not know.
+std::vector<std::string> new_switches(const Plan& before, const Edit& edit) {
+    Plan after = before;
+    if (!yr::apply(after, edit)) return {};
+    const auto known = plan_switches(before);
+    std::vector<std::string> fresh;
+    for (const std::string& name : plan_switches(after))
+        if (std::find(known.begin(), known.end(), name) == known.end()) fresh.push_back(name);
+    return fresh;
+}
+
+// An edit that the plan does not take is none: its error says why.
+void try_on(const Plan& plan, Statement& s) {
+    if (!s.edit) return;
+    Plan trial = plan;
+    if (const auto done = yr::apply(trial, *s.edit); !done) {
+        s.error = done.error();
+        s.edit.reset();
+        return;
+    }
+    s.new_switches = new_switches(plan, *s.edit);
+}
+
+Statement read_load(const Plan& plan, std::string_view text, const Library* library) {
+    Statement s;
+    s.kind = K::load;
+    s.load = read_line(plan, text, library);
+    s.not_understood = s.load->not_understood;
+    s.doubt = s.load->doubt;
+    if (s.doubt) return s;
+    const auto circuit = make_circuit(plan, *s.load);
+    if (!circuit) {
+        s.error = circuit.error();
+        return s;
+    }
+    s.about = circuit->load;
+    s.edit = circuit->edit;
+    return s;
+}
+
+// What the line says of a load that is there; the rest stays.
+Statement change_load(const Plan& plan, const Load& before, const std::string& rest) {
+    Statement s;
+    s.kind = K::change;
+    s.about = before.id;
+    const TypedLine line = read_line(plan, "\"" + before.name + "\" " + rest);
+    s.not_understood = line.not_understood;
+    s.doubt = line.doubt;
+    PlanBuilder b(plan);
+    Load l = before;
+    if (line.draw) l.draw = *line.draw, l.count = line.count;
+    if (line.draw_least) l.draw_least = line.draw_least;
+    if (line.inrush_A) l.inrush_A = line.inrush_A;
+    if (line.start_W) l.start_W = line.start_W;
+    if (line.live_when) l.live_when = *line.live_when;
+    if (line.drop_limit) l.drop_limit = line.drop_limit;
+    if (!line.place.empty()) l.place = line.place;
+    if (line.critical) l.critical = true;
+    if (line.details.duty) l.duty = line.details.duty;
+    if (line.details.inrush_s) l.inrush_s = line.details.inrush_s;
+    if (line.details.plate_V) l.plate_V = line.details.plate_V;
+    if (!(l.live_when == before.live_when)) b.add(set_live_when(plan, l.id, l.live_when));
+    if (!(l == before)) b.put(l);
+    for (const Run& r : plan.runs) {
+        if (r.to != pos_of(l.id) && r.from != neg_of(l.id)) continue;
+        Run changed = r;
+        if (line.length_m && (r.to == pos_of(l.id) || r.length_m == supply_run(plan, l.id)->length_m))
+            changed.length_m = line.length_m;
+        if (line.size) changed.size = line.size;
+        for (Device& d : changed.devices)
+            if (d.at_m && changed.length_m) d.at_m = std::min(*d.at_m, *changed.length_m);
+        if (!(changed == r)) b.put(changed);
+    }
+    Edit edit = b.finish();
+    if (std::get<Batch>(edit).edits.empty() && line.feed.empty())
+        s.error = Error{ErrorCode::empty, before.name, rest, Want::what_to_change};
+    else
+        s.edit = std::move(edit);
+    return s;
+}
+
+// Fields by their names in the plan file: "duty 0.3, note "wet"".
+Statement change_fields(const Plan& plan, const Id& id, std::string_view rest) {
+    Statement s;
+    s.kind = K::set;
+    s.about = id;
+    const std::string_view text = trim(rest);
+    const auto space = text.find_first_of(" \t");
+    if (space == std::string_view::npos) {
+        s.error = Error{ErrorCode::empty, name_of(plan, id), std::string(text), Want::key_and_value};
+        return s;
+    }
+    const auto after = with_field(plan, id, text.substr(0, space), text.substr(space));
+    if (!after) {
+        s.error = after.error();
+        return s;
+    }
+    s.edit = edit_between(plan, *after);
+    return s;
+}
+
+Statement read_change(const Plan& plan, const Id& id, const std::string& rest) {
+    const Load* load = find(plan.loads, id);
+    const std::string word = first_word(rest);
+    Statement fields = change_fields(plan, id, rest);
+    if (!load || fields.edit) {
+        fields.kind = K::change;
+        return fields;
+    }
+    return change_load(plan, *load, rest);
+}
+
+// "set rear light duty 0.3": the longest name first.
+Statement read_set(const Plan& plan, std::string_view rest) {
+    Statement s;
+    s.kind = K::set;
+    const std::string text(trim(rest));
+    std::string best;
+    Id id;
+    const auto consider = [&](const Id& thing, const std::string& name) {
+        for (const std::string& head : {name, "\"" + name + "\""})
+            if (head.size() > best.size() && to_lower(text).starts_with(to_lower(head) + " "))
+                best = head, id = thing;
+    };
+    each_list(plan, [&](const auto& things) {
+        for (const auto& x : things) consider(x.id, x.name);
+    });
+    for (const Run& r : plan.runs)
+        for (const Device& d : r.devices) consider(d.id, d.name);
+    if (id.empty()) {
+        s.error = Error{ErrorCode::missing_reference, "set", text, Want::something_that_is_in_the_plan};
+        return s;
+    }
+    return change_fields(plan, id, std::string_view(text).substr(best.size()));
+}
+
+Statement read_remove(const Plan& plan, std::string_view rest) {
+    Statement s;
+    s.kind = K::remove;
+    std::string name(trim(rest));
+    if (name.size() > 1 && name.front() == '"' && name.back() == '"') name = name.substr(1, name.size() - 2);
+    each_list(plan, [&](const auto& things) {
+        for (const auto& x : things)
+            if (s.about.empty() && to_lower(x.name) == to_lower(name)) s.about = x.id;
+    });
+    if (s.about.empty())
+        s.error = Error{ErrorCode::missing_reference, "remove", name, Want::something_that_is_in_the_plan};
+    else
+        s.edit = remove_with_runs(plan, s.about);
+    return s;
+}
+
+}  // namespace
+
+StatementKind kind_of_line(const Plan& plan, std::string_view text) {
+    text = trim(text);
+    if (text.empty() || text[0] == '#') return K::nothing;
+    if (named_with_colon(plan, text)) return K::change;
+    std::string word = first_word(text);
+    std::string_view rest = behind_first(text);
+    if (word == "second" || word == "another") {
+        const std::string next = first_word(rest);
+        if (next == "battery" || next == "alternator") word = next, rest = behind_first(rest);
+    }
+    for (const KindWord& k : kWords) {
+        if (word != k.word) continue;
+        if (k.kind == K::set || k.kind == K::remove || k.kind == K::vehicle || k.kind == K::state)
+            return k.kind;
+        const Said said = read_said(plan, rest, vocabulary_of(k.kind));
+        const bool watts_belong = k.kind == K::solar || k.kind == K::inverter || k.kind == K::starter;
+        if (draws_watts(said) && !watts_belong) return K::load;
+        if (k.name_follows || said.name.empty()) return k.kind;
+        // "inverter fan 5 W" is a load; "inverter "big one" 1500 W" is none
+        return trim(rest).starts_with('"') ? k.kind : K::load;
+    }
+    return K::load;
+}
+
+Statement read_statement(const Plan& plan, std::string_view text, const Library* library) {
+    const K kind = kind_of_line(plan, text);
+    Statement s;
+    s.kind = kind;
+    if (kind == K::nothing) return s;
+    if (kind == K::load) {
+        s = read_load(plan, text, library);
+    } else if (kind == K::change) {
+        const auto named = named_with_colon(plan, text);
+        s = read_change(plan, named->first, named->second);
+    } else if (kind == K::set) {
+        s = read_set(plan, behind_first(text));
+    } else if (kind == K::remove) {
+        s = read_remove(plan, behind_first(text));
+    } else {
+        std::string rest(behind_first(text));
+        const std::string word = first_word(text);
+        if (word == "second" || word == "another") rest = " " + word + std::string(behind_first(rest));
+        const Said said = read_said(plan, rest, vocabulary_of(kind));
+        s.not_understood = said.not_understood;
+        s.doubt = said.doubt;
+        PlanBuilder b(plan);
+        const Made made = said.missing_end.empty()
+                              ? make(b, kind, said, rest)
+                              : Made(fail(ErrorCode::missing_reference, "line", said.missing_end,
+                                          Want::something_that_is_in_the_plan));
+        if (made) {
+            s.about = *made;
+            s.edit = b.finish();
+        } else {
+            s.error = made.error();
+        }
+    }
+    try_on(plan, s);
+    return s;
+}
+
+}  // namespace yr

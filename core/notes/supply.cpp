@@ -1,0 +1,339 @@
+// Batteries and what charges and drains them, from their lines.
+#include <algorithm>
+
+#include "catalog/assumptions.h"
+#include "notes/kinds.h"
+
+namespace yr {
+namespace {
+
+constexpr double kBatteryLead_m = 0.6;
+
+auto missing(const char* what, Wanted wanted) {
+    return fail(ErrorCode::empty, what, {}, std::move(wanted));
+}
+
+bool lithium(const Plan& plan, const Id& battery) {
+    const Battery* b = find(plan.batteries, battery);
+    return b && b->chemistry == Chemistry::lifepo4;
+}
+
+std::optional<Chemistry> chemistry_of(const Said& said) {
+    if (said.has("agm")) return Chemistry::agm;
+    if (said.has("gel")) return Chemistry::gel;
+    if (said.has("lifepo4") || said.has("lithium") || said.has("lfp")) return Chemistry::lifepo4;
+    if (said.has("flooded") || said.has("wet") || said.has("lead")) return Chemistry::flooded;
+    return std::nullopt;
+}
+
+void take_values(Battery& battery, const Said& said) {
+    if (const auto c = chemistry_of(said)) battery.chemistry = *c;
+    if (const auto v = said.plain_of(Dimension::charge)) battery.capacity_Ah = v;
+    if (const auto v = said.plain_of(Dimension::current)) battery.cranking_A = v;
+    if (const auto v = said.labelled_as("charge", Dimension::fraction)) battery.charge = v;
+    if (const auto v = said.labelled_as("health", Dimension::fraction)) battery.health = v;
+    if (const auto v = said.plain_of(Dimension::voltage)) battery.nominal_V = v;
+    if (said.has("en")) battery.cranking_standard = CrankingStandard::en;
+    if (!said.place.empty()) battery.place = said.place;
+    if (said.bolt_mm) battery.stud_mm = said.bolt_mm;
+}
+
+double joining_A(const Said& said) {
+    for (const char* label : {"dc-dc", "dcdc", "charger", "relay", "contactor", "switch"})
+        if (const auto v = said.labelled_as(label, Dimension::current)) return *v;
+    return 0;
+}
+
+// Joined to the first battery as the line says: by a charger, a relay that senses, a contactor, a switch, an
+// isolator.
+void join(PlanBuilder& b, const Battery& battery, const Said& said) {
+    const Battery first = b.plan().batteries.front();
+    const bool charger = said.has("dc-dc") || said.has("dcdc") || said.has("charger") ||
+                         said.labelled.contains("dc-dc") || said.labelled.contains("dcdc") ||
+                         said.labelled.contains("charger");
+    if (charger) {
+        Source s;
+        s.id = b.id("charger");
+        s.name = "charger of " + battery.name;
+        s.kind = SourceKind::converter;
+        s.return_at = neg_of(battery.id), s.place = battery.place, s.charges = battery.id;
+        s.rated_A = joining_A(said) > 0 ? joining_A(said) : 20;
+        if (battery.chemistry == Chemistry::lifepo4) s.regulated_V = 14.2;
+        s.works_when.engine = Engine::running;
+        b.put(s);
+        // what it takes at its lowest volts is more than what it gives
+        const double in_A = *s.rated_A * s.regulated_V.value_or(14.2) / 0.9 / 10.5;
+        b.put(cable_for(b,
+                        {s.name + " input", pos_of(first.id), in_of(s.id), in_A, 3, 0.03, true, false, true,
+                         first.chemistry == Chemistry::lifepo4},
+                        said));
+        Said output = said;
+        output.length_m.reset(), output.size.reset(), output.fuse_A.reset(), output.both_ends = false;
+        b.put(cable_for(b,
+                        {s.name + " output", out_of(s.id), pos_of(battery.id), *s.rated_A, 0.8, 0.01, true,
+                         true, true, battery.chemistry == Chemistry::lifepo4},
+                        output));
+        return;
+    }
+    Said both = said;
+    both.both_ends = true;
+    Run link =
+        cable_for(b,
+                  {"link to " + battery.name, pos_of(first.id), pos_of(battery.id), 100, 3, 0.02, true, false,
+                   true, battery.chemistry == Chemistry::lifepo4 || first.chemistry == Chemistry::lifepo4},
+                  both);
+    Device d;
+    d.id = b.id("joiner");
+    d.at_m = 0.5;
+    if (said.has("sensing relay")) {
+        d.kind = DeviceKind::sensing_relay, d.name = "sensing relay";
+        d.close_V = 13.3, d.open_V = 12.7, d.delay_s = 30;
+    } else if (said.has("isolator") || said.has("diode")) {
+        d.kind = DeviceKind::diode, d.name = "isolator", d.forward_V = 0.05;
+    } else if (said.has("switch")) {
+        d.kind = DeviceKind::switching, d.name = "battery switch",
+        d.closed_when.switches = {"batteries joined"};
+    } else {
+        d.kind = DeviceKind::switching, d.name = "battery contactor";
+        d.closed_when.engine = Engine::running, d.closed_when.not_cranking = true;
+    }
+    if (joining_A(said) > 0) d.contact_A = joining_A(said);
+    link.devices.insert(link.devices.begin() + (link.devices.empty() ? 0 : 1), d);
+    b.put(link);
+}
+
+}  // namespace
+
+Terminal metal_of(const Plan& plan, std::string_view part) {
+    if (const auto found = terminal_called(plan, part, false); found && find(plan.points, *found))
+        return *found;
+    for (const Point& p : plan.points)
+        if (p.kind == PointKind::chassis) return p.id;
+    if (!plan.batteries.empty()) return neg_of(plan.batteries.front().id);
+    return plan.sources.empty() ? Terminal{} : plan.sources.front().return_at;
+}
+
+Made make_battery(PlanBuilder& b, const Said& said) {
+    const Plan& plan = b.plan();
+    // the first line of a battery says what the plan's own is; where that is known, it is another one
+    const bool second = said.has("second") || said.has("another") || said.from || said.has("dc-dc") ||
+                        said.labelled.contains("dc-dc") || said.labelled.contains("dcdc");
+    if (!plan.batteries.empty() && !plan.batteries.front().capacity_Ah && !second) {
+        Battery first = plan.batteries.front();
+        take_values(first, said);
+        if (!said.name.empty()) first.name = said.name;
+        b.put(first);
+        return first.id;
+    }
+    Battery battery;
+    battery.id = b.id("battery");
+    const bool lone = plan.batteries.empty();
+    battery.name = !said.name.empty()           ? said.name
+                   : lone                       ? "starter battery"
+                   : plan.batteries.size() == 1 ? "second battery"
+                                                : "battery " + std::to_string(plan.batteries.size() + 1);
+    take_values(battery, said);
+    if (!said.plain_of(Dimension::charge) && !said.plain_of(Dimension::current))
+        return missing("capacity", Want::ah_or_cranking_amps);
+    b.put(battery);
+    if (lone) return battery.id;
+    if (!said.has("alone")) join(b, battery, said);
+    CableAsk ground{battery.name + " ground",
+                    neg_of(battery.id),
+                    metal_of(b.plan(), ""),
+                    150,
+                    kBatteryLead_m,
+                    0.01,
+                    false};
+    ground.seconds = true;
+    Run strap = cable_for(b, ground, Said{});
+    // what goes out by its thickest cable comes back by this one
+    for (const Run& r : b.plan().runs)
+        if ((r.from == pos_of(battery.id) || r.to == pos_of(battery.id)) && r.size &&
+            conductor(*r.size)->area_mm2 > conductor(*strap.size)->area_mm2)
+            strap.size = r.size;
+    b.put(strap);
+    return battery.id;
+}
+
+Made make_alternator(PlanBuilder& b, const Said& said, bool stator) {
+    if (b.plan().batteries.empty()) return missing("battery", Want::a_plan_with_a_battery);
+    const auto rated = said.plain_of(Dimension::current);
+    if (!rated) return missing("rated", Want::amps);
+    Source s;
+    s.id = b.id(stator ? "stator" : "alternator");
+    s.name = said.name.empty() ? (stator ? "stator" : "alternator") : said.name;
+    s.kind = stator ? SourceKind::stator : SourceKind::alternator;
+    const Battery battery = b.plan().batteries.front();
+    s.place = !said.place.empty() ? said.place : battery.place;
+    s.rated_A = rated;
+    s.idle_A = said.labelled_as("idle", Dimension::current);
+    s.regulator_A = said.labelled_as("regulator", Dimension::current);
+    s.regulated_V = said.plain_of(Dimension::voltage);
+    s.return_at = said.to && find(b.plan().points, *said.to) ? *said.to : metal_of(b.plan(), "engine block");
+    if (said.when) s.works_when = *said.when;
+    s.works_when.engine = Engine::running;
+    if (stator) {  // of a small engine: half at a fast idle, all near its top (common practice)
+        s.pulley_ratio = 1;
+        s.curve = {{600, 0}, {1200, 0.5 * *rated}, {3000, 0.85 * *rated}, {5000, *rated}};
+    }
+    b.put(s);
+    b.put(cable_for(b,
+                    {"charge cable" + (said.name.empty() ? std::string() : " of " + s.name), out_of(s.id),
+                     pos_of(battery.id), *rated, 1.5, 0.02, true, true, true, lithium(b.plan(), battery.id)},
+                    said));
+    return s.id;
+}
+
+Made make_starter(PlanBuilder& b, const Said& said) {
+    if (b.plan().batteries.empty()) return missing("battery", Want::a_plan_with_a_battery);
+    const auto amps = said.plain_of(Dimension::current);
+    const auto kW = said.plain_of(Dimension::power);
+    if (!amps && !kW) return missing("draw", Want::amps);
+    const double V = b.plan().vehicle.nominal_V * 0.875;  // what it gets while it turns, common practice
+    const double A = amps.value_or(kW.value_or(0) / 0.6 / V);
+    Load l;
+    l.id = b.id("starter");
+    l.name = said.name.empty() ? "starter" : said.name;
+    l.draw = {DrawKind::resistance, V / A};
+    l.live_when.key = Key::crank, l.starter = true;
+    l.place = said.place;
+    b.put(l);
+    const Id battery = b.plan().batteries.front().id;
+    CableAsk there{"starter cable", pos_of(battery), pos_of(l.id), A, 1.2, 0.02, false};
+    there.seconds = true;
+    b.put(cable_for(b, there, said));
+    Run block;
+    block.id = b.id("run"), block.name = l.name + " to block";
+    block.from = neg_of(l.id), block.to = metal_of(b.plan(), "engine block");
+    block.body_metal = true, block.resistance_ohm = 2e-4;
+    b.put(block);
+    return l.id;
+}
+
+namespace {
+
+// A source of amps beside a battery: on mains, or a panel.
+Made beside_battery(PlanBuilder& b, const Said& said, Source s, double amps, const std::string& cable) {
+    const Plan& plan = b.plan();
+    if (plan.batteries.empty()) return missing("battery", Want::a_plan_with_a_battery);
+    Id battery = plan.batteries.back().id;
+    if (said.to && find(plan.batteries, said.to->owner)) battery = said.to->owner;
+    s.return_at = neg_of(battery), s.charges = battery;
+    s.place = said.place.empty() ? find(plan.batteries, battery)->place : said.place;
+    s.regulated_V = said.plain_of(Dimension::voltage);
+    s.float_V = said.labelled_as("float", Dimension::voltage);
+    if (said.when) s.works_when = *said.when;
+    b.put(s);
+    b.put(cable_for(
+        b,
+        {cable, out_of(s.id), pos_of(battery), amps, 1, 0.02, true, true, true, lithium(b.plan(), battery)},
+        said));
+    return s.id;
+}
+
+}  // namespace
+
+Made make_charger(PlanBuilder& b, const Said& said) {
+    const auto amps = said.plain_of(Dimension::current);
+    if (!amps) return missing("rated", Want::amps);
+    if (said.has("dc-dc") || said.has("dcdc")) {
+        if (b.plan().batteries.size() < 2) return missing("second battery", Want::a_plan_with_two_batteries);
+        Said joined = said;
+        joined.labelled["charger"] = {*amps, Dimension::current, 1};
+        const Battery second = b.plan().batteries.back();
+        join(b, second, joined);
+        return b.plan().sources.back().id;
+    }
+    Source s;
+    s.id = b.id("shore"), s.kind = SourceKind::shore;
+    s.name = said.name.empty() ? "shore charger" : said.name;
+    s.rated_A = amps;
+    s.works_when.switches = {"plugged in"};
+    return beside_battery(b, said, s, *amps, s.name + " cable");
+}
+
+Made make_solar(PlanBuilder& b, const Said& said) {
+    const auto watts = said.plain_of(Dimension::power);
+    if (!watts) return missing("panel", Want::watts);
+    Source s;
+    s.id = b.id("solar"), s.kind = SourceKind::solar;
+    s.name = said.name.empty() ? "solar panel" : said.name;
+    s.panel_W = watts;
+    return beside_battery(b, said, s, *watts / (0.87 * b.plan().vehicle.nominal_V), s.name + " cable");
+}
+
+Made make_inverter(PlanBuilder& b, const Said& said) {
+    const Plan& plan = b.plan();
+    if (plan.batteries.empty()) return missing("battery", Want::a_plan_with_a_battery);
+    const auto watts = said.plain_of(Dimension::power);
+    if (!watts) return missing("continuous", Want::watts);
+    Inverter i;
+    i.id = b.id("inverter");
+    i.name = said.name.empty() ? "inverter" : said.name;
+    i.continuous_W = watts;
+    i.surge_W = said.labelled_as("surge", Dimension::power);
+    i.standby_W = said.labelled_as("standby", Dimension::power);
+    i.off_W = said.labelled_as("off", Dimension::power);
+    i.cutoff_V = said.labelled_as("cutoff", Dimension::voltage);
+    if (said.has("modified")) i.waveform = Waveform::modified;
+    const Terminal from = said.from.value_or(pos_of(plan.batteries.back().id));
+    const Battery* battery = find(plan.batteries, from.owner);
+    const double rail_V =
+        battery ? battery->nominal_V.value_or(plan.vehicle.nominal_V) : plan.vehicle.nominal_V;
+    if (!i.cutoff_V) i.cutoff_V = 10.5 * rail_V / 12;
+    i.place = !said.place.empty() ? said.place : battery ? battery->place : Id();
+    i.works_when = said.when.value_or(Condition{});
+    if (!said.when) i.works_when.switches = {i.name};
+    b.put(i);
+    const double amps = *watts / 0.88 / *i.cutoff_V;
+    const bool strong = lithium(b.plan(), from.owner);
+    const Run feed = cable_for(
+        b, {i.name + " feed", from, pos_of(i.id), amps, 1, 0.015, true, false, battery != nullptr, strong},
+        said);
+    b.put(feed);
+    Said back = said;
+    back.fuse_A.reset(), back.size = feed.size;
+    const Terminal minus = battery ? neg_of(battery->id) : metal_of(b.plan(), "");
+    b.put(cable_for(b, {i.name + " return", neg_of(i.id), minus, amps, 1, 0.015, false}, back));
+    return i.id;
+}
+
+// "converter 48 to 12 V 30 A": a rail of its own behind it, on the first battery.
+Made make_converter(PlanBuilder& b, const Said& said) {
+    const Plan& plan = b.plan();
+    if (plan.batteries.empty()) return missing("battery", Want::a_plan_with_a_battery);
+    const auto amps = said.plain_of(Dimension::current);
+    const auto volts = said.plain_of(Dimension::voltage);
+    if (!amps) return missing("rated", Want::amps);
+    Source s;
+    s.id = b.id("converter"), s.kind = SourceKind::converter;
+    s.name = said.name.empty() ? "converter" : said.name;
+    s.rated_A = amps;
+    const double out_V = volts.value_or(12);
+    s.regulated_V = out_V <= 12.5 ? 13.6 : out_V;
+    s.place = said.place;
+    if (said.when) s.works_when = *said.when;
+    const Terminal from = said.from.value_or(pos_of(plan.batteries.front().id));
+    const Battery* battery = find(plan.batteries, from.owner);
+    const double in_V =
+        battery ? battery->nominal_V.value_or(plan.vehicle.nominal_V) : plan.vehicle.nominal_V;
+    Point bus;
+    bus.id = b.id("feed"), bus.name = s.name + " bus", bus.kind = PointKind::bus, bus.feeds_loads = true;
+    bus.place = s.place;
+    s.return_at = metal_of(plan, "");
+    bus.return_at = s.return_at;
+    b.put(s);
+    b.put(bus);
+    const double in_A = *amps * *s.regulated_V / 0.9 / (0.85 * in_V);
+    b.put(cable_for(b,
+                    {s.name + " input", from, in_of(s.id), in_A, 1.5, 0.02, true, false, true,
+                     battery && battery->chemistry == Chemistry::lifepo4},
+                    said));
+    Said out = said;
+    out.fuse_A.reset(), out.length_m.reset(), out.size.reset();
+    b.put(cable_for(b, {s.name + " output", out_of(s.id), bus.id, *amps * 1.2, 0.5, 0.01, false}, out));
+    return s.id;
+}
+
+}  // namespace yr

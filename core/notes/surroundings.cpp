@@ -1,0 +1,131 @@
+// The vehicle itself, its places, its states, and what a meter read on it, from their lines.
+#include <algorithm>
+#include <cmath>
+
+#include "notes/kinds.h"
+#include "plan/names.h"
+#include "units/text.h"
+
+namespace yr {
+namespace {
+
+auto missing(const char* what, Wanted wanted) {
+    return fail(ErrorCode::empty, what, {}, std::move(wanted));
+}
+
+bool mentions(std::string_view text, std::string_view words) {
+    return to_lower(text).find(words) != std::string::npos;
+}
+
+}  // namespace
+
+Made make_vehicle(PlanBuilder& b, const Said& said) {
+    Vehicle v = b.plan().vehicle;
+    if (!said.name.empty()) v.name = said.name;
+    if (const auto volts = said.plain_of(Dimension::voltage)) {
+        if (*volts != 12 && *volts != 24 && *volts != 48)
+            return fail(ErrorCode::out_of_range, "vehicle", std::to_string(std::lround(*volts)) + " V",
+                        Want::rail_volts);
+        v.nominal_V = *volts;
+    }
+    if (said.has("aluminium")) v.chassis = Chassis::aluminium;
+    if (said.has("no chassis")) v.chassis = Chassis::none;
+    b.add(SetVehicle{v});
+    return Id{};
+}
+
+Made make_place(PlanBuilder& b, const Said& said) {
+    if (said.name.empty()) return missing("name", Want::a_name_for_it);
+    Place p;
+    for (const Place& known : b.plan().places)
+        if (to_lower(known.name) == to_lower(said.name)) p = known;
+    if (p.id.empty()) p.id = b.id("place"), p.name = said.name;
+    p.engine_space = p.engine_space || said.has("hot") || said.has("engine space");
+    b.put(p);
+    return p.id;
+}
+
+// "state towed 8 h, key on, engine off, 20 C, switches scene and beacons"
+Made make_state(PlanBuilder& b, const Said& said, std::string_view text) {
+    State s;
+    std::string name = said.name;
+    // "state towed 8 h": what it stands for is its name
+    for (const StateRole role : {StateRole::parked, StateRole::towed, StateRole::cranking, StateRole::idling,
+                                 StateRole::driving, StateRole::working, StateRole::passing})
+        if (name.empty() && said.has(enum_name(role))) name = enum_name(role);
+    if (name.empty()) return missing("name", Want::a_name_for_it);
+    for (const State& known : b.plan().states)
+        if (to_lower(known.name) == to_lower(name)) s = known;
+    if (s.id.empty()) {
+        s.id = b.id("state"), s.name = name;
+        s.ambient_C = s.engine_bay_C = 20;
+        for (const std::string& m : plan_switches(b.plan()))
+            for (const Run& r : b.plan().runs)
+                for (const Device& d : r.devices)
+                    if (d.master && d.closed_when.switches == std::vector<std::string>{m})
+                        s.switches.push_back(m);
+    }
+    if (mentions(text, "key off") || said.has("off")) s.key = Key::off;
+    if (mentions(text, "key accessory") || mentions(text, "key at accessory")) s.key = Key::accessory;
+    if (mentions(text, "key on") || mentions(text, "key ignition")) s.key = Key::ignition;
+    if (mentions(text, "cranking")) s.key = Key::crank;
+    if (const auto rpm = said.plain_of(Dimension::speed))
+        s.rpm = *rpm, s.key = std::max(s.key, Key::ignition);
+    if (mentions(text, "engine off") || mentions(text, "engine stopped")) s.rpm = 0;
+    if ((mentions(text, "engine running") || mentions(text, "engine on")) && s.rpm <= 0)
+        s.rpm = 900, s.key = std::max(s.key, Key::ignition);
+    for (const StateRole role : {StateRole::parked, StateRole::towed, StateRole::cranking, StateRole::idling,
+                                 StateRole::driving, StateRole::working, StateRole::passing})
+        if (said.has(enum_name(role)) || to_lower(s.name) == enum_name(role)) s.role = role;
+    if (const auto t = said.plain_of(Dimension::temperature)) {
+        s.ambient_C = *t;
+        if (s.rpm <= 0) s.engine_bay_C = *t;
+    }
+    if (const auto t = said.labelled_as("bay", Dimension::temperature)) s.engine_bay_C = *t;
+    if (const auto c = said.labelled_as("charge", Dimension::fraction)) s.charge = c;
+    if (const auto c = said.labelled_as("sun", Dimension::fraction)) s.sun = *c;
+    if (const auto t = said.plain_of(Dimension::time); t && *t <= 86400) s.lasts_s = t;
+    if (said.when)
+        for (const std::string& on : said.when->switches)
+            if (std::find(s.switches.begin(), s.switches.end(), on) == s.switches.end())
+                s.switches.push_back(on);
+    if (said.when)
+        for (const std::string& off : said.when->switches_off) std::erase(s.switches, off);
+    b.put(s);
+    return s.id;
+}
+
+// "reading battery 12.82 V key off"
+Made make_reading(PlanBuilder& b, const Said& said) {
+    const auto volts = said.plain_of(Dimension::voltage);
+    if (!volts) return missing("volts", Want::volts);
+    Survey survey = b.plan().survey;
+    std::string name = said.name;
+    std::optional<Terminal> at = said.from;
+    if (!at && !name.empty()) at = terminal_called(b.plan(), name, false);
+    if (name.empty() && at) name = name_of(b.plan(), *at);
+    if (name.empty()) return missing("name", Want::a_name_for_it);
+    SurveyReading reading;
+    for (const SurveyPoint& p : survey.points)
+        if (to_lower(p.name) == to_lower(name)) reading.point = p.id;
+    if (reading.point.empty()) {
+        SurveyPoint p;
+        p.id = reading.point = b.id("point");
+        p.name = name;
+        p.kind = at && find(b.plan().batteries, at->owner) ? SurveyKind::battery
+                 : at && find(b.plan().sources, at->owner) ? SurveyKind::alternator
+                                                           : SurveyKind::outlet;
+        if (at) p.terminal = *at;
+        survey.points.push_back(p);
+    }
+    reading.key = said.has("running") || said.has("engine running")    ? SurveyKey::running
+                  : said.has("accessory") || said.has("key accessory") ? SurveyKey::accessory
+                  : said.has("after")                                  ? SurveyKey::after
+                                                                       : SurveyKey::off;
+    reading.volts_V = *volts;
+    survey.readings.push_back(reading);
+    b.add(SetSurvey{survey});
+    return reading.point;
+}
+
+}  // namespace yr

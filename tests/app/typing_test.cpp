@@ -1,0 +1,156 @@
+// Typing in the window: every kind of thing, a whole van, notes, bare vehicles, what next, find.
+#include <QMenu>
+
+#include "app/window_fixture.h"
+#include "notes/plan_text.h"
+#include "window/find_box.h"
+#include "window/notes_dialog.h"
+
+namespace yr::test {
+namespace {
+
+class TypingTest : public WindowTest {
+  protected:
+    void enter(const char* text) {
+        type(text);
+        QTest::keyClick(window.type_line()->edit(), Qt::Key_Return);
+    }
+    app::TypeLine& line() { return *window.type_line(); }
+};
+
+TEST_F(TypingTest, WhatItIsComesFirst) {
+    type("alternator 150 A, idle 70 A");
+    EXPECT_TRUE(line().understood().startsWith(QStringLiteral("alternator")))
+        << line().understood().toStdString();
+    EXPECT_TRUE(line().understood().contains(QStringLiteral("150")));
+    EXPECT_TRUE(line().understood().contains(QStringLiteral("70")));
+    type("scene light 2x 90 W on ignition");
+    EXPECT_TRUE(line().understood().startsWith(QStringLiteral("load")));
+    type("solar 200 W");
+    EXPECT_TRUE(line().understood().startsWith(QStringLiteral("solar panel")));
+}
+
+TEST_F(TypingTest, ANewUsersSlipsAreGone) {
+    type("12 lamps 5 W");
+    EXPECT_TRUE(line().understood().contains(QStringLiteral("12 ×"))) << line().understood().toStdString();
+    type("rear work lights 4x 20 W on ignition and rear lights, 4 m");
+    EXPECT_TRUE(line().understood().contains(QStringLiteral("rear work lights")));
+    EXPECT_TRUE(line().understood().contains(QStringLiteral("new switch rear lights")))
+        << line().understood().toStdString();
+    type("laptop 90 W mains");
+    EXPECT_TRUE(line().understood().contains(QStringLiteral("mains from")));
+    type("lamp 5 W, channel 99");
+    EXPECT_FALSE(line().understood().contains(QStringLiteral("⏎"))) << "no box has it";
+    EXPECT_FALSE(line().problem().isEmpty());
+    type("pump 5 A, start 10 A for 60 s");
+    EXPECT_TRUE(line().understood().contains(QStringLiteral("60"))) << line().understood().toStdString();
+    QTest::keyClick(line().edit(), Qt::Key_Escape);
+    EXPECT_TRUE(line().edit()->text().isEmpty());
+}
+
+TEST_F(TypingTest, UndoBehindEnterTakesBackWhatWasAdded) {
+    const std::size_t before = plan().loads.size();
+    enter("reading lamp 5 W, 2 m");
+    ASSERT_EQ(plan().loads.size(), before + 1);
+    QTest::keyClick(line().edit(), Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_EQ(plan().loads.size(), before);
+    EXPECT_TRUE(line().edit()->text().isEmpty()) << "not the words";
+    QTest::keyClick(line().edit(), Qt::Key_Up);
+    EXPECT_EQ(line().edit()->text(), QStringLiteral("reading lamp 5 W, 2 m"))
+        << "they come back by the up key";
+    QTest::keyClick(line().edit(), Qt::Key_Down);
+    EXPECT_TRUE(line().edit()->text().isEmpty());
+}
+
+TEST_F(TypingTest, WhatIsTypedPassesWhenItIsLaid) {
+    for (const char* text :
+         {"rear camera 3 W on ignition, 6 m", "work lights 2x 60 W on ignition and work, 5 m",
+          "compressor 15 A on ignition and air, 3 m"}) {
+        enter(text);
+        const Id load = plan().loads.back().id;
+        doc().inspector().finish();
+        for (const Finding& f : doc().inspector().findings()) {
+            const yr::Run* run = yr::find(plan().runs, f.id);
+            const bool its = f.id == load || (run && (run->to.owner == load || run->from.owner == load));
+            EXPECT_FALSE(its && f.severity <= Severity::fix) << text << ": " << words::sentence(f, plan());
+        }
+    }
+}
+
+// A delivery van from nothing, as a new user would: bare van, then its circuits. Keystrokes are counted.
+TEST_F(TypingTest, AWholeVanIsTyped) {
+    window.start_with(QStringLiteral("van"));
+    ASSERT_EQ(plan().vehicle.name, "van");
+    int keys = 0;
+    for (const char* text :
+         {"second battery LiFePO4 100 Ah, by dc-dc 30 A, 4 m", "bus rear, from second battery, for 40 A, 1 m",
+          "fridge 45 W, 3 m, from rear, duty 35 %", "cargo light 4x 5 W on switch cargo, 4 m, from rear",
+          "pump 60 W on switch pump, 2 m, from rear", "fan 25 W on switch fan, 3 m, from rear",
+          "camera 6 W on ignition, 2 m", "radio 5 A on accessory, 1.5 m",
+          "work light 2x 20 W on ignition and work, 5 m", "heater fan 4 A on ignition, 2 m"}) {
+        keys += static_cast<int>(std::string_view(text).size()) + 1;
+        enter(text);
+        EXPECT_TRUE(line().edit()->text().isEmpty()) << text << ": " << line().problem().toStdString();
+    }
+    EXPECT_LT(keys, 500) << "eight circuits and their supply";
+    doc().inspector().finish();
+    for (const Finding& f : doc().inspector().findings())
+        EXPECT_GT(f.severity, Severity::fix) << words::sentence(f, plan());
+    EXPECT_NE(window.workspace<app::RailPage>()->chart()->scene().of(plan().loads.back().id), nullptr)
+        << "it stands in the picture";
+}
+
+TEST_F(TypingTest, WhatNextLeadsFromNothingToAVehicle) {
+    window.start_with(QStringLiteral("car"));
+    doc().inspector().finish();
+    EXPECT_TRUE(line().next().contains(QStringLiteral("Nothing draws yet"))) << line().next().toStdString();
+    enter("lamp 5 W, 2 m");
+    doc().inspector().finish();
+    EXPECT_FALSE(line().next().contains(QStringLiteral("Nothing draws yet")));
+}
+
+TEST_F(TypingTest, NotesBecomeAPlan) {
+    app::NotesDialog notes(&doc());
+    notes.page()->setPlainText(
+        QStringLiteral("# ours\nbattery AGM 70 Ah 700 A\nalternator 120 A\nstarter 180 A\n"
+                       "lamp 5 W, 2 m\npurple elephant\nbus main, fuse 80 A, 1 m\nlamp 5 W, 2 m"));
+    notes.finish();
+    EXPECT_EQ(notes.outcomes()->count(), 7);
+    int bad = 0;
+    for (int k = 0; k < notes.outcomes()->count(); ++k)
+        bad += notes.outcomes()->item(k)->text().contains(QStringLiteral("▲"));
+    EXPECT_EQ(bad, 2) << "a lamp before there is a bus, and an elephant";
+    Plan taken;
+    QObject::connect(&notes, &app::NotesDialog::plan_taken, [&](const Plan& p) { taken = p; });
+    notes.accept();
+    EXPECT_EQ(taken.loads.size(), 2U) << "the starter and one lamp";
+}
+
+TEST_F(TypingTest, NotesOnTopOfTheOpenPlanAreOneStep) {
+    const Plan before = doc().store().stored();
+    app::NotesDialog notes(&doc());
+    notes.on_top()->setChecked(true);
+    notes.page()->setPlainText(QStringLiteral("lamp one 5 W, 2 m\nlamp two 5 W, 2 m"));
+    notes.accept();
+    EXPECT_EQ(plan().loads.size(), before.loads.size() + 2);
+    doc().store().undo_stack()->undo();
+    EXPECT_EQ(doc().store().stored(), before);
+}
+
+TEST_F(TypingTest, FindGoesToAThing) {
+    app::FindBox find(&doc());
+    find.edit()->setText(QStringLiteral("two-way"));
+    ASSERT_GT(find.found()->count(), 0);
+    find.accept();
+    EXPECT_NE(yr::name_of(plan(), doc().selection().id()).find("two-way"), std::string::npos);
+}
+
+TEST_F(TypingTest, TheMenuTeachesTheLine) {
+    auto* menu = window.findChild<QMenu*>();
+    ASSERT_NE(menu, nullptr);
+    window.type_line()->take_entry(QStringLiteral("alternator 150 A, idle 70 A, 1.2 m"));
+    EXPECT_EQ(window.type_line()->edit()->text(), QStringLiteral("alternator 150 A, idle 70 A, 1.2 m"));
+}
+
+}  // namespace
+}  // namespace yr::test

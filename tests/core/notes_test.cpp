@@ -1,0 +1,263 @@
+// Typing: every kind of thing from one line, whole vehicles from a page, and any plan written as lines and
+// read back.
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <filesystem>
+#include <iostream>
+#include <random>
+
+#include "inspect/findings.h"
+#include "notes/notes.h"
+#include "notes/plan_text.h"
+#include "plan/library.h"
+#include "plan/variant.h"
+#include "support/findings.h"
+#include "support/run_program.h"
+#include "support/sweep.h"
+#include "support/vehicles.h"
+#include "units/text.h"
+
+namespace yr::test {
+namespace {
+
+std::vector<std::string> lines_of(const std::string& text) {
+    std::vector<std::string> lines;
+    for (const std::string_view l : split(text, '\n')) lines.emplace_back(l);
+    return lines;
+}
+
+void expect_same(const Plan& plan, const std::string& what) {
+    const auto back = plan_from_text(lines_of(plan_text(plan)));
+    ASSERT_TRUE(back) << what << ": " << words::sentence(back.error());
+    EXPECT_EQ(text_without_ids(*back), text_without_ids(plan)) << what;
+    EXPECT_EQ(plan_text(*back), plan_text(plan)) << what;
+}
+
+TEST(PlanText, IsReadBackToTheSamePlan) {
+    for (const char* demo : kDemos) expect_same(*load_plan(demo_path(demo)), demo);
+    for (unsigned seed = 0; seed < sweep(24U, 300U); ++seed)
+        expect_same(vehicle(seed).plan, "vehicle " + std::to_string(seed));
+    RandomShape shape;
+    shape.devices = true;
+    for (std::uint32_t seed = 1; seed <= 10; ++seed)
+        expect_same(random_plan(seed, shape), "random " + std::to_string(seed));
+}
+
+TEST(PlanText, TellsThingsOfOneNameApart) {
+    Plan plan = empty_plan("van");
+    Load lamp;
+    lamp.id = "a", lamp.name = "lamp, \"left\"", lamp.draw = {DrawKind::current, 2};
+    Load other = lamp;
+    other.id = "b", other.draw.value = 3;
+    plan.loads = {lamp, other};
+    for (const char* id : {"a", "b"}) {
+        yr::Run r;
+        r.id = std::string("run-") + id, r.name = "feed", r.from = "point-bus", r.to = pos_of(id);
+        plan.runs.push_back(r);
+    }
+    expect_same(plan, "names");
+    const std::string text = plan_text(plan);
+    EXPECT_NE(text.find("#2.pos"), std::string::npos) << text;
+}
+
+TEST(PlanText, WhatIsWrongIsNamedWithItsLine) {
+    const auto error_of = [](std::vector<std::string> lines) {
+        const auto plan = plan_from_text(lines);
+        return plan ? std::string("none") : words::sentence(plan.error());
+    };
+    const std::string state = "state \"Parked\": key off";
+    EXPECT_EQ(error_of({"vehicle \"van\": nominal_V 12", state}), "none");
+    EXPECT_NE(error_of({state, "load \"lamp\": draw {kind current value 5}"}).find("line 2"),
+              std::string::npos);
+    EXPECT_NE(error_of({state, "run \"x\": from \"nothing\".pos, to \"y\""}).find("nothing"),
+              std::string::npos);
+    EXPECT_NE(error_of({state, "load \"lamp\": draw {kind current, value 5}, colour red"}).find("colour"),
+              std::string::npos);
+}
+
+// Random and mutated lines: an answer always, and no word of a line is lost without being said.
+TEST(PlanText, SurvivesDamage) {
+    const std::string text = plan_text(truck());
+    std::mt19937 random(3);
+    for (int k = 0; k < sweep(60, 2000); ++k) {
+        std::string damaged = text;
+        for (int n = 0; n < 3; ++n) {
+            const std::size_t at = random() % damaged.size();
+            if (random() % 2)
+                damaged.erase(at, 1 + random() % 8);
+            else
+                damaged.insert(at, 1, static_cast<char>(32 + random() % 95));
+        }
+        (void)plan_from_text(lines_of(damaged));
+    }
+}
+
+struct Typed {
+    Plan plan;
+    Statement statement;
+};
+
+Typed typed(const Plan& on, const std::string& line) {
+    Typed t{on, read_statement(on, line, &shipped_library())};
+    if (t.statement.whole()) {
+        EXPECT_TRUE(yr::apply(t.plan, *t.statement.edit)) << line;
+    }
+    return t;
+}
+
+Plan bare(const std::string& key) {
+    for (const BareVehicle& b : bare_vehicles())
+        if (b.key == key) return read_notes(b.text).plan;
+    ADD_FAILURE() << key;
+    return {};
+}
+
+TEST(Statements, AnAlternatorIsNoLoad) {
+    const Typed t =
+        typed(blank_vehicle(), "alternator 150 A, idle 70 A, 14.4 V, cable 4 AWG 1.2 m fuse 175 A");
+    EXPECT_EQ(t.statement.kind, StatementKind::alternator);
+    EXPECT_TRUE(t.statement.not_understood.empty());
+    ASSERT_EQ(t.plan.sources.size(), 1U);
+    EXPECT_EQ(t.plan.sources[0].rated_A, 150);
+    EXPECT_EQ(t.plan.sources[0].idle_A, 70);
+    EXPECT_EQ(t.plan.sources[0].regulated_V, 14.4);
+    const yr::Run& cable = t.plan.runs.back();
+    EXPECT_EQ(cable.size, WireSize::awg(4));
+    EXPECT_EQ(cable.length_m, 1.2);
+    ASSERT_EQ(cable.devices.size(), 1U);
+    EXPECT_EQ(cable.devices[0].rating_A, 175);
+    EXPECT_TRUE(t.plan.loads.empty());
+}
+
+TEST(Statements, EveryFormOfTheMenuIsUnderstood) {
+    Plan plan = typed(bare("van"), "second battery AGM 90 Ah, by contactor, 4 m").plan;
+    plan = typed(plan, "bus main, fuse 100 A, 1 m").plan;
+    plan = typed(plan, "fan 20 A, 2 m, from main").plan;
+    for (const StatementForm& form : statement_forms()) {
+        const Typed t = typed(plan, form.example);
+        EXPECT_EQ(t.statement.kind, form.kind) << form.example;
+        EXPECT_TRUE(t.statement.whole())
+            << form.example << ": " << (t.statement.error ? words::sentence(*t.statement.error) : "");
+        EXPECT_TRUE(t.statement.not_understood.empty())
+            << form.example << ": " << t.statement.not_understood.front();
+    }
+}
+
+TEST(Statements, OfLoadsThatBeginWithTheirWordsAreLoads) {
+    const Plan plan = bare("van");
+    for (const char* line : {"box fan 5 W", "ground lights 10 W", "battery heater 60 W", "bus bar lamp 4 W",
+                             "inverter fan 5 A", "solar fan 3 A", "starter heater 50 W extra"})
+        EXPECT_EQ(kind_of_line(plan, line), StatementKind::load) << line;
+    EXPECT_EQ(kind_of_line(plan, "inverter \"big one\" 1500 W"), StatementKind::inverter);
+    EXPECT_EQ(kind_of_line(plan, "  # a remark"), StatementKind::nothing);
+}
+
+TEST(Statements, ChangesSetsAndRemoves) {
+    Plan plan = typed(bare("van"), "rear light 2x 20 W, 4 m").plan;
+    plan = typed(plan, "rear light: 4x 20 W").plan;
+    ASSERT_EQ(plan.loads.back().count, 4);
+    EXPECT_EQ(plan.loads.back().name, "rear light");
+    plan = typed(plan, "rear light: 6 m").plan;
+    EXPECT_EQ(supply_run(plan, plan.loads.back().id)->length_m, 6);
+    EXPECT_EQ(plan.loads.back().count, 4) << "what is not said stays";
+    plan = typed(plan, "set rear light duty 0.3").plan;
+    EXPECT_EQ(plan.loads.back().duty, 0.3);
+    EXPECT_TRUE(typed(plan, "set rear light duty 3").statement.error) << "a share is at most 1";
+    EXPECT_TRUE(typed(plan, "set nothing duty 1").statement.error);
+    const Typed gone = typed(plan, "remove rear light");
+    EXPECT_EQ(gone.plan.loads.size(), plan.loads.size() - 1);
+    EXPECT_TRUE(typed(plan, "remove nothing").statement.error);
+}
+
+TEST(Statements, WhatIsMissingIsSaid) {
+    for (const char* line : {"alternator", "battery AGM", "second battery", "solar", "inverter", "box \"b\"",
+                             "strap nowhere", "master between a and b", "state", "charger 20 A dc-dc",
+                             "bus from nothing", "relay unknown 20 A"}) {
+        Plan plan = blank_vehicle();
+        plan.batteries[0].capacity_Ah = 60;
+        const Typed t = typed(plan, line);
+        EXPECT_FALSE(t.statement.whole()) << line;
+        const bool said = t.statement.error && !words::sentence(*t.statement.error).empty();
+        EXPECT_TRUE(said || !t.statement.not_understood.empty()) << line;
+    }
+}
+
+TEST(Statements, NoWordIsLost) {
+    const Typed t = typed(blank_vehicle(), "alternator 150 A, purple, idle 70 A");
+    ASSERT_EQ(t.statement.not_understood.size(), 1U);
+    EXPECT_EQ(t.statement.not_understood[0], "purple");
+    EXPECT_TRUE(t.statement.whole()) << "and it stops nothing";
+    const Typed doubt = typed(blank_vehicle(), "inverter 1,500 W");
+    ASSERT_TRUE(doubt.statement.doubt);
+    EXPECT_FALSE(doubt.statement.whole()) << "asked, not guessed";
+}
+
+std::vector<const Finding*> serious(const Inspection& i) {
+    std::vector<const Finding*> all;
+    for (const Finding& f : i.findings)
+        if (f.severity <= Severity::fix) all.push_back(&f);
+    return all;
+}
+
+TEST(BareVehicles, AreWholeAndRight) {
+    EXPECT_GE(bare_vehicles().size(), 10U);
+    for (const BareVehicle& b : bare_vehicles()) {
+        const Notes notes = read_notes(b.text);
+        for (const NoteLine& l : notes.lines)
+            EXPECT_FALSE(l.bad()) << b.key << ": " << l.text << ": "
+                                  << (l.statement.error ? words::sentence(*l.statement.error)
+                                      : l.statement.not_understood.empty()
+                                          ? ""
+                                          : l.statement.not_understood.front());
+        ASSERT_TRUE(validate(notes.plan).empty()) << b.key;
+        const Inspection i = inspect(notes.plan, false);
+        for (const Finding* f : serious(i)) ADD_FAILURE() << b.key << ": " << words::sentence(*f, notes.plan);
+    }
+}
+
+// Twelve vehicles typed as their owners would, unlike the demos: each to no stop and no fix in under 40
+// lines.
+TEST(TypedVehicles, ComeOutRight) {
+    int vehicles = 0;
+    for (const auto& file : std::filesystem::directory_iterator(YR_SOURCE_DIR "/tests/data/vehicles")) {
+        if (file.path().extension() != ".notes") continue;
+        ++vehicles;
+        const std::string name = file.path().stem(), text = read_text(file.path());
+        const Notes notes = read_notes(text, &shipped_library());
+        EXPECT_LT(notes.lines.size(), 41U) << name;
+        for (const NoteLine& l : notes.lines)
+            EXPECT_FALSE(l.bad()) << name << ": " << l.text << ": "
+                                  << (l.statement.error ? words::sentence(*l.statement.error)
+                                      : l.statement.not_understood.empty()
+                                          ? ""
+                                          : l.statement.not_understood.front());
+        const Inspection i = inspect(notes.plan, false);
+        for (const Finding* f : serious(i)) ADD_FAILURE() << name << ": " << words::sentence(*f, notes.plan);
+        expect_same(notes.plan, name);
+    }
+    EXPECT_EQ(vehicles, 12);
+}
+
+// 10^6 in the sweep: an answer always; what is typed is in the name, in a part, or said not to be understood.
+TEST(Statements, SurviveRandomLines) {
+    const char* words_[] = {
+        "alternator", "battery", "150 A",  "from",  "box",   "12 V",   "on",      "ignition", ",",
+        "2x",         "fuse",    "both",   "ends",  "5 m",   "10 AWG", "\"a b\"", "between",  "and",
+        "state",      "key",     "set",    "light", ":",     "1,500",  "second",  "by",       "dc-dc",
+        "channels",   "30",      "remove", "bus",   "strap", "-",      "to",      "body",     "#"};
+    const Plan plan = bare("car");
+    std::mt19937 random(11);
+    for (int k = 0; k < sweep(400, 20000); ++k) {
+        std::string line;
+        const int count = 1 + static_cast<int>(random() % 9);
+        for (int n = 0; n < count; ++n)
+            line += std::string(words_[random() % std::size(words_)]) + (random() % 4 ? " " : "");
+        const Statement s = read_statement(plan, line, &shipped_library());
+        Plan trial = plan;
+        if (s.whole()) EXPECT_TRUE(yr::apply(trial, *s.edit)) << line;
+    }
+}
+
+}  // namespace
+}  // namespace yr::test

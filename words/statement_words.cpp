@@ -1,0 +1,206 @@
+#include "words/statement_words.h"
+
+#include "plan/plan_fields.h"
+#include "words/control_words.h"
+#include "words/sentences.h"
+
+namespace yr::words {
+namespace {
+
+// The numbers of a thing that have a row in its form.
+struct Describer {
+    static constexpr bool every_field = false;
+    std::vector<std::string>& parts;
+    const Style& style;
+    void operator()(const Field& field, const std::optional<double>& value) const {
+        if (!value || !*field.label) return;
+        std::string label = translated(field.label);
+        if (!label.empty() && label[0] >= 'A' && label[0] <= 'Z' &&
+            !(label.size() > 1 && label[1] >= 'A' && label[1] <= 'Z'))
+            label[0] = static_cast<char>(label[0] - 'A' + 'a');
+        parts.push_back(label + " " + quantity(*value, field.dimension, style));
+    }
+    template <class T>
+    void operator()(const Field&, const T&) const {}
+};
+
+std::string cable_text(const Run& run, const Style& style) {
+    std::string text = run.name;
+    if (run.body_metal) return text;
+    if (run.size) text += " " + short_size(*run.size);
+    if (run.length_m) text += " " + quantity(*run.length_m, Dimension::length, style);
+    for (const Device& d : run.devices)
+        text +=
+            d.kind == DeviceKind::fuse
+                ? (is_breaker(d.fuse) ? say(", breaker {0}", quantity(d.rating_A, Dimension::current, style))
+                                      : say(", fuse {0}", quantity(d.rating_A, Dimension::current, style)))
+                : ", " + d.name;
+    return text;
+}
+
+class Teller {
+  public:
+    Teller(const Plan& before, const Plan& after, const Id& about, const Style& style)
+        : before_(before), after_(after), about_(about), style_(style) {}
+
+    std::vector<std::string> parts() {
+        each_list(after_, [&](const auto& things) {
+            for (const auto& x : things)
+                if (x.id == about_) tell(x);
+        });
+        for (const Run& r : after_.runs) {
+            const Run* known = find(before_.runs, r.id);
+            if (r.id != about_ && (!known || !(*known == r))) parts_.push_back(cable_text(r, style_));
+        }
+        return std::move(parts_);
+    }
+
+  private:
+    template <class T>
+    void tell(const T& x) {
+        parts_.push_back(x.name);
+        fields(Describer{parts_, style_}, x);
+        more(x);
+        if constexpr (requires { x.place; })
+            if (!x.place.empty()) parts_.push_back(yr::name_of(after_, x.place));
+    }
+    template <class T>
+    void more(const T&) {}
+    void more(const Battery& b) {
+        if (b.nominal_V) parts_.push_back(quantity(*b.nominal_V, Dimension::voltage, style_));
+        parts_.push_back(std::string(yr::name_of(b.chemistry)));
+    }
+    void more(const Point& p) {
+        if (!p.channels.empty())
+            parts_.push_back(say_n("{0} channel", "{0} channels", static_cast<long>(p.channels.size())));
+        if (!p.bonded_to.empty()) parts_.push_back(say("on {0}", yr::name_of(after_, p.bonded_to)));
+    }
+    void more(const Run& r) { parts_.push_back(cable_text(r, style_).substr(r.name.size())); }
+    void more(const State& s) {
+        parts_.push_back(s.key == Key::off         ? translated("key off")
+                         : s.key == Key::accessory ? translated("key at accessory")
+                         : s.key == Key::crank     ? translated("cranking")
+                                                   : translated("key at ignition"));
+        if (s.rpm > 0) parts_.push_back(quantity(s.rpm, Dimension::speed, style_));
+        parts_.push_back(quantity(s.ambient_C, Dimension::temperature, style_));
+        for (const std::string& name : s.switches) parts_.push_back(name + translated(" on"));
+    }
+    void more(const Inverter& i) {
+        if (i.waveform == Waveform::modified) parts_.push_back(translated("modified sine"));
+    }
+    const Plan &before_, &after_;
+    const Id& about_;
+    const Style& style_;
+    std::vector<std::string> parts_;
+};
+
+}  // namespace
+
+std::string name_of(StatementKind kind) {
+    using K = StatementKind;
+    switch (kind) {
+        case K::nothing:
+            return {};
+        case K::vehicle:
+            return translated("vehicle");
+        case K::place:
+            return translated("place");
+        case K::battery:
+            return translated("battery");
+        case K::alternator:
+            return translated("alternator");
+        case K::stator:
+            return translated("stator");
+        case K::starter:
+            return translated("starter");
+        case K::converter:
+            return translated("converter");
+        case K::charger:
+            return translated("charger");
+        case K::solar:
+            return translated("solar panel");
+        case K::inverter:
+            return translated("inverter");
+        case K::box:
+            return translated("control box");
+        case K::bus:
+            return translated("bus bar");
+        case K::stud:
+            return translated("stud");
+        case K::ground:
+            return translated("ground point");
+        case K::chassis:
+            return translated("part of the chassis");
+        case K::strap:
+            return translated("strap");
+        case K::cable:
+            return translated("cable");
+        case K::master:
+            return translated("master disconnect");
+        case K::relay:
+            return translated("relay");
+        case K::connector:
+            return translated("connector");
+        case K::jacket:
+            return translated("cable of several cores");
+        case K::state:
+            return translated("state");
+        case K::reading:
+            return translated("reading");
+        case K::load:
+            return translated("load");
+        case K::change:
+            return translated("change");
+        case K::set:
+            return translated("set");
+        case K::remove:
+            return translated("take out");
+    }
+    return {};
+}
+
+std::vector<std::string> understood(const Plan& plan, const Statement& s, const Style& style) {
+    std::vector<std::string> parts;
+    if (s.kind == StatementKind::nothing) return parts;
+    parts.push_back(name_of(s.kind));
+    if (s.kind == StatementKind::load) return parts;
+    if (s.kind == StatementKind::remove) {
+        if (!s.about.empty()) parts.push_back(yr::name_of(plan, s.about));
+        return parts;
+    }
+    if (!s.edit) return parts;
+    Plan after = plan;
+    if (!yr::apply(after, *s.edit)) return parts;
+    for (std::string& part : Teller(plan, after, s.about, style).parts()) parts.push_back(std::move(part));
+    for (const std::string& name : s.new_switches) parts.push_back(say("new switch {0}", name));
+    return parts;
+}
+
+std::string sentence(const NextStep& step, const Plan& plan) {
+    const std::string name = yr::name_of(plan, step.about);
+    switch (step.kind) {
+        case NextKind::battery_unknown:
+            return say("Nothing is known of {0}: type it, such as {1}.", name, step.line);
+        case NextKind::nothing_charges:
+            return say("Nothing charges {0}: type an alternator or a charger, such as {1}.", name, step.line);
+        case NextKind::no_load:
+            return say("Nothing draws yet: type what is fitted, such as {0}.", step.line);
+        case NextKind::no_starter:
+            return say("The engine has no starter yet: type it, such as {0}.", step.line);
+        case NextKind::lengths_assumed:
+            return say_n("{0} length is assumed: give it in the cable's details.",
+                         "{0} lengths are assumed: give them in the cables' details.", step.count);
+        case NextKind::metal_joined_to_nothing:
+            return say("{0} is joined to nothing: type a strap, such as {1}.", name, step.line);
+        case NextKind::dead_load:
+            return say("{0} gets no volts where it should run: look at its feed.", name);
+        case NextKind::stop:
+            return say_n("{0} finding stops this plan: look at it first.",
+                         "{0} findings stop this plan: look at them first.", step.count);
+        case NextKind::no_parked_state:
+            return say("No state says how it stands parked: type one, such as {0}.", step.line);
+    }
+    return {};
+}
+
+}  // namespace yr::words

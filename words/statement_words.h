@@ -1,0 +1,23 @@
+// What a typed line was understood as, part by part, and what would help most next.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "notes/next.h"
+#include "notes/statement.h"
+#include "words/format.h"
+
+namespace yr::words {
+
+[[nodiscard]] std::string name_of(StatementKind kind);
+
+// "alternator", "rated 150 A", "at idle speed 70 A", "charge cable 4 AWG 1.2 m fuse 175 A": what comes first
+// is what kind of thing it is. Of a load nothing but its kind: the type line says its parts itself.
+[[nodiscard]] std::vector<std::string> understood(const Plan& plan, const Statement& statement,
+                                                  const Style& style);
+
+// One sentence, and the line that would do it (empty where it is done by hand).
+[[nodiscard]] std::string sentence(const NextStep& step, const Plan& plan);
+
+}  // namespace yr::words
