@@ -1,6 +1,7 @@
 // Your Rail: plans a vehicle's 12-volt supply.
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QFileInfo>
 #include <QSettings>
 #include <cstdio>
 
@@ -60,6 +61,9 @@ int main(int argc, char** argv) {
     window.show();
     if (!parser.positionalArguments().isEmpty()) {
         window.open_file(parser.positionalArguments().constFirst());
+    } else if (const QStringList recent = yr::app::recent_files();
+               !parser.isSet(demo) && !recent.isEmpty() && QFileInfo::exists(recent.constFirst())) {
+        window.open_file(recent.constFirst());  // what was open comes back
     } else if (QSettings settings; !settings.value(QStringLiteral("caution_shown"), false).toBool()) {
         yr::app::FirstStart first(&window);
         if (first.exec() == QDialog::Accepted && first.chosen().isEmpty())

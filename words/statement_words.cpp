@@ -68,7 +68,10 @@ class Teller {
     void more(const T&) {}
     void more(const Battery& b) {
         if (b.nominal_V) parts_.push_back(quantity(*b.nominal_V, Dimension::voltage, style_));
-        parts_.push_back(std::string(yr::name_of(b.chemistry)));
+        parts_.push_back(b.chemistry == Chemistry::flooded ? translated("flooded lead")
+                         : b.chemistry == Chemistry::agm   ? translated("AGM lead")
+                         : b.chemistry == Chemistry::gel   ? translated("gel lead")
+                                                           : translated("LiFePO4"));
     }
     void more(const Point& p) {
         if (!p.channels.empty())

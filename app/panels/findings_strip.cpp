@@ -97,6 +97,8 @@ FindingsStrip::FindingsStrip(Document* document, QWidget* parent) : QWidget(pare
     column->addWidget(scroll);
     connect(&document_->inspector(), &Inspector::inspected, this, &FindingsStrip::refresh);
     connect(&document_->inspector(), &Inspector::mends_proved, this, &FindingsStrip::refresh);
+    // what stood there was of another plan
+    connect(&document_->store(), &PlanStore::opened, this, &FindingsStrip::refresh);
     refresh();
 }
 
@@ -287,7 +289,9 @@ void FindingsStrip::refresh() {
                          .arg(counts[k])
                          .arg(QString::fromUtf8(words::name_of(static_cast<Severity>(k))));
     counts_->setText(parts.isEmpty()
-                         ? say("No findings over all states.")
+                         ? (document_->inspector().inspection().solutions.empty()
+                                ? say("Looking over all states …")
+                                : say("No findings over all states."))
                          : say("Findings over all states    ") + parts.join(QStringLiteral("    ")));
 }
 

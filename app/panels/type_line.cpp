@@ -131,7 +131,10 @@ TypeLine::TypeLine(Document* document, QWidget* parent) : QWidget(parent), docum
             take_next();
     });
     connect(&document_->inspector(), &Inspector::inspected, this, &TypeLine::show_next);
-    connect(&document_->store(), &PlanStore::opened, this, [this] { next_put_away_ = false; });
+    connect(&document_->store(), &PlanStore::opened, this, [this] {
+        next_put_away_ = false;
+        next_->hide();  // until this plan is looked over
+    });
     problem_->setTextFormat(Qt::RichText);
     problem_->setTextInteractionFlags(Qt::LinksAccessibleByMouse);
     connect(problem_, &QLabel::linkActivated, this, &TypeLine::settle_doubt);
@@ -231,10 +234,13 @@ std::optional<NextStep> next_step(Document* document) {
 void TypeLine::show_next() {
     const auto step = next_put_away_ ? std::nullopt : next_step(document_);
     next_->setVisible(step.has_value());
-    if (step)
-        next_->setText(
-            QStringLiteral("<a href='do'>%1</a>&nbsp;&nbsp;<a href='away'>%2</a>")
-                .arg(q(words::sentence(*step, document_->plan())).toHtmlEscaped(), say("put away")));
+    if (!step) return;
+    const auto link = [](const char* name, const QString& text, const QColor& color) {
+        return QStringLiteral("<a href='%1' style='color:%2; text-decoration:none'>%3</a>")
+            .arg(QLatin1String(name), color.name(), text.toHtmlEscaped());
+    };
+    next_->setText(link("do", q(words::sentence(*step, document_->plan())), tokens().supply[0]) +
+                   QStringLiteral("&nbsp;&nbsp; ") + link("away", say("✕ put away"), tokens().soft));
 }
 
 // Its line, ready for Enter; or the thing that it is about.

@@ -152,7 +152,12 @@ void show_about(QWidget* parent) {
 void show_shortcuts(QWidget* parent) {
     show_text(parent, say("Keys"), [](QVBoxLayout* column) {
         const char* keys[][2] = {
-            {"Ctrl+L", "type a load"},
+            {"Ctrl+L", "type what is fitted: a load, battery, box, cable …"},
+            {"Up, in the type line", "earlier lines"},
+            {"Ctrl+Shift+N", "from notes: a page of lines"},
+            {"Ctrl+F", "find anything by its name"},
+            {"Ctrl+C, X, V", "copy, cut, paste as typed lines"},
+            {"Ctrl+Shift+D", "one more of the selected load"},
             {"Ctrl+1 … 9", "state"},
             {"Ctrl+0", "all states at their worst"},
             {"Alt+1 … Alt+6", "survey, rail, control, runs, guard, options side by side"},
@@ -164,7 +169,8 @@ void show_shortcuts(QWidget* parent) {
             {"Delete", "take a load out"},
             {"Ctrl+Z, Ctrl+Shift+Z", "undo, redo"},
             {"Ctrl+N, Ctrl+O, Ctrl+S", "new, open, save"},
-            {"Ctrl+U", "metric or inch leads"},
+            {"Ctrl+U", "units of lengths and new cables"},
+            {"Alt and wheel", "step a cable without its return"},
             {"Ctrl+D", "bench or night"},
             {"?", "this list"}};
         QString html = QStringLiteral("<table cellspacing='4'>");

@@ -1,7 +1,12 @@
 #include "window/main_window.h"
+#include "notes/plan_text.h"
 #include "window/find_box.h"
+#include "window/notes_dialog.h"
 
 #include <QAction>
+#include <QApplication>
+#include <QClipboard>
+#include <QRegularExpression>
 #include <QSettings>
 #include <QSplitter>
 
@@ -154,6 +159,14 @@ void MainWindow::make_actions() {
     shortcut(QStringLiteral("Ctrl+Y"), [stack] { stack->redo(); });
     shortcut(QStringLiteral("Ctrl+N"), [this] { new_plan(); });
     shortcut(QStringLiteral("Ctrl+Shift+N"), [this] { from_notes(); });
+    shortcut(QStringLiteral("Ctrl+C"), [this] { copy_selected(); });
+    shortcut(QStringLiteral("Ctrl+X"), [this] {
+        copy_selected();
+        if (yr::find(document_.plan().loads, document_.selection().id()))
+            remove_thing(document_.selection().id());
+    });
+    shortcut(QStringLiteral("Ctrl+V"), [this] { paste_lines(QApplication::clipboard()->text()); });
+    shortcut(QStringLiteral("Ctrl+Shift+D"), [this] { duplicate_selected(); });
     shortcut(QStringLiteral("Ctrl+F"), [this] {
         auto* box = new FindBox(&document_, this);
         box->setAttribute(Qt::WA_DeleteOnClose);
@@ -217,6 +230,62 @@ void MainWindow::remove_thing(const Id& id) {
     const QString name = q(yr::name_of(document_.plan(), id));
     if (document_.apply(remove_with_runs(document_.plan(), id), say("take out %1").arg(name)))
         document_.selection().choose({});
+}
+
+// The selected thing as lines: a load as it is typed, anything else as it stands in notes.
+QString MainWindow::selected_lines() const {
+    const Plan& plan = document_.plan();
+    const Id& id = document_.selection().id();
+    if (const Load* load = yr::find(plan.loads, id)) return q(typed_text(plan, *load));
+    const std::string name = yr::name_of(plan, id);
+    for (const QString& line : q(plan_text(plan)).split(QLatin1Char('\n')))
+        if (!id.empty() && line.section(QLatin1Char(' '), 1).startsWith(q("\"" + name + "\""))) return line;
+    return {};
+}
+
+void MainWindow::copy_selected() {
+    if (const QString lines = selected_lines(); !lines.isEmpty()) QApplication::clipboard()->setText(lines);
+}
+
+// Lines that are all understood are added as one step; others are shown as a page of notes, ready to be put
+// right.
+void MainWindow::paste_lines(const QString& text) {
+    if (text.trimmed().isEmpty()) return;
+    const Notes notes = read_notes(document_.plan(), text.toStdString(), &library());
+    const bool things =
+        std::any_of(notes.lines.begin(), notes.lines.end(), [](const NoteLine& l) { return l.thing; });
+    if (notes.bad() == 0 && !things) {
+        document_.apply(edit_between(document_.plan(), notes.plan), say("paste"));
+        return;
+    }
+    auto* dialog = new NotesDialog(&document_, this);
+    dialog->setAttribute(Qt::WA_DeleteOnClose);
+    dialog->on_top()->setChecked(!things);
+    dialog->page()->setPlainText(text);
+    connect(dialog, &NotesDialog::plan_taken, this, [this](const Plan& plan) {
+        if (may_leave()) take_plan(plan);
+    });
+    dialog->open();
+}
+
+// One more of the selected load, under a name of its own.
+void MainWindow::duplicate_selected() {
+    const Load* load = yr::find(document_.plan().loads, document_.selection().id());
+    if (!load) return;
+    std::string name;
+    for (int n = 2; name.empty(); ++n) {
+        name = load->name + " " + std::to_string(n);
+        for (const Load& l : document_.plan().loads)
+            if (l.name == name) name.clear();
+    }
+    QString line = selected_lines();
+    line.remove(QRegularExpression(
+        QStringLiteral(",? (from|channel) [^,]*")));  // a channel holds one: the feed is chosen anew
+    const QString head = q(load->name);
+    line.replace(line.startsWith(QLatin1Char('"')) ? 1 : 0, head.size(), q(name));
+    if (!line.startsWith(QLatin1Char('"')))
+        line.replace(0, static_cast<int>(name.size()), q("\"" + name + "\""));
+    paste_lines(line);
 }
 
 void MainWindow::switch_look() {

@@ -61,6 +61,10 @@ class MainWindow : public QMainWindow {
 
     // A bare vehicle (notes/notes.h) becomes the open plan, unless one wants to stay.
     void start_with(const QString& key);
+    // The selected thing on the clipboard as a line, lines from it, one more of the selected load.
+    void copy_selected();
+    void paste_lines(const QString& text);
+    void duplicate_selected();
 
   protected:
     void closeEvent(QCloseEvent* event) override;
@@ -87,6 +91,7 @@ class MainWindow : public QMainWindow {
     void open_dialog();
     void new_plan();
     void from_notes();
+    [[nodiscard]] QString selected_lines() const;
     void take_plan(const Plan& plan);  // becomes the open one, unsaved
     void refresh_title();
     void remove_thing(const Id& id);

@@ -43,11 +43,13 @@ NotesDialog::NotesDialog(Document* document, QWidget* parent) : QDialog(parent),
     chart_->setMinimumSize(320, 220);
     summary_ = new QLabel;
     summary_->setWordWrap(true);
-    on_top_ = new QCheckBox(say("on top of the open plan"));
+    on_top_ = new QCheckBox(say("added to the open plan, not in place of it"));
     auto* buttons = new QDialogButtonBox;
     auto* open = buttons->addButton(say("Open a file …"), QDialogButtonBox::ActionRole);
     auto* write = buttons->addButton(say("Write the open plan here"), QDialogButtonBox::ActionRole);
-    buttons->addButton(say("Take it"), QDialogButtonBox::AcceptRole)->setDefault(false);
+    auto* take = buttons->addButton(say("Take it"), QDialogButtonBox::AcceptRole);
+    take->setObjectName(QStringLiteral("main"));
+    take->setAutoDefault(false);
     buttons->addButton(say("Leave"), QDialogButtonBox::RejectRole);
     connect(open, &QPushButton::clicked, this, &NotesDialog::open_file);
     connect(write, &QPushButton::clicked, this, &NotesDialog::write_plan);
@@ -119,8 +121,9 @@ void NotesDialog::show_notes() {
         if (line.bad()) item->setForeground(tokens().fix);
         taken += !line.bad();
     }
-    QString sum = say("%1 lines are understood").arg(taken);
-    if (notes->bad() > 0) sum += say(", %1 are not wholly").arg(notes->bad());
+    QString sum = q(yr::words::say_n("{0} line is understood", "{0} lines are understood", taken));
+    if (notes->bad() > 0)
+        sum += q(yr::words::say_n(", {0} is not wholly", ", {0} are not wholly", notes->bad()));
     if (notes->things) sum += QStringLiteral(". ") + q(yr::words::sentence(*notes->things));
     summary_->setText(sum);
     circuit_.show_plan(notes->plan, opening_state(notes->plan).id);

@@ -141,7 +141,9 @@ Made make_point(PlanBuilder& b, const Said& said, PointKind kind) {
 
 Made make_strap(PlanBuilder& b, const Said& said) {
     if (!said.from || !said.to) return missing("ends", Want::two_different_ends);
-    CableAsk ask{said.name.empty() ? "strap" : said.name, *said.from, *said.to, 150, 0.5, 0.01, false};
+    // what a starter takes comes back through it, whether one is typed yet or not: 0.05 V of 250 A (common
+    // practice)
+    CableAsk ask{said.name.empty() ? "strap" : said.name, *said.from, *said.to, 250, 0.5, 0.004, false};
     ask.seconds = true;
     Said plain = said;
     plain.fuse_A.reset();

@@ -1,4 +1,6 @@
 // Typing in the window: every kind of thing, a whole van, notes, bare vehicles, what next, find.
+#include <QApplication>
+#include <QClipboard>
 #include <QMenu>
 
 #include "app/window_fixture.h"
@@ -143,6 +145,29 @@ TEST_F(TypingTest, FindGoesToAThing) {
     ASSERT_GT(find.found()->count(), 0);
     find.accept();
     EXPECT_NE(yr::name_of(plan(), doc().selection().id()).find("two-way"), std::string::npos);
+}
+
+TEST_F(TypingTest, CopyPasteAndOneMore) {
+    const std::size_t before = plan().loads.size();
+    doc().selection().choose(load_named("scene lights"));
+    window.copy_selected();
+    EXPECT_TRUE(QApplication::clipboard()->text().startsWith(QStringLiteral("scene lights")));
+    window.duplicate_selected();
+    for (auto* dialog : window.findChildren<app::NotesDialog*>()) {
+        dialog->finish();
+        for (int k = 0; k < dialog->outcomes()->count(); ++k)
+            ADD_FAILURE() << dialog->page()->toPlainText().toStdString() << " => "
+                          << dialog->outcomes()->item(k)->text().toStdString();
+    }
+    ASSERT_EQ(plan().loads.size(), before + 1);
+    EXPECT_EQ(plan().loads.back().name, "scene lights 2");
+    const Load& first = *yr::find(plan().loads, load_named("scene lights"));
+    EXPECT_EQ(plan().loads.back().draw, first.draw);
+    EXPECT_EQ(plan().loads.back().live_when, first.live_when);
+    window.paste_lines(QStringLiteral("lamp a 5 W, 2 m\nlamp b 5 W, 2 m"));
+    EXPECT_EQ(plan().loads.size(), before + 3);
+    doc().store().undo_stack()->undo();
+    EXPECT_EQ(plan().loads.size(), before + 1) << "one step";
 }
 
 TEST_F(TypingTest, TheMenuTeachesTheLine) {

@@ -33,7 +33,12 @@ TEST(Format, WhatIsShownCanBeTypedBack) {
         for (Dimension d : {Dimension::current, Dimension::voltage, Dimension::length, Dimension::resistance,
                             Dimension::power})
             for (const words::Style& s : {words::Style{}, words::Style{LeadUnits::inch, true}})
-                EXPECT_NEAR(*parse_value(words::editable(v, d, s), d) / v, 1, 1e-8);
+                if (d == Dimension::length) {  // to what a tape reads: 3 m are 9.84 ft
+                    EXPECT_NEAR(*parse_value(words::editable(v, d, s), d), v, 0.0016);
+                } else {
+                    EXPECT_NEAR(*parse_value(words::editable(v, d, s), d) / v, 1, 1e-8);
+                }
+    EXPECT_EQ(words::editable(3, Dimension::length, words::Style{LeadUnits::inch, false}), "9.84 ft");
 }
 
 TEST(Why, EveryNumberHasFormulaAndSource) {
