@@ -116,6 +116,8 @@ std::string name_of(StatementKind kind) {
             return translated("stator");
         case K::starter:
             return translated("starter");
+        case K::winch:
+            return translated("winch");
         case K::converter:
             return translated("converter");
         case K::charger:

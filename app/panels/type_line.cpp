@@ -213,7 +213,7 @@ void TypeLine::read() {
                          (s.whole() ? QStringLiteral("   ⏎") : QString()));
     understood_->setVisible(!edit_->text().trimmed().isEmpty());
     const QStringList problems = statement_problems(s);
-    problem_->setText(problems.join(QStringLiteral("; ")));
+    problem_->setText(problems.join(QStringLiteral("<br>")));
     problem_->setVisible(!problems.isEmpty() && !edit_->text().trimmed().isEmpty());
 }
 

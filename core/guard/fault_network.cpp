@@ -245,11 +245,15 @@ struct FaultNetwork::Impl {
     }
 
     // Moves devices to the mode that their volts ask for. False when all stand right.
-    bool pivot(const Eigen::VectorXd& v, const std::vector<double>& device_i, int round,
+    // A diode behind a fuse that has opened lets nothing through.
+    bool pivot(const ShortAsk& ask, const Eigen::VectorXd& v, const std::vector<double>& device_i, int round,
                std::vector<Mode>& mode) const {
         bool moved = false;
         for (std::size_t k = 0; k < devices.size(); ++k) {
             const Port& p = devices[k];
+            if (p.kind == PortKind::diode && std::find(ask.opened.begin(), ask.opened.end(),
+                                                       static_cast<int>(p.element)) != ask.opened.end())
+                continue;
             const Mode next = wanted_mode(p, v[p.pos] - v[p.neg], device_i[k], mode[k]);
             if (next == mode[k]) continue;
             mode[k] = next;
@@ -284,7 +288,7 @@ struct FaultNetwork::Impl {
                 v += i[k] * column_of(asked, in_law, static_cast<std::size_t>(k));
             for (std::size_t k = 0; k < in_law.size(); ++k)
                 device_i[in_law[k]] = i[static_cast<Eigen::Index>(asked.z.size() + k)];
-            settled = !pivot(v, device_i, round, mode);
+            settled = !pivot(ask, v, device_i, round, mode);
         }
         ShortAnswer found = answer(ask, v, i, device_i, asked.first_short, asked.inside);
         found.settled = settled && std::isfinite(found.amps);

@@ -90,11 +90,13 @@ void judge(const Case& c, const FaultStudy& study, const ShortRow& row, std::vec
         return;
     }
     if (row.near.empty()) return;  // told as a missing fuse
-    if (place.device.empty()) {
+    // What still flows comes out of the very post that is shorted: no fuse of a cable stands before it.
+    const bool bare_post = !row.clears() && row.stays.empty();
+    if (place.device.empty() && !bare_post) {
         if (!row.clears())
             keep_worst(out, from,
                        make_finding(FindingKind::short_stays, row.hurts() ? Severity::stop : Severity::check,
-                                    run.id, row.stays.empty() ? row.near : row.stays, state, row.stays_A, 0),
+                                    run.id, row.stays, state, row.stays_A, 0),
                        Worse::lower);
         else if (row.hurts() && !hot_before(c, row))
             keep_worst(
@@ -111,7 +113,8 @@ void judge(const Case& c, const FaultStudy& study, const ShortRow& row, std::vec
             keep_worst(out, from,
                        make_finding(FindingKind::breaker_recloses, Severity::check,
                                     run_of(c.plan, near->id)->id, near->id, {}, row.most_A));
-    } else if (!row.near_interrupts && !told(out, FindingKind::interrupt_low, row.near)) {
+    } else if (!place.device.empty() && !row.near_interrupts &&
+               !told(out, FindingKind::interrupt_low, row.near)) {
         keep_worst(out, from,
                    make_finding(FindingKind::interrupt_short,
                                 row.near_A > kFarOver * row.interrupts_A ? Severity::fix : Severity::check,

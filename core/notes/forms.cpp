@@ -25,6 +25,7 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
         false};
     static const Vocabulary turned{{"idle", "regulator"}, {"rated"}, false, false};
     static const Vocabulary starter{{}, {}, false, false};
+    static const Vocabulary winch{{"duty"}, {"for"}, false, false};
     static const Vocabulary charger{{"float"}, {"shore", "mains", "dc-dc", "dcdc", "plug"}, false, false};
     static const Vocabulary solar{{"float"}, {"panel"}, false, false};
     static const Vocabulary inverter{
@@ -65,6 +66,8 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
             return turned;
         case K::starter:
             return starter;
+        case K::winch:
+            return winch;
         case K::charger:
             return charger;
         case K::solar:
@@ -118,6 +121,7 @@ const std::vector<StatementForm>& statement_forms() {
         {K::alternator, "alternator", "alternator 150 A, idle 70 A, 1.2 m"},
         {K::stator, "stator", "stator 20 A, regulator 22 A"},
         {K::starter, "starter", "starter 200 A, 1.2 m"},
+        {K::winch, "winch", "winch 320 A, for 60 s, 2 m"},
         {K::charger, "charger", "charger 20 A shore"},
         {K::solar, "solar", "solar 200 W to second battery"},
         {K::converter, "converter", "converter 12 V 30 A"},

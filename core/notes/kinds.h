@@ -11,6 +11,7 @@ using Made = Result<Id>;  // what was added or changed; edits are in the builder
 [[nodiscard]] Made make_battery(PlanBuilder& b, const Said& said);
 [[nodiscard]] Made make_alternator(PlanBuilder& b, const Said& said, bool stator);
 [[nodiscard]] Made make_starter(PlanBuilder& b, const Said& said);
+[[nodiscard]] Made make_winch(PlanBuilder& b, const Said& said);
 [[nodiscard]] Made make_charger(PlanBuilder& b, const Said& said);
 [[nodiscard]] Made make_solar(PlanBuilder& b, const Said& said);
 [[nodiscard]] Made make_inverter(PlanBuilder& b, const Said& said);

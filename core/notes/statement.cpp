@@ -26,6 +26,7 @@ constexpr KindWord kWords[] = {{"vehicle", K::vehicle, true},
                                {"alternator", K::alternator, false},
                                {"stator", K::stator, false},
                                {"starter", K::starter, false},
+                               {"winch", K::winch, false},
                                {"converter", K::converter, false},
                                {"charger", K::charger, false},
                                {"solar", K::solar, false},
@@ -93,6 +94,8 @@ Made make(PlanBuilder& b, K kind, const Said& said, std::string_view text) {
             return make_alternator(b, said, true);
         case K::starter:
             return make_starter(b, said);
+        case K::winch:
+            return make_winch(b, said);
         case K::converter:
             return make_converter(b, said);
         case K::charger:

@@ -28,6 +28,7 @@ enum class StatementKind {
     alternator,
     stator,
     starter,
+    winch,
     converter,
     charger,
     solar,

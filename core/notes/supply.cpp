@@ -3,6 +3,7 @@
 
 #include "catalog/assumptions.h"
 #include "notes/kinds.h"
+#include "size/run_limits.h"
 
 namespace yr {
 namespace {
@@ -208,6 +209,55 @@ Made make_starter(PlanBuilder& b, const Said& said) {
     block.from = neg_of(l.id), block.to = metal_of(b.plan(), "engine block");
     block.body_metal = true, block.resistance_ohm = 2e-4;
     b.put(block);
+    return l.id;
+}
+
+// "winch 320 A, for 60 s, 2 m": on the first battery, there and back, by a contactor and a fuse that its
+// cable stands.
+Made make_winch(PlanBuilder& b, const Said& said) {
+    if (b.plan().batteries.empty()) return missing("battery", Want::a_plan_with_a_battery);
+    const auto amps = said.plain_of(Dimension::current);
+    if (!amps) return missing("draw", Want::amps);
+    const Battery battery = b.plan().batteries.front();
+    Load l;
+    l.id = b.id("load"), l.name = said.name.empty() ? "winch" : said.name;
+    l.draw = {DrawKind::current, *amps};
+    // a fifth runs free, half of it pulls half, and half of its rope is what it usually sees (common
+    // practice)
+    l.line_curve = {{0, 0.2 * *amps}, {0.5, 0.5 * *amps}, {1, *amps}};
+    l.line_load = 0.5;
+    l.on_s = said.plain_of(Dimension::time).value_or(60);
+    l.duty = said.labelled_as("duty", Dimension::fraction).value_or(0.05);
+    l.place = !said.place.empty() ? said.place : battery.place;
+    l.live_when = said.when.value_or(Condition{});
+    if (!said.when) {
+        l.live_when.key = Key::ignition, l.live_when.engine = Engine::running;
+        l.live_when.switches = {l.name};
+    }
+    b.put(l);
+    CableAsk there{l.name + " feed", pos_of(battery.id), pos_of(l.id), *amps, 2, 0.03, false};
+    there.seconds = true;
+    Said plain = said;
+    plain.fuse_A.reset();
+    Run feed = cable_for(b, there, plain);
+    const double stands_A = least_ampacity_A(b.plan(), feed).value_or(0);
+    Device fuse;
+    fuse.id = b.id("fuse"), fuse.name = l.name + " fuse", fuse.at_m = 0.1;
+    fuse.fuse = battery.chemistry == Chemistry::lifepo4 ? FuseType::high : FuseType::strip;
+    fuse.rating_A = said.fuse_A.value_or(fuse_kind(fuse.fuse).ratings_A.front());
+    if (!said.fuse_A)
+        for (const double r : fuse_kind(fuse.fuse).ratings_A)
+            if (r <= stands_A) fuse.rating_A = r;
+    Device contactor;
+    contactor.id = b.id("contactor"), contactor.name = l.name + " contactor",
+    contactor.kind = DeviceKind::switching;
+    contactor.at_m = 0.5, contactor.closed_when = l.live_when;
+    feed.devices = {fuse, contactor};
+    b.put(feed);
+    Run back = feed;
+    back.id = b.id("run"), back.name = l.name + " return", back.devices.clear();
+    back.from = neg_of(l.id), back.to = neg_of(battery.id);
+    b.put(back);
     return l.id;
 }
 

@@ -102,7 +102,7 @@ void fields(V&& v, T& x) {
       x.above_C);
     v(F("below_C").of(Dimension::temperature).range(-60, 200).row("Colder than").when_open("no matter"),
       x.below_C);
-    v(F("within_K").more_than(0, 100).row("and back by, K").when_open("at once"), x.within_K);
+    v(F("within_K").more_than(0, 100).row("Back by, K").when_open("at once"), x.within_K);
     v(F("air").left_out_as_usual(), x.air);
 }
 
@@ -203,15 +203,15 @@ void fields(V&& v, T& x) {
     v(F("stud_mm").range(2, 30).row("Bolt, M").when_open("not said"), x.stud_mm);
     v(F("most_mm2").of(Dimension::area).more_than(0, 1000).row("Takes cable up to").when_open("any"),
       x.most_mm2);
-    v(F("most_lugs").range(1, 20).row("Lugs on a bolt, at most").when_open("assumed 4").assumed("most_lugs"),
+    v(F("most_lugs").range(1, 20).row("Lugs at most").when_open("assumed 4").assumed("most_lugs"),
       x.most_lugs);
     v(F("metal").left_out_as_usual(), x.metal);
-    v(F("apart_mm").more_than(0, 1000).row("Terminals apart, mm").when_open("not measured"), x.apart_mm);
+    v(F("apart_mm").more_than(0, 1000).row("Poles apart, mm").when_open("not measured"), x.apart_mm);
     v("sealed", x.sealed);
     v(F("sleep_W").of(Dimension::power).range(0, 1000).row("Asleep it takes").when_open("as awake"),
       x.sleep_W);
     v(F("awake_when").left_out_as_usual(), x.awake_when);
-    v(F("cutoff_V").of(Dimension::voltage).range(0, 100).row("Channels open below").when_open("never"),
+    v(F("cutoff_V").of(Dimension::voltage).range(0, 100).row("Cuts off below").when_open("never"),
       x.cutoff_V);
     v(F("recover_V").of(Dimension::voltage).range(0, 100).row("and close from").when_open("1 V above"),
       x.recover_V);
@@ -316,7 +316,7 @@ void fields(V&& v, T& x) {
     v("works_when", x.works_when);
     v(F("price").range(0, 1e7).row("Price").when_open("not set"), x.price);
     v(F("off_W").of(Dimension::power).range(0, 500).row("Switched off").when_open("takes nothing"), x.off_W);
-    v(F("apart_mm").more_than(0, 1000).row("Terminals apart, mm").when_open("not measured"), x.apart_mm);
+    v(F("apart_mm").more_than(0, 1000).row("Poles apart, mm").when_open("not measured"), x.apart_mm);
     remark_fields(v, x.remarks);
 }
 
@@ -418,18 +418,18 @@ void fields(V&& v, T& x) {
     v(F("store_efficiency")
           .of(Dimension::fraction)
           .range(0.3, 1)
-          .row("Of its charge stays")
+          .row("Charge kept")
           .when_open("assumed 85 %")
           .assumed("store_efficiency"),
       x.store_efficiency);
     v(F("socket_W").of(Dimension::power).more_than(0, 100000).row("DC outlets give").when_open("not said"),
       x.socket_W);
-    v(F("mains_W").of(Dimension::power).more_than(0, 100000).row("Mains outlet gives").when_open("has none"),
+    v(F("mains_W").of(Dimension::power).more_than(0, 100000).row("Mains gives").when_open("has none"),
       x.mains_W);
     v(F("mains_efficiency")
           .of(Dimension::fraction)
           .range(0.3, 1)
-          .row("of what it takes")
+          .row("Efficiency")
           .when_open("assumed 88 %")
           .assumed("inverter_efficiency"),
       x.mains_efficiency);
@@ -479,11 +479,7 @@ void fields(V&& v, T& x) {
         v("grounds_without", x.grounds_without);
         v("rests_closed", x.rests_closed);
         v("latching", x.latching);
-        v(F("pulse_share")
-              .of(Dimension::fraction)
-              .more_than(0, 1)
-              .row("On for a share of")
-              .when_open("without pauses"),
+        v(F("pulse_share").of(Dimension::fraction).more_than(0, 1).row("On for").when_open("without pauses"),
           x.pulse_share);
         v("pulse_curve", x.pulse_curve);
         v(F("pulse_s").of(Dimension::time).more_than(0, 3600).row("Pulse and pause").when_open("short"),
@@ -542,7 +538,7 @@ void fields(V&& v, T& x) {
     v(F("contact_ohm")
           .of(Dimension::resistance)
           .range(1e-7, 10)
-          .row("A pair of contacts")
+          .row("Contact pair")
           .when_open("by its width"),
       x.contact_ohm);
     v("sealed", x.sealed);

@@ -98,7 +98,7 @@ TEST_F(JoiningFields, WhatIsPutInLine) {
         doc().store().undo_stack()->undo();
     }
     choose("Put in line", QStringLiteral("flasher or dimmer"));
-    write("On for a share of", "30 %");
+    write("On for", "30 %");
     EXPECT_EQ(last().pulse_share, 0.3);
     write("by warmth, °C", "20: 0.2, 60: 1");
     ASSERT_EQ(last().pulse_curve.size(), 2U);
@@ -116,7 +116,7 @@ TEST_F(JoiningFields, ABoxThatSleepsAndCutsOff) {
     const auto now = [&]() -> const Point& { return *yr::find(plan().points, std::string_view(box)); };
     write("Asleep it takes", "0.1 W");
     EXPECT_EQ(now().sleep_W, 0.1);
-    write("Channels open below", "11.8 V");
+    write("Cuts off below", "11.8 V");
     write("after so long", "30 s");
     EXPECT_EQ(now().cutoff_V, 11.8);
     EXPECT_EQ(now().cutoff_s, 30);
@@ -133,7 +133,7 @@ TEST_F(JoiningFields, LaterAndAStoreAndWarmth) {
     write("Holds, Wh", "1000");
     EXPECT_EQ(yr::find(plan().loads, load)->store_Wh, 1000);
     write("Warmer than", "30 °C");
-    write("and back by, K", "5");
+    write("Back by, K", "5");
     EXPECT_EQ(yr::find(plan().loads, load)->live_when.above_C, 30);
     EXPECT_EQ(yr::find(plan().loads, load)->live_when.within_K, 5);
     write("Stays for", "120 s");

@@ -488,5 +488,30 @@ TEST(PlanFile, KeepsRangesPinsStockAndBolts) {
     EXPECT_FALSE(validate(plan).empty());
 }
 
+// A fuse in a cable with a diode cuts it like any other: what was through it is gone when it has opened.
+TEST(Shorts, AnOpenedFuseCutsACableWithADiode) {
+    Plan plan = empty_plan("isolated");
+    Point stud;
+    stud.id = stud.name = "stud", stud.kind = PointKind::stud;
+    plan.points.push_back(stud);
+    yr::Run r;
+    r.id = r.name = "one way", r.from = "battery-1.pos", r.to = "stud", r.length_m = 2,
+    r.size = WireSize::awg(4);
+    Device fuse, isolator;
+    fuse.id = fuse.name = "fuse", fuse.fuse = FuseType::bolt, fuse.rating_A = 60, fuse.at_m = 0.1;
+    isolator.id = isolator.name = "isolator", isolator.kind = DeviceKind::diode, isolator.forward_V = 0.05;
+    r.devices = {fuse, isolator};
+    plan.runs.push_back(r);
+    const auto solutions = solve_all(plan);
+    const FaultStudy study = study_run(plan, solutions, plan.runs.size() - 1, true);
+    ASSERT_FALSE(study.rows.empty());
+    for (const ShortRow& row : study.rows) {
+        if (!study.places[row.place].device.empty()) continue;
+        EXPECT_TRUE(row.clears()) << row.stays_A;
+        EXPECT_EQ(row.slowest.devices.size(), 1U);
+        EXPECT_LT(*row.slowest.seconds, 1);
+    }
+}
+
 }  // namespace
 }  // namespace yr::test

@@ -3,6 +3,7 @@
 
 #include "control/circuit.h"
 #include "fuzz/fuzz.h"
+#include "notes/notes.h"
 #include "plan/edit.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
@@ -14,9 +15,20 @@ const yr::Plan& plan() {
     return demo;
 }
 
+// Whatever kind of thing it is: what is whole the plan takes.
+void as_statement(std::string_view text) {
+    static const yr::Plan bare = yr::blank_vehicle();
+    const yr::Statement s = yr::read_statement(bare, text, &yr::shipped_library());
+    if (!s.whole()) return;
+    yr::Plan changed = bare;
+    yr::fuzz::require(yr::apply(changed, *s.edit).has_value());
+    yr::fuzz::require(yr::validate(changed).empty());
+}
+
 }  // namespace
 
 YR_FUZZ(text) {
+    as_statement(text);
     const yr::TypedLine line = yr::read_line(plan(), text, &yr::shipped_library());
     const auto circuit = yr::make_circuit(plan(), line);
     if (!circuit) return;
