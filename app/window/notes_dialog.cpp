@@ -68,7 +68,11 @@ NotesDialog::NotesDialog(Document* document, QWidget* parent) : QDialog(parent),
     auto* column = new QVBoxLayout(this);
     column->addWidget(words);
     column->addLayout(middle, 1);
-    column->addLayout(foot);
+    auto* sum = new QWidget;  // on the panel's ground: a box to tick is not seen on paper
+    sum->setObjectName(QStringLiteral("panel"));
+    sum->setAttribute(Qt::WA_StyledBackground);
+    sum->setLayout(foot);
+    column->addWidget(sum);
     column->addWidget(buttons);
 
     wait_.setSingleShot(true);
