@@ -1,6 +1,7 @@
 #include "panels/type_line.h"
 
 #include <QKeyEvent>
+#include <QRegularExpression>
 #include <QVBoxLayout>
 
 #include "document/own_library.h"
@@ -165,6 +166,39 @@ void TypeLine::show_matches(const TypedLine& line) {
     matches_->setFixedHeight(matches_->count() * 24 + 6);
 }
 
+// Behind from, to, in, at, on and the like: what the plan has whose name begins as it is typed.
+void TypeLine::show_names() {
+    static const QRegularExpression behind(
+        QStringLiteral("\\b(from|to|in|at|behind|on|between|and|switch) +([^,\"]{1,40})$"));
+    const QString text = edit_->text();
+    const auto found = behind.match(text);
+    if (!found.hasMatch()) return;
+    const QString begun = found.captured(2);
+    QStringList names;
+    const auto offer = [&](const std::string& name) {
+        const QString n = q(name);
+        if (n.startsWith(begun, Qt::CaseInsensitive) && n.size() > begun.size() && !names.contains(n))
+            names << n;
+    };
+    const QString lead = found.captured(1);
+    const Plan& plan = document_->plan();
+    if (lead == QLatin1String("on") || lead == QLatin1String("and") || lead == QLatin1String("switch"))
+        for (const std::string& name : plan_switches(plan)) offer(name);
+    else if (lead == QLatin1String("in") || lead == QLatin1String("at") || lead == QLatin1String("behind"))
+        for (const Place& p : plan.places) offer(p.name);
+    if (lead == QLatin1String("from") || lead == QLatin1String("to") || lead == QLatin1String("between") ||
+        lead == QLatin1String("and") || lead == QLatin1String("on")) {
+        for (const Point& p : plan.points) offer(p.name);
+        for (const Battery& b : plan.batteries) offer(b.name);
+    }
+    for (const QString& name : names.mid(0, 6)) {
+        auto* item = new QListWidgetItem(name, matches_);
+        item->setData(Qt::UserRole, text.left(found.capturedStart(2)) + name);
+    }
+    matches_->setVisible(matches_->count() > 0);
+    matches_->setFixedHeight(matches_->count() * 24 + 6);
+}
+
 // Down goes into the list, Enter takes what is chosen there, Escape and Up at its top come back.
 bool TypeLine::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() != QEvent::KeyPress) return QWidget::eventFilter(watched, event);
@@ -208,7 +242,8 @@ void TypeLine::read() {
     if (s.load)
         show_matches(*s.load);
     else
-        matches_->hide();
+        matches_->clear(), matches_->hide();
+    if (matches_->count() == 0) show_names();
     understood_->setText(statement_text(s, document_->plan(), document_->style()) +
                          (s.whole() ? QStringLiteral("   ⏎") : QString()));
     understood_->setVisible(!edit_->text().trimmed().isEmpty());

@@ -40,6 +40,7 @@ class TypeLine : public QWidget {
   private:
     void read();
     void show_matches(const TypedLine& line);
+    void show_names();
     void add();
     void settle_doubt(const QString& reading);
     [[nodiscard]] bool next_reading();

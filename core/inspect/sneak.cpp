@@ -111,8 +111,10 @@ class LoadSearch {
                     justify(kind, next, now, copy);
                 });
             const bool yes = d[k] == Tri::yes;
-            const bool comes_out = v.inverted ? (yes ? *volts.volts <= v.high_V : *volts.volts > v.low_V)
-                                              : (yes ? *volts.volts >= v.low_V : *volts.volts < v.high_V);
+            // a coil holds whichever way its current flows
+            const double across_V = v.converter >= 0 ? *volts.volts : std::abs(*volts.volts);
+            const bool comes_out = v.inverted ? (yes ? across_V <= v.high_V : across_V > v.low_V)
+                                              : (yes ? across_V >= v.low_V : across_V < v.high_V);
             if (!comes_out) return;
             justified[k] = 1;
         }

@@ -156,7 +156,7 @@ void SneakGraph::add_edges(const Solution& usual) {
                 if (d.kind != DeviceKind::switching) g.open_for_good = !usually_closed(d.id);
                 if (!d.coil.empty() && !d.latching)
                     g.follows = follow(d.id, load_index(d.coil), -1, false, pull_V, release_V);
-                if (!d.grounds_without.empty())
+                if (!d.grounds_without.empty() && !d.latching && !d.rests_closed)
                     g.or_follows = follow(d.id, load_index(d.grounds_without), -1, true, pull_V, release_V);
                 e.gates.push_back(g);
             }
@@ -438,8 +438,10 @@ State SneakGraph::state_of(const Decisions& d) const {
     for (std::size_t k = 0; k < variables_.size(); ++k) {
         const SneakVariable& v = variables_[k];
         if (v.kind == SneakVariable::Kind::fuse && d[k] == Tri::no) s.pulled.push_back(v.device);
-        if (v.kind == SneakVariable::Kind::follows && v.converter < 0)
-            (d[k] == Tri::yes ? s.closed : s.opened).push_back(v.device);
+        if (v.kind != SneakVariable::Kind::follows || v.converter >= 0) continue;
+        const Device* device = find_device(plan_, v.device);
+        const bool pulls = d[k] == Tri::yes;
+        (pulls != (device && device->rests_closed) ? s.closed : s.opened).push_back(v.device);
     }
     return s;
 }

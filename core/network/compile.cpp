@@ -323,7 +323,8 @@ class Compiler {
             return;
         }
         if (d.latching) {  // stays where it was put, whatever its coil has now
-            if (!comes_closed(d.id, holds_here)) e.closed = false;
+            const bool asked = holds_here && !(d.closed_when == Condition{});
+            if (!comes_closed(d.id, d.rests_closed ? !asked : holds_here)) e.closed = false;
             return;
         }
         if (d.rests_closed) {

@@ -147,6 +147,18 @@ TEST_F(TypingTest, FindGoesToAThing) {
     EXPECT_NE(yr::name_of(plan(), doc().selection().id()).find("two-way"), std::string::npos);
 }
 
+TEST_F(TypingTest, NamesOfThePlanAreOffered) {
+    type("lamp 5 W, from rear b");
+    ASSERT_EQ(line().matches()->count(), 1);
+    EXPECT_EQ(line().matches()->item(0)->text(), QStringLiteral("rear box"));
+    QTest::keyClick(line().edit(), Qt::Key_Down);
+    QTest::keyClick(line().matches(), Qt::Key_Return);
+    EXPECT_EQ(line().edit()->text(), QStringLiteral("lamp 5 W, from rear box"));
+    type("lamp 5 W on sce");
+    ASSERT_GE(line().matches()->count(), 1);
+    EXPECT_EQ(line().matches()->item(0)->text(), QStringLiteral("scene"));
+}
+
 TEST_F(TypingTest, CopyPasteAndOneMore) {
     const std::size_t before = plan().loads.size();
     doc().selection().choose(load_named("scene lights"));

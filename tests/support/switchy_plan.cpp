@@ -56,6 +56,8 @@ class Maker {
         if (fuses_ >= 3) return;
         Device d;
         d.id = "fuse" + std::to_string(++fuses_), d.name = d.id, d.rating_A = 20;
+        if (chance(5))
+            d.fuse = FuseType::breaker_3, d.closed_when = condition();  // which is the switch as well
         r.devices.push_back(d);
     }
 
@@ -63,6 +65,8 @@ class Maker {
         Device d;
         d.id = "dev" + std::to_string(++devices_), d.name = d.id, d.kind = DeviceKind::switching;
         d.closed_when = when;
+        d.rests_closed = !(when == Condition{}) && chance(6);  // the other contact
+        d.latching = chance(9);
         return d;
     }
 
@@ -111,6 +115,8 @@ class Maker {
         if (held.from == "point-body" || held.to == "point-body" || held.from == "alternator.out") return;
         Device d = switching(Condition{});
         d.coil = plan_.loads[static_cast<std::size_t>(pick(static_cast<int>(plan_.loads.size())))].id;
+        d.latching = false;
+        d.rests_closed = chance(3);
         held.devices.push_back(d);
     }
 
