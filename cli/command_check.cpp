@@ -34,6 +34,7 @@ Json finding_json(const Finding& f, const Plan& plan) {
     if (const Accepted* a = words::accepted(f, plan))
         out["accepted"] = {{"reason", a->reason}, {"who", a->who}, {"when", a->when}};
     if (f.mend) out["mend"] = words::mend_label(f, plan);
+    if (const std::string help = words::would_help(f); !help.empty()) out["would_help"] = help;
     return out;
 }
 

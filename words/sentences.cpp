@@ -7,6 +7,7 @@
 
 #include "catalog/assumptions.h"
 #include "words/control_words.h"
+#include "words/finding_rows.h"
 #include "words/guard_words.h"
 
 namespace yr::words {
@@ -76,6 +77,38 @@ std::string told_apart_name(const Plan& plan, const Id& id) {
     if (same < 2) return name;
     const std::string where = where_it_is(plan, id);
     return where.empty() || where == name ? name : say("{0} ({1})", name, where);
+}
+
+std::string would_help(const Finding& f) {
+    if (f.mend || f.severity > Severity::fix) return {};
+    switch (row_of(f.kind).group) {
+        case FindingGroup::volts:
+        case FindingGroup::cables:
+        case FindingGroup::fuses:
+        case FindingGroup::shorts:
+            return translated(
+                "No single change of one place clears it without making something else worse. The plan sized "
+                "as a "
+                "whole (Runs, Sized together) changes cables and fuses at once.");
+        case FindingGroup::supply:
+            return translated(
+                "No single change of one cable or fuse clears it: more from the source, more battery, or "
+                "less on at once; "
+                "options side by side show what each brings.");
+        case FindingGroup::boxes:
+            return translated(
+                "No free channel clears it: give channels out anew (Control), or a second box.");
+        case FindingGroup::mains:
+            return translated("A larger inverter or converter, or less behind it at once.");
+        case FindingGroup::relays:
+        case FindingGroup::liveness:
+            return translated(
+                "Its feed or its switch must be another one: Control shows what feeds it when.");
+        case FindingGroup::fitting:
+        case FindingGroup::assumptions:
+            return translated("It is mended at the thing itself; its details hold what was said of it.");
+    }
+    return {};
 }
 
 std::string mend_label(const Finding& f, const Plan& plan) {

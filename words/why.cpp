@@ -373,6 +373,7 @@ Explanation explain(const Finding& f, const Plan& plan, const std::vector<Soluti
              solutions.empty() ? std::vector<AssumptionUse>{} : solutions.front().network.assumptions)
             if (f.other == "length" ? use.id == f.id : use.key == "bond_mohm" || use.key == "metal_mohm")
                 e.assumptions.push_back(assumption_text(use, plan));
+    if (const std::string help = would_help(f); !help.empty()) e.steps.push_back(help);
     if (row.reasons)
         for (std::string& reason : row.reasons({f, plan, style})) e.steps.push_back(std::move(reason));
     e.title = sentence(f, plan, style);

@@ -189,7 +189,8 @@ QWidget* FindingsStrip::row_of(const Finding& f, int indent) {
         text += say(" Accepted: %1").arg(q(taken->reason)) +
                 (taken->who.empty() ? QString() : say(" (%1, %2)").arg(q(taken->who), q(taken->when)));
     const QString label = q(words::mend_label(f, document_->plan()));
-    auto* mend = label.isEmpty() ? mend_button(say("Go there"), {}, [this, f] { go_to(f); })
+    const QString help = document_->inspector().proved() ? q(words::would_help(f)) : QString();
+    auto* mend = label.isEmpty() ? mend_button(say("Go there"), help, [this, f] { go_to(f); })
                                  : mend_button(label, q(words::mend_name(f, document_->plan())),
                                                [this, f] { document_->inspector().mend(f); });
     return line_of(

@@ -61,8 +61,9 @@ void guards_not(const Case& c, std::size_t k, double cable_A, std::vector<Findin
     const Run& run = c.plan.runs[k];
     for (const Device& fuse : run.devices) {
         if (fuse.kind != DeviceKind::fuse || fuse.rating_A > cable_A + 1e-9) continue;
+        const auto quick = guard_by(c.plan, run, fuse, false);
+        if (!quick || quick->guards || guarded_before(c.plan, run, c.fed.of(run))) continue;
         const auto guard = guard_by(c.plan, run, fuse);
-        if (!guard || guard->guards || guarded_before(c.plan, run, c.fed.of(run))) continue;
         out.push_back(make_finding(FindingKind::guards_not, Severity::check, run.id, fuse.id, {},
                                    guard->reached_C, guard->limit_C));
         if (c.with_mends) out.back().candidates = other_ratings(c, k, fuse.id, 0, fuse.rating_A);

@@ -31,7 +31,7 @@ Plan with_fuse(const Plan& plan, std::size_t run, const FuseChoice& choice) {
 
 }  // namespace
 
-std::optional<FuseGuard> guard_by(const Plan& plan, const Run& run, const Device& fuse) {
+std::optional<FuseGuard> guard_by(const Plan& plan, const Run& run, const Device& fuse, bool exact) {
     if (!run.size || run.body_metal || run.resistance_ohm) return std::nullopt;
     const auto wire = conductor(*run.size, run.material);
     if (!wire) return std::nullopt;
@@ -42,7 +42,8 @@ std::optional<FuseGuard> guard_by(const Plan& plan, const Run& run, const Device
     }
     const double bundle = plan.policy.bundle_derating ? bundle_factor(bundle_of(plan, run)) : 1;
     return fuse_guard(surroundings_of(*wire, hot, bundle), run.insulation_C,
-                      std::min(hot + 40, run.insulation_C), run.parallel, fuse.fuse, fuse.rating_A, cold);
+                      std::min(hot + 40, run.insulation_C), run.parallel, fuse.fuse, fuse.rating_A, cold,
+                      exact);
 }
 
 const Device* guarded_before(const Plan& plan, const Run& run, const std::vector<EndProtection>& ends) {
@@ -51,7 +52,7 @@ const Device* guarded_before(const Plan& plan, const Run& run, const std::vector
         const bool behind_own = end.own && end.own_distance_m <= fuse_distance_m(plan);
         if (!end.upstream && !behind_own) return nullptr;
         if (!end.upstream) continue;
-        const auto by = guard_by(plan, run, *end.upstream);
+        const auto by = guard_by(plan, run, *end.upstream, false);
         if (!by || !by->guards) return nullptr;
         guard = end.upstream;
     }

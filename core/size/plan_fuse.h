@@ -39,7 +39,9 @@ struct RunFuseAdvice {
 
 // Whether the fuse guards the cable of that run over its whole band: air at its hottest around the cable, at
 // its coldest around the fuse. Empty for a run without a size of the tables, or of metal.
-[[nodiscard]] std::optional<FuseGuard> guard_by(const Plan& plan, const Run& run, const Device& fuse);
+// `exact`: the heat that is reached is worked out as well; without it only whether it guards is sure.
+[[nodiscard]] std::optional<FuseGuard> guard_by(const Plan& plan, const Run& run, const Device& fuse,
+                                                bool exact = true);
 
 // The fuse before this run that guards it at every end that a battery feeds; nullptr: there is none.
 [[nodiscard]] const Device* guarded_before(const Plan& plan, const Run& run,

@@ -49,6 +49,21 @@ TEST_P(FindingRows, IsWordedGroupedAndExplained) {
 
 INSTANTIATE_TEST_SUITE_P(Kinds, FindingRows, testing::Range(0, static_cast<int>(kFindingKinds)));
 
+// What has no mend of one place says what would help, and only that.
+TEST(FindingRowNames, WithoutAMendSayWhatWouldHelp) {
+    for (std::size_t k = 0; k < kFindingKinds; ++k) {
+        Finding f;
+        f.kind = static_cast<FindingKind>(k);
+        f.severity = Severity::stop;
+        EXPECT_FALSE(words::would_help(f).empty()) << words::row_of(f.kind).name;
+        f.mend = Mend{};
+        EXPECT_TRUE(words::would_help(f).empty());
+        f.mend.reset();
+        f.severity = Severity::check;
+        EXPECT_TRUE(words::would_help(f).empty());
+    }
+}
+
 TEST(FindingRowNames, AreOfTheirOwn) {
     std::set<std::string> names;
     for (int k = 0; k < static_cast<int>(kFindingKinds); ++k)
