@@ -50,8 +50,8 @@ int run_type(const PlanOptions& o) {
         std::string why;
         if (line.statement.error) why = words::sentence(*line.statement.error);
         if (line.statement.doubt)
-            why = words::say("{0}: is it {1} or {2}?", line.statement.doubt->text, line.statement.doubt->large,
-                             line.statement.doubt->small);
+            why = words::say("{0}: is it {1} or {2}?", line.statement.doubt->text,
+                             line.statement.doubt->large, line.statement.doubt->small);
         for (const std::string& word : line.statement.not_understood)
             why += (why.empty() ? "" : " ") + words::say("“{0}” is not understood.", word);
         lines.push_back({{"line", number}, {"text", line.text}, {"problem", why}});

@@ -21,7 +21,8 @@ namespace yr::words {
 [[nodiscard]] std::string told_apart_name(const Plan& plan, const Id& id);
 
 [[nodiscard]] std::string mend_label(const Finding& finding, const Plan& plan);
-// Of what stops a plan or is outside its rule and has no mend of one place: what would help. Empty for all else.
+// Of what stops a plan or is outside its rule and has no mend of one place: what would help. Empty for all
+// else.
 [[nodiscard]] std::string would_help(const Finding& finding);
 
 // The name of the undo step: "sounder feed to 8 AWG".
