@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "catalog/assumptions.h"
+#include "size/plan_fuse.h"
 #include "size/run_limits.h"
 
 namespace yr {
@@ -56,7 +57,23 @@ WireSize thinnest(const PlanBuilder& builder, Run run, const CableAsk& ask, doub
     return sizes.back();
 }
 
+// Whether its fuses guard it over their whole band, in the heat of its own way.
+bool guarded(const Plan& plan, const Run& run) {
+    return std::all_of(run.devices.begin(), run.devices.end(), [&](const Device& d) {
+        const auto guard = d.kind == DeviceKind::fuse ? guard_by(plan, run, d, false) : std::nullopt;
+        return !guard || guard->guards;
+    });
+}
+
 }  // namespace
+
+bool one_thicker(const Plan& plan, Run& run) {
+    const auto& sizes = sizes_of(plan.policy.sizes);
+    const auto at = std::find(sizes.begin(), sizes.end(), run.size.value_or(sizes.front()));
+    if (at == sizes.end() || at + 1 == sizes.end()) return false;
+    run.size = *(at + 1);
+    return true;
+}
 
 WireSize thinnest_sturdy(const Plan& plan) {
     const auto& sizes = sizes_of(plan.policy.sizes);
@@ -101,6 +118,8 @@ Run cable_for(const PlanBuilder& builder, const CableAsk& ask, const Said& said)
     // what one cable of the thickest size cannot bear two side by side do
     for (run.parallel = 1; run.parallel <= kMostTwins; ++run.parallel) {
         run.size = said.size.value_or(thinnest(builder, run, ask, must_carry_A));
+        while (!said.size && !guarded(builder.plan(), run) && one_thicker(builder.plan(), run)) {
+        }
         if (said.size || ask.seconds || least_ampacity_A(builder.plan(), run).value_or(0) >= must_carry_A)
             return run;
     }

@@ -27,6 +27,9 @@ struct CableAsk {
 // amps, the cable above the fuse in the hottest air of the plan's states, and within its drop.
 [[nodiscard]] Run cable_for(const PlanBuilder& builder, const CableAsk& ask, const Said& said);
 
+// The next size of the plan's table; false: there is none.
+bool one_thicker(const Plan& plan, Run& run);
+
 // The thinnest size of the plan's table that does not break by shaking: what a coil or a lamp's wire gets.
 [[nodiscard]] WireSize thinnest_sturdy(const Plan& plan);
 

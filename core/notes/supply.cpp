@@ -2,6 +2,7 @@
 #include <algorithm>
 
 #include "catalog/assumptions.h"
+#include "demand/demand.h"
 #include "notes/kinds.h"
 #include "size/run_limits.h"
 
@@ -240,14 +241,20 @@ Made make_winch(PlanBuilder& b, const Said& said) {
     Said plain = said;
     plain.fuse_A.reset();
     Run feed = cable_for(b, there, plain);
-    const double stands_A = least_ampacity_A(b.plan(), feed).value_or(0);
     Device fuse;
     fuse.id = b.id("fuse"), fuse.name = l.name + " fuse", fuse.at_m = 0.1;
     fuse.fuse = battery.chemistry == Chemistry::lifepo4 ? FuseType::high : FuseType::strip;
-    fuse.rating_A = said.fuse_A.value_or(fuse_kind(fuse.fuse).ratings_A.front());
-    if (!said.fuse_A)
-        for (const double r : fuse_kind(fuse.fuse).ratings_A)
-            if (r <= stands_A) fuse.rating_A = r;
+    const FuseKind& kind = fuse_kind(fuse.fuse);
+    const auto largest_within = [&](double stands_A) {
+        double rating = kind.ratings_A.front();
+        for (const double r : kind.ratings_A)
+            if (r <= stands_A) rating = r;
+        return rating;
+    };
+    // thick enough that the fuse which the cable stands holds a turn at full pull
+    const double held = held_multiple(kind, *l.on_s), hot = rerated_A(kind, 1, 60);
+    do fuse.rating_A = said.fuse_A.value_or(largest_within(least_ampacity_A(b.plan(), feed).value_or(0)));
+    while (!said.size && !said.fuse_A && held * hot * fuse.rating_A < *amps && one_thicker(b.plan(), feed));
     Device contactor;
     contactor.id = b.id("contactor"), contactor.name = l.name + " contactor",
     contactor.kind = DeviceKind::switching;

@@ -234,6 +234,8 @@ TEST(TypedVehicles, ComeOutRight) {
                                           : l.statement.not_understood.front());
         const Inspection i = inspect(notes.plan, false);
         for (const Finding* f : serious(i)) ADD_FAILURE() << name << ": " << words::sentence(*f, notes.plan);
+        for (const Finding& f : i.findings)  // what was chosen for a line guards what was chosen for it
+            EXPECT_NE(f.kind, FindingKind::guards_not) << name << ": " << words::sentence(f, notes.plan);
         expect_same(notes.plan, name);
     }
     EXPECT_EQ(vehicles, 12);
