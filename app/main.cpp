@@ -41,6 +41,11 @@ int main(int argc, char** argv) {
                                     yr::app::say("Draw the main views of the demo into a folder and leave."),
                                     QStringLiteral("folder"));
     const QCommandLineOption demo(QStringLiteral("demo"), yr::app::say("Open the river-gauging truck."));
+    const QCommandLineOption size(QStringLiteral("size"), yr::app::say("Of each picture."),
+                                  QStringLiteral("WxH"), QStringLiteral("1280x800"));
+    const QCommandLineOption only(QStringLiteral("only"), yr::app::say("Pictures whose name holds this."),
+                                  QStringLiteral("name"));
+    parser.addOptions({size, only});
     parser.addOption(render);
     parser.addOption(demo);
     parser.process(application);
@@ -52,8 +57,14 @@ int main(int argc, char** argv) {
         if (!display)
             std::printf("%s\n", yr::words::translated(
                                     "There is no display here: drawing the main views of the demo instead."));
-        return yr::app::render_views(folder,
-                                     parser.isSet(render) ? yr::app::Pictures::all : yr::app::Pictures::main);
+        const QStringList sides = parser.value(size).split(QLatin1Char('x'));
+        yr::app::Rendering what;
+        what.which = parser.isSet(render) ? yr::app::Pictures::all : yr::app::Pictures::main;
+        if (sides.size() == 2 && sides[0].toInt() > 0 && sides[1].toInt() > 0)
+            what.size = {sides[0].toInt(), sides[1].toInt()};
+        what.only = parser.value(only);
+        if (!parser.positionalArguments().isEmpty()) what.plan = parser.positionalArguments().constFirst();
+        return yr::app::render_views(folder, what);
     }
 
     yr::app::MainWindow window(yr::app::Recovery::default_folder());

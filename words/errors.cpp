@@ -48,6 +48,7 @@ constexpr WantText kWants[] = {
     {Want::a_load_or_inverter_of_this_plan, later("a load or inverter of this plan")},
     {Want::a_load_with_a_feed_and_a_return, later("a load with a feed and a return")},
     {Want::a_load_with_a_feed_of_its_own, later("a load with a feed of its own")},
+    {Want::a_name_and_lines, later("a name and at least one line")},
     {Want::a_name_and_a_draw_above_0, later("a name and a draw above 0")},
     {Want::a_name_for_the_load, later("a name for the load")},
     {Want::a_name_numbers_and_words_as_the_shipped,

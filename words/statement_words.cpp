@@ -160,6 +160,8 @@ std::string name_of(StatementKind kind) {
             return translated("set");
         case K::remove:
             return translated("take out");
+        case K::block:
+            return translated("set of lines");
     }
     return {};
 }
@@ -173,7 +175,9 @@ std::vector<std::string> understood(const Plan& plan, const Statement& s, const 
         if (!s.about.empty()) parts.push_back(yr::name_of(plan, s.about));
         return parts;
     }
-    if (!s.edit) return parts;
+    if (s.kind == StatementKind::block)
+        for (const std::string& line : s.lines) parts.push_back(line);
+    if (!s.edit || s.kind == StatementKind::block) return parts;
     Plan after = plan;
     if (!yr::apply(after, *s.edit)) return parts;
     for (std::string& part : Teller(plan, after, s.about, style).parts()) parts.push_back(std::move(part));

@@ -101,4 +101,16 @@ QString keep_box(const Point& box) {
     return write(own);
 }
 
+QString keep_set(const SetEntry& set) {
+    Library own = known().own;
+    put(own.sets, set, [](const SetEntry& e) { return e.name; });
+    return write(own);
+}
+
+QString forget_set(const std::string& name) {
+    Library own = known().own;
+    std::erase_if(own.sets, [&](const SetEntry& e) { return e.name == name; });
+    return write(own);
+}
+
 }  // namespace yr::app

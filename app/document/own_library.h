@@ -16,6 +16,8 @@ namespace yr::app {
 // nothing.
 [[nodiscard]] QString keep_load(const Load& load);
 [[nodiscard]] QString keep_box(const Point& box);
+[[nodiscard]] QString keep_set(const SetEntry& set);
+[[nodiscard]] QString forget_set(const std::string& name);
 
 [[nodiscard]] QString own_library_path();
 

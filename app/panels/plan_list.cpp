@@ -73,6 +73,7 @@ PlanList::PlanList(Document* document, QWidget* parent) : QTreeWidget(parent), d
     setRootIsDecorated(false);
     setIndentation(0);
     setAllColumnsShowFocus(true);
+    setSelectionMode(QAbstractItemView::ExtendedSelection);
     setUniformRowHeights(false);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setItemDelegate(new RowDelegate(this));
@@ -85,7 +86,10 @@ PlanList::PlanList(Document* document, QWidget* parent) : QTreeWidget(parent), d
     connect(&document_->inspector(), &Inspector::inspected, this, &PlanList::refresh);
     connect(&document_->selection(), &Selection::chosen, this, &PlanList::show_selection);
     connect(this, &QTreeWidget::currentItemChanged, this, [this](QTreeWidgetItem* item) {
-        if (!filling_ && item) document_->selection().choose(item->data(0, kIdRole).toString().toStdString());
+        if (filling_ || !item) return;
+        choosing_ = true;  // rows chosen beside this one stay
+        document_->selection().choose(item->data(0, kIdRole).toString().toStdString());
+        choosing_ = false;
     });
     refresh();
 }
@@ -227,9 +231,20 @@ void PlanList::show_selection() {
                 if (yr::find(document_->plan().loads, owner_of(*t)) &&
                     topLevelItem(k)->data(0, kIdRole).toString().toStdString() == owner_of(*t))
                     chosen = topLevelItem(k);
-    setCurrentItem(chosen);
-    if (!chosen) clearSelection();
+    if (!choosing_ && (chosen != currentItem() || !chosen)) {
+        setCurrentItem(chosen);
+        if (!chosen) clearSelection();
+    }
     filling_ = false;
+}
+
+std::vector<Id> PlanList::chosen() const {
+    std::vector<Id> ids;
+    for (const QTreeWidgetItem* item : selectedItems())
+        if (const Id id = item->data(0, kIdRole).toString().toStdString(); !id.empty()) ids.push_back(id);
+    const Id& one = document_->selection().id();
+    if (ids.size() > 1) return ids;
+    return one.empty() ? std::vector<Id>{} : std::vector<Id>{one};
 }
 
 QString PlanList::row_text(const Id& id) const {
@@ -254,8 +269,8 @@ void PlanList::keyPressEvent(QKeyEvent* event) {
     const Id id = currentItem() ? currentItem()->data(0, kIdRole).toString().toStdString() : Id();
     if (event->key() == Qt::Key_F1 && !id.empty())
         emit why(questions(id), viewport()->mapToGlobal(visualItemRect(currentItem()).center()));
-    else if (event->key() == Qt::Key_Delete && yr::find(document_->plan().loads, id))
-        emit remove_asked(id);
+    else if (event->key() == Qt::Key_Delete && !id.empty())
+        emit remove_asked();
     else
         QTreeWidget::keyPressEvent(event);
 }
@@ -282,8 +297,7 @@ void PlanList::contextMenuEvent(QContextMenuEvent* event) {
     menu.addAction(say("Why?\tF1"), this, [this, id, where] { emit why(questions(id), where); });
     if (const Run* run = supply_run(document_->plan(), id))
         fill_hang_menu(menu.addMenu(say("Hang on")), id, *run);
-    if (yr::find(document_->plan().loads, id))
-        menu.addAction(say("Take out\tDel"), this, [this, id] { emit remove_asked(id); });
+    menu.addAction(say("Take out\tDel"), this, [this] { emit remove_asked(); });
     menu.exec(where);
 }
 

@@ -15,10 +15,12 @@ class PlanList : public QTreeWidget {
     explicit PlanList(Document* document, QWidget* parent = nullptr);
     // Text of the row of this thing, "name|amount"; empty when it has no row.
     [[nodiscard]] QString row_text(const Id& id) const;
+    // All that is chosen: the rows, or what is selected elsewhere and has no row of its own.
+    [[nodiscard]] std::vector<Id> chosen() const;
 
   signals:
     void why(const std::vector<words::ValueRef>& refs, const QPoint& global);
-    void remove_asked(const Id& id);
+    void remove_asked();  // all that is chosen
 
   protected:
     void keyPressEvent(QKeyEvent* event) override;
@@ -38,7 +40,7 @@ class PlanList : public QTreeWidget {
     void show_selection();
 
     Document* document_;
-    bool filling_ = false;
+    bool filling_ = false, choosing_ = false;
 };
 
 }  // namespace yr::app

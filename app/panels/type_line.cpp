@@ -5,6 +5,7 @@
 #include <QVBoxLayout>
 
 #include "document/own_library.h"
+#include "notes/sets.h"
 #include "widgets/tokens.h"
 #include "words/control_words.h"
 #include "words/sentences.h"
@@ -82,13 +83,12 @@ QStringList statement_problems(const Statement& s) {
 }
 
 TypeLine::TypeLine(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
-    edit_ = new QLineEdit;
+    edit_ = new GrowingLine;
     edit_->setPlaceholderText(say("work light 2x 35 W on ignition, 4 m"));
     edit_->setToolTip(
         say("Type what is fitted: a load, battery AGM 95 Ah, alternator 150 A, inverter 1000 W, box, bus, "
             "strap, state … The menu Add shows a line for each kind. Up: earlier lines."));
     edit_->setAccessibleName(say("Add anything by typing"));
-    edit_->setMinimumHeight(34);
     edit_->setObjectName(QStringLiteral("type_line"));
     understood_ = new QLabel;
     understood_->setObjectName(QStringLiteral("good"));
@@ -139,28 +139,41 @@ TypeLine::TypeLine(Document* document, QWidget* parent) : QWidget(parent), docum
     problem_->setTextFormat(Qt::RichText);
     problem_->setTextInteractionFlags(Qt::LinksAccessibleByMouse);
     connect(problem_, &QLabel::linkActivated, this, &TypeLine::settle_doubt);
-    connect(edit_, &QLineEdit::textChanged, this, &TypeLine::read);
-    connect(edit_, &QLineEdit::returnPressed, this, &TypeLine::add);
+    connect(edit_, &QPlainTextEdit::textChanged, this, [this] {
+        reading_ = 0;
+        read();
+    });
+    connect(edit_, &GrowingLine::entered, this, &TypeLine::add);
+    connect(edit_, &GrowingLine::page_pasted, this, &TypeLine::page_pasted);
 }
 
 void TypeLine::take_entry(const QString& name) {
     edit_->setText(name);
     edit_->setFocus();
-    edit_->setCursorPosition(static_cast<int>(name.size()));
 }
 
 void TypeLine::show_matches(const TypedLine& line) {
     matches_->clear();
     const bool wanted = !line.draw && line.name.size() >= 2;
+    const auto offer = [this](const QString& text, const QString& typed, const QString& tip) {
+        auto* item = new QListWidgetItem(text, matches_);
+        item->setData(Qt::UserRole, typed);
+        item->setToolTip(tip);
+    };
+    if (wanted)
+        for (const SetEntry& set : library().sets)
+            if (q(set.name).contains(q(line.name), Qt::CaseInsensitive)) {
+                QStringList lines;
+                for (const std::string& l : set.lines) lines << q(l);
+                offer(q(set.name) + say(" · set"), q(typed_form(set)), lines.join(QLatin1Char('\n')));
+            }
     if (wanted)
         for (const LoadEntry* e : search(library(), line.name, 6)) {
             Load plain = e->load;
             const QString draw =
                 q(typed_text(Plan{}, plain)).mid(q(plain.name).size()).section(QLatin1Char(','), 0, 0);
-            auto* item = new QListWidgetItem(q(plain.name) + draw + (e->own ? say("  · my own") : QString()));
-            item->setData(Qt::UserRole, q(plain.name));
-            item->setToolTip(q(typed_text(Plan{}, plain)) + say("\nTypical, check the plate."));
-            matches_->addItem(item);
+            offer(q(plain.name) + draw + (e->own ? say("  · my own") : QString()), q(plain.name),
+                  q(typed_text(Plan{}, plain)) + say("\nTypical, check the plate."));
         }
     matches_->setVisible(matches_->count() > 0);
     matches_->setFixedHeight(matches_->count() * 24 + 6);
@@ -208,7 +221,10 @@ bool TypeLine::eventFilter(QObject* watched, QEvent* event) {
         edit_->clear();
         return true;
     }
-    if (watched == edit_ && (key == Qt::Key_Up || (key == Qt::Key_Down && recalled_ > 0)) && recall(key))
+    if (watched == edit_ &&
+        ((key == Qt::Key_Up && edit_->on_first_row()) ||
+         (key == Qt::Key_Down && recalled_ > 0 && edit_->on_last_row())) &&
+        recall(key))
         return true;
     // behind Enter the line is empty: what is undone is what was added, not the typing of it
     if (watched == edit_ && edit_->text().isEmpty() &&
@@ -216,7 +232,7 @@ bool TypeLine::eventFilter(QObject* watched, QEvent* event) {
         document_->store().undo_stack()->undo();
         return true;
     }
-    if (watched == edit_ && key == Qt::Key_Down && matches_->count() > 0) {
+    if (watched == edit_ && key == Qt::Key_Down && matches_->count() > 0 && edit_->on_last_row()) {
         matches_->setCurrentRow(0);
         matches_->setFocus();
         return true;
@@ -233,19 +249,25 @@ bool TypeLine::eventFilter(QObject* watched, QEvent* event) {
     return QWidget::eventFilter(watched, event);
 }
 
-Statement TypeLine::statement() const {
-    return read_statement(document_->plan(), edit_->text().toStdString(), &library());
+Statement TypeLine::statement(std::size_t* count) const {
+    const std::string line = edit_->text().toStdString();
+    auto all = readings(document_->plan(), line, &library());
+    if (count) *count = all.size();
+    if (all.size() < 2) return read_statement(document_->plan(), line, &library());
+    return std::move(all[reading_ % all.size()]);
 }
 
 void TypeLine::read() {
-    const Statement s = statement();
+    std::size_t count = 0;
+    const Statement s = statement(&count);
     if (s.load)
         show_matches(*s.load);
     else
         matches_->clear(), matches_->hide();
     if (matches_->count() == 0) show_names();
     understood_->setText(statement_text(s, document_->plan(), document_->style()) +
-                         (s.whole() ? QStringLiteral("   ⏎") : QString()));
+                         (s.whole() ? QStringLiteral("   ⏎") : QString()) +
+                         (count > 1 ? say("   Tab: another reading") : QString()));
     understood_->setVisible(!edit_->text().trimmed().isEmpty());
     const QStringList problems = statement_problems(s);
     problem_->setText(problems.join(QStringLiteral("<br>")));
@@ -306,23 +328,30 @@ void TypeLine::settle_doubt(const QString& reading) {
     const Statement line = statement();
     if (!line.doubt) return;
     const auto at = static_cast<int>(edit_->text().indexOf(q(line.doubt->text)));
-    edit_->setSelection(at, static_cast<int>(line.doubt->text.size()));
-    edit_->insert(reading);
+    edit_->select_part(at, static_cast<int>(line.doubt->text.size()));
+    edit_->insertPlainText(reading);
     settled_ = {reading, reading == q(line.doubt->large) ? q(line.doubt->small) : q(line.doubt->large)};
     edit_->setFocus();
 }
 
-// The first Tab takes the larger reading, the next the other one.
+// Of a number in doubt the first Tab takes the larger reading, the next the other one; of a line that may be
+// two kinds of thing, the other kind.
 bool TypeLine::next_reading() {
-    const Statement line = statement();
+    std::size_t count = 0;
+    const Statement line = statement(&count);
     if (line.doubt) {
         settle_doubt(q(line.doubt->large));
         return true;
     }
     const auto at = settled_.first.isEmpty() ? -1 : static_cast<int>(edit_->text().indexOf(settled_.first));
-    if (at < 0) return false;
-    edit_->setSelection(at, static_cast<int>(settled_.first.size()));
-    edit_->insert(settled_.second);
+    if (at < 0) {
+        if (count < 2) return false;
+        reading_ = (reading_ + 1) % count;
+        read();
+        return true;
+    }
+    edit_->select_part(at, static_cast<int>(settled_.first.size()));
+    edit_->insertPlainText(settled_.second);
     std::swap(settled_.first, settled_.second);
     return true;
 }

@@ -3,12 +3,12 @@
 #pragma once
 
 #include <QLabel>
-#include <QLineEdit>
 #include <QListWidget>
 #include <QWidget>
 
 #include "document/document.h"
 #include "notes/statement.h"
+#include "widgets/growing_line.h"
 
 namespace yr::app {
 
@@ -24,13 +24,17 @@ class TypeLine : public QWidget {
 
   public:
     explicit TypeLine(Document* document, QWidget* parent = nullptr);
-    [[nodiscard]] QLineEdit* edit() { return edit_; }
+    [[nodiscard]] GrowingLine* edit() { return edit_; }
     [[nodiscard]] QString understood() const { return understood_->text(); }
     [[nodiscard]] QString problem() const { return problem_->isHidden() ? QString() : problem_->text(); }
     // What the library has for what is typed; hidden where the line says its own draw.
     [[nodiscard]] QListWidget* matches() { return matches_; }
     // The one thing that would help most now; empty where nothing is missing, or it was put away.
     [[nodiscard]] QString next() const { return next_->isHidden() ? QString() : next_->text(); }
+  signals:
+    void page_pasted(const QString& several);  // lines that are for paste, not for one line
+
+  public:
     // Puts an entry's name on the line, ready for Enter or for more words.
     void take_entry(const QString& name);
 
@@ -45,10 +49,11 @@ class TypeLine : public QWidget {
     void settle_doubt(const QString& reading);
     [[nodiscard]] bool next_reading();
     [[nodiscard]] bool recall(int key);
-    [[nodiscard]] Statement statement() const;
+    // The reading that is chosen, and how many there are.
+    [[nodiscard]] Statement statement(std::size_t* count = nullptr) const;
 
     Document* document_;
-    QLineEdit* edit_;
+    GrowingLine* edit_;
     void show_next();
     void take_next();
 
@@ -57,6 +62,7 @@ class TypeLine : public QWidget {
     QListWidget* matches_;
     QStringList earlier_;
     QString being_typed_;
+    std::size_t reading_ = 0;              // which of the line's readings, by Tab
     int recalled_ = 0;                     // lines back
     std::pair<QString, QString> settled_;  // how a number in doubt is read now, and how it might be read
 };

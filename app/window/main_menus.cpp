@@ -12,8 +12,10 @@
 #include "io/loads_csv.h"
 #include "notes/notes.h"
 #include "notes/plan_text.h"
+#include "notes/sets.h"
 #include "panels/box_dialog.h"
 #include "panels/paste_loads.h"
+#include "panels/set_dialog.h"
 #include "plan/additions.h"
 #include "plan/additions_joining.h"
 #include "plan/variant.h"
@@ -74,6 +76,8 @@ void MainWindow::fill_add_menu(QMenu* menu) {
                     [this] { PasteLoads(&document_, QApplication::clipboard()->text(), this).exec(); });
     auto* typical = menu->addMenu(say("A typical load from the library"));
     connect(typical, &QMenu::aboutToShow, this, [this, typical] { fill_library_menu(typical); });
+    QMenu* sets = menu->addMenu(say("Sets of lines"));
+    connect(sets, &QMenu::aboutToShow, this, [this, sets] { fill_sets_menu(sets); });
     menu->addAction(say("Control box …"), this, [this] { BoxDialog(&document_, this).exec(); });
     add(say("Alternator with its fused cable"), say("alternator"),
         [this] { return add_alternator(document_.plan()); });
@@ -129,6 +133,20 @@ void MainWindow::fill_library_menu(QMenu* menu) {
         trade->addAction(q(e.load.name), this,
                          [this, name = q(e.load.name)] { type_line_->take_entry(name); });
     }
+}
+
+// A choice puts the set's typed form on the line, its marks ready to be changed.
+void MainWindow::fill_sets_menu(QMenu* menu) {
+    menu->clear();
+    for (const SetEntry& set : library().sets)
+        menu->addAction(q(set.name) + (set.own ? say(", my own") : QString()), this,
+                        [this, line = q(typed_form(set))] { type_line_->take_entry(line); });
+    menu->addSeparator();
+    menu->addAction(say("Keep what is chosen as a set, or change one …"), this, [this] {
+        auto* dialog = new SetDialog(&document_, selected_lines(), this);
+        dialog->setAttribute(Qt::WA_DeleteOnClose);
+        dialog->open();
+    });
 }
 
 void MainWindow::fill_options_menu(QMenu* menu) {

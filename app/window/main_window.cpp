@@ -1,4 +1,5 @@
 #include "window/main_window.h"
+#include "notes/piece.h"
 #include "notes/plan_text.h"
 #include "window/find_box.h"
 #include "window/notes_dialog.h"
@@ -131,7 +132,8 @@ void MainWindow::connect_parts() {
     connect(top_, &TopLine::workspace_asked, this, [this](const QString& key) { go_to(key); });
     connect(list_, &PlanList::why, this, &MainWindow::ask_why);
     connect(details_, &DetailsPanel::why, this, &MainWindow::ask_why);
-    connect(list_, &PlanList::remove_asked, this, &MainWindow::remove_thing);
+    connect(list_, &PlanList::remove_asked, this, &MainWindow::remove_chosen);
+    connect(type_line_, &TypeLine::page_pasted, this, &MainWindow::paste_lines);
     connect(details_, &DetailsPanel::remove_asked, this, &MainWindow::remove_thing);
     connect(states_, &StateBar::all_states_changed, this, [this](bool on) {
         Workspace* w = with_view(kAllStates);
@@ -160,11 +162,7 @@ void MainWindow::make_actions() {
     shortcut(QStringLiteral("Ctrl+N"), [this] { new_plan(); });
     shortcut(QStringLiteral("Ctrl+Shift+N"), [this] { from_notes(); });
     shortcut(QStringLiteral("Ctrl+C"), [this] { copy_selected(); });
-    shortcut(QStringLiteral("Ctrl+X"), [this] {
-        copy_selected();
-        if (yr::find(document_.plan().loads, document_.selection().id()))
-            remove_thing(document_.selection().id());
-    });
+    shortcut(QStringLiteral("Ctrl+X"), [this] { cut_selected(); });
     shortcut(QStringLiteral("Ctrl+V"), [this] { paste_lines(QApplication::clipboard()->text()); });
     shortcut(QStringLiteral("Ctrl+Shift+D"), [this] { duplicate_selected(); });
     shortcut(QStringLiteral("Ctrl+F"), [this] {
@@ -232,19 +230,40 @@ void MainWindow::remove_thing(const Id& id) {
         document_.selection().choose({});
 }
 
-// The selected thing as lines: a load as it is typed, anything else as it stands in notes.
+// What is chosen as lines: loads as they are typed, where nothing else is chosen; else each thing as it
+// stands in notes, with the cables that belong to it.
 QString MainWindow::selected_lines() const {
     const Plan& plan = document_.plan();
-    const Id& id = document_.selection().id();
-    if (const Load* load = yr::find(plan.loads, id)) return q(typed_text(plan, *load));
-    const std::string name = yr::name_of(plan, id);
-    for (const QString& line : q(plan_text(plan)).split(QLatin1Char('\n')))
-        if (!id.empty() && line.section(QLatin1Char(' '), 1).startsWith(q("\"" + name + "\""))) return line;
-    return {};
+    const std::vector<Id> chosen = list_->chosen();
+    QStringList typed;
+    for (const Id& id : chosen)
+        if (const Load* load = yr::find(plan.loads, id)) typed << q(typed_text(plan, *load));
+    if (typed.size() == static_cast<qsizetype>(chosen.size())) return typed.join(QLatin1Char('\n'));
+    return q(piece_text(plan, chosen)).trimmed();
 }
 
 void MainWindow::copy_selected() {
     if (const QString lines = selected_lines(); !lines.isEmpty()) QApplication::clipboard()->setText(lines);
+}
+
+void MainWindow::cut_selected() {
+    copy_selected();
+    remove_chosen();
+}
+
+// One step, whatever hangs on it gone with it.
+void MainWindow::remove_chosen() {
+    Plan without = document_.plan();
+    const std::vector<Id> chosen = list_->chosen();
+    for (const Id& id : chosen)
+        if (const auto done = yr::apply(without, remove_with_runs(without, id)); !done)
+            return document_.store().refuse(q(words::sentence(done.error())));
+    if (chosen.empty()) return;
+    const QString name = chosen.size() == 1
+                             ? q(yr::name_of(document_.plan(), chosen.front()))
+                             : q(words::say_n("{0} thing", "{0} things", static_cast<long>(chosen.size())));
+    if (document_.apply(edit_between(document_.plan(), without), say("take out %1").arg(name)))
+        document_.selection().choose({});
 }
 
 // Lines that are all understood are added as one step; others are shown as a page of notes, ready to be put
@@ -252,15 +271,16 @@ void MainWindow::copy_selected() {
 void MainWindow::paste_lines(const QString& text) {
     if (text.trimmed().isEmpty()) return;
     const Notes notes = read_notes(document_.plan(), text.toStdString(), &library());
-    const bool things =
-        std::any_of(notes.lines.begin(), notes.lines.end(), [](const NoteLine& l) { return l.thing; });
-    if (notes.bad() == 0 && !things) {
+    const bool whole = std::any_of(notes.lines.begin(), notes.lines.end(), [](const NoteLine& l) {
+        return l.thing && l.text.starts_with("vehicle ");
+    });
+    if (notes.bad() == 0 && !whole) {
         document_.apply(edit_between(document_.plan(), notes.plan), say("paste"));
         return;
     }
     auto* dialog = new NotesDialog(&document_, this);
     dialog->setAttribute(Qt::WA_DeleteOnClose);
-    dialog->on_top()->setChecked(!things);
+    dialog->on_top()->setChecked(!whole);
     dialog->page()->setPlainText(text);
     connect(dialog, &NotesDialog::plan_taken, this, [this](const Plan& plan) {
         if (may_leave()) take_plan(plan);
@@ -268,10 +288,11 @@ void MainWindow::paste_lines(const QString& text) {
     dialog->open();
 }
 
-// One more of the selected load, under a name of its own.
+// One more of what is chosen, under a name of its own. A load's channel holds one: its feed is chosen anew.
 void MainWindow::duplicate_selected() {
     const Load* load = yr::find(document_.plan().loads, document_.selection().id());
-    if (!load) return;
+    if (!load || list_->chosen().size() > 1)
+        return paste_lines(q(piece_text(document_.plan(), list_->chosen())));
     std::string name;
     for (int n = 2; name.empty(); ++n) {
         name = load->name + " " + std::to_string(n);
@@ -279,8 +300,7 @@ void MainWindow::duplicate_selected() {
             if (l.name == name) name.clear();
     }
     QString line = selected_lines();
-    line.remove(QRegularExpression(
-        QStringLiteral(",? (from|channel) [^,]*")));  // a channel holds one: the feed is chosen anew
+    line.remove(QRegularExpression(QStringLiteral(",? (from|channel) [^,]*")));
     const QString head = q(load->name);
     line.replace(line.startsWith(QLatin1Char('"')) ? 1 : 0, head.size(), q(name));
     if (!line.startsWith(QLatin1Char('"')))

@@ -63,6 +63,8 @@ class MainWindow : public QMainWindow {
     void start_with(const QString& key);
     // The selected thing on the clipboard as a line, lines from it, one more of the selected load.
     void copy_selected();
+    void cut_selected();
+    void remove_chosen();
     void paste_lines(const QString& text);
     void duplicate_selected();
 
@@ -82,6 +84,7 @@ class MainWindow : public QMainWindow {
     void fill_plan_menu(QMenu* menu);
     void fill_add_menu(QMenu* menu);
     void fill_library_menu(QMenu* menu);
+    void fill_sets_menu(QMenu* menu);
     void fill_options_menu(QMenu* menu);
     void ask_new_option();
 

@@ -65,11 +65,12 @@ void settle() {
         QCoreApplication::processEvents(QEventLoop::AllEvents, 20);
 }
 
-bool draw(const Picture& what, const QString& path) {
+bool draw(const Picture& what, const Rendering& how, const QString& path) {
     use_look(false);
     MainWindow window({});
-    window.resize(1280, 800);
+    window.resize(how.size);
     window.open_demo(demo_plans().front().resource);
+    if (!how.plan.isEmpty()) window.open_file(how.plan);
     window.show();
     QCoreApplication::processEvents();
     for (RailChart* chart : window.findChildren<RailChart*>()) chart->set_animated(false);
@@ -88,15 +89,16 @@ bool draw(const Picture& what, const QString& path) {
 
 }  // namespace
 
-int render_views(const QString& folder, Pictures which) {
+int render_views(const QString& folder, const Rendering& what) {
     if (!QDir().mkpath(folder)) {
         std::fprintf(stderr, "The folder %s cannot be made.\n", qPrintable(folder));
         return 1;
     }
     bool whole = true;
-    for (const Picture& picture : pictures(which)) {
+    for (const Picture& picture : pictures(what.which)) {
+        if (!picture.file.contains(what.only)) continue;
         const QString path = QDir(folder).filePath(picture.file);
-        const bool written = draw(picture, path);
+        const bool written = draw(picture, what, path);
         std::printf("%s %s\n", written ? "drawn:" : "could not write:", qPrintable(path));
         whole = whole && written;
     }

@@ -108,6 +108,7 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
         case K::change:
         case K::set:
         case K::remove:
+        case K::block:
             break;
     }
     return none;

@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "catalog/shipped.h"
+#include "notes/piece.h"
 #include "notes/plan_text.h"
 #include "units/text.h"
 
@@ -26,6 +27,25 @@ Plan blank_vehicle() {
     return plan;
 }
 
+// Lines of plan_text.h: with the vehicle's own they are a whole plan, else a piece that is laid into this
+// one.
+static std::optional<Error> take_things(Plan& plan, const std::vector<std::string>& lines) {
+    const auto whole = std::any_of(lines.begin(), lines.end(),
+                                   [](const std::string& l) { return trim(l).starts_with("vehicle "); });
+    if (std::all_of(lines.begin(), lines.end(), [](const std::string& l) { return l.empty(); }))
+        return std::nullopt;
+    if (whole) {
+        auto read = plan_from_text(lines);
+        if (!read) return read.error();
+        plan = std::move(*read);
+        return std::nullopt;
+    }
+    const auto piece = read_piece(plan, lines);
+    if (!piece) return piece.error();
+    const auto done = yr::apply(plan, piece->edit);
+    return done ? std::nullopt : std::optional<Error>(done.error());
+}
+
 Notes read_notes(const Plan& base, std::string_view text, const Library* library) {
     Notes notes;
     notes.plan = base;
@@ -38,13 +58,7 @@ Notes read_notes(const Plan& base, std::string_view text, const Library* library
         things.push_back(n.thing ? n.text : std::string());
         notes.lines.push_back(std::move(n));
     }
-    if (std::any_of(notes.lines.begin(), notes.lines.end(), [](const NoteLine& n) { return n.thing; })) {
-        auto plan = plan_from_text(things);
-        if (plan)
-            notes.plan = std::move(*plan);
-        else
-            notes.things = plan.error();
-    }
+    if (auto error = take_things(notes.plan, things)) notes.things = *error;
     for (NoteLine& n : notes.lines) {
         if (n.thing) continue;
         n.statement = read_statement(notes.plan, n.text, library);

@@ -1,6 +1,7 @@
 // A page of typed lines as a plan. Each line shows what it became or why not; what is not understood never
-// stops the rest. Lines of plan_text.h stand for themselves in any order; typed lines are read one after
-// another on what stands above them.
+// stops the rest. Lines of plan_text.h stand for themselves in any order (the vehicle's own among them: they
+// are the whole plan; else they are laid into it); typed lines are read one after another on what stands
+// above them.
 #pragma once
 
 #include <string>

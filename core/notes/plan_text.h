@@ -5,7 +5,7 @@
 //     run "charge cable": from "alternator".out, to "starter battery".pos, length_m 1.6, size "4 AWG"
 #pragma once
 
-#include <map>
+#include <set>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -16,6 +16,10 @@
 namespace yr {
 
 [[nodiscard]] std::string plan_text(const Plan& plan);
+
+// The lines of some of its things alone. What they speak of and do not bring is "name", and "name"#plan where
+// they bring another thing of that name.
+[[nodiscard]] std::string text_of_things(const Plan& plan, const std::set<Id>& things);
 
 // Whether a line is of this kind: begins with the name of a part of plans and a name in quotes, or `vehicle`.
 [[nodiscard]] bool is_thing_line(std::string_view line);

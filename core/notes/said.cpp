@@ -279,8 +279,9 @@ class SaidReader {
         const std::string w = words.lower();
         const bool lead = w == "in" || w == "at" || w == "behind";
         if (!lead && !at_comma) return false;
-        for (const std::size_t ahead :
-             {lead && w != "behind" ? std::size_t{1} : std::size_t{0}, std::size_t{1}}) {
+        // "behind cab" may be the place's own name; a word before the name is no part of it
+        for (const std::size_t ahead : {std::size_t{0}, std::size_t{1}}) {
+            if (ahead == 0 ? lead && w != "behind" : !lead) continue;
             std::size_t used = 0;
             const std::size_t from = words.lower(ahead) == "the" ? ahead + 1 : ahead;
             const Id id = words.named(

@@ -5,7 +5,9 @@
 #include "control/circuit.h"
 #include "control/place_on.h"
 #include "notes/kinds.h"
+#include "notes/notes.h"
 #include "notes/plan_text.h"
+#include "notes/sets.h"
 #include "plan/variant.h"
 #include "units/text.h"
 
@@ -135,6 +137,7 @@ Made make(PlanBuilder& b, K kind, const Said& said, std::string_view text) {
         case K::change:
         case K::set:
         case K::remove:
+        case K::block:
             break;
     }
     return fail(ErrorCode::unknown_name, "line", std::string(text), Want::a_kind_of_thing);
@@ -318,8 +321,9 @@ StatementKind kind_of_line(const Plan& plan, std::string_view text) {
     return K::load;
 }
 
-Statement read_statement(const Plan& plan, std::string_view text, const Library* library) {
-    const K kind = kind_of_line(plan, text);
+namespace {
+
+Statement read_kind(const Plan& plan, K kind, std::string_view text, const Library* library) {
     Statement s;
     s.kind = kind;
     if (kind == K::nothing) return s;
@@ -353,6 +357,56 @@ Statement read_statement(const Plan& plan, std::string_view text, const Library*
     }
     try_on(plan, s);
     return s;
+}
+
+// All lines of a set on this plan, as one edit. The first line that does not go says why.
+Statement read_block(const Plan& plan, const SetEntry& set, std::string_view text, const Library* library) {
+    Statement s;
+    s.kind = K::block;
+    FilledSet filled = fill_set(set, text);
+    s.not_understood = std::move(filled.not_understood);
+    s.lines = std::move(filled.lines);
+    std::string page;
+    for (const std::string& line : s.lines) page += line + "\n";
+    Library others = library ? *library : Library();
+    others.sets.clear();  // a set is made of lines, not of sets
+    const Notes notes = read_notes(plan, page, &others);
+    for (const NoteLine& line : notes.lines) {
+        if (s.about.empty()) s.about = line.statement.about;
+        if (!s.doubt) s.doubt = line.statement.doubt;
+        for (const std::string& word : line.statement.not_understood) s.not_understood.push_back(word);
+        if (line.statement.error && !s.error) {
+            s.error = line.statement.error;
+            s.error->place = line.text;
+        }
+    }
+    if (notes.things) s.error = notes.things;
+    if (!s.error) s.edit = edit_between(plan, notes.plan);
+    try_on(plan, s);
+    return s;
+}
+
+}  // namespace
+
+Statement read_statement(const Plan& plan, std::string_view text, const Library* library) {
+    if (const SetEntry* set = library ? set_on_line(*library, text) : nullptr)
+        return read_block(plan, *set, text, library);
+    return read_kind(plan, kind_of_line(plan, text), text, library);
+}
+
+std::vector<Statement> readings(const Plan& plan, std::string_view text, const Library* library) {
+    std::vector<Statement> whole;
+    const auto consider = [&](Statement s) {
+        if (s.whole() && (whole.empty() || s.not_understood.empty())) whole.push_back(std::move(s));
+    };
+    const Statement first = read_statement(plan, text, library);
+    consider(first);
+    if (first.kind == K::nothing || first.kind == K::change) return whole;
+    if (first.kind != K::load) consider(read_kind(plan, K::load, text, library));
+    for (const KindWord& k : kWords)
+        if (k.word == first_word(text) && k.kind != first.kind && k.kind != K::set && k.kind != K::remove)
+            consider(read_kind(plan, k.kind, text, library));
+    return whole;
 }
 
 }  // namespace yr

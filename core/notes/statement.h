@@ -49,7 +49,8 @@ enum class StatementKind {
     load,
     change,
     set,
-    remove
+    remove,
+    block  // a set of the library (sets.h)
 };
 
 // The first word of each kind, and one line of its form for menus and help; English, as it is typed.
@@ -68,6 +69,7 @@ struct Statement {
     std::optional<TypedLine> load{};  // of a load
     std::vector<std::string> not_understood;
     std::optional<TypedLine::Doubt> doubt;
+    std::vector<std::string> lines{};       // of a set, its marks filled
     std::vector<std::string> new_switches;  // that no condition and no state of the plan names yet
     [[nodiscard]] bool whole() const { return edit.has_value() && !doubt; }
 };
@@ -75,6 +77,11 @@ struct Statement {
 // Never fails: what is missing is in `error`.
 [[nodiscard]] Statement read_statement(const Plan& plan, std::string_view text,
                                        const Library* library = nullptr);
+
+// Every reading of the line that is whole, the likeliest first: "ground lights 10 W" is a load, and may be
+// meant as a ground point. One or none where there is nothing to choose.
+[[nodiscard]] std::vector<Statement> readings(const Plan& plan, std::string_view text,
+                                              const Library* library = nullptr);
 
 // Which kind a line is, by its first word alone.
 [[nodiscard]] StatementKind kind_of_line(const Plan& plan, std::string_view text);

@@ -22,6 +22,12 @@ void fields(V&& v, T& x) {
     v("box", x.box);
 }
 
+template <class V, Part<SetEntry> T>
+void fields(V&& v, T& x) {
+    v("name", x.name);
+    v("lines", x.lines);
+}
+
 namespace {
 
 // How well an entry answers what is typed; 0: not at all.
@@ -72,6 +78,8 @@ std::string library_text(const Library& library) {
     for (const LoadEntry& e : library.loads) file["loads"].push_back(json_fields::written(e));
     file["boxes"] = Json::array();
     for (const BoxEntry& e : library.boxes) file["boxes"].push_back(json_fields::written(e));
+    file["sets"] = Json::array();
+    for (const SetEntry& e : library.sets) file["sets"].push_back(json_fields::written(e));
     return file.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
 }
 
@@ -99,6 +107,11 @@ Result<Library> read_library(std::string_view text) {
     };
     if (auto e = read_all("loads", library.loads)) return tl::unexpected(*e);
     if (auto e = read_all("boxes", library.boxes)) return tl::unexpected(*e);
+    if (auto e = read_all("sets", library.sets)) return tl::unexpected(*e);
+    for (std::size_t k = 0; k < library.sets.size(); ++k)
+        if (library.sets[k].name.empty() || library.sets[k].lines.empty())
+            return fail(ErrorCode::schema, "sets, entry " + std::to_string(k + 1), library.sets[k].name,
+                        Want::a_name_and_lines);
     for (std::size_t k = 0; k < library.loads.size(); ++k)
         if (!usable(library.loads[k].load))
             return fail(ErrorCode::schema, "loads, entry " + std::to_string(k + 1),
@@ -123,6 +136,14 @@ Library with_own(const Library& own) {
         all.boxes.push_back(std::move(e));
     }
     for (const BoxEntry& e : shipped_library().boxes) all.boxes.push_back(e);
+    for (SetEntry e : own.sets) {
+        e.own = true;
+        all.sets.push_back(std::move(e));
+    }
+    for (const SetEntry& e : shipped_library().sets)
+        if (std::none_of(own.sets.begin(), own.sets.end(),
+                         [&](const SetEntry& o) { return o.name == e.name; }))
+            all.sets.push_back(e);
     return all;
 }
 

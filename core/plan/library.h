@@ -25,9 +25,18 @@ struct BoxEntry {
     Point box;
 };
 
+// Typed lines under one name, with marks where they differ from one use to the next: "{where=rear} light
+// {watts=20 W}". A mark's first place says what stands there where nothing else is said.
+struct SetEntry {
+    bool own = false;
+    std::string name;
+    std::vector<std::string> lines;
+};
+
 struct Library {
     std::vector<LoadEntry> loads;
     std::vector<BoxEntry> boxes;
+    std::vector<SetEntry> sets{};
 };
 
 [[nodiscard]] const Library& shipped_library();

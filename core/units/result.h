@@ -83,6 +83,7 @@ enum class Want {
     a_load_with_a_feed_and_a_return,
     a_load_with_a_feed_of_its_own,
     a_name_and_a_draw_above_0,
+    a_name_and_lines,
     a_name_for_the_load,
     a_name_numbers_and_words_as_the_shipped,
     a_name_of_its_own,

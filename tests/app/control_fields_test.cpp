@@ -16,21 +16,6 @@ namespace {
 
 class FieldsTest : public WindowTest {
   protected:
-    void choose(const char* field, const QString& text) {
-        auto* box = window.details()->findChild<QComboBox*>(QString::fromUtf8(field));
-        ASSERT_NE(box, nullptr) << field;
-        const int at = box->findText(text);
-        ASSERT_GE(at, 0) << text.toStdString();
-        box->setCurrentIndex(at);
-        emit box->activated(at);
-    }
-    void write(const char* field, const char* text) {
-        auto* edit = window.details()->findChild<QLineEdit*>(QString::fromUtf8(field));
-        ASSERT_NE(edit, nullptr) << field;
-        edit->setText(QString::fromUtf8(text));
-        edit->setModified(true);
-        emit edit->editingFinished();
-    }
     const Device& device(const char* name) {
         for (const yr::Run& r : plan().runs)
             for (const Device& d : r.devices)

@@ -13,21 +13,6 @@ namespace {
 
 class JoiningFields : public WindowTest {
   protected:
-    void choose(const char* field, const QString& text) {
-        auto* box = window.details()->findChild<QComboBox*>(QString::fromUtf8(field));
-        ASSERT_NE(box, nullptr) << field;
-        const int at = box->findText(text);
-        ASSERT_GE(at, 0) << text.toStdString();
-        box->setCurrentIndex(at);
-        emit box->activated(at);
-    }
-    void write(const char* field, const char* text) {
-        auto* edit = window.details()->findChild<QLineEdit*>(QString::fromUtf8(field));
-        ASSERT_NE(edit, nullptr) << field;
-        edit->setText(QString::fromUtf8(text));
-        edit->setModified(true);
-        emit edit->editingFinished();
-    }
     void tick(const char* text, bool on) {
         for (auto* box : window.details()->findChildren<QCheckBox*>())
             if (box->text() == QString::fromUtf8(text)) {

@@ -1,10 +1,14 @@
 // Typing in the window: every kind of thing, a whole van, notes, bare vehicles, what next, find.
 #include <QApplication>
 #include <QClipboard>
+#include <QFile>
 #include <QMenu>
+#include <QStandardPaths>
 
 #include "app/window_fixture.h"
+#include "document/own_library.h"
 #include "notes/plan_text.h"
+#include "panels/set_dialog.h"
 #include "window/find_box.h"
 #include "window/notes_dialog.h"
 
@@ -187,6 +191,104 @@ TEST_F(TypingTest, TheMenuTeachesTheLine) {
     ASSERT_NE(menu, nullptr);
     window.type_line()->take_entry(QStringLiteral("alternator 150 A, idle 70 A, 1.2 m"));
     EXPECT_EQ(window.type_line()->edit()->text(), QStringLiteral("alternator 150 A, idle 70 A, 1.2 m"));
+}
+
+TEST_F(TypingTest, TheWholeLineIsSeenAndEnterEndsIt) {
+    const int one = line().edit()->height();
+    type("scene lights at the back 2x 90 W on ignition and rear scene, 4.5 m, cargo roof, duty 30 %");
+    EXPECT_GT(line().edit()->height(), one + 10);
+    EXPECT_FALSE(line().edit()->text().contains(QLatin1Char('\n')));
+    QTest::keyClick(line().edit(), Qt::Key_Return);
+    EXPECT_TRUE(line().edit()->text().isEmpty());
+    EXPECT_EQ(line().edit()->height(), one);
+}
+
+TEST_F(TypingTest, TabGoesThroughTheReadings) {
+    type("starter 200 A, 1.2 m");
+    EXPECT_TRUE(line().understood().startsWith(QStringLiteral("starter")));
+    EXPECT_TRUE(line().understood().contains(QStringLiteral("Tab")));
+    QTest::keyClick(line().edit(), Qt::Key_Tab);
+    EXPECT_TRUE(line().understood().startsWith(QStringLiteral("load"))) << line().understood().toStdString();
+    const std::size_t before = plan().loads.size();
+    QTest::keyClick(line().edit(), Qt::Key_Return);
+    ASSERT_EQ(plan().loads.size(), before + 1);
+    EXPECT_FALSE(plan().loads.back().starter) << "as read last";
+}
+
+TEST_F(TypingTest, ASetIsOfferedAndIsOneStep) {
+    type("pair of work");
+    ASSERT_GT(line().matches()->count(), 0);
+    EXPECT_TRUE(line().matches()->item(0)->text().contains(QStringLiteral("set")));
+    QTest::keyClick(line().edit(), Qt::Key_Down);
+    QTest::keyClick(line().matches(), Qt::Key_Return);
+    EXPECT_TRUE(line().edit()->text().startsWith(QStringLiteral("pair of work lights, where rear")));
+    type("pair of work lights, where front, each 40 W");
+    EXPECT_TRUE(line().understood().contains(QStringLiteral("2x 40 W"))) << line().understood().toStdString();
+    const Plan before = plan();
+    QTest::keyClick(line().edit(), Qt::Key_Return);
+    EXPECT_EQ(plan().loads.back().name, "front work lights");
+    doc().store().undo_stack()->undo();
+    EXPECT_EQ(plan(), before);
+}
+
+TEST_F(TypingTest, WhatIsChosenIsKeptAsASet) {
+    QStandardPaths::setTestModeEnabled(true);
+    QFile::remove(app::own_library_path());
+    {
+        app::SetDialog dialog(&doc(), QStringLiteral("rear heater {watts=90 W} on ignition, 3 m"));
+        dialog.accept();
+        EXPECT_EQ(dialog.result(), 0) << "it has no name";
+        dialog.name()->setText(QStringLiteral("my heater"));
+        EXPECT_TRUE(dialog.outcome()->text().contains(QStringLiteral("my heater, watts 90 W")))
+            << dialog.outcome()->text().toStdString();
+        dialog.accept();
+        EXPECT_EQ(dialog.result(), QDialog::Accepted);
+    }
+    enter("my heater, watts 120 W");
+    EXPECT_EQ(plan().loads.back().name, "rear heater");
+    EXPECT_DOUBLE_EQ(plan().loads.back().draw.value, 120);
+    app::SetDialog again(&doc(), {});
+    again.which()->setCurrentIndex(1);
+    EXPECT_TRUE(again.page()->toPlainText().contains(QStringLiteral("rear heater")));
+    again.take_out();
+    EXPECT_EQ(again.which()->count(), 2) << "it asks once more";
+    again.take_out();
+    EXPECT_EQ(again.which()->count(), 1);
+    type("my heater, watts 120 W");
+    EXPECT_FALSE(line().understood().startsWith(QStringLiteral("set")));
+    QFile::remove(app::own_library_path());
+}
+
+TEST_F(TypingTest, SeveralThingsAreCopiedAndPastedAsOneStep) {
+    const Plan before = plan();
+    auto* list = window.list();
+    const auto row = [&](const Id& id) {
+        for (int k = 0; k < list->topLevelItemCount(); ++k)
+            if (list->topLevelItem(k)->data(0, Qt::UserRole).toString().toStdString() == id)
+                return list->visualItemRect(list->topLevelItem(k)).center();
+        return QPoint();
+    };
+    const Id battery = plan().batteries.front().id, source = plan().sources.front().id;
+    QTest::mouseClick(list->viewport(), Qt::LeftButton, Qt::NoModifier, row(source));
+    QTest::mouseClick(list->viewport(), Qt::LeftButton, Qt::ControlModifier, row(battery));
+    ASSERT_EQ(list->chosen().size(), 2u);
+    press(Qt::Key_C, Qt::ControlModifier);
+    EXPECT_TRUE(QApplication::clipboard()->text().contains(QStringLiteral("battery \"")))
+        << QApplication::clipboard()->text().toStdString();
+    press(Qt::Key_V, Qt::ControlModifier);
+    EXPECT_EQ(plan().batteries.size(), before.batteries.size() + 1);
+    EXPECT_EQ(plan().sources.size(), before.sources.size() + 1);
+    doc().store().undo_stack()->undo();
+    EXPECT_EQ(plan(), before);
+}
+
+TEST_F(TypingTest, SeveralLinesPastedOnTheLineAreSeveralThings) {
+    const std::size_t before = plan().loads.size();
+    QApplication::clipboard()->setText(QStringLiteral("lamp one 5 W, 2 m\nlamp two 5 W, 2 m\n"));
+    line().edit()->setFocus();
+    line().edit()->paste();
+    EXPECT_EQ(plan().loads.size(), before + 2);
+    EXPECT_TRUE(line().edit()->text().isEmpty());
 }
 
 }  // namespace

@@ -3,6 +3,8 @@
 
 #include <gtest/gtest.h>
 
+#include <QComboBox>
+#include <QLineEdit>
 #include <QSignalSpy>
 #include <QTest>
 #include <QToolButton>
@@ -38,6 +40,22 @@ class WindowTest : public testing::Test {
     }
     void press(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
         QTest::keyClick(&window, static_cast<Qt::Key>(key), modifiers);
+    }
+    // A field of the details, as its user would.
+    void choose(const char* field, const QString& text) {
+        auto* box = window.details()->findChild<QComboBox*>(QString::fromUtf8(field));
+        ASSERT_NE(box, nullptr) << field;
+        const int at = box->findText(text);
+        ASSERT_GE(at, 0) << text.toStdString();
+        box->setCurrentIndex(at);
+        emit box->activated(at);
+    }
+    void write(const char* field, const char* text) {
+        auto* edit = window.details()->findChild<QLineEdit*>(QString::fromUtf8(field));
+        ASSERT_NE(edit, nullptr) << field;
+        edit->setText(QString::fromUtf8(text));
+        edit->setModified(true);
+        emit edit->editingFinished();
     }
     Id run_named(const std::string& name) {
         for (const auto& r : plan().runs)

@@ -241,7 +241,45 @@ TEST(TypedVehicles, ComeOutRight) {
     EXPECT_EQ(vehicles, 12);
 }
 
-// 10^6 in the sweep: an answer always; what is typed is in the name, in a part, or said not to be understood.
+// A word that means nothing, put anywhere into any line: it is in the plan afterwards (a name, a new switch),
+// or said not to be understood, or the line says why it does not go.
+TEST(Statements, LoseNoWordWhereverItStands) {
+    const Plan plan = bare("van");
+    std::vector<std::string> lines;
+    for (const StatementForm& form : statement_forms()) lines.emplace_back(form.example);
+    for (const BareVehicle& b : bare_vehicles())
+        for (const std::string_view line : split(b.text, '\n'))
+            if (!line.empty()) lines.emplace_back(line);
+    std::mt19937 random(5);
+    int tried = 0, kept = 0;
+    for (int k = 0; k < sweep(3000, 1000000); ++k) {
+        std::string line = lines[random() % lines.size()];
+        std::vector<std::size_t> gaps{line.size()};
+        for (std::size_t at = line.find(' '); at != std::string::npos; at = line.find(' ', at + 1))
+            gaps.push_back(at);
+        const std::string before = line;
+        const bool comma = random() % 2;
+        line.insert(gaps[random() % gaps.size()], comma ? ", zqxvk," : " zqxvk");
+        const Statement s = read_statement(plan, line, &shipped_library());
+        bool said = std::any_of(s.not_understood.begin(), s.not_understood.end(),
+                                [](const std::string& w) { return w.find("zqxvk") != std::string::npos; });
+        Plan after = plan;
+        if (s.whole()) {
+            ASSERT_TRUE(yr::apply(after, *s.edit)) << line;
+            const bool in_plan = plan_text(after).find("zqxvk") != std::string::npos;
+            kept += in_plan;
+            said = said || in_plan;
+        } else {
+            said = said || s.error || s.doubt;
+        }
+        EXPECT_TRUE(said) << line;
+        ++tried;
+    }
+    EXPECT_GT(kept, tried / 20) << "names take words";
+    EXPECT_LT(kept, tried) << "and not all";
+}
+
+// An answer always.
 TEST(Statements, SurviveRandomLines) {
     const char* words_[] = {
         "alternator", "battery", "150 A",  "from",  "box",   "12 V",   "on",      "ignition", ",",
