@@ -10,6 +10,7 @@
 #include "widgets/tokens.h"
 #include "window/dialogs.h"
 #include "window/main_window.h"
+#include "window/preferences.h"
 #include "window/render.h"
 
 namespace {
@@ -24,11 +25,14 @@ bool has_display() {
 int main(int argc, char** argv) {
     const bool display = has_display();
     if (!display) qputenv("QT_QPA_PLATFORM", "offscreen");
-    QApplication application(argc, argv);
-    yr::app::use_desktop_language();
     QApplication::setApplicationName(QStringLiteral("your-rail"));
     QApplication::setApplicationDisplayName(QStringLiteral("Your Rail"));
     QApplication::setOrganizationName(QStringLiteral("your-rail"));
+    if (const double scale = yr::app::wanted_scale();
+        scale > 1 && qEnvironmentVariableIsEmpty("QT_SCALE_FACTOR"))
+        qputenv("QT_SCALE_FACTOR", QByteArray::number(scale));
+    QApplication application(argc, argv);
+    yr::app::use_desktop_language();
     QApplication::setApplicationVersion(QStringLiteral("0.1.0"));
 
     QCommandLineParser parser;

@@ -2,6 +2,7 @@
 #include <algorithm>
 
 #include "control/place_on.h"
+#include "details/channel_table.h"
 #include "details/details_panel.h"
 #include "details/details_part.h"
 #include "document/own_library.h"
@@ -40,33 +41,7 @@ void fill_box(FieldForm& form, Document* doc, const Id& id) {
                        : say("A channel still belongs to a group that is gone.");
         },
         say("none, e.g. A: 35, B: 20"));
-    form.words(say("Channels: amps; start amps; group; label"));
-    for (const Channel& now : box.get().channels) {
-        const int number = now.number;
-        const auto of = [box, number]() -> const Channel* {
-            if (!box.alive()) return nullptr;
-            for (const Channel& c : box.get().channels)
-                if (c.number == number) return &c;
-            return nullptr;
-        };
-        form.text(
-            say("Channel %1").arg(number), [of] { return of() ? q(typed_channel(*of())) : QString(); },
-            [of, box, number](const QString& typed) {
-                if (!of()) return QString();
-                const auto c = read_channel(typed.toStdString(), number);
-                if (!c)
-                    return say("Channel %1: amps are needed, such as 15 A; start 30 A; group A; label PUMP.")
-                        .arg(number);
-                return box.set(say("channel %1").arg(number),
-                               [&](Point& p) {
-                                   for (Channel& x : p.channels)
-                                       if (x.number == number) x = *c;
-                               })
-                           ? QString()
-                           : say("The box has no group of that name.");
-            },
-            say("assumed 10 A"), QString::number(number));
-    }
+    form.add(new ChannelTable(doc, id));
     form.button(say("One channel more"), [box] {
         box.set(say("one channel more"), [](Point& p) {
             Channel c = p.channels.empty() ? Channel{} : p.channels.back();

@@ -27,6 +27,7 @@ void fill_inverter(FieldForm& form, Document* doc, const Id& id) {
                },
                {K::inverter_current, id, 0});
     name_field(form, part);
+    fed_from_field(form, doc, id);
     number_field(form, part, &Inverter::continuous_W);
     number_field(form, part, &Inverter::surge_W);
     enum_field(form, part, say("Waveform"), {{say("pure sine"), "pure"}, {say("modified sine"), "modified"}},

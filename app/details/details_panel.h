@@ -17,6 +17,8 @@ class DetailsPanel : public QWidget {
     explicit DetailsPanel(Document* document, QWidget* parent = nullptr);
     [[nodiscard]] FieldForm* form() { return form_; }
 
+    void look_again() { refresh(); }  // its place has changed
+
   signals:
     void why(const std::vector<words::ValueRef>& refs, const QPoint& global);
     void remove_asked(const Id& id);

@@ -1,4 +1,5 @@
 #include "details/details_part.h"
+#include "control/hang_on.h"
 #include "words/sentences.h"
 
 namespace yr::app {
@@ -229,6 +230,20 @@ void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
             change(text, [&](Device& x) { x.closed_when = c; });
         });
     if (now.kind == DeviceKind::switching) contact_fields(form, part);
+}
+
+void fed_from_field(FieldForm& form, Document* doc, const Id& thing) {
+    if (!feed_of(doc->plan(), thing)) return;
+    std::vector<Choice> supplies;
+    for (const Terminal& t : supplies_for(doc->plan(), thing))
+        supplies.push_back({q(words::terminal(doc->plan(), t)), t.text()});
+    form.choice(
+        say("Fed from"), supplies,
+        [doc, thing] {
+            const Run* feed = feed_of(doc->plan(), thing);
+            return feed ? feed->from.text() : std::string();
+        },
+        [doc, thing](const Id& supply) { doc->hang(thing, Terminal(supply)); });
 }
 
 }  // namespace yr::app

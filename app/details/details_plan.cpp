@@ -3,6 +3,7 @@
 
 #include "details/details_panel.h"
 #include "details/details_part.h"
+#include "document/state_edits.h"
 #include "plan/names.h"
 
 namespace yr::app {
@@ -153,19 +154,10 @@ void fill_state(FieldForm& form, Document* doc, const Id& id) {
     switch_fields(form, doc, get, set);
     remark_fields(form, Part<State>{doc, &Plan::states, id});
     form.heading(QString());
-    form.button(say("Copy as a new state"), [doc, get] {
-        if (!get()) return;
-        State copy = *get();
-        copy.id = new_id(doc->plan(), "state");
-        copy.name += " 2";
-        if (doc->apply(Put<State>{copy, {}}, say("new state ") + q(copy.name))) {
-            doc->shown().set_state(static_cast<int>(doc->plan().states.size()) - 1);
-            doc->selection().choose(copy.id);
-        }
-    });
-    form.button(say("Take this state out"), [doc, id, get] {
-        if (get()) doc->apply(Remove<State>{id}, say("take out state ") + q(get()->name));
-    });
+    form.button(say("Copy as a new state"), [doc, id] { copy_state(doc, id); });
+    form.button(say("Earlier in the line"), [doc, id] { move_state(doc, id, -1); });
+    form.button(say("Later in the line"), [doc, id] { move_state(doc, id, 1); });
+    form.button(say("Take this state out"), [doc, id] { take_out_state(doc, id); });
 }
 
 void fill_policy(FieldForm& form, Document* doc) {

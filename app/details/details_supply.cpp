@@ -69,8 +69,9 @@ void fill_source(FieldForm& form, Document* doc, const Id& id) {
         number_field(form, part, &Source::enable_off_V);
         number_field(form, part, &Source::stays_charged_s);
     }
+    fed_from_field(form, doc, id);
     if (!turned) {
-        std::vector<Choice> batteries{{say("none"), {}}};
+        std::vector<Choice> batteries{{say("whatever it is joined to"), {}}};
         for (const Battery& b : doc->plan().batteries) batteries.push_back({q(b.name), b.id});
         form.choice(
             say("Charges"), batteries, [part] { return part.alive() ? part.get().charges : Id(); },
@@ -144,7 +145,7 @@ void fill_battery(FieldForm& form, Document* doc, const Id& id) {
 void fill_point(FieldForm& form, Document* doc, const Id& id) {
     const Point& p = *get(doc, &Plan::points, id);
     if (p.kind != PointKind::ground && p.kind != PointKind::chassis)
-        form.value(say("Hands on"),
+        form.value(say("Passes on"),
                    [doc, id] {
                        return q(doc->shown().why({K::feed_current, id, 0}).value);
                    },
@@ -157,6 +158,7 @@ void fill_point(FieldForm& form, Document* doc, const Id& id) {
                    {K::bond_drop, id, 0});
     const Part<Point> part{doc, &Plan::points, id};
     name_field(form, part);
+    fed_from_field(form, doc, id);
     if (p.kind == PointKind::ground) number_field(form, part, &Point::bond_ohm);
     if (!p.bonded_to.empty()) form.words(say("bonded to ") + q(yr::name_of(doc->plan(), p.bonded_to)));
     if (!p.place.empty()) form.words(say("in ") + q(yr::name_of(doc->plan(), p.place)));
@@ -180,7 +182,7 @@ void fill_point(FieldForm& form, Document* doc, const Id& id) {
             [part](bool on) { part.set(say("sealed"), [&](Point& x) { x.sealed = on; }); });
     if (p.kind == PointKind::box) fill_box(form, doc, id);
     if (p.feeds_loads) {
-        form.words(say("hangs on:"));
+        form.words(say("Its feed:"));
         for (const Run& r : doc->plan().runs)
             if (r.to == id) {
                 form.heading(q(words::capital(r.name)));

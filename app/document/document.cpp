@@ -1,5 +1,6 @@
 #include "document/document.h"
 
+#include "control/hang_on.h"
 #include "control/place_on.h"
 #include "words/control_words.h"
 #include "words/sentences.h"
@@ -76,6 +77,16 @@ bool Document::put_load(const Id& load_id, const Id& feed, int channel) {
         return false;
     }
     return apply(*edit, say("%1 to %2").arg(q(load->name), q(words::place_text(plan(), feed, channel))));
+}
+
+bool Document::hang(const Id& thing, const Terminal& supply) {
+    const auto edit = hang_on(plan(), thing, supply);
+    if (!edit) {
+        store_.refuse(q(words::sentence(edit.error())));
+        return false;
+    }
+    return apply(
+        *edit, say("%1 fed from %2").arg(q(yr::name_of(plan(), thing)), q(words::terminal(plan(), supply))));
 }
 
 }  // namespace yr::app

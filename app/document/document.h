@@ -40,6 +40,8 @@ class Document : public QObject {
     bool move_load(const Id& load, const Id& feed);
     // The same onto a channel; a load that is there changes places with it. 0: as above.
     bool put_load(const Id& load, const Id& feed, int channel);
+    // A box, bus, charger or inverter fed from another battery or bus.
+    bool hang(const Id& thing, const Terminal& supply);
 
   private:
     // in this order: each listens to those before it

@@ -16,6 +16,8 @@ namespace {
 
 constexpr int kDelay_ms = 300;
 const QString kEnding = QStringLiteral(".autosave");
+const QString kAside = QStringLiteral(".aside");  // thrown away, and kept for so many days all the same
+constexpr int kKept_days = 30;
 
 QJsonObject read_object(const QString& path) {
     QFile file(path);
@@ -36,6 +38,9 @@ Recovery::Recovery(Document* document, const QString& folder, QObject* parent)
     lock_ = std::make_unique<QLockFile>(file_ + QStringLiteral(".lock"));
     lock_->setStaleLockTime(0);  // held for the whole session; stale only when its process is gone
     lock_->tryLock(0);
+    for (const QFileInfo& info : QDir(folder_).entryInfoList({QStringLiteral("*") + kAside}, QDir::Files))
+        if (info.lastModified().daysTo(QDateTime::currentDateTime()) > kKept_days)
+            QFile::remove(info.absoluteFilePath());
     timer_.setSingleShot(true);
     timer_.setInterval(kDelay_ms);
     connect(&timer_, &QTimer::timeout, this, &Recovery::write_now);
@@ -91,6 +96,12 @@ bool Recovery::bring_back(const Recoverable& lost) {
     write_now();  // first our own copy, then the old one goes
     throw_away(lost);
     return true;
+}
+
+QString Recovery::put_aside(const Recoverable& lost) {
+    const QString aside = lost.file + kAside;
+    QFile::remove(aside);
+    return QFile::rename(lost.file, aside) ? aside : QString();
 }
 
 void Recovery::throw_away(const Recoverable& lost) {

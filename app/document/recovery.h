@@ -32,12 +32,15 @@ class Recovery : public QObject {
     [[nodiscard]] std::vector<Recoverable> found() const;
     // Opens such a plan, unsaved, and takes its autosave away. False with refused() when it cannot be read.
     bool bring_back(const Recoverable& lost);
-    void throw_away(const Recoverable& lost);
+    // No longer offered; its file stays aside for 30 days. Returns that file, empty where it could not be.
+    QString put_aside(const Recoverable& lost);
     void write_now();
 
     [[nodiscard]] static QString default_folder();
 
   private:
+    static void throw_away(const Recoverable& lost);
+
     Document* document_;
     QString folder_, file_;
     std::unique_ptr<QLockFile> lock_;

@@ -3,6 +3,7 @@
 #include <QVBoxLayout>
 
 #include "control/boxes.h"
+#include "control/hang_on.h"
 #include "control/place_on.h"
 #include "document/own_library.h"
 #include "widgets/dialog_parts.h"
@@ -27,6 +28,9 @@ BoxDialog::BoxDialog(Document* document, QWidget* parent) : QDialog(parent), doc
                                                             {"engine running", "running"}};
     for (const auto& [text, value] : triggers)
         trigger_->addItem(QString::fromUtf8(text), QString::fromUtf8(value));
+    from_ = new QComboBox;
+    for (const Terminal& t : supplies_for(document_->plan(), {}))
+        from_->addItem(q(words::terminal(document_->plan(), t)), q(t.text()));
     place_ = new QComboBox;
     place_->addItem(say("not said"), QString());
     for (const Place& p : document_->plan().places) place_->addItem(q(p.name), q(p.id));
@@ -44,10 +48,11 @@ BoxDialog::BoxDialog(Document* document, QWidget* parent) : QDialog(parent), doc
     row(say("Kind"), kind_);
     column->addWidget(what_);
     row(say("Name"), name_);
+    row(say("Fed from"), from_);
     row(say("Its feed is"), trigger_);
     row(say("Cuts off below"), cutoff_);
     row(say("Place"), place_);
-    row(say("From the battery"), length_);
+    row(say("Length of its feed"), length_);
     column->addWidget(problem_);
     add_buttons(column, this, say("Add the box"));
     connect(kind_, &QComboBox::currentIndexChanged, this, &BoxDialog::describe);
@@ -82,6 +87,7 @@ void BoxDialog::accept() {
     NewBox ask;
     ask.box = boxes[k].box;
     if (!name_->text().trimmed().isEmpty()) ask.box.name = name_->text().trimmed().toStdString();
+    if (from_->currentIndex() >= 0) ask.from = Terminal(from_->currentData().toString().toStdString());
     ask.place = place_->currentData().toString().toStdString();
     const QString when = trigger_->currentData().toString();
     if (when == QStringLiteral("accessory")) ask.trigger.key = Key::accessory;
@@ -90,11 +96,11 @@ void BoxDialog::accept() {
     if (when == QStringLiteral("running")) ask.trigger.engine = Engine::running;
     if (!length_->text().trimmed().isEmpty()) {
         const auto v = parse_value(length_->text().toStdString(), Dimension::length);
-        if (!v) return refuse(v.error(), "from the battery");
+        if (!v) return refuse(v.error(), "length of its feed");
         if (!(*v > 0 && *v <= 200))
             return refuse(
                 {ErrorCode::out_of_range, {}, length_->text().toStdString(), Want::a_length_up_to_200_m},
-                "from the battery");
+                "length of its feed");
         ask.length_m = *v;
     }
     if (!cutoff_->text().trimmed().isEmpty()) {

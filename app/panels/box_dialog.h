@@ -17,6 +17,7 @@ class BoxDialog : public QDialog {
     BoxDialog(Document* document, QWidget* parent);
     [[nodiscard]] QComboBox* kind() { return kind_; }
     [[nodiscard]] QComboBox* trigger() { return trigger_; }
+    [[nodiscard]] QComboBox* from() { return from_; }
     [[nodiscard]] QLineEdit* length() { return length_; }
     [[nodiscard]] QLineEdit* cutoff() { return cutoff_; }
     [[nodiscard]] QString problem() const { return problem_->text(); }
@@ -27,7 +28,7 @@ class BoxDialog : public QDialog {
   private:
     void describe();
     Document* document_;
-    QComboBox *kind_, *trigger_, *place_;
+    QComboBox *kind_, *trigger_, *from_, *place_;
     QLineEdit *name_, *length_, *cutoff_;
     QLabel *what_, *problem_;
 };

@@ -34,6 +34,8 @@ class SentenceLine : public QWidget {
     }
     std::function<void()> chosen;
     std::function<void(const QPoint&)> why;
+    std::function<void(int)> walk;   // so many rows down
+    std::function<void()> to_right;  // into what stands at the right
 
     bool hasHeightForWidth() const override { return true; }
     int heightForWidth(int width) const override {
@@ -56,6 +58,12 @@ class SentenceLine : public QWidget {
             chosen();
         else if (e->key() == Qt::Key_F1)
             why(mapToGlobal(rect().center()));
+        else if (e->key() == Qt::Key_Down || e->key() == Qt::Key_Up)
+            walk(e->key() == Qt::Key_Down ? 1 : -1);
+        else if (e->key() == Qt::Key_Home || e->key() == Qt::Key_End)
+            walk(e->key() == Qt::Key_End ? 100000 : -100000);
+        else if (e->key() == Qt::Key_Right)
+            to_right();
         else
             QWidget::keyPressEvent(e);
     }
@@ -79,7 +87,7 @@ FindingsStrip::FindingsStrip(Document* document, QWidget* parent) : QWidget(pare
     rows_ = new QVBoxLayout(inside);
     rows_->setContentsMargins(16, 0, 12, 4);
     rows_->setSpacing(0);
-    auto* scroll = new QScrollArea;
+    auto* scroll = scroll_ = new QScrollArea;
     scroll->setObjectName(QStringLiteral("panel"));
     scroll->setWidget(inside);
     scroll->setWidgetResizable(true);
@@ -93,13 +101,69 @@ FindingsStrip::FindingsStrip(Document* document, QWidget* parent) : QWidget(pare
     head->setContentsMargins(16, 0, 16, 0);
     head->addWidget(counts_);
     head->addStretch();
+    fold_ = new QToolButton;
+    fold_->setObjectName(QStringLiteral("quiet"));
+    fold_->setFont(type_font(Type::small));
+    connect(fold_, &QToolButton::clicked, this, &FindingsStrip::fold_asked);
+    head->addWidget(fold_);
     column->addLayout(head);
     column->addWidget(scroll);
+    fold(false);
+    connect(&document_->store(), &PlanStore::edited, this, &FindingsStrip::show_counts);
     connect(&document_->inspector(), &Inspector::inspected, this, &FindingsStrip::refresh);
     connect(&document_->inspector(), &Inspector::mends_proved, this, &FindingsStrip::refresh);
     // what stood there was of another plan
     connect(&document_->store(), &PlanStore::opened, this, &FindingsStrip::refresh);
     refresh();
+}
+
+void FindingsStrip::fold(bool folded) {
+    folded_ = folded;
+    scroll_->setVisible(!folded);
+    fold_->setText(folded ? say("Show them  F8") : say("Fold away  F8"));
+    fold_->setAccessibleName(folded ? say("Show the findings") : say("Fold the findings away"));
+    // as high as its one line, or as the splitter says
+    setMinimumHeight(folded ? 0 : 96);
+    setMaximumHeight(folded ? sizeHint().height() : QWIDGETSIZE_MAX);
+}
+
+// From a row, or from what stands in it, to another.
+void FindingsStrip::walk(const QWidget* from, int by) {
+    const auto at = std::find_if(walked_.begin(), walked_.end(), [&](const Row& r) {
+        return r.sentence == from || std::find(r.right.begin(), r.right.end(), from) != r.right.end();
+    });
+    if (at == walked_.end()) return;
+    const auto last = static_cast<std::ptrdiff_t>(walked_.size()) - 1;
+    const auto to = std::clamp<std::ptrdiff_t>(at - walked_.begin() + by, 0, last);
+    let_tab_in(static_cast<std::size_t>(to));
+    QWidget* sentence = walked_[static_cast<std::size_t>(to)].sentence;
+    sentence->setFocus(Qt::TabFocusReason);
+    scroll_->ensureWidgetVisible(sentence, 0, 20);
+}
+
+void FindingsStrip::let_tab_in(std::size_t row) {
+    for (std::size_t k = 0; k < walked_.size(); ++k)
+        walked_[k].sentence->setFocusPolicy(k == row ? Qt::StrongFocus : Qt::ClickFocus);
+}
+
+// In a row, Left and Right go along it; Up and Down to the next rows.
+bool FindingsStrip::eventFilter(QObject* watched, QEvent* event) {
+    if (event->type() != QEvent::KeyPress) return QWidget::eventFilter(watched, event);
+    const int key = static_cast<QKeyEvent*>(event)->key();
+    for (const Row& row : walked_) {
+        const auto at = std::find(row.right.begin(), row.right.end(), watched);
+        if (at == row.right.end()) continue;
+        if (key == Qt::Key_Left)
+            (at == row.right.begin() ? row.sentence : *(at - 1))->setFocus(Qt::TabFocusReason);
+        else if (key == Qt::Key_Right && at + 1 != row.right.end())
+            (*(at + 1))->setFocus(Qt::TabFocusReason);
+        else if (key == Qt::Key_Up || key == Qt::Key_Down)
+            walk(*at, key == Qt::Key_Down ? 1 : -1);
+        else
+            break;
+        return true;
+    }
+    return QWidget::eventFilter(watched, event);
 }
 
 void FindingsStrip::go_to(const Finding& f) {
@@ -133,7 +197,17 @@ QWidget* FindingsStrip::line_of(Severity severity, const QString& text, bool sof
     sentence->why = why;
     line->addWidget(mark);
     line->addWidget(sentence, 1);
-    for (QWidget* w : right) line->addWidget(w, 0, Qt::AlignTop);
+    for (QWidget* w : right) {
+        line->addWidget(w, 0, Qt::AlignTop);
+        w->setFocusPolicy(Qt::ClickFocus);  // the keyboard comes by Right, so that Tab leaves the list
+        w->installEventFilter(this);
+    }
+    sentence->setFocusPolicy(walked_.empty() ? Qt::StrongFocus : Qt::ClickFocus);
+    sentence->walk = [this, sentence](int by) { walk(sentence, by); };
+    sentence->to_right = [first = right.empty() ? nullptr : right.front()] {
+        if (first) first->setFocus(Qt::TabFocusReason);
+    };
+    walked_.push_back({sentence, right});
     return row;
 }
 
@@ -276,24 +350,31 @@ void FindingsStrip::refresh() {
         delete item;
     }
     sentences_.clear();
+    walked_.clear();
     const auto& findings = document_->inspector().findings();
-    std::size_t counts[4];
-    for (int k = 0; k < 4; ++k)
-        counts[k] = words::count_of(static_cast<Severity>(k), findings, document_->plan());
     for (const words::FindingBunch& b : words::bunches(findings, document_->plan())) add_bunch(b, findings);
     rows_->addStretch();
+    show_counts();
+}
+
+void FindingsStrip::show_counts() {
+    const auto& findings = document_->inspector().findings();
     QStringList parts;
-    for (int k = 0; k < 4; ++k)
-        if (counts[k])
+    for (int k = 0; k < 4; ++k) {
+        const auto severity = static_cast<Severity>(k);
+        if (const std::size_t count = words::count_of(severity, findings, document_->plan()))
             parts << QStringLiteral("%1 %2 %3")
-                         .arg(QString::fromUtf8(words::mark(static_cast<Severity>(k))))
-                         .arg(counts[k])
-                         .arg(QString::fromUtf8(words::name_of(static_cast<Severity>(k))));
-    counts_->setText(parts.isEmpty()
-                         ? (document_->inspector().inspection().solutions.empty()
-                                ? say("Looking over all states …")
-                                : say("No findings over all states."))
-                         : say("Findings over all states    ") + parts.join(QStringLiteral("    ")));
+                         .arg(QString::fromUtf8(words::mark(severity)))
+                         .arg(count)
+                         .arg(QString::fromUtf8(words::name_of(severity)));
+    }
+    // none is said only of the plan as it is
+    const bool looking = !document_->inspector().current();
+    QString text = looking           ? say("Looking over all states …")
+                   : parts.isEmpty() ? say("No findings over all states.")
+                                     : say("Findings over all states");
+    if (!parts.isEmpty()) text += QStringLiteral("    ") + parts.join(QStringLiteral("    "));
+    counts_->setText(text);
 }
 
 }  // namespace yr::app

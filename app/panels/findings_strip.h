@@ -19,15 +19,24 @@ class FindingsStrip : public QWidget {
     explicit FindingsStrip(Document* document, QWidget* parent = nullptr);
     // What is listed, line by line; a group is one line until it is opened.
     [[nodiscard]] QStringList sentences() const { return sentences_; }
+    // Folded: the line that counts them, and nothing else.
+    [[nodiscard]] bool folded() const { return folded_; }
+    void fold(bool folded);
+    [[nodiscard]] QString counts() const { return counts_->text(); }
     // Takes a finding as it is, for that reason; it counts no longer.
     void accept(const Finding& finding, const QString& reason, const QString& who);
     void take_back(const Id& acceptance);
 
   signals:
+    void fold_asked();
     void why_finding(const Finding& finding, const QPoint& global);
+
+  protected:
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
   private:
     void refresh();
+    void show_counts();
     QWidget* row_of(const Finding& finding, int indent);
     QWidget* line_of(Severity severity, const QString& text, bool soft, int indent,
                      const std::function<void()>& chosen, const std::function<void(const QPoint&)>& why,
@@ -40,7 +49,18 @@ class FindingsStrip : public QWidget {
     void go_to(const Finding& finding);
 
     Document* document_;
+    void walk(const QWidget* from, int by);
+    void let_tab_in(std::size_t row);
+
+    struct Row {
+        QWidget* sentence;
+        std::vector<QWidget*> right;
+    };
+    std::vector<Row> walked_;  // in order; Tab comes to one of them alone
     QLabel* counts_;
+    QToolButton* fold_;
+    QScrollArea* scroll_;
+    bool folded_ = false;
     QVBoxLayout* rows_;
     QStringList sentences_, open_;  // open_: groups that are shown whole
 };

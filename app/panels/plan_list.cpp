@@ -9,6 +9,7 @@
 #include <algorithm>
 #include <map>
 
+#include "control/hang_on.h"
 #include "control/place_on.h"
 #include "widgets/tokens.h"
 #include "words/control_words.h"
@@ -184,6 +185,22 @@ std::vector<PlanList::Row> PlanList::rows() const {
     };
     joins(plan.connectors, say("connector"));
     joins(plan.jackets, say("cable of several cores"));
+    bool metal = false;
+    for (const Point& p : plan.points) {
+        if (p.kind != PointKind::ground && p.kind != PointKind::chassis) continue;
+        if (!metal) rows.push_back({{}, say("Metal and grounds"), {}, {}, true});
+        metal = true;
+        const bool loose =
+            p.bonded_to.empty() && std::none_of(plan.runs.begin(), plan.runs.end(), [&](const Run& r) {
+                return owner_of(r.from) == p.id || owner_of(r.to) == p.id;
+            });
+        rows.push_back(
+            {p.id, q(p.name), loose ? say("▲ loose") : QString(),
+             loose
+                 ? say("Joined to nothing: type a strap, such as strap battery - to %1 0.5 m").arg(q(p.name))
+                 : QString(),
+             false});
+    }
     bool others = false;
     for (std::size_t k = 0; k < plan.loads.size(); ++k) {
         if (placed[k]) continue;
@@ -297,6 +314,12 @@ void PlanList::contextMenuEvent(QContextMenuEvent* event) {
     menu.addAction(say("Why?\tF1"), this, [this, id, where] { emit why(questions(id), where); });
     if (const Run* run = supply_run(document_->plan(), id))
         fill_hang_menu(menu.addMenu(say("Hang on")), id, *run);
+    if (feed_of(document_->plan(), id)) {
+        QMenu* hang = menu.addMenu(say("Fed from"));
+        for (const Terminal& t : supplies_for(document_->plan(), id))
+            hang->addAction(q(words::terminal(document_->plan(), t)), this,
+                            [this, id, t] { document_->hang(id, t); });
+    }
     menu.addAction(say("Take out\tDel"), this, [this] { emit remove_asked(); });
     menu.exec(where);
 }

@@ -3,6 +3,7 @@
 #include <QShortcut>
 #include <QToolButton>
 
+#include "document/state_edits.h"
 #include "widgets/tokens.h"
 #include "words/sentences.h"
 
@@ -21,6 +22,14 @@ StateBar::StateBar(Document* document, QWidget* parent) : QWidget(parent), docum
     conditions_ = new QHBoxLayout;
     conditions_->setSpacing(3);
     row->addLayout(buttons_);
+    rest_ = new QToolButton;
+    rest_->setMinimumHeight(32);
+    rest_->setObjectName(QStringLiteral("state"));
+    rest_->setPopupMode(QToolButton::InstantPopup);
+    rest_->setMenu(new QMenu(rest_));
+    rest_->setAccessibleName(say("More states"));
+    rest_->hide();
+    row->addWidget(rest_);
     all_ = new QToolButton;
     all_->setText(say("All states"));
     all_->setCheckable(true);
@@ -149,8 +158,44 @@ void StateBar::add_condition(const QString& object_name, const QString& tip, Dim
 
 // Where the window is too narrow for both, the conditions take a line of their own.
 void StateBar::resizeEvent(QResizeEvent*) {
-    const int wanted = outer_->itemAt(0)->minimumSize().width() + conditions_->minimumSize().width() + 22;
-    outer_->setDirection(wanted > width() ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight);
+    fit_buttons();
+}
+
+// As many states as there is room for, in order, the chosen one always and whole; the others in a menu.
+// Nothing is ever cut on both sides.
+void StateBar::fit_buttons() {
+    for (QAbstractButton* b : group_->buttons()) b->ensurePolished();  // its padding counts
+    for (QToolButton* b : {all_, more_, found_, rest_}) b->ensurePolished();
+    const auto wide = [](const QWidget* w) { return w->isHidden() ? 0 : w->sizeHint().width(); };
+    int wanted = 0;
+    for (const QAbstractButton* b : group_->buttons()) wanted += b->sizeHint().width();
+    const int tools = wide(all_) + wide(more_) + wide(found_) + 18;
+    const int conditions = conditions_->sizeHint().width() + 4;
+    const bool two_lines = wanted + tools + conditions > width();
+    outer_->setDirection(two_lines ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight);
+    const int room = width() - tools - (two_lines ? 0 : conditions);
+    QMenu* menu = rest_->menu();
+    menu->clear();
+    rest_->setVisible(wanted > room);
+    rest_->setText(say("%1 more ▾").arg(group_->buttons().size()));
+    QAbstractButton* chosen = group_->button(document_->shown().state_index());
+    int left =
+        room - (wanted > room ? rest_->sizeHint().width() + (chosen ? chosen->sizeHint().width() : 0) : 0);
+    int hidden = 0;
+    for (int k = 0; k < group_->buttons().size(); ++k) {
+        QAbstractButton* b = group_->button(k);
+        const bool fits = wanted <= room || b == chosen || b->sizeHint().width() <= left;
+        if (fits && b != chosen) left -= b->sizeHint().width();
+        if (!fits) left = 0;  // those behind it too: the order stays
+        b->setVisible(fits);
+        if (fits) continue;
+        ++hidden;
+        menu->addAction(b->text().replace(QLatin1Char('&'), QLatin1String("&&")), this, [this, k] {
+            set_all_states(false);
+            document_->shown().set_state(k);
+        });
+    }
+    rest_->setText(say("%1 more ▾").arg(hidden));
 }
 
 void StateBar::set_all_states(bool on) {
@@ -169,21 +214,43 @@ void StateBar::rebuild_buttons() {
     for (std::size_t k = 0; k < document_->plan().states.size(); ++k) {
         auto* b = new QToolButton;
         b->setCheckable(true);
-        b->setText(q(document_->plan().states[k].name));
         b->setMinimumHeight(32);
         b->setObjectName(QStringLiteral("state"));
         b->setSizePolicy(QSizePolicy::Minimum, QSizePolicy::Fixed);
-        b->setToolTip(QStringLiteral("Ctrl+%1").arg(k + 1));
+        const QString name = q(document_->plan().states[k].name);
+        constexpr int most_px = 240;  // longer names end in "…", told whole by the tool tip
+        b->setText(b->fontMetrics().elidedText(name, Qt::ElideRight, most_px));
+        b->setAccessibleName(name);
+        b->setToolTip(k < 9 ? name + QStringLiteral("  Ctrl+%1").arg(k + 1) : name);
+        b->setContextMenuPolicy(Qt::CustomContextMenu);
+        connect(b, &QWidget::customContextMenuRequested, this,
+                [this, b, id = document_->plan().states[k].id](const QPoint& at) {
+                    QMenu menu;
+                    fill_state_menu(&menu, id);
+                    menu.exec(b->mapToGlobal(at));
+                });
         group_->addButton(b, static_cast<int>(k));
         buttons_->addWidget(b);
     }
+}
+
+void StateBar::fill_state_menu(QMenu* menu, const Id& id) {
+    menu->addAction(say("Its key, switches and conditions"), this, [this, id] {
+        document_->shown().set_state(id);
+        document_->selection().choose(id);
+    });
+    menu->addAction(say("Copy as a new state"), this, [this, id] { copy_state(document_, id); });
+    menu->addAction(say("Earlier in the line"), this, [this, id] { move_state(document_, id, -1); });
+    menu->addAction(say("Later in the line"), this, [this, id] { move_state(document_, id, 1); });
+    menu->addSeparator();
+    menu->addAction(say("Take out"), this, [this, id] { take_out_state(document_, id); });
 }
 
 void StateBar::refresh() {
     const auto& states = document_->plan().states;
     bool same = group_->buttons().size() == static_cast<qsizetype>(states.size());
     for (std::size_t k = 0; same && k < states.size(); ++k)
-        same = group_->button(static_cast<int>(k))->text() == q(states[k].name);
+        same = group_->button(static_cast<int>(k))->accessibleName() == q(states[k].name);
     if (!same) rebuild_buttons();
     group_->setExclusive(false);
     for (QAbstractButton* b : group_->buttons())
@@ -203,6 +270,7 @@ void StateBar::refresh() {
     }
     for (const Condition& c : fields_)
         if (!c.edit->isModified()) c.edit->setText(c.show(document_->shown().state()));
+    fit_buttons();
 }
 
 }  // namespace yr::app

@@ -4,6 +4,7 @@
 #include <QButtonGroup>
 #include <QHBoxLayout>
 #include <QLineEdit>
+#include <QMenu>
 #include <QToolButton>
 #include <QWidget>
 #include <functional>
@@ -20,6 +21,8 @@ class StateBar : public QWidget {
     // Whether `All states` is on; the states' own buttons are then off.
     [[nodiscard]] bool all_states() const { return all_->isChecked(); }
     void set_all_states(bool on);
+    void fill_state_menu(QMenu* menu, const Id& state);
+    [[nodiscard]] QToolButton* rest() { return rest_; }  // the menu of states that found no room
 
   signals:
     void all_states_changed(bool on);
@@ -36,11 +39,13 @@ class StateBar : public QWidget {
                        double high, const std::function<std::optional<double>(const State&)>& get,
                        const std::function<void(State&, double)>& set);
     void rebuild_buttons();
+    void fit_buttons();
     void refresh();
 
     Document* document_;
     QButtonGroup* group_;
     QToolButton *all_ = nullptr, *more_ = nullptr, *found_ = nullptr;
+    QToolButton* rest_ = nullptr;  // states that the line has no room for
     bool shown_all_ = false;
     QBoxLayout* outer_;
     QHBoxLayout* buttons_;

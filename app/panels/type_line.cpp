@@ -161,13 +161,6 @@ void TypeLine::show_matches(const TypedLine& line) {
         item->setToolTip(tip);
     };
     if (wanted)
-        for (const SetEntry& set : library().sets)
-            if (q(set.name).contains(q(line.name), Qt::CaseInsensitive)) {
-                QStringList lines;
-                for (const std::string& l : set.lines) lines << q(l);
-                offer(q(set.name) + say(" · set"), q(typed_form(set)), lines.join(QLatin1Char('\n')));
-            }
-    if (wanted)
         for (const LoadEntry* e : search(library(), line.name, 6)) {
             Load plain = e->load;
             const QString draw =
@@ -175,6 +168,13 @@ void TypeLine::show_matches(const TypedLine& line) {
             offer(q(plain.name) + draw + (e->own ? say("  · my own") : QString()), q(plain.name),
                   q(typed_text(Plan{}, plain)) + say("\nTypical, check the plate."));
         }
+    if (wanted)
+        for (const SetEntry& set : library().sets)
+            if (q(set.name).contains(q(line.name), Qt::CaseInsensitive)) {
+                QStringList lines;
+                for (const std::string& l : set.lines) lines << q(l);
+                offer(q(set.name) + say(" · set"), q(typed_form(set)), lines.join(QLatin1Char('\n')));
+            }
     matches_->setVisible(matches_->count() > 0);
     matches_->setFixedHeight(matches_->count() * 24 + 6);
 }

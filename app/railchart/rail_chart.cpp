@@ -356,4 +356,20 @@ bool RailChart::event(QEvent* event) {
     return QWidget::event(event);
 }
 
+std::vector<SpokenPart> RailChart::spoken_parts() const {
+    std::vector<SpokenPart> parts;
+    for (const SceneItem& i : scene_.items) {
+        QString value = i.detail;
+        if (!i.share.isEmpty()) value += QStringLiteral(", ") + i.share;
+        if (i.severity) value += QStringLiteral(", ") + QString::fromUtf8(words::name_of(*i.severity));
+        const QString name =
+            i.kind == SceneKind::conductor ? q(yr::name_of(circuit_->plan(), i.id)) : i.label;
+        parts.push_back({i.rect.toRect(), name,
+                         i.kind == SceneKind::conductor ? i.label + QStringLiteral(", ") + value : value});
+    }
+    for (const SceneBox& b : scene_.boxes)
+        parts.push_back({b.rect.toRect(), q(yr::name_of(circuit_->plan(), b.id)), b.label});
+    return parts;
+}
+
 }  // namespace yr::app

@@ -8,10 +8,11 @@
 
 #include "document/document.h"
 #include "railchart/rail_scene.h"
+#include "widgets/spoken_parts.h"
 
 namespace yr::app {
 
-class RailChart : public QWidget {
+class RailChart : public QWidget, public SpokenParts {
     Q_OBJECT
 
   public:
@@ -31,6 +32,8 @@ class RailChart : public QWidget {
     // The values that F1 explains for the thing under the mouse or, failing that, the selected one.
     [[nodiscard]] std::vector<words::ValueRef> questions() const;
     QSize minimumSizeHint() const override { return {480, 340}; }
+
+    [[nodiscard]] std::vector<SpokenPart> spoken_parts() const override;
 
   signals:
     void why(const std::vector<words::ValueRef>& refs, const QPoint& global);

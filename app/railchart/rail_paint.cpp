@@ -66,13 +66,20 @@ class Painter {
             if (i.kind == SceneKind::conductor) conductor(i);
         joins();
         for (const SceneItem& i : w_.scene.items) {
+            const bool lit = w_.hovered == i.id || w_.selected == i.id;
+            if (i.kind == SceneKind::load && lit)
+                p_.fillRect(glide_.rect(i).adjusted(1, 2, -1, -2), t_.panel);
+        }
+        highlights();
+        for (const SceneItem& i : w_.scene.items)
+            if (!i.shelf.isEmpty()) leader(i);
+        for (const SceneItem& i : w_.scene.items) {
             if (i.kind == SceneKind::load) load(i);
             if (i.kind == SceneKind::gathered) gathered(i);
             if (i.kind == SceneKind::source) source(i);
             if (i.kind == SceneKind::headroom) headroom(i);
         }
         links();
-        highlights();
         boxes();
         caption();
     }
@@ -216,8 +223,12 @@ class Painter {
 
     void load(const SceneItem& i) {
         const QRectF r = glide_.rect(i);
-        if (w_.hovered == i.id || w_.selected == i.id) p_.fillRect(r.adjusted(1, 2, -1, -2), t_.panel);
         const QFontMetricsF bold(type_font(Type::bold)), small(type_font(Type::small));
+        if (!i.shelf.isEmpty()) {
+            on_shelf(i);
+            meter(i, r);
+            return;
+        }
         const bool upright = r.width() >= 66 && bold.horizontalAdvance(marked(i, i.label)) <= r.width() - 4;
         if (upright) {
             double y = r.center().y() - 34;
@@ -237,6 +248,37 @@ class Painter {
             rotated(r, i);
         }
         meter(i, r);
+    }
+
+    // The line from a name on the shelf to its own place.
+    void leader(const SceneItem& i) {
+        const double x = i.rect.center().x();
+        p_.setPen(QPen(i.id == w_.hovered || i.id == w_.selected ? t_.source : t_.line, 1));
+        if (i.shelf.top() > i.rect.top() + 2)
+            p_.drawLine(QPointF(x, i.rect.top() + 1), QPointF(x, i.shelf.top()));
+        if (i.shelf.bottom() < i.rect.bottom() - 14)
+            p_.drawLine(QPointF(x, i.shelf.bottom()), QPointF(x, i.rect.bottom() - 14));
+    }
+
+    void on_shelf(const SceneItem& i) {
+        const bool lit = w_.hovered == i.id || w_.selected == i.id;
+        p_.fillRect(i.shelf, lit ? t_.panel : t_.paper);
+        const QFontMetricsF bold(type_font(Type::bold)), small(type_font(Type::small));
+        const bool gathered = i.kind == SceneKind::gathered;
+        const QString name =
+            marked(i, shelf_name(i)) + (gathered && i.members.size() > 1 ? say("  \u25B8") : QString());
+        p_.setFont(type_font(gathered ? Type::small : Type::bold));
+        p_.setPen(name_colour(i));
+        p_.drawText(QRectF(i.shelf.left(), i.shelf.top(), i.shelf.width(),
+                           gathered ? i.shelf.height() : bold.height()),
+                    Qt::AlignCenter, name);
+        if (gathered) return;
+        p_.setFont(type_font(Type::small));
+        p_.setPen(t_.soft);
+        const QString rest = shelf_words(i);
+        p_.drawText(
+            QRectF(i.shelf.left(), i.shelf.top() + bold.height(), i.shelf.width(), small.height() + 2),
+            Qt::AlignCenter, small.elidedText(rest, Qt::ElideRight, i.shelf.width()));
     }
 
     void rotated(const QRectF& r, const SceneItem& i) {
@@ -306,6 +348,7 @@ class Painter {
     }
 
     void gathered(const SceneItem& i) {
+        if (!i.shelf.isEmpty()) return on_shelf(i);
         const QRectF r = glide_.rect(i);
         const double h = std::min(r.height() - 12, 170.0);
         const QRectF handle(r.center().x() - std::min(r.width() / 2, 11.0), r.center().y() - h / 2,

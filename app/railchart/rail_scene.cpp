@@ -1,6 +1,9 @@
 #include "railchart/rail_scene.h"
 
+#include "railchart/shelf.h"
+
 #include "solve/results.h"
+#include "widgets/tokens.h"
 #include "words/sentences.h"
 
 #include <algorithm>
@@ -14,6 +17,7 @@ constexpr double kLeft = 66, kRight = 18, kTop = 8, kStrip = 28, kUnderStrip = 1
 constexpr double kMostPxPerV = 700;
 constexpr double kBoxBar = 5;
 constexpr double kHandle_px = 20, kNarrow_px = 36;
+constexpr double kOwnRoom_px = 66;  // from here a load may carry its own name
 
 std::size_t at_(int k) {
     return static_cast<std::size_t>(k);
@@ -34,7 +38,12 @@ class SceneBuilder {
 
     RailScene build() {
         if (layout_.width_A <= 0) {
-            scene_.note = say("Nothing draws current in this state.");
+            scene_.note =
+                plan_.loads.empty()
+                    ? say("Nothing draws yet. Type what is fitted on the line at the left, such as: work "
+                          "light "
+                          "2x 35 W on ignition, 4 m")
+                    : say("Nothing draws current in this state: no load is on with its key and switches.");
             return scene_;
         }
         left_ = window_.whole() ? 0 : window_.left_A;
@@ -44,6 +53,7 @@ class SceneBuilder {
         add_conductors();
         add_boxes();
         add_loads();
+        place_names();
         add_ticks();
         return scene_;
     }
@@ -336,6 +346,68 @@ class SceneBuilder {
             i.severity = severity_of(i.id);
     }
 
+    // Names stand level, each by its own place: where one is too narrow for its words, on rows in the free
+    // room. Who finds none there keeps its words upright in its own place, which is then taken too.
+    void place_names() {
+        std::vector<QRectF> taken;
+        std::vector<SceneItem*> named;
+        for (const SceneItem& i : scene_.items)
+            if (i.kind == SceneKind::conductor) taken.push_back(i.rect);
+        for (const SceneBox& b : scene_.boxes) taken.push_back(b.rect.adjusted(0, 0, 0, 14));
+        for (SceneItem& i : scene_.items) {
+            if (i.kind != SceneKind::load && i.kind != SceneKind::gathered) continue;
+            if (i.used >= 0) taken.push_back(QRectF(i.rect.left(), i.rect.bottom() - 18, i.rect.width(), 16));
+            if (carries_its_name(i))
+                taken.push_back(QRectF(i.rect.left(), i.rect.center().y() - 34, i.rect.width(), 64));
+            else
+                named.push_back(&i);
+        }
+        const QRectF room(scene_.plot.left(), scene_.plot.top() + 4, scene_.plot.width(),
+                          scene_.plot.height() - 8);
+        constexpr int most_rounds = 8;
+        for (int round = 0; round < most_rounds; ++round) {
+            std::vector<ShelfWish> wishes;
+            for (const SceneItem* i : named) wishes.push_back(wish_of(*i));
+            const auto places = shelve(wishes, room, taken);
+            std::vector<SceneItem*> still;
+            bool changed = false;
+            for (std::size_t k = 0; k < named.size(); ++k) {
+                if (places[k]) {
+                    named[k]->shelf = *places[k];
+                    still.push_back(named[k]);
+                } else if (named[k]->brief < 2) {
+                    ++named[k]->brief;
+                    still.push_back(named[k]);
+                    changed = true;
+                } else {
+                    named[k]->shelf = {};
+                    taken.push_back(named[k]->rect);
+                    changed = true;
+                }
+            }
+            named = still;
+            if (!changed) return;
+        }
+    }
+
+    bool carries_its_name(const SceneItem& i) const {
+        const QFontMetricsF bold(type_font(Type::bold));
+        return i.kind == SceneKind::load && i.rect.width() >= kOwnRoom_px &&
+               bold.horizontalAdvance(QStringLiteral("▲ ") + i.label) <= i.rect.width() - 4;
+    }
+    ShelfWish wish_of(const SceneItem& i) const {
+        const QFontMetricsF bold(type_font(Type::bold)), small(type_font(Type::small));
+        const QString name = QStringLiteral("▲ ") + shelf_name(i);
+        if (i.kind == SceneKind::gathered)
+            return {i.rect.center().x(), small.horizontalAdvance(name) + 26, small.height() + 6, i.rect.top(),
+                    i.rect.bottom()};
+        // figures keep their place while they change: room for their widest
+        const QString under = shelf_words(i);
+        const double rest = small.horizontalAdvance(QString(under.size(), QLatin1Char('0'))) * 0.84;
+        return {i.rect.center().x(), std::max(bold.horizontalAdvance(name), rest) + 6,
+                bold.height() + small.height() + 2, i.rect.top(), i.rect.bottom()};
+    }
+
     std::pair<double, double> gap_of(const SceneItem& load) const {
         double top = scene_.plot.top(), bottom = scene_.plot.bottom();
         const double mid = (load.left_A + load.right_A) / 2;
@@ -361,11 +433,35 @@ class SceneBuilder {
         into.label = say("%1 small loads").arg(into.members.size());
     }
 
+    // "Cab box: 5 loads, 3.2 A" where all hang on one feed.
+    QString label_of(const SceneItem& g) const {
+        if (g.members.size() == 1) return q(yr::name_of(plan_, g.id));
+        Id feed;
+        double amps = 0;
+        for (const Id& id : g.members) {
+            const Run* run = supply_run(plan_, id);
+            const Load* load = yr::find(plan_.loads, id);
+            const Id its = run && load ? owner_of(run->from) : Id();
+            if (its.empty() || (!feed.empty() && its != feed))
+                return say("%1 small loads").arg(g.members.size());
+            feed = its;
+            amps += sol_.point.loads[static_cast<std::size_t>(load - plan_.loads.data())].current_A;
+        }
+        return say("%1: %2 loads, %3").arg(q(yr::name_of(plan_, feed))).arg(g.members.size()).arg(A(amps));
+    }
+
+    // The feed that a thin load hangs on: another feed has a handle of its own.
+    Id feed_of_item(const SceneItem& i) const {
+        const Run* run = supply_run(plan_, i.id);
+        return run ? owner_of(run->from) : Id();
+    }
+
     // Neighbours too thin to carry their names share one handle.
     void gather(std::vector<SceneItem>& loads) {
         for (std::size_t k = 0; k < loads.size();) {
             std::size_t end = k;
             while (end < loads.size() && loads[end].rect.width() < kThinLoad_px &&
+                   (end == k || feed_of_item(loads[end]) == feed_of_item(loads[k])) &&
                    (end == k || loads[end].rect.left() - loads[end - 1].rect.right() < 1.5))
                 ++end;
             if (end == k) {
@@ -400,8 +496,7 @@ class SceneBuilder {
             const double middle = (loads[k].rect.left() + loads[end - 1].rect.right()) / 2;
             const double half = std::max(7.0, (loads[end - 1].rect.right() - loads[k].rect.left()) / 2);
             g.rect = QRectF(QPointF(middle - half, top), QPointF(middle + half, std::max(bottom, top + 8)));
-            g.label = g.members.size() == 1 ? q(yr::name_of(plan_, g.id))
-                                            : say("%1 small loads").arg(g.members.size());
+            g.label = label_of(g);
             if (!scene_.items.empty() && scene_.items.back().kind == SceneKind::gathered &&
                 scene_.items.back().rect.right() > g.rect.left())
                 merge(scene_.items.back(), g);
@@ -459,6 +554,8 @@ class SceneBuilder {
 }  // namespace
 
 const SceneItem* RailScene::at(const QPointF& point) const {
+    for (const SceneItem& i : items)
+        if (i.shelf.contains(point)) return &i;
     for (auto i = items.rbegin(); i != items.rend(); ++i)
         if (i->rect.adjusted(0, -1, 0, 1).contains(point)) return &*i;
     return nullptr;
@@ -477,6 +574,18 @@ const SceneItem* RailScene::of(const Id& id) const {
 RailScene build_scene(const ShownCircuit& circuit, const Inspector* inspector, const QSizeF& size,
                       const SceneWindow& window, const SceneScale& scale) {
     return SceneBuilder(circuit, inspector, size, window, scale).build();
+}
+
+QString shelf_name(const SceneItem& i) {
+    if (i.kind == SceneKind::gathered && i.brief > 0 && i.members.size() > 1)
+        return i.brief == 1 ? say("%1 loads").arg(i.members.size()) : QString::number(i.members.size());
+    return i.label;
+}
+
+QString shelf_words(const SceneItem& i) {
+    if (i.brief == 2) return {};
+    if (i.brief == 1) return i.share.isEmpty() ? i.detail.section(QStringLiteral("   "), 0, 0) : i.share;
+    return i.detail + (i.share.isEmpty() ? QString() : QStringLiteral("   ") + i.share);
 }
 
 }  // namespace yr::app

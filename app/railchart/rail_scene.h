@@ -43,6 +43,8 @@ struct SceneItem {
     double used_least = -1, used_most = -1;  // within the plan's ranges; below 0: it states none
     std::optional<Severity> severity;
     std::vector<Id> members;  // gathered
+    int brief = 0;            // on the shelf: 0 all its words, 1 without volts and amps, 2 its name alone
+    QRectF shelf{};           // where its name stands level (shelf.h); empty: in its own rectangle
 };
 
 struct SceneBox {  // a control box as a slab across its channels
@@ -84,6 +86,10 @@ struct SceneScale {
 [[nodiscard]] RailScene build_scene(const ShownCircuit& circuit, const Inspector* inspector,
                                     const QSizeF& size, const SceneWindow& window,
                                     const SceneScale& scale = {});
+
+// What stands on the shelf of a load, as briefly as its place there asks: the name, and the line under it.
+[[nodiscard]] QString shelf_name(const SceneItem& item);
+[[nodiscard]] QString shelf_words(const SceneItem& item);
 
 inline constexpr double kThinLoad_px = 17;  // a load narrower than this cannot carry its name
 

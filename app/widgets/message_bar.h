@@ -14,7 +14,7 @@ namespace yr::app {
 class MessageBar : public QWidget {
   public:
     explicit MessageBar(QWidget* parent = nullptr) : QWidget(parent) {
-        setObjectName(QStringLiteral("panel"));
+        setObjectName(QStringLiteral("message"));
         setAttribute(Qt::WA_StyledBackground);
         row_ = new QHBoxLayout(this);
         row_->setContentsMargins(16, 4, 8, 4);

@@ -80,6 +80,11 @@ QTableWidget::item:selected { background: @line; color: @ink; }
 QHeaderView { background: transparent; border: none; }
 QHeaderView::section { background: @paper; color: @soft; border: none; border-bottom: 1px solid @line; padding: 3px 5px; }
 QToolButton#state { padding: 4px 5px; }
+QWidget#message { background: @panel; border-bottom: 2px solid @source; }
+QWidget#floating { background: @panel; border-left: 1px solid @line; border-right: 1px solid @line; }
+QPlainTextEdit { background: @paper; border: 1px solid @line; border-radius: 2px; }
+QPlainTextEdit:focus { border: 2px solid @source; }
+QComboBox::down-arrow { image: url(:/icons/down.svg); width: 10px; height: 10px; }
 QLineEdit#rpm, QLineEdit#ambient, QLineEdit#bay, QLineEdit#charge { padding: 2px 4px; }
 QScrollBar:vertical { background: transparent; width: 10px; margin: 0; }
 QScrollBar::handle:vertical { background: @line; border-radius: 4px; min-height: 28px; }

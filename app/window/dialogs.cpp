@@ -89,6 +89,14 @@ CableDialog::CableDialog(Document* document, QWidget* parent) : QDialog(parent),
     for (QComboBox* box : {from_, to_})
         for (const Terminal& t : terminals_of(document_->plan()))
             box->addItem(q(words::terminal(document_->plan(), t)), q(t.text()));
+    // from what is chosen to something else
+    const QString chosen = q(document_->selection().id());
+    for (int k = 0; k < from_->count() && !chosen.isEmpty(); ++k)
+        if (q(owner_of(Terminal(from_->itemData(k).toString().toStdString()))) == chosen) {
+            from_->setCurrentIndex(k);
+            break;
+        }
+    to_->setCurrentIndex(from_->currentIndex() == 0 && to_->count() > 1 ? 1 : 0);
     name_ = new QLineEdit;
     name_->setPlaceholderText(say("cable"));
     length_ = new QLineEdit;
@@ -166,7 +174,10 @@ void show_shortcuts(QWidget* parent) {
             {"Left, Right", "walk along the chart"},
             {"Enter, double click", "look into a feed"},
             {"Escape", "the whole rail again"},
-            {"Delete", "take a load out"},
+            {"Delete", "take what is chosen out"},
+            {"F8, F9", "fold the findings, the list"},
+            {"Shift+F1", "help on this workspace"},
+            {"Ctrl+Shift+C", "this view as a picture on the clipboard"},
             {"Ctrl+Z, Ctrl+Shift+Z", "undo, redo"},
             {"Ctrl+N, Ctrl+O, Ctrl+S", "new, open, save"},
             {"Ctrl+U", "units of lengths and new cables"},

@@ -20,7 +20,10 @@
 #include "plan/additions_joining.h"
 #include "plan/variant.h"
 #include "window/dialogs.h"
+#include "window/export.h"
+#include "window/help_window.h"
 #include "window/main_window.h"
+#include "window/preferences.h"
 #include "words/sentences.h"
 #include "words/statement_words.h"
 
@@ -44,6 +47,8 @@ void MainWindow::fill_plan_menu(QMenu* menu) {
             if (may_leave()) open_file(path);
         });
     if (!recent_files().isEmpty()) menu->addSeparator();
+    fill_export_menu(menu->addMenu(say("Export and print")), this, &document_, open_,
+                     [this](const QString& text) { messages_->say(text); });
     menu->addAction(say("Copy the loads as a table"), this,
                     [this] { QApplication::clipboard()->setText(q(loads_csv(document_.plan()))); });
     menu->addSeparator();
@@ -55,9 +60,10 @@ void MainWindow::fill_plan_menu(QMenu* menu) {
     menu->addAction(say("Leave\tCtrl+Q"), this, &QWidget::close);
 }
 
-void MainWindow::fill_add_menu(QMenu* menu) {
-    const auto add = [this, menu](const QString& text, const QString& name,
-                                  const std::function<Result<Addition>()>& make) {
+void MainWindow::fill_add_menu(QMenu* top) {
+    QMenu* menu = top;
+    const auto add = [this, &menu](const QString& text, const QString& name,
+                                   const std::function<Result<Addition>()>& make) {
         menu->addAction(text, this, [this, name, make] {
             const auto addition = make();
             if (!addition)
@@ -78,9 +84,28 @@ void MainWindow::fill_add_menu(QMenu* menu) {
     connect(typical, &QMenu::aboutToShow, this, [this, typical] { fill_library_menu(typical); });
     QMenu* sets = menu->addMenu(say("Sets of lines"));
     connect(sets, &QMenu::aboutToShow, this, [this, sets] { fill_sets_menu(sets); });
-    menu->addAction(say("Control box …"), this, [this] { BoxDialog(&document_, this).exec(); });
+    const auto group = [&](const QString& title) { menu = top->addMenu(title); };
+    group(say("Supply"));
     add(say("Alternator with its fused cable"), say("alternator"),
         [this] { return add_alternator(document_.plan()); });
+    add(say("Second battery with its own bus"), say("second battery"),
+        [this] { return add_second_battery(document_.plan()); });
+    add(say("One more battery in the bank"), say("battery of the bank"),
+        [this] { return add_bank_battery(document_.plan()); });
+    add(say("DC-DC charger to the second battery"), say("charger"),
+        [this] { return add_charger(document_.plan()); });
+    add(say("Shore charger"), say("shore charger"), [this] { return add_shore(document_.plan()); });
+    add(say("Solar panel with its controller"), say("solar panel"),
+        [this] { return add_solar(document_.plan()); });
+    add(say("Inverter"), say("inverter"), [this] { return add_inverter(document_.plan()); });
+    group(say("Between the batteries"));
+    add(say("Sensing relay"), say("sensing relay"),
+        [this] { return add_link(document_.plan(), Link::sensing_relay); });
+    add(say("Ignition contactor"), say("contactor"),
+        [this] { return add_link(document_.plan(), Link::contactor); });
+    add(say("Isolator"), say("isolator"), [this] { return add_link(document_.plan(), Link::isolator); });
+    group(say("Feeds and boxes"));
+    menu->addAction(say("Control box …"), this, [this] { BoxDialog(&document_, this).exec(); });
     add(say("Feed, always live"), say("feed"), [this] { return add_feed(document_.plan(), {}); });
     add(say("Feed, with the key at accessory"), say("accessory feed"), [this] {
         return add_feed(document_.plan(), {Key::accessory, Engine::any, {}});
@@ -88,6 +113,9 @@ void MainWindow::fill_add_menu(QMenu* menu) {
     add(say("Feed, with the key at ignition"), say("ignition feed"), [this] {
         return add_feed(document_.plan(), {Key::ignition, Engine::any, {}});
     });
+    add(say("Contactors that turn the selected motor both ways"), say("reversing pair"),
+        [this] { return add_reversing_pair(document_.plan(), document_.selection().id()); });
+    group(say("Cables, studs and connectors"));
     menu->addAction(say("Cable, strap or link between two ends …"), this,
                     [this] { CableDialog(&document_, this).exec(); });
     add(say("Stud to land cables on"), say("stud"),
@@ -100,27 +128,10 @@ void MainWindow::fill_add_menu(QMenu* menu) {
             [this, key = socket.key] { return add_connector(document_.plan(), key); });
     add(say("Cable of several cores"), say("cable of several cores"),
         [this] { return add_jacket(document_.plan()); });
-    add(say("Contactors that turn the selected motor both ways"), say("reversing pair"),
-        [this] { return add_reversing_pair(document_.plan(), document_.selection().id()); });
+    group(say("Metal and grounds"));
+    add(say("Ground point"), say("ground point"), [this] { return add_ground(document_.plan()); });
     add(say("Part of the chassis"), say("chassis part"),
         [this] { return add_point(document_.plan(), PointKind::chassis, "chassis part"); });
-    add(say("One more battery in the bank"), say("battery of the bank"),
-        [this] { return add_bank_battery(document_.plan()); });
-    add(say("Ground point"), say("ground point"), [this] { return add_ground(document_.plan()); });
-    add(say("Second battery with its own bus"), say("second battery"),
-        [this] { return add_second_battery(document_.plan()); });
-    add(say("Sensing relay between the batteries"), say("sensing relay"),
-        [this] { return add_link(document_.plan(), Link::sensing_relay); });
-    add(say("Ignition contactor between the batteries"), say("contactor"),
-        [this] { return add_link(document_.plan(), Link::contactor); });
-    add(say("Isolator between the batteries"), say("isolator"),
-        [this] { return add_link(document_.plan(), Link::isolator); });
-    add(say("Inverter"), say("inverter"), [this] { return add_inverter(document_.plan()); });
-    add(say("Shore charger"), say("shore charger"), [this] { return add_shore(document_.plan()); });
-    add(say("Solar panel with its controller"), say("solar panel"),
-        [this] { return add_solar(document_.plan()); });
-    add(say("DC-DC charger to the second battery"), say("charger"),
-        [this] { return add_charger(document_.plan()); });
 }
 
 // By trade; a choice puts its name on the type line, where more can be said before Enter.
@@ -193,10 +204,28 @@ void MainWindow::fill_menus() {
             [this] { fill_options_menu(top_->options_menu()); });
     fill_add_menu(top_->add_menu());
     QMenu* more = top_->more_menu();
-    more->addAction(say("Keys\t?"), this, [this] { show_shortcuts(this); });
     more->addAction(say("Rules of this plan"), this, [this] { document_.selection().choose(kRulesId); });
     more->addAction(say("Bench or night\tCtrl+D"), this, &MainWindow::switch_look);
-    more->addAction(say("About and cautions"), this, [this] { show_about(this); });
+    more->addAction(say("Preferences …"), this, [this] {
+        Preferences dialog(this);
+        connect(&dialog, &Preferences::look_asked, this, &MainWindow::switch_look);
+        dialog.exec();
+    });
+    QMenu* help = top_->help_menu();
+    help->addAction(say("This workspace\tShift+F1"), this, [this] { show_help(open_->key()); });
+    help->addSeparator();
+    for (const HelpPage& page : help_pages())
+        help->addAction(page.title, this, [this, key = page.key] { show_help(key); });
+    help->addSeparator();
+    help->addAction(say("Keys\t?"), this, [this] { show_shortcuts(this); });
+    help->addAction(say("About and cautions"), this, [this] { show_about(this); });
+}
+
+void MainWindow::show_help(const QString& key) {
+    if (!help_) help_ = new HelpWindow(key, this);
+    help_->open_page(key);
+    help_->show();
+    help_->raise();
 }
 
 }  // namespace yr::app

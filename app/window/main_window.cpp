@@ -13,7 +13,9 @@
 
 #include "document/own_library.h"
 #include "plan/variant.h"
+#include "widgets/spoken_parts.h"
 #include "widgets/tokens.h"
+#include "widgets/whole_text.h"
 #include "window/dialogs.h"
 
 namespace yr::app {
@@ -27,7 +29,9 @@ MainWindow::MainWindow(const QString& autosave_folder, const std::vector<Workspa
                        QWidget* parent)
     : QMainWindow(parent) {
     resize(1280, 800);
-    setMinimumSize(1024, 640);
+    setMinimumSize(960, 600);
+    tell_whole_texts();
+    tell_screen_readers();
     setWindowIcon(QIcon(QStringLiteral(":/icons/your-rail.svg")));
     messages_ = new MessageBar;
     top_ = new TopLine(&document_);
@@ -35,7 +39,6 @@ MainWindow::MainWindow(const QString& autosave_folder, const std::vector<Workspa
     type_line_ = new TypeLine(&document_);
     list_ = new PlanList(&document_);
     findings_ = new FindingsStrip(&document_);
-    findings_->setMinimumHeight(96);
     details_ = new DetailsPanel(&document_);
     why_ = new WhyPopup(this);
     make_workspaces(kinds);
@@ -83,21 +86,28 @@ void MainWindow::make_workspaces(const std::vector<WorkspaceKind>& kinds) {
 }
 
 QWidget* MainWindow::make_left() {
-    auto* left = new QWidget;
-    left->setObjectName(QStringLiteral("panel"));
-    left->setAttribute(Qt::WA_StyledBackground);
-    left->setFixedWidth(272);
-    auto* column = new QVBoxLayout(left);
+    left_ = new QWidget;
+    left_->setObjectName(QStringLiteral("panel"));
+    left_->setAttribute(Qt::WA_StyledBackground);
+    auto* column = new QVBoxLayout(left_);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
+    unfold_list_ = new QToolButton;
+    unfold_list_->setObjectName(QStringLiteral("quiet"));
+    unfold_list_->setMinimumHeight(32);
+    connect(unfold_list_, &QToolButton::clicked, this, [this] {
+        fold_list(!list_->isHidden());
+        QSettings().setValue(folded_key(*open_, "list"), list_->isHidden());
+    });
     column->addWidget(type_line_);
     column->addWidget(list_, 1);
-    return left;
+    column->addWidget(unfold_list_, 0, Qt::AlignRight);
+    return left_;
 }
 
 QWidget* MainWindow::make_middle() {
-    auto* picture = new QWidget;
-    auto* picture_row = new QHBoxLayout(picture);
+    picture_ = new QWidget;
+    auto* picture_row = new QHBoxLayout(picture_);
     picture_row->setContentsMargins(0, 0, 0, 0);
     picture_row->setSpacing(0);
     picture_row->addWidget(pages_, 1);
@@ -106,21 +116,71 @@ QWidget* MainWindow::make_middle() {
     details_row->setContentsMargins(0, 0, 0, 0);
     details_row->addWidget(details_);
     picture_row->addWidget(details_side_);
-    auto* split = new QSplitter(Qt::Vertical);
-    split->addWidget(picture);
-    split->addWidget(findings_);
-    split->setStretchFactor(0, 1);
-    split->setChildrenCollapsible(false);
-    split->setHandleWidth(3);
-    split->setSizes({548, 158});
+    details_over_ = new Afloat(details_, picture_, Afloat::Edge::right);
+    messages_->setParent(picture_);
+    new Afloat(messages_, picture_, Afloat::Edge::top);
+    split_ = new QSplitter(Qt::Vertical);
+    split_->addWidget(picture_);
+    split_->addWidget(findings_);
+    split_->setStretchFactor(0, 1);
+    split_->setChildrenCollapsible(false);
+    split_->setHandleWidth(3);
+    split_->setSizes({548, 158});
     auto* middle = new QWidget;
     auto* column = new QVBoxLayout(middle);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     column->addWidget(states_);
-    column->addWidget(messages_);
-    column->addWidget(split, 1);
+    column->addWidget(split_, 1);
     return middle;
+}
+
+void MainWindow::show_around(const Workspace::Surroundings& around) {
+    states_->setVisible(around.states);
+    findings_->setVisible(around.findings);
+    QWidget* home = around.details_over ? picture_ : details_side_;
+    if (details_->parentWidget() != home) {
+        details_->setObjectName(around.details_over ? QStringLiteral("floating") : QStringLiteral("panel"));
+        if (around.details_over)
+            details_side_->layout()->removeWidget(details_), details_->setParent(picture_);
+        else
+            details_side_->layout()->addWidget(details_);
+        details_->look_again();
+    }
+    details_side_->setVisible(around.details && !around.details_over);
+    if (!around.details) details_->hide();
+    fold_findings(QSettings().value(folded_key(*open_, "findings"), around.findings_folded).toBool());
+    fold_list(QSettings().value(folded_key(*open_, "list"), false).toBool());
+}
+
+QString MainWindow::folded_key(const Workspace& w, const char* part) {
+    return QStringLiteral("folded/%1 %2 %3").arg(w.key(), w.open_view(), QLatin1String(part));
+}
+
+void MainWindow::fold_findings(bool folded) {
+    if (folded == findings_->folded()) return;
+    if (folded) open_sizes_ = split_->sizes();
+    findings_->fold(folded);
+    // what the one leaves, the other takes
+    constexpr int everything = 100000;
+    split_->setSizes(folded ? QList<int>{everything, findings_->maximumHeight()} : open_sizes_);
+}
+
+// To an edge; the type line goes with it and comes back by Ctrl+L.
+void MainWindow::fold_list(bool folded) {
+    type_line_->setVisible(!folded);
+    list_->setVisible(!folded);
+    left_->setFixedWidth(folded ? 36 : 272);
+    unfold_list_->setText(folded ? QStringLiteral("»") : say("Fold away  F9"));
+    unfold_list_->setToolTip(folded ? say("Show the list (F9)") : QString());
+    unfold_list_->setAccessibleName(folded ? say("Show the list") : say("Fold the list away"));
+}
+
+// Over that half of the picture in which the chosen thing is not.
+void MainWindow::place_details() {
+    const QRect where = open_ ? open_->where_is(document_.selection().id()) : QRect();
+    const bool covered = where.isValid() && where.center().x() > picture_->width() - details_->width();
+    details_over_->move_to(covered ? Afloat::Edge::left : Afloat::Edge::right);
 }
 
 void MainWindow::connect_parts() {
@@ -131,6 +191,11 @@ void MainWindow::connect_parts() {
     connect(document_.store().undo_stack(), &QUndoStack::cleanChanged, this, &MainWindow::refresh_title);
     connect(top_, &TopLine::workspace_asked, this, [this](const QString& key) { go_to(key); });
     connect(list_, &PlanList::why, this, &MainWindow::ask_why);
+    connect(&document_.selection(), &Selection::chosen, this, &MainWindow::place_details);
+    connect(findings_, &FindingsStrip::fold_asked, this, [this] {
+        fold_findings(!findings_->folded());
+        QSettings().setValue(folded_key(*open_, "findings"), findings_->folded());
+    });
     connect(details_, &DetailsPanel::why, this, &MainWindow::ask_why);
     connect(list_, &PlanList::remove_asked, this, &MainWindow::remove_chosen);
     connect(type_line_, &TypeLine::page_pasted, this, &MainWindow::paste_lines);
@@ -173,7 +238,20 @@ void MainWindow::make_actions() {
     shortcut(QStringLiteral("Ctrl+O"), [this] { open_dialog(); });
     shortcut(QStringLiteral("Ctrl+S"), [this] { save(); });
     shortcut(QStringLiteral("Ctrl+Shift+S"), [this] { save_as(); });
-    shortcut(QStringLiteral("Ctrl+L"), [this] { type_line_->edit()->setFocus(); });
+    shortcut(QStringLiteral("Ctrl+L"), [this] {
+        fold_list(false);
+        type_line_->edit()->setFocus();
+    });
+    shortcut(QStringLiteral("Shift+F1"), [this] { show_help(open_->key()); });
+    shortcut(QStringLiteral("Ctrl+Shift+C"), [this] { QApplication::clipboard()->setPixmap(open_->grab()); });
+    shortcut(QStringLiteral("F8"), [this] {
+        fold_findings(!findings_->folded());
+        QSettings().setValue(folded_key(*open_, "findings"), findings_->folded());
+    });
+    shortcut(QStringLiteral("F9"), [this] {
+        fold_list(!list_->isHidden());
+        QSettings().setValue(folded_key(*open_, "list"), list_->isHidden());
+    });
     shortcut(QStringLiteral("Ctrl+U"), [this] { top_->switch_units(); });
     shortcut(QStringLiteral("Ctrl+D"), [this] { switch_look(); });
     shortcut(QStringLiteral("Ctrl+Q"), [this] { close(); });
@@ -198,12 +276,10 @@ void MainWindow::go_to(const QString& key, const QString& view) {
         if (w->key() != key || !w->open_view(view)) continue;
         if (open_ && open_ != w && open_->corner()) open_->corner()->hide();
         open_ = w;
+        top_->show_workspace(key);  // before the page, whose first opening may take its time
         pages_->setCurrentWidget(w);
-        top_->show_workspace(key);
         const auto around = w->surroundings();
-        states_->setVisible(around.states);
-        details_side_->setVisible(around.details);
-        findings_->setVisible(around.findings);
+        show_around(around);
         states_->set_all_states(view == kAllStates);
         w->entered();
     }

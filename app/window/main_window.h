@@ -3,6 +3,7 @@
 #pragma once
 
 #include <QMainWindow>
+#include <QSplitter>
 #include <QStackedWidget>
 
 #include "details/details_panel.h"
@@ -12,12 +13,15 @@
 #include "panels/plan_list.h"
 #include "panels/state_bar.h"
 #include "panels/type_line.h"
+#include "widgets/afloat.h"
 #include "widgets/message_bar.h"
 #include "widgets/why_popup.h"
 #include "window/top_line.h"
 #include "window/workspaces.h"
 
 namespace yr::app {
+
+class HelpWindow;
 
 class MainWindow : public QMainWindow {
     Q_OBJECT
@@ -75,6 +79,11 @@ class MainWindow : public QMainWindow {
     void make_workspaces(const std::vector<WorkspaceKind>& kinds);
     [[nodiscard]] QWidget* make_left();
     [[nodiscard]] QWidget* make_middle();
+    void show_around(const Workspace::Surroundings& around);
+    [[nodiscard]] static QString folded_key(const Workspace& w, const char* part);
+    void fold_findings(bool folded);
+    void fold_list(bool folded);
+    void place_details();
     void make_actions();
     void shortcut(const QString& keys, const std::function<void()>& what);
     void connect_parts();
@@ -82,7 +91,8 @@ class MainWindow : public QMainWindow {
 
     void fill_menus();
     void fill_plan_menu(QMenu* menu);
-    void fill_add_menu(QMenu* menu);
+    void fill_add_menu(QMenu* top);
+    void show_help(const QString& key);
     void fill_library_menu(QMenu* menu);
     void fill_sets_menu(QMenu* menu);
     void fill_options_menu(QMenu* menu);
@@ -96,6 +106,7 @@ class MainWindow : public QMainWindow {
     void from_notes();
     [[nodiscard]] QString selected_lines() const;
     void take_plan(const Plan& plan);  // becomes the open one, unsaved
+    void put_aside(const Recoverable& lost);
     void refresh_title();
     void remove_thing(const Id& id);
     void switch_look();
@@ -106,7 +117,11 @@ class MainWindow : public QMainWindow {
     Workspace* open_ = nullptr;
     TopLine* top_ = nullptr;
     QStackedWidget* pages_ = nullptr;
-    QWidget* details_side_ = nullptr;
+    QWidget *details_side_ = nullptr, *picture_ = nullptr, *left_ = nullptr;
+    QSplitter* split_ = nullptr;
+    QList<int> open_sizes_{548, 158};  // of picture and findings, when both are open
+    QToolButton* unfold_list_ = nullptr;
+    Afloat* details_over_ = nullptr;
     StateBar* states_ = nullptr;
     TypeLine* type_line_ = nullptr;
     PlanList* list_ = nullptr;
@@ -114,6 +129,7 @@ class MainWindow : public QMainWindow {
     DetailsPanel* details_ = nullptr;
     MessageBar* messages_ = nullptr;
     WhyPopup* why_ = nullptr;
+    HelpWindow* help_ = nullptr;
     QByteArray on_disk_;  // what stood in the open file when it was read or written
 };
 

@@ -37,6 +37,7 @@ QToolButton* tool(const QString& text, const QString& tip, const QString& name) 
     b->setToolTip(tip);
     b->setAccessibleName(name);
     b->setMinimumSize(32, 32);
+    b->setSizePolicy(QSizePolicy::Fixed, QSizePolicy::Fixed);  // its word is never cut
     return b;
 }
 
@@ -44,6 +45,11 @@ QToolButton* menu_button(const QString& text, QMenu* menu) {
     QToolButton* b = tool(text, {}, text);
     b->setMenu(menu);
     b->setPopupMode(QToolButton::InstantPopup);
+    QObject::connect(menu, &QMenu::aboutToHide, b, [b] {  // else it stays lit until the mouse comes by again
+        b->setDown(false);
+        b->setAttribute(Qt::WA_UnderMouse, false);
+        b->update();
+    });
     return b;
 }
 
@@ -57,7 +63,9 @@ TopLine::TopLine(Document* document, QWidget* parent) : QWidget(parent), documen
     title_->setFrame(false);
     title_->setFont(type_font(Type::title));
     title_->setStyleSheet(QStringLiteral("QLineEdit { border: none; background: transparent; padding: 0; }"));
-    title_->setFixedWidth(256);
+    title_->setMinimumWidth(96);
+    title_->setMaximumWidth(256);
+    title_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     title_->setAccessibleName(say("Name of the vehicle"));
     title_->setToolTip(say("The vehicle's name; click to change it"));
     connect(title_, &QLineEdit::editingFinished, this, &TopLine::take_title);
@@ -66,6 +74,7 @@ TopLine::TopLine(Document* document, QWidget* parent) : QWidget(parent), documen
     plan_menu_ = new QMenu(this);
     add_menu_ = new QMenu(this);
     more_menu_ = new QMenu(this);
+    help_menu_ = new QMenu(this);
     options_menu_ = new QMenu(this);
     options_ = menu_button(say("as planned"), options_menu_);
     options_->setAccessibleName(say("Option that is shown"));
@@ -78,14 +87,15 @@ TopLine::TopLine(Document* document, QWidget* parent) : QWidget(parent), documen
     redo_ = tool(QStringLiteral("↷"), {}, say("Redo"));
     connect(undo_, &QToolButton::clicked, stack, &QUndoStack::undo);
     connect(redo_, &QToolButton::clicked, stack, &QUndoStack::redo);
-    row->addWidget(title_);
+    row->addWidget(title_, 1000);  // as much as there is, up to its most
     row->addLayout(words_);
     row->addSpacing(8);
-    row->addStretch();
+    row->addStretch(1);
     row->addWidget(options_);
     row->addWidget(menu_button(say("Plan"), plan_menu_));
     row->addWidget(menu_button(say("Add"), add_menu_));
     row->addWidget(menu_button(say("More"), more_menu_));
+    row->addWidget(menu_button(say("Help"), help_menu_));
     row->addSpacing(8);
     row->addWidget(units_);
     row->addWidget(undo_);

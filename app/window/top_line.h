@@ -27,6 +27,7 @@ class TopLine : public QWidget {
     [[nodiscard]] QMenu* plan_menu() { return plan_menu_; }
     [[nodiscard]] QMenu* add_menu() { return add_menu_; }
     [[nodiscard]] QMenu* more_menu() { return more_menu_; }
+    [[nodiscard]] QMenu* help_menu() { return help_menu_; }
     [[nodiscard]] QMenu* options_menu() { return options_menu_; }
     void switch_units();
 
@@ -43,7 +44,7 @@ class TopLine : public QWidget {
     QHBoxLayout* words_;
     std::vector<std::pair<QString, QToolButton*>> word_of_;
     QToolButton *undo_, *redo_, *units_, *options_;
-    QMenu *plan_menu_, *add_menu_, *more_menu_, *options_menu_;
+    QMenu *plan_menu_, *add_menu_, *more_menu_, *help_menu_, *options_menu_;
 };
 
 }  // namespace yr::app

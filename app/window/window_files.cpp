@@ -137,6 +137,19 @@ void MainWindow::closeEvent(QCloseEvent* event) {
     event->accept();
 }
 
+// Not gone: a slip can still be taken back.
+void MainWindow::put_aside(const Recoverable& lost) {
+    const QString aside = recovery_->put_aside(lost);
+    if (aside.isEmpty()) return messages_->say(say("It could not be put aside; it will be offered again."));
+    messages_->say(say("“%1” is put aside for 30 days.").arg(lost.vehicle),
+                   {{say("Bring it back all the same"), [this, lost, aside] {
+                         Recoverable again = lost;
+                         again.file = aside;
+                         recovery_->bring_back(again);
+                         refresh_title();
+                     }}});
+}
+
 void MainWindow::offer_recovery() {
     if (!recovery_) return;
     const auto lost = recovery_->found();
@@ -144,8 +157,12 @@ void MainWindow::offer_recovery() {
     const Recoverable& last = lost.front();
     messages_->say(say("“%1” was not saved when the program ended on %2.")
                        .arg(last.vehicle, last.written.toString(QStringLiteral("d MMM, HH:mm"))),
-                   {{say("Bring it back"), [this, last] { recovery_->bring_back(last); }},
-                    {say("Throw it away"), [this, last] { recovery_->throw_away(last); }}});
+                   {{say("Bring it back"),
+                     [this, last] {
+                         recovery_->bring_back(last);
+                         refresh_title();
+                     }},
+                    {say("Not now, and do not ask again"), [this, last] { put_aside(last); }}});
 }
 
 }  // namespace yr::app

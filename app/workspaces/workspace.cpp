@@ -1,5 +1,9 @@
 #include "workspaces/workspace.h"
 
+#include <QTreeWidget>
+
+#include "widgets/table_tools.h"
+
 namespace yr::app {
 
 Workspace::Workspace(Document* document, const QString& key, const QString& name, QWidget* parent)
@@ -23,6 +27,13 @@ Id Workspace::feed_of(const std::string& load) const {
     for (const Run& r : document_->plan().runs)
         if (r.name == load + " feed") return r.id;
     return {};
+}
+
+QString Workspace::numbers() const {
+    QStringList tables;
+    for (const QTreeWidget* table : findChildren<QTreeWidget*>())
+        if (table->isVisible()) tables << table_text(*table);
+    return tables.join(QLatin1Char('\n'));
 }
 
 }  // namespace yr::app

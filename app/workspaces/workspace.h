@@ -38,6 +38,8 @@ class Workspace : public QWidget {
     // What of the window stands around it.
     struct Surroundings {
         bool states = true, details = true, findings = true;
+        bool details_over = false;     // over the picture, which keeps its place; else beside it
+        bool findings_folded = false;  // at first; afterwards as they were left
     };
     [[nodiscard]] virtual Surroundings surroundings() const { return {}; }
     // It is opened: the keyboard goes where the work begins.
@@ -53,6 +55,12 @@ class Workspace : public QWidget {
     // Stands in the top line while this workspace is open; nullptr: nothing.
     [[nodiscard]] virtual QWidget* corner() { return nullptr; }
     [[nodiscard]] virtual std::vector<WorkspacePicture> pictures() { return {}; }
+
+    // Where the picture shows that thing, in its own coordinates; empty: nowhere.
+    [[nodiscard]] virtual QRect where_is(const Id&) const { return {}; }
+
+    // What the open view shows, as a table with tabs; its visible tables unless it says otherwise.
+    [[nodiscard]] virtual QString numbers() const;
 
     [[nodiscard]] bool has_view(const QString& key) const;
 

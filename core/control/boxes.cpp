@@ -4,6 +4,7 @@
 #include <string_view>
 #include <unordered_map>
 
+#include "control/hang_on.h"
 #include "control/key_positions.h"
 #include "control/place_on.h"
 #include "size/cable_size.h"
@@ -53,7 +54,11 @@ Result<Addition> add_box(const Plan& plan, const NewBox& ask) {
     if (plan.batteries.empty())
         return fail(ErrorCode::missing_reference, "battery", {}, Want::a_plan_with_a_battery);
     if (ask.box.channels.empty()) return fail(ErrorCode::empty, ask.box.name, {}, Want::a_box_with_channels);
-    const Battery& battery = plan.batteries.front();
+    const Terminal from = ask.from.value_or(pos_of(plan.batteries.front().id));
+    const Battery* behind = find(plan.batteries, battery_behind(plan, from));
+    if (!behind)
+        return fail(ErrorCode::missing_reference, ask.box.name, from.text(), Want::a_terminal_of_this_plan);
+    const Battery& battery = *behind;
     Point box = ask.box;
     box.id = new_id(plan, "box");
     box.kind = PointKind::box;
@@ -66,7 +71,7 @@ Result<Addition> add_box(const Plan& plan, const NewBox& ask) {
     Run feed;
     feed.id = new_id(plan, "run");
     feed.name = box.name + " feed";
-    feed.from = pos_of(battery.id);
+    feed.from = from;
     feed.to = box.id;
     feed.length_m = ask.length_m;
     feed.size = feed_size(plan, fuse.rating_A, length);

@@ -10,8 +10,9 @@ struct NewBox {
     Point box;                       // channels and limits; id and return are given anew
     Condition trigger;               // a relay in its feed; "always" has none
     std::optional<double> cutoff_V;  // opens its feed below this
-    std::optional<double> length_m;  // of its feed, from the first battery
+    std::optional<double> length_m;  // of its feed
     Id place;
+    std::optional<Terminal> from{};  // where its feed begins (hang_on.h); empty: the first battery
 };
 
 // The box with its feed: a cable that carries its main, a fuse no larger than its main, and a trigger relay

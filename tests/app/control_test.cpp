@@ -2,6 +2,8 @@
 #include <QComboBox>
 #include <QFile>
 
+#include <QTableWidget>
+
 #include "app/window_fixture.h"
 #include "control/place_on.h"
 #include "document/own_library.h"
@@ -160,15 +162,16 @@ TEST_F(ControlTest, LabelsOfThePanelAreKept) {
 
 TEST_F(ControlTest, ABoxIsAddedWithItsFeed) {
     app::BoxDialog dialog(&doc(), &window);
-    dialog.kind()->setCurrentIndex(1);
+    dialog.kind()->setCurrentIndex(dialog.kind()->findText(QStringLiteral("6-channel relay box")));
     dialog.trigger()->setCurrentIndex(2);
     dialog.length()->setText(QStringLiteral("far"));
     dialog.accept();
-    EXPECT_TRUE(dialog.problem().startsWith(QStringLiteral("from the battery")))
+    EXPECT_TRUE(dialog.problem().startsWith(QStringLiteral("length of its feed")))
         << dialog.problem().toStdString();
     dialog.length()->setText(QStringLiteral("2.5 m"));
     dialog.cutoff()->setText(QStringLiteral("11.6 V"));
     dialog.accept();
+    EXPECT_EQ(dialog.result(), QDialog::Accepted) << dialog.problem().toStdString();
     const Point& box = plan().points.back();
     EXPECT_EQ(box.channels.size(), 6U);
     const yr::Run& feed = plan().runs.back();
@@ -249,16 +252,17 @@ TEST_F(ControlTest, ThePlateGivesTheDraw) {
 TEST_F(ControlTest, ABoxesChannelsAreEditedInPlace) {
     window.go_to(QStringLiteral("rail"));
     doc().selection().choose("rear-box");
-    auto* field = window.details()->findChild<QLineEdit*>(QStringLiteral("Channel 4"));
-    ASSERT_NE(field, nullptr);
-    EXPECT_EQ(field->text(), QStringLiteral("15 A; start 25 A; label REEL"));
-    field->setText(QStringLiteral("20 A; start 40 A"));
-    field->setModified(true);
-    emit field->editingFinished();
+    auto* table = window.details()->findChild<QTableWidget*>(QStringLiteral("channels"));
+    ASSERT_NE(table, nullptr);
+    QStringList cells;
+    for (int k = 0; k < table->columnCount(); ++k) cells << table->item(3, k)->text();
+    EXPECT_EQ(cells.join(QLatin1Char('|')), QStringLiteral("15 A|25 A||REEL"));
+    table->item(3, 0)->setText(QStringLiteral("20"));
+    table->item(3, 1)->setText(QStringLiteral("40 A"));
     EXPECT_EQ(count(FindingKind::channel_start, load_named("sampler reel")), 0);
-    field->setText(QStringLiteral("lots"));
-    field->setModified(true);
-    emit field->editingFinished();
+    table->item(3, 0)->setText(QStringLiteral("lots"));
+    EXPECT_TRUE(window.messages()->text().contains(QStringLiteral("channel 4"))) << "it says where";
+    EXPECT_EQ(table->item(3, 0)->text(), QStringLiteral("20 A"));
     EXPECT_EQ(yr::find(plan().points, "rear-box")->channels[3].rating_A, 20.0) << "refused, nothing changed";
 }
 

@@ -89,7 +89,7 @@ TEST_F(WindowTest, WorkSurvivesAKill) {
     }
     ASSERT_GT(child, 0);
     const QString work = QDir::tempPath() + QStringLiteral("/yr-victim-%1").arg(child);
-    for (int k = 0; k < 200 && QDir(work).entryList({QStringLiteral("*.autosave")}).isEmpty(); ++k)
+    for (int k = 0; k < 1200 && QDir(work).entryList({QStringLiteral("*.autosave")}).isEmpty(); ++k)
         QTest::qWait(50);
     kill(child, SIGKILL);
     int status = 0;

@@ -5,8 +5,11 @@
 
 #include <QComboBox>
 #include <QLineEdit>
+#include <QMessageBox>
+#include <QSettings>
 #include <QSignalSpy>
 #include <QTest>
+#include <QTimer>
 #include <QToolButton>
 
 #include "document/plan_files.h"
@@ -23,6 +26,7 @@ namespace yr::test {
 class WindowTest : public testing::Test {
   protected:
     WindowTest() : window(QString::fromStdString(folder.file("autosave"))) {
+        QSettings().remove(QStringLiteral("folded"));
         window.workspace<app::RailPage>()->chart()->set_animated(false);
         window.resize(1280, 800);
         window.open_demo(app::demo_plans().front().resource);
@@ -37,6 +41,14 @@ class WindowTest : public testing::Test {
         window.type_line()->edit()->setFocus();
         window.type_line()->edit()->clear();
         QTest::keyClicks(window.type_line()->edit(), QString::fromUtf8(text));
+    }
+    // The next message box is answered by its button of that number.
+    static void answer_box(int button) {
+        QTimer::singleShot(200, [button] {
+            for (QWidget* w : QApplication::topLevelWidgets())
+                if (auto* box = qobject_cast<QMessageBox*>(w)) return box->buttons().at(button)->click();
+            ADD_FAILURE() << "nothing was asked";
+        });
     }
     void press(int key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {
         QTest::keyClick(&window, static_cast<Qt::Key>(key), modifiers);
@@ -73,7 +85,8 @@ class WindowTest : public testing::Test {
         doc().shown().set_state(static_cast<int>(find_state(plan(), name) - plan().states.data()));
     }
     QPoint middle_of(const Id& id) {
-        return window.workspace<app::RailPage>()->chart()->scene().of(id)->rect.center().toPoint();
+        const app::SceneItem* item = window.workspace<app::RailPage>()->chart()->scene().of(id);
+        return (item->shelf.isEmpty() ? item->rect : item->shelf).center().toPoint();
     }
     void wheel(const QPoint& at, int notches) {
         QWheelEvent e(at, window.workspace<app::RailPage>()->chart()->mapToGlobal(at), {}, {0, 120 * notches},

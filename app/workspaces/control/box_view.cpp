@@ -409,4 +409,19 @@ void BoxView::paintEvent(QPaintEvent*) {
     }
 }
 
+std::vector<SpokenPart> BoxView::spoken_parts() const {
+    std::vector<SpokenPart> parts;
+    for (const BoxSlab& slab : slabs_) {
+        parts.push_back({slab.rect.toRect(), slab.title, slab.amount});
+        for (const BoxCell& cell : slab.cells) {
+            const QString where =
+                cell.channel > 0 ? say("%1, channel %2").arg(slab.title).arg(cell.channel) : slab.title;
+            parts.push_back(
+                {cell.rect.toRect(), where,
+                 cell.load.empty() ? say("free") : cell.name + QStringLiteral(", ") + cell.amount});
+        }
+    }
+    return parts;
+}
+
 }  // namespace yr::app

@@ -6,6 +6,7 @@
 #include <vector>
 
 #include "document/document.h"
+#include "widgets/spoken_parts.h"
 
 namespace yr::app {
 
@@ -34,7 +35,7 @@ struct BoxSlab {
     std::vector<BoxGroup> groups;
 };
 
-class BoxView : public QWidget {
+class BoxView : public QWidget, public SpokenParts {
     Q_OBJECT
 
   public:
@@ -45,6 +46,8 @@ class BoxView : public QWidget {
     QSize sizeHint() const override;
     bool hasHeightForWidth() const override { return true; }
     int heightForWidth(int width) const override;
+
+    [[nodiscard]] std::vector<SpokenPart> spoken_parts() const override;
 
   protected:
     void paintEvent(QPaintEvent*) override;

@@ -37,7 +37,9 @@ class ControlPage : public Workspace {
     // The sentences that the open view shows, for tests and for copying.
     [[nodiscard]] QStringList lines() const;
 
-    [[nodiscard]] Surroundings surroundings() const override { return {.states = false}; }
+    [[nodiscard]] Surroundings surroundings() const override {
+        return {.states = false, .findings_folded = true};
+    }
     void entered() override { boxes_->setFocus(); }
     void finish() override;
     [[nodiscard]] std::vector<WorkspacePicture> pictures() override;

@@ -16,6 +16,13 @@ namespace {
 
 constexpr double kHead = 26, kRow = 26, kLeft = 16, kName = 168, kRight = 12;
 constexpr double kWhen = 236;  // what it is live by, in words
+constexpr double kCell = 92;   // room that a cell's words want
+
+// Where the strip is narrow, the words of when give way to the cells'.
+double when_px(double width) {
+    const double left = width - kLeft - kName - kRight - kCell * static_cast<double>(kKeyPositions);
+    return std::clamp(left, 60.0, kWhen);
+}
 
 }  // namespace
 
@@ -61,7 +68,7 @@ QString LiveStrip::cell_text(const LiveCell& c) {
 }
 
 QRectF LiveStrip::cell_rect(std::size_t row, std::size_t position) const {
-    const double from = kLeft + kName + kWhen,
+    const double from = kLeft + kName + when_px(width()),
                  cell = (width() - from - kRight) / static_cast<double>(kKeyPositions);
     return {from + static_cast<double>(position) * cell, kHead + kRow * static_cast<double>(row), cell - 4,
             kRow - 3};
@@ -117,8 +124,11 @@ void LiveStrip::paintEvent(QPaintEvent*) {
     p.setPen(t.soft);
     for (std::size_t k = 0; k < kKeyPositions; ++k) {
         const std::string_view name = yr::name_of(kEveryKeyPosition[k]);
-        p.drawText(cell_rect(0, k).translated(0, -kHead), Qt::AlignVCenter | Qt::AlignHCenter,
-                   QString::fromUtf8(name.data(), static_cast<qsizetype>(name.size())));
+        const QRectF head = cell_rect(0, k).translated(0, -kHead);
+        p.drawText(head.adjusted(-2, 0, 4, 0), Qt::AlignVCenter | Qt::AlignHCenter,
+                   QFontMetrics(p.font()).elidedText(
+                       QString::fromUtf8(name.data(), static_cast<qsizetype>(name.size())), Qt::ElideRight,
+                       static_cast<int>(head.width()) + 6));
     }
     if (rows_.empty())
         p.drawText(rect().adjusted(16, 30, -16, 0), Qt::AlignTop | Qt::AlignLeft,
@@ -137,8 +147,9 @@ void LiveStrip::paintEvent(QPaintEvent*) {
         p.setFont(type_font(Type::small));
         p.setPen(t.soft);
         const QString when = q(words::condition(l->live_when, &document_->plan()));
-        p.drawText(QRectF(kLeft + kName, y, kWhen - 12, kRow), Qt::AlignVCenter | Qt::AlignLeft,
-                   QFontMetrics(p.font()).elidedText(when, Qt::ElideRight, static_cast<int>(kWhen) - 12));
+        const double room = when_px(width()) - 12;
+        p.drawText(QRectF(kLeft + kName, y, room, kRow), Qt::AlignVCenter | Qt::AlignLeft,
+                   QFontMetrics(p.font()).elidedText(when, Qt::ElideRight, static_cast<int>(room)));
         for (std::size_t k = 0; k < kKeyPositions; ++k) {
             const LiveCell& c = rows_[r].at[k];
             const QRectF cell = cell_rect(r, k);
@@ -157,10 +168,11 @@ void LiveStrip::paintEvent(QPaintEvent*) {
                            QPointF(cell.right() - 8, cell.center().y()));
                 continue;
             }
-            const QString text = c.wrong() ? QStringLiteral("▲ ") + cell_text(c) : say("alive");
-            p.drawText(
-                cell, Qt::AlignCenter,
-                QFontMetrics(p.font()).elidedText(text, Qt::ElideRight, static_cast<int>(cell.width()) - 6));
+            // the mark says that it should be otherwise, where the words find no room
+            const QFontMetrics m(p.font());
+            QString text = c.wrong() ? QStringLiteral("▲ ") + cell_text(c) : say("alive");
+            if (m.horizontalAdvance(text) > cell.width() - 4) text = text.section(QLatin1Char(','), 0, 0);
+            p.drawText(cell, Qt::AlignCenter, text);
         }
     }
 }

@@ -122,6 +122,9 @@ void CurveChart::add_band(const FuseBandCurve& band, double scale, bool own) {
     label->position->setCoords(band.latest.front().first * scale, 3);
     label->setPositionAlignment(Qt::AlignLeft | Qt::AlignBottom);
     label->setRotation(-90);
+    QColor ground = t.paper;
+    ground.setAlpha(190);
+    label->setBrush(ground);
     label->setFont(type_font(own ? Type::bold : Type::small));
     label->setColor(own ? t.source.darker(t.night ? 100 : 140) : t.soft);
     const QString rating = q(words::quantity(band.rating_A * scale, Dimension::current));
@@ -173,16 +176,14 @@ void CurveChart::draw() {
         if (band.role == CurveRole::own) add_band(band, scale, true);
     if (!c.damage.empty()) {
         auto* label = new QCPItemText(this);
-        const auto near_s =
-            std::min_element(c.damage.begin(), c.damage.end(), [](const auto& a, const auto& b) {
-                return std::abs(std::log(a.second / 400)) < std::abs(std::log(b.second / 400));
-            });
-        const auto& [amps, seconds] = *near_s;
-        label->position->setCoords(amps, seconds);
-        label->setPositionAlignment(Qt::AlignLeft | Qt::AlignVCenter);
+        // the corner of many amps for long is beyond every cable
+        label->position->setType(QCPItemPosition::ptAxisRectRatio);
+        label->position->setCoords(0.99, 0.02);
+        label->setPositionAlignment(Qt::AlignRight | Qt::AlignTop);
+        label->setBrush(t.paper);
         label->setFont(type_font(Type::bold));
         label->setColor(t.stop);
-        label->setText(say("  beyond: the cable is hurt"));
+        label->setText(say("beyond the red line the cable is hurt"));
     }
     const auto A = [&](double v) { return q(words::quantity(v, Dimension::current, document_->style())); };
     add_mark(c.normal_A, say("now ") + A(c.normal_A), t.supply[0], 0.004, Qt::SolidLine);
@@ -272,6 +273,22 @@ void CurveChart::mouseReleaseEvent(QMouseEvent* event) {
 void CurveChart::changeEvent(QEvent* event) {
     if (event->type() == QEvent::PaletteChange && curves_) draw();
     QCustomPlot::changeEvent(event);
+}
+
+std::vector<SpokenPart> CurveChart::spoken_parts() const {
+    std::vector<SpokenPart> parts;
+    if (!curves_) return parts;
+    const QRect whole = rect();
+    const auto A = [&](double v) { return q(words::quantity(v, Dimension::current, document_->style())); };
+    for (const auto& fuse : fuses_)
+        if (fuse) parts.push_back({whole, q(fuse->name), A(fuse->rating_A)});
+    parts.push_back({whole, say("the cable carries by its table"), A(curves_->table_A)});
+    parts.push_back({whole, say("it takes now"), A(curves_->normal_A)});
+    if (curves_->start_A) parts.push_back({whole, say("at a start"), A(*curves_->start_A)});
+    if (curves_->far_most_A > 0)
+        parts.push_back({whole, say("a short at its far end"),
+                         A(curves_->far_least_A) + QStringLiteral(" … ") + A(curves_->far_most_A)});
+    return parts;
 }
 
 }  // namespace yr::app

@@ -6,10 +6,11 @@
 
 #include "document/document.h"
 #include "size/guard_curves.h"
+#include "widgets/spoken_parts.h"
 
 namespace yr::app {
 
-class CurveChart : public QCustomPlot {
+class CurveChart : public QCustomPlot, public SpokenParts {
     Q_OBJECT
 
   public:
@@ -19,6 +20,8 @@ class CurveChart : public QCustomPlot {
     [[nodiscard]] const std::optional<GuardCurves>& curves() const { return curves_; }
     // Where the own fuse's band stands on the widget; the middle of what can be taken hold of.
     [[nodiscard]] QPointF handle() const;
+
+    [[nodiscard]] std::vector<SpokenPart> spoken_parts() const override;
 
   signals:
     void rating_asked(const Id& device, double rating_A);

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <map>
 
+#include "widgets/table_tools.h"
 #include "widgets/tokens.h"
 #include "words/guard_words.h"
 #include "words/sentences.h"
@@ -36,9 +37,13 @@ FaultTable::FaultTable(Document* document, QWidget* parent) : QWidget(parent), d
     table_->header()->setSectionResizeMode(6, QHeaderView::Stretch);
     const int widths[] = {200, 118, 134, 128, 186, 70};
     for (int k = 0; k < 6; ++k) table_->header()->resizeSection(k, widths[k]);
+    make_handy(table_);
+    words_ = filter_line(table_);
+    summary_->setWordWrap(true);
     auto* head = new QHBoxLayout;
     head->setContentsMargins(12, 2, 12, 2);
     head->addWidget(summary_, 1);
+    head->addWidget(words_);
     head->addWidget(which_);
     head->addWidget(through_);
     auto* column = new QVBoxLayout(this);
@@ -85,7 +90,7 @@ void FaultTable::fill() {
     const FaultStudy& study = *study_.answer();
     const Plan& plan = document_->plan();
     const auto style = document_->style();
-    table_->clear();
+    const Refill refill(table_, words_);
     const double ohm = through_->currentData().toDouble();
     // one row a place: the worst of its states, or the chosen one
     std::map<std::size_t, const ShortRow*> rows;
@@ -115,7 +120,7 @@ void FaultTable::fill() {
         if (place.run >= plan.runs.size()) continue;
         const Severity severity = words::severity_of(*r);
         good += severity == Severity::note;
-        auto* item = new QTreeWidgetItem(table_);
+        auto* item = new TableRow(table_);
         item->setText(0, QString::fromUtf8(words::mark(severity)) + QLatin1Char(' ') +
                              q(words::place_text(place, plan)));
         item->setData(0, Qt::UserRole, q(plan.runs[place.run].id));

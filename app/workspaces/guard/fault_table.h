@@ -4,6 +4,7 @@
 
 #include <QComboBox>
 #include <QLabel>
+#include <QLineEdit>
 #include <QTreeWidget>
 
 #include "document/document.h"
@@ -31,6 +32,7 @@ class FaultTable : public QWidget {
     void fill();
     Document* document_;
     QTreeWidget* table_;
+    QLineEdit* words_;
     QComboBox *through_, *which_;
     QLabel* summary_;
     Job<FaultStudy> study_;

@@ -31,7 +31,9 @@ class GuardPage : public Workspace {
     [[nodiscard]] QString advice_text() const { return advice_->text(); }
 
     // It shows the chosen thing itself, on the whole width.
-    [[nodiscard]] Surroundings surroundings() const override { return {.details = false}; }
+    [[nodiscard]] Surroundings surroundings() const override {
+        return {.details = false, .findings_folded = true};
+    }
     void entered() override { chart_->setFocus(); }
     void finish() override;
     [[nodiscard]] std::vector<WorkspacePicture> pictures() override;

@@ -6,6 +6,7 @@
 #include <utility>
 
 #include "plan/variant.h"
+#include "widgets/table_tools.h"
 #include "widgets/tokens.h"
 
 namespace yr::app {
@@ -39,6 +40,7 @@ CompareView::CompareView(Document* document, QWidget* parent) : QWidget(parent),
     table_->setRootIsDecorated(false);
     table_->setIndentation(0);
     table_->setAllColumnsShowFocus(true);
+    make_handy(table_);
     table_->setAccessibleName(say("All options on what decides between them"));
     table_->header()->setFont(type_font(Type::small));
     table_->header()->setStretchLastSection(false);
@@ -121,7 +123,7 @@ void CompareView::refresh() {
 
 void CompareView::fill_table() {
     if (!measured_.answer()) return;
-    table_->clear();
+    const Refill refill(table_);
     const Plan& stored = document_->store().stored();
     const auto put = [&](QTreeWidgetItem* item, int column, const Deciding& d, const QString& text) {
         item->setText(column, d.value ? text : QStringLiteral("–"));
@@ -130,7 +132,7 @@ void CompareView::fill_table() {
     };
     const auto A = [&](const Deciding& d) { return signed_number(d.value.value_or(0), say(" A")); };
     for (const OptionResult& r : *measured_.answer()) {
-        auto* item = new QTreeWidgetItem(table_, {q(r.name)});
+        auto* item = new TableRow(table_, {q(r.name)});
         item->setData(0, kIdRole, q(r.variant));
         item->setToolTip(0, q(r.name) + say(". Click: on the right. Double click: it is the one shown."));
         if (!r.without.empty()) {

@@ -4,6 +4,7 @@
 
 #include "inspect/sneak.h"
 #include "widgets/tokens.h"
+#include "words/format.h"
 
 namespace yr::app {
 namespace {
@@ -69,6 +70,33 @@ void RailPage::entered() {
 
 void RailPage::finish() {
     if (pages_->currentIndex() == 2) compare_->finish();
+}
+
+QRect RailPage::where_is(const Id& id) const {
+    const SceneItem* i = pages_->currentIndex() == 0 ? chart_->scene().of(id) : nullptr;
+    return i ? i->rect.toRect() : QRect();
+}
+
+QString RailPage::numbers() const {
+    if (pages_->currentIndex() != 0) return Workspace::numbers();
+    const auto& shown = document_->shown();
+    const Plan& plan = document_->plan();
+    const auto text = [&](double v, Dimension d) { return q(words::quantity(v, d, document_->style())); };
+    QStringList lines{say("cable\tamps\tvolts lost")};
+    for (std::size_t k = 0; k < plan.runs.size(); ++k) {
+        const ConductorResult& r = shown.solution().point.conductors[k];
+        const double ohm = shown.solution().network.conductors[k].fixed_ohm + r.cable_ohm;
+        lines << q(plan.runs[k].name) + QLatin1Char('\t') + text(std::abs(r.current_A), Dimension::current) +
+                     QLatin1Char('\t') + text(std::abs(r.current_A) * ohm, Dimension::voltage);
+    }
+    lines << QString() << say("load\tamps\tvolts\tdrop");
+    for (std::size_t k = 0; k < plan.loads.size(); ++k) {
+        const LoadResult& r = shown.solution().point.loads[k];
+        lines << q(plan.loads[k].name) + QLatin1Char('\t') + text(r.current_A, Dimension::current) +
+                     QLatin1Char('\t') + text(r.voltage_V, Dimension::voltage) + QLatin1Char('\t') +
+                     text(r.drop_V, Dimension::voltage);
+    }
+    return lines.join(QLatin1Char('\n')) + QLatin1Char('\n');
 }
 
 void RailPage::hover(const Id& id) {

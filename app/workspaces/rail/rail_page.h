@@ -21,6 +21,11 @@ class RailPage : public Workspace {
     [[nodiscard]] WorstView* worst() { return worst_; }
     [[nodiscard]] CompareView* compare() { return compare_; }
 
+    [[nodiscard]] Surroundings surroundings() const override {
+        return {.details_over = true, .findings_folded = pages_->currentIndex() == 1};
+    }
+    [[nodiscard]] QRect where_is(const Id& id) const override;
+    [[nodiscard]] QString numbers() const override;
     void entered() override;
     void plan_opened() override { chart_->look_at_all(); }
     void finish() override;

@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 
 #include "inspect/worst.h"
+#include "widgets/table_tools.h"
 #include "widgets/tokens.h"
 #include "words/sentences.h"
 
@@ -46,6 +47,7 @@ QTreeWidget* WorstView::make_table(const QStringList& heads, const QString& name
     t->setRootIsDecorated(false);
     t->setIndentation(0);
     t->setAllColumnsShowFocus(true);
+    make_handy(t);
     t->setAccessibleName(name);
     t->header()->setFont(type_font(Type::small));
     t->header()->setStretchLastSection(false);
@@ -75,13 +77,13 @@ void WorstView::refresh() {
 }
 
 void WorstView::fill_loads() {
-    loads_->clear();
+    const Refill refill(loads_);
     const Plan& plan = document_->plan();
     const double nominal = plan.vehicle.nominal_V;
     const auto text = [&](double v, Dimension d) { return q(words::quantity(v, d, document_->style())); };
     for (const WorstLoad& w : worst_loads(plan, solve_all(plan))) {
         const Load& l = plan.loads[w.load];
-        auto* item = new QTreeWidgetItem(loads_, {q(l.name)});
+        auto* item = new TableRow(loads_, {q(l.name)});
         item->setData(0, kIdRole, q(l.id));
         for (int k = 1; k < 4; ++k) item->setTextAlignment(k, Qt::AlignRight);
         if (!w.state) {
@@ -105,13 +107,13 @@ void WorstView::fill_loads() {
 }
 
 void WorstView::fill_runs() {
-    runs_->clear();
+    const Refill refill(runs_);
     const Plan& plan = document_->plan();
     const auto text = [&](double v, Dimension d) { return q(words::quantity(v, d, document_->style())); };
     for (const WorstRun& w : worst_runs(plan, solve_all(plan))) {
         if (!w.state) continue;
         const Run& r = plan.runs[w.run];
-        auto* item = new QTreeWidgetItem(runs_, {q(r.name)});
+        auto* item = new TableRow(runs_, {q(r.name)});
         item->setData(0, kIdRole, q(r.id));
         item->setData(0, kStateRole, q(plan.states[*w.state].id));
         for (int k = 1; k < 4; ++k) item->setTextAlignment(k, Qt::AlignRight);

@@ -44,8 +44,11 @@ QRectF LadderView::column_rect(int column) const {
         if (k < column) before += kWidths[k];
         sum += kWidths[k];
     }
-    const double scale = (width() - kLeft - kRight) / sum;
-    return {kLeft + before * scale, 0, kWidths[column] * scale, kRung};
+    // the first holds the size and what is said of it, whatever the width
+    const double first = std::max(kWidths[0] * (width() - kLeft - kRight) / sum, 112.0);
+    if (column == 0) return {kLeft, 0, first, kRung};
+    const double scale = (width() - kLeft - kRight - first) / (sum - kWidths[0]);
+    return {kLeft + first + (before - kWidths[0]) * scale, 0, kWidths[column] * scale, kRung};
 }
 
 QRectF LadderView::rung_rect(std::size_t row) const {
@@ -281,6 +284,18 @@ bool LadderView::event(QEvent* event) {
     }
     if (event->type() == QEvent::PaletteChange) update();
     return QWidget::event(event);
+}
+
+std::vector<SpokenPart> LadderView::spoken_parts() const {
+    std::vector<SpokenPart> parts;
+    for (std::size_t r = 0; ladder_ && r < ladder_->rows.size(); ++r) {
+        QStringList cells;
+        for (int k = 1; k < columns; ++k)
+            cells << QString::fromUtf8(kHeads[k]) + QStringLiteral(" ") +
+                         cell_text(r, static_cast<Column>(k));
+        parts.push_back({rung_rect(r).toRect(), cell_text(r, size), cells.join(QStringLiteral(", "))});
+    }
+    return parts;
 }
 
 }  // namespace yr::app

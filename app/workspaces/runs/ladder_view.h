@@ -6,10 +6,11 @@
 
 #include "document/document.h"
 #include "size/run_ladder.h"
+#include "widgets/spoken_parts.h"
 
 namespace yr::app {
 
-class LadderView : public QWidget {
+class LadderView : public QWidget, public SpokenParts {
     Q_OBJECT
 
   public:
@@ -24,6 +25,8 @@ class LadderView : public QWidget {
     // The text of one cell, for tooltips, tests and readers.
     enum Column { size, carries, drop, heat, fuse, fault, fits, copper, columns };
     [[nodiscard]] QString cell_text(std::size_t row, Column column) const;
+
+    [[nodiscard]] std::vector<SpokenPart> spoken_parts() const override;
 
   signals:
     void size_asked(const WireSize& size);

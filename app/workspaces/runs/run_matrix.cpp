@@ -7,6 +7,7 @@
 #include <QStyledItemDelegate>
 #include <cmath>
 
+#include "widgets/table_tools.h"
 #include "widgets/tokens.h"
 #include "words/guard_words.h"
 #include "words/sentences.h"
@@ -14,21 +15,9 @@
 namespace yr::app {
 namespace {
 
-constexpr int kIdRole = Qt::UserRole, kSortRole = Qt::UserRole + 1, kShareRole = Qt::UserRole + 2,
+constexpr int kIdRole = Qt::UserRole, kSortRole = TableRow::kSortRole, kShareRole = Qt::UserRole + 2,
               kLimitRole = Qt::UserRole + 3, kThinRole = Qt::UserRole + 4;
 constexpr int kFirstState = 4;
-
-// Sorts by number where a cell has one.
-class Row : public QTreeWidgetItem {
-  public:
-    using QTreeWidgetItem::QTreeWidgetItem;
-    bool operator<(const QTreeWidgetItem& other) const override {
-        const int column = treeWidget() ? treeWidget()->sortColumn() : 0;
-        const QVariant a = data(column, kSortRole), b = other.data(column, kSortRole);
-        if (a.isValid() && b.isValid()) return a.toDouble() < b.toDouble();
-        return QTreeWidgetItem::operator<(other);
-    }
-};
 
 // A cell of a state: its share as a bar under its number.
 class ShareCell : public QStyledItemDelegate {
@@ -58,9 +47,8 @@ RunMatrix::RunMatrix(Document* document, QWidget* parent) : QWidget(parent), doc
     table_->setRootIsDecorated(false);
     table_->setIndentation(0);
     table_->setAllColumnsShowFocus(true);
-    table_->header()->setSortIndicator(-1,
-                                       Qt::AscendingOrder);  // the plan's own order, until a head is clicked
-    table_->setSortingEnabled(true);
+    make_handy(table_);
+    words_ = filter_line(table_);
     table_->setAccessibleName(say("Runs against states"));
     table_->header()->setFont(type_font(Type::small));
     table_->header()->setStretchLastSection(false);
@@ -77,14 +65,16 @@ RunMatrix::RunMatrix(Document* document, QWidget* parent) : QWidget(parent), doc
     auto* hint =
         new QLabel(say("Share of what each run may carry, by state. A click shows its ladder below."));
     hint->setObjectName(QStringLiteral("soft"));
-    head->addWidget(hint);
-    head->addStretch();
+    hint->setWordWrap(true);
+    head->addWidget(hint, 1);
+    head->addWidget(words_);
     head->addWidget(filter_);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     column->addLayout(head);
     column->addWidget(table_, 1);
+    connect(words_, &QLineEdit::textChanged, this, [this] { apply_filter(); });
     connect(filter_, &QComboBox::currentIndexChanged, this, [this] { apply_filter(); });
     connect(table_, &QTreeWidget::currentItemChanged, this, [this](QTreeWidgetItem* item) {
         if (item && !filling_) document_->selection().choose(item->data(0, kIdRole).toString().toStdString());
@@ -126,7 +116,7 @@ void RunMatrix::fill_states() {
     for (std::size_t r = 0; r < plan.runs.size() && solutions.size() == plan.states.size(); ++r) {
         const Run& run = plan.runs[r];
         if (run.body_metal || run.resistance_ohm) continue;
-        auto* item = new Row(table_);
+        auto* item = new TableRow(table_);
         item->setText(0, q(run.name) + (run.pinned ? say("  (pinned)") : QString()));
         item->setData(0, kIdRole, q(run.id));
         item->setText(1, run.size ? q(words::short_size(*run.size)) : say("assumed"));
@@ -236,12 +226,13 @@ int RunMatrix::shown() const {
 
 void RunMatrix::apply_filter() {
     const int wanted = filter_->currentData().toInt();
+    filter_rows(table_, words_->text());
     for (int k = 0; k < table_->topLevelItemCount(); ++k) {
         QTreeWidgetItem* item = table_->topLevelItem(k);
         const bool show = wanted == -2 || (wanted == -1 ? item->data(0, kThinRole).toBool()
                                                         : item->data(3, kLimitRole).isValid() &&
                                                               item->data(3, kLimitRole).toInt() == wanted);
-        item->setHidden(!show);
+        if (!show) item->setHidden(true);
     }
 }
 

@@ -43,6 +43,7 @@ class RunMatrix : public QWidget {
 
     Document* document_;
     QTreeWidget* table_;
+    QLineEdit* words_;
     QComboBox* filter_;
     Job<Verdicts> verdicts_;
     bool stale_ = true, filling_ = false;

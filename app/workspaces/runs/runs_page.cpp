@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "widgets/split_page.h"
+#include "widgets/table_tools.h"
 #include "widgets/tokens.h"
 #include "words/guard_words.h"
 
@@ -109,6 +110,7 @@ QWidget* RunsPage::make_placement() {
     placement_->setRootIsDecorated(false);
     placement_->setIndentation(0);
     placement_->setAllColumnsShowFocus(true);
+    make_handy(placement_);
     placement_->setAccessibleName(say("Copper and drop by where it stands"));
     placement_->header()->setFont(type_font(Type::small));
     placement_->header()->setSectionResizeMode(QHeaderView::Fixed);
@@ -267,7 +269,7 @@ void RunsPage::refresh_placement() {
 void RunsPage::take_placement() {
     if (!placing_.current(document_->store().generation())) return;
     const Placed& placed = *placing_.answer();
-    placement_->clear();
+    const Refill refill(placement_);
     const Plan& plan = document_->plan();
     const QString name = q(yr::name_of(plan, placed.id));
     if (!placed.placement) {
@@ -287,7 +289,7 @@ void RunsPage::take_placement() {
                     .arg(unknown.join(QStringLiteral(", ")));
     placement_text_->setText(text);
     const auto add = [&](const PlacementRow& row, const QString& where, int index) {
-        auto* item = new QTreeWidgetItem(placement_);
+        auto* item = new TableRow(placement_);
         item->setText(0, where);
         item->setData(0, Qt::UserRole, index);
         if (!row.fits) {

@@ -33,7 +33,9 @@ class RunsPage : public Workspace {
     [[nodiscard]] QString verdict() const { return verdict_->text(); }
 
     // It shows the chosen thing itself, on the whole width.
-    [[nodiscard]] Surroundings surroundings() const override { return {.details = false}; }
+    [[nodiscard]] Surroundings surroundings() const override {
+        return {.details = false, .findings_folded = true};
+    }
     void entered() override { ladder_->setFocus(); }
     void finish() override;
     [[nodiscard]] std::vector<WorkspacePicture> pictures() override;

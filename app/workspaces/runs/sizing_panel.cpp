@@ -7,6 +7,7 @@
 #include <algorithm>
 
 #include "typing/fields.h"
+#include "widgets/table_tools.h"
 #include "widgets/tokens.h"
 #include "words/guard_words.h"
 #include "words/sentences.h"
@@ -97,6 +98,10 @@ QHBoxLayout* SizingPanel::make_summary() {
     summary_->setTextInteractionFlags(Qt::TextSelectableByMouse);
     apply_ = new QPushButton(say("Apply as one step"));
     apply_->setObjectName(QStringLiteral("mend"));
+    // its room is there from the start: nothing moves when it comes
+    QSizePolicy room = apply_->sizePolicy();
+    room.setRetainSizeWhenHidden(true);
+    apply_->setSizePolicy(room);
     apply_->hide();
     connect(apply_, &QPushButton::clicked, this, &SizingPanel::apply_result);
     auto* said_row = new QHBoxLayout;
@@ -126,6 +131,7 @@ QWidget* SizingPanel::make_table() {
     table_->setRootIsDecorated(false);
     table_->setIndentation(0);
     table_->setAllColumnsShowFocus(true);
+    make_handy(table_);
     table_->setAccessibleName(say("What sizing the whole plan changes"));
     table_->header()->setFont(type_font(Type::small));
     table_->header()->setSectionResizeMode(QHeaderView::Fixed);
@@ -254,7 +260,7 @@ void SizingPanel::take() {
 
 void SizingPanel::fill() {
     const Plan& plan = document_->plan();
-    table_->clear();
+    const Refill refill(table_);
     if (!answered()) {
         summary_->setText(refusal(sizing_.answer()->error()));
         if (parts_->currentIndex() == 1) draw_sides();
@@ -277,7 +283,7 @@ void SizingPanel::fill() {
     for (const SizedRun& s : result.runs) {
         const Run* run = yr::find(plan.runs, s.run);
         if (!run) continue;
-        auto* item = new QTreeWidgetItem(table_);
+        auto* item = new TableRow(table_);
         const bool same = s.from == s.to && s.fuse_from_A == s.fuse_to_A;
         item->setText(0, q(run->name));
         item->setData(0, Qt::UserRole, q(s.run));
@@ -300,7 +306,7 @@ void SizingPanel::fill() {
     }
     for (const SizingBlocker& b : result.blockers) {
         if (b.limit == Limit::none) continue;
-        auto* item = new QTreeWidgetItem(table_, {QStringLiteral("▲ ") + q(yr::name_of(plan, b.id))});
+        auto* item = new TableRow(table_, {QStringLiteral("▲ ") + q(yr::name_of(plan, b.id))});
         item->setData(0, Qt::UserRole, q(b.id));
         item->setText(5, q(words::sentence(b, plan, document_->style())));
         item->setForeground(0, tokens().fix);

@@ -4,6 +4,7 @@
 #include <QClipboard>
 #include <QHeaderView>
 #include <QMenu>
+#include <QMessageBox>
 #include <QScrollArea>
 #include <QTemporaryDir>
 
@@ -62,6 +63,7 @@ SurveyPage::SurveyPage(Document* document, QWidget* parent)
     head->addWidget(shelf);
     card_ = new VehicleCard(document_);
     left->addLayout(head);
+    card_->setMinimumWidth(300);
     left->addWidget(card_, 1);
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(0, 0, 0, 0);
@@ -115,7 +117,8 @@ QWidget* SurveyPage::make_readings() {
     draw_ = new QComboBox;
     draw_->setAccessibleName(say("Where a heavy draw was on while reading"));
     draw_->setToolTip(QString::fromUtf8(words::how_to_draw()));
-    draw_->setMinimumWidth(190);
+    draw_->setMinimumWidth(96);
+    draw_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
     connect(draw_, &QComboBox::activated, this, [this] { fill_table(); });
     auto* meter = tool(say("Meter"), say("Start or connect a bench meter"));
     auto* meter_menu = new QMenu(this);
@@ -440,7 +443,20 @@ void SurveyPage::add_point(SurveyKind kind) {
     document_->apply(SetSurvey{s}, say("point ") + q(p.name));
 }
 
+// The points of a hidden vehicle stand in place of this plan's: never unasked.
+bool SurveyPage::may_replace_survey() {
+    QMessageBox box(this);
+    box.setObjectName(QStringLiteral("replace_survey"));
+    box.setWindowTitle(say("Practice on a hidden vehicle"));
+    box.setText(say("Its points take the place of this plan's points and readings. Undo brings them back."));
+    auto* go = box.addButton(say("Practise"), QMessageBox::AcceptRole);
+    box.addButton(say("Leave it"), QMessageBox::RejectRole);
+    box.exec();
+    return box.clickedButton() == go;
+}
+
 void SurveyPage::start_meter(bool hidden) {
+    if (hidden && !document_->plan().survey.points.empty() && !may_replace_survey()) return;
     hidden_asked_ = hidden;
     if (hidden) {
         meter_.start_stand_in({QStringLiteral("--vehicle"), QString::number(++hidden_)});

@@ -32,10 +32,13 @@ class SurveyPage : public Workspace {
     void read_asked();
     // Starts the stand-in on the open plan, or on a made-up vehicle whose points then become the survey's.
     void start_meter(bool hidden);
+    bool may_replace_survey();
     void show_draw(const Id& point);
     void add_point(SurveyKind kind);
 
-    [[nodiscard]] Surroundings surroundings() const override { return {.states = false}; }
+    [[nodiscard]] Surroundings surroundings() const override {
+        return {.states = false, .findings_folded = true};
+    }
     void entered() override { table_->setFocus(); }
     [[nodiscard]] std::vector<WorkspacePicture> pictures() override;
 
