@@ -27,12 +27,17 @@ void draw_field(FieldForm& form, const Part<Load>& load) {
             return dim == Dimension::resistance ? q(words::number(d.value, 6)) + say(" ohm")
                                                 : q(words::editable(d.value, dim, load.document->style()));
         },
-        [load](const QString& typed) {
+        [load, asked = QString()](const QString& typed) mutable {
             const auto v = parse_quantity(typed.toStdString(), Dimension::current);
             const bool kind = v && (v->dimension == Dimension::current || v->dimension == Dimension::power ||
                                     v->dimension == Dimension::resistance);
             if (!kind || !(v->value > 0))
                 return say("Draw: amps, watts or ohms above nothing are needed, such as 8 A or 90 W.");
+            if (const QString why = doubt_of(load.document, v->dimension, v->value);
+                !why.isEmpty() && asked != typed) {
+                asked = typed;
+                return why + say(" Enter once more takes it.");
+            }
             const DrawKind k = v->dimension == Dimension::power     ? DrawKind::power
                                : v->dimension == Dimension::current ? DrawKind::current
                                                                     : DrawKind::resistance;

@@ -2,6 +2,7 @@
 
 #include <QHBoxLayout>
 
+#include "details/details_part.h"
 #include "plan/lists.h"
 #include "plan/names.h"
 #include "widgets/tokens.h"
@@ -103,6 +104,8 @@ void DetailsPanel::rebuild() {
     const Plan& plan = document_->plan();
     const Id id = document_->selection().id();
     form_ = new FieldForm([this] { return document_->style(); });
+    form_->ask_about(
+        [doc = document_](Dimension dimension, double value) { return doubt_of(doc, dimension, value); });
     connect(form_, &FieldForm::why, this, &DetailsPanel::why);
     if (yr::find(plan.loads, id))
         fill_load(*form_, document_, id);

@@ -1,5 +1,6 @@
 #include "details/details_part.h"
 #include "control/hang_on.h"
+#include "plan/unusual.h"
 #include "words/sentences.h"
 
 namespace yr::app {
@@ -244,6 +245,15 @@ void fed_from_field(FieldForm& form, Document* doc, const Id& thing) {
             return feed ? feed->from.text() : std::string();
         },
         [doc, thing](const Id& supply) { doc->hang(thing, Terminal(supply)); });
+}
+
+QString doubt_of(const Document* document, Dimension dimension, double value) {
+    const auto odd = unusual(document->plan(), dimension, value);
+    if (!odd) return {};
+    const QString typed = q(words::quantity(value, dimension, document->style())),
+                  most = q(words::quantity(odd->most, dimension, document->style()));
+    return odd->breaks ? say("What hangs on this rail bears %1: %2 would break it.").arg(most, typed)
+                       : say("%1 is more than vehicles have (%2).").arg(typed, most);
 }
 
 }  // namespace yr::app

@@ -164,6 +164,9 @@ void add_device_choice(FieldForm& form, const Part<Run>& run);
 // The parts of a run that switch, sense or pass one way.
 void device_fields(FieldForm& form, const Part<Run>& run, const Id& device);
 
+// Why a number is hardly meant, as a sentence; empty where it is plausible.
+[[nodiscard]] QString doubt_of(const Document* document, Dimension dimension, double value);
+
 // What the thing hangs on, to be chosen; nothing where nothing feeds it.
 void fed_from_field(FieldForm& form, Document* document, const Id& thing);
 

@@ -100,7 +100,8 @@ void FieldForm::quantity(const QString& label, Dimension dimension,
             const auto v = get();
             return v ? q(words::editable(*v, dimension, style())) : QString();
         },
-        [set, dimension, optional, low, high, label, style = style_](const QString& typed) {
+        [set, dimension, optional, low, high, label, style = style_, doubt = doubt_,
+         asked = QString()](const QString& typed) mutable {
             if (typed.trimmed().isEmpty() && optional)
                 return set(std::nullopt) ? QString() : say("This cannot be empty here.");
             auto v = parse_value(typed.toStdString(), dimension);
@@ -115,6 +116,11 @@ void FieldForm::quantity(const QString& label, Dimension dimension,
                 Error e = v.error();
                 e.place = label.toStdString();
                 return q(words::sentence(e));
+            }
+            if (const QString why = doubt ? doubt(dimension, *v) : QString();
+                !why.isEmpty() && asked != typed) {
+                asked = typed;
+                return why + say(" Enter once more takes it.");
             }
             return set(*v) ? QString() : say("The plan does not take this value.");
         },
@@ -190,6 +196,7 @@ FieldForm* FieldForm::fold(const QString& text, bool open) {
     word->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
     word->setMinimumHeight(26);
     auto* inside = new FieldForm(style_);
+    inside->doubt_ = doubt_;
     inside->column_->setContentsMargins(0, 0, 0, 4);
     inside->setVisible(open);
     connect(word, &QToolButton::toggled, inside, [word, inside](bool on) {

@@ -31,6 +31,11 @@ class FieldForm : public QWidget {
     // Takes what was typed; returns the sentence of what is wrong, or nothing.
     using Take = std::function<QString(const QString&)>;
 
+    // Asked of every quantity that is typed: the sentence of what makes it doubtful, or nothing. What is
+    // doubted is taken when it is entered once more.
+    using Doubt = std::function<QString(Dimension, double)>;
+    void ask_about(const Doubt& doubt) { doubt_ = doubt; }
+
     void heading(const QString& text);
     // `shown`: a short word in place of the label, which then leaves the field more room.
     QLineEdit* text(const QString& label, const Show& show, const Take& take, const QString& assumed = {},
@@ -63,6 +68,7 @@ class FieldForm : public QWidget {
     QWidget* row(const QString& label, QWidget* field, const QString& shown = {});
 
     std::function<words::Style()> style_;
+    Doubt doubt_;
     QVBoxLayout* column_;
     std::vector<std::function<void()>> refreshers_;
 };

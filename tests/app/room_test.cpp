@@ -13,6 +13,7 @@
 #include <QToolTip>
 
 #include "app/window_fixture.h"
+#include "details/details_part.h"
 #include "panels/box_dialog.h"
 #include "panels/set_dialog.h"
 #include "widgets/afloat.h"
@@ -23,6 +24,7 @@
 #include "window/help_window.h"
 #include "window/notes_dialog.h"
 #include "window/preferences.h"
+#include "words/say.h"
 
 namespace yr::test {
 namespace {
@@ -146,6 +148,18 @@ TEST_F(RoomTest, EveryViewHasItAtEverySize) {
         expect_room(QStringLiteral("details at %1").arg(size.width()));
         doc().selection().choose({});
     }
+}
+
+// Figures with commas are as wide or wider: the same at the least size.
+TEST_F(RoomTest, EveryViewHasItWithCommas) {
+    words::use_decimal_comma(true);
+    open_long_names();
+    window.resize(960, 600);
+    for (app::Workspace* w : window.workspaces()) {
+        window.go_to(w->key());
+        expect_room(w->key() + QStringLiteral(" with commas"));
+    }
+    words::use_decimal_comma(false);
 }
 
 TEST_F(RoomTest, DialogsHaveIt) {
@@ -414,11 +428,44 @@ TEST_F(RoomTest, HelpIsThereForEveryWorkspaceAndSearched) {
     EXPECT_TRUE(help.page()->toPlainText().contains(QStringLiteral("airbag")));
 }
 
+// What no vehicle has is asked about, and taken when it is meant.
+TEST_F(RoomTest, OddNumbersAreAskedAbout) {
+    window.go_to(QStringLiteral("rail"));
+    const auto told = [&](const char* part) {
+        for (QLabel* l : window.details()->findChildren<QLabel*>())
+            if (l->isVisible() && l->text().contains(QString::fromUtf8(part))) return true;
+        return false;
+    };
+    doc().selection().choose(plan().sources.front().id);
+    const auto before = plan().sources.front().regulated_V;
+    auto* edit = window.details()->findChild<QLineEdit*>(app::say(app::declared(&Source::regulated_V).label));
+    ASSERT_NE(edit, nullptr);
+    const auto enter = [&](QLineEdit* e, const char* text) {
+        e->setText(QString::fromUtf8(text));
+        e->setModified(true);
+        emit e->editingFinished();
+    };
+    enter(edit, "30 V");
+    EXPECT_EQ(plan().sources.front().regulated_V, before);
+    EXPECT_TRUE(told("would break it"));
+    enter(edit, "14.4 V");
+    EXPECT_NEAR(*plan().sources.front().regulated_V, 14.4, 1e-12) << "the plausible is not asked about";
+    doc().selection().choose(plan().loads.front().id);
+    auto* draw = window.details()->findChild<QLineEdit*>(QStringLiteral("Draw, each"));
+    enter(draw, "50000 W");
+    EXPECT_LT(plan().loads.front().draw.value, 1e4);
+    EXPECT_TRUE(told("more than vehicles have"));
+    emit draw->editingFinished();
+    EXPECT_NEAR(plan().loads.front().draw.value, 50000, 1) << "entered once more it is meant";
+}
+
 // The lines of "A first plan" are typed as they stand there, on the bare vehicle that it names.
 TEST_F(RoomTest, TheFirstPlanOfTheGuideComesOutRight) {
     window.start_with(QStringLiteral("machine"));
     const QString text = app::help_pages().front().text;
-    const QStringList pieces = text.section(QStringLiteral("2. **"), 1).section(QStringLiteral("3. **"), 0, 0).split(QLatin1Char('`'));
+    const QStringList pieces = text.section(QStringLiteral("2. **"), 1)
+                                   .section(QStringLiteral("3. **"), 0, 0)
+                                   .split(QLatin1Char('`'));
     int typed = 0;
     for (qsizetype k = 1; k < pieces.size(); k += 2, ++typed) {
         type(pieces[k].toUtf8().constData());

@@ -34,7 +34,8 @@ TEST(HangOn, EverythingToEverySupplyAndBack) {
                 ASSERT_TRUE(undo) << name_of(plan, thing);
                 EXPECT_TRUE(validate(after).empty());
                 EXPECT_EQ(feed_of(after, thing)->from, to);
-                EXPECT_FALSE(battery_behind(after, feed_of(after, thing)->from).empty()) << "no ring without a battery";
+                EXPECT_FALSE(battery_behind(after, feed_of(after, thing)->from).empty())
+                    << "no ring without a battery";
                 ASSERT_TRUE(yr::apply(after, *undo));
                 EXPECT_EQ(after, plan);
                 EXPECT_EQ(feed_of(after, thing)->from, before);
