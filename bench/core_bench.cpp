@@ -7,6 +7,7 @@
 #include "control/boxes.h"
 #include "control/circuit.h"
 #include "control/live_table.h"
+#include "day/verdicts.h"
 #include "guard/starting.h"
 #include "inspect/compare.h"
 #include "inspect/findings.h"
@@ -67,6 +68,22 @@ void truck_one_state(benchmark::State& b) {
     for (auto _ : b) benchmark::DoNotOptimize(solve(truck(), idle, solver));
 }
 BENCHMARK(truck_one_state)->Unit(benchmark::kMillisecond);
+
+// A day, exact and as coarse as a drag shows it; and what it comes to.
+void truck_day(benchmark::State& b) {
+    const Day& day = truck().days.front();
+    DayOptions options;
+    options.tolerance = static_cast<double>(b.range(0));
+    for (auto _ : b) benchmark::DoNotOptimize(run_day(truck(), day, options));
+}
+BENCHMARK(truck_day)->Arg(1)->Arg(10)->Unit(benchmark::kMillisecond);
+
+void truck_day_verdicts(benchmark::State& b) {
+    const Day& day = truck().days.front();
+    const DayRun run = run_day(truck(), day);
+    for (auto _ : b) benchmark::DoNotOptimize(verdicts(truck(), day, run));
+}
+BENCHMARK(truck_day_verdicts)->Unit(benchmark::kMillisecond);
 
 void truck_all_states(benchmark::State& b) {
     for (auto _ : b) benchmark::DoNotOptimize(solve_all(truck()));

@@ -26,6 +26,7 @@ void add_survey(CLI::App& app, Action& action);
 void add_compare(CLI::App& app, Action& action);
 void add_control(CLI::App& app, Action& action);  // assign, rails, sneak, library
 void add_guard(CLI::App& app, Action& action);    // optimise, faults, start, runs
+void add_day(CLI::App& app, Action& action);      // day, runtime
 void add_plan(CLI::App& app, Action& action);     // plan new|validate|convert, export spice
 
 // The plan of a file as one of its variants: by name or id, "none" for the plan as it stands, empty for the

@@ -88,6 +88,13 @@ class Teller {
         parts_.push_back(quantity(s.ambient_C, Dimension::temperature, style_));
         for (const std::string& name : s.switches) parts_.push_back(name + translated(" on"));
     }
+    void more(const Day& d) {
+        for (const DayPart& part : d.parts) {
+            std::string text = part.times > 1 ? std::to_string(part.times) + " × " : std::string();
+            text += yr::name_of(after_, part.state) + " " + duration_h(part.length_s / 3600);
+            parts_.push_back(part.within ? text + translated(" within") : text);
+        }
+    }
     void more(const Inverter& i) {
         if (i.waveform == Waveform::modified) parts_.push_back(translated("modified sine"));
     }
@@ -150,6 +157,8 @@ std::string name_of(StatementKind kind) {
             return translated("cable of several cores");
         case K::state:
             return translated("state");
+        case K::day:
+            return translated("day");
         case K::reading:
             return translated("reading");
         case K::load:

@@ -28,6 +28,7 @@ ShownCircuit::ShownCircuit(PlanStore* store, QObject* parent) : QObject(parent),
     connect(store, &PlanStore::edited, this, [this] {
         if (const State* same = yr::find(plan_->states, state_id_))
             state_ = static_cast<int>(same - plan_->states.data());
+        if (situation_ && situation_->network) situation_.reset();  // of the plan before
         state_ = std::clamp(state_, 0, static_cast<int>(plan_->states.size()) - 1);
         refresh();
         emit shown();
@@ -63,7 +64,13 @@ void ShownCircuit::set_state(const Id& id) {
 }
 
 void ShownCircuit::show_situation(const State& situation, const std::vector<Id>& path) {
-    situation_ = Situation{situation, path};
+    situation_ = Situation{situation, path, std::nullopt};
+    refresh();
+    emit shown();
+}
+
+void ShownCircuit::show_moment(const State& state, const Network& network) {
+    situation_ = Situation{state, {}, network};
     refresh();
     emit shown();
 }
@@ -75,8 +82,9 @@ const std::vector<Id>& ShownCircuit::current_path() const {
 
 void ShownCircuit::refresh() {
     state_id_ = plan_->states[static_cast<std::size_t>(state_)].id;
-    solution_ = situation_ ? settle(resistive_network(*plan_, situation_->state), solver_)
-                           : solve(*plan_, state(), solver_);
+    solution_ = !situation_           ? solve(*plan_, state(), solver_)
+                : situation_->network ? settle(*situation_->network, solver_)
+                                      : settle(resistive_network(*plan_, situation_->state), solver_);
     layout_ = lay_out(solution_.network, solution_.point, &layout_.order, 1e-4);
 }
 

@@ -35,6 +35,8 @@ class ShownCircuit : public QObject {
     // Something that was found, shown in place of a state until another is chosen: loads as resistances, and
     // the way of the current marked.
     void show_situation(const State& situation, const std::vector<Id>& path);
+    // A moment of a day: its state, and the network with batteries and devices as they stand in it.
+    void show_moment(const State& state, const Network& network);
     [[nodiscard]] bool shows_situation() const { return situation_.has_value(); }
     [[nodiscard]] const std::vector<Id>& current_path() const;
 
@@ -50,6 +52,7 @@ class ShownCircuit : public QObject {
     struct Situation {
         State state;
         std::vector<Id> path;
+        std::optional<Network> network{};
     };
     void forget();
     void refresh();

@@ -50,7 +50,7 @@ bool take_out_state(Document* document, const Id& id) {
         document->store().refuse(say("A plan keeps one state at least: nothing could be shown without."));
         return false;
     }
-    return document->apply(Remove<State>{id}, say("take out state ") + q(state->name));
+    return document->apply(remove_with_runs(document->plan(), id), say("take out state ") + q(state->name));
 }
 
 }  // namespace yr::app

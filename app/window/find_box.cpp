@@ -25,6 +25,7 @@ struct Kind {
         if constexpr (std::is_same_v<T, Run>) return say("cable");
         if constexpr (std::is_same_v<T, Load>) return say("load");
         if constexpr (std::is_same_v<T, State>) return say("state");
+        if constexpr (std::is_same_v<T, Day>) return say("day");
     }
 };
 

@@ -1,6 +1,7 @@
 #include "window/workspaces.h"
 
 #include "workspaces/control/control_page.h"
+#include "workspaces/day/day_page.h"
 #include "workspaces/guard/guard_page.h"
 #include "workspaces/rail/rail_page.h"
 #include "workspaces/runs/runs_page.h"
@@ -20,6 +21,7 @@ std::vector<WorkspaceKind> all_workspaces() {
     return {
         kind<SurveyPage>(),   //
         kind<RailPage>(),     //
+        kind<DayPage>(),      //
         kind<ControlPage>(),  //
         kind<RunsPage>(),     //
         kind<GuardPage>(),    //

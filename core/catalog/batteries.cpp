@@ -20,12 +20,26 @@ const ChemistryData& chemistry_data(Chemistry chemistry) {
         std::vector<ChemistryData> list;
         const nlohmann::json file = shipped_table("batteries.json");
         for (const auto& c : file.at("chemistries"))
-            list.push_back({c.at("name").get<std::string>(), pairs(c.at("ocv")),
-                            pairs(c.at("acceptance_per_Ah")), c.at("charge_below_0C").get<bool>(),
-                            pairs(c.at("R0_factor")), c.at("ocv_V_per_K").get<double>(),
-                            c.at("acceptance_halves_per_K").get<double>(), c.at("peukert").get<double>(),
-                            c.at("charge_most_V").get<double>(), c.at("forced_V").get<double>(),
-                            c.at("more").get<std::string>(), c.at("source").get<std::string>()});
+            list.push_back({c.at("name").get<std::string>(),
+                            pairs(c.at("ocv")),
+                            pairs(c.at("acceptance_per_Ah")),
+                            c.at("charge_below_0C").get<bool>(),
+                            pairs(c.at("R0_factor")),
+                            c.at("ocv_V_per_K").get<double>(),
+                            c.at("acceptance_halves_per_K").get<double>(),
+                            c.at("peukert").get<double>(),
+                            c.at("charge_most_V").get<double>(),
+                            c.at("forced_V").get<double>(),
+                            c.at("more").get<std::string>(),
+                            c.at("source").get<std::string>(),
+                            c.at("charge_efficiency").get<double>(),
+                            c.at("self_discharge").get<double>(),
+                            c.at("rc1_share").get<double>(),
+                            c.at("rc1_s").get<double>(),
+                            c.at("rc2_share").get<double>(),
+                            c.at("rc2_s").get<double>(),
+                            c.at("warms_in_s").get<double>(),
+                            pairs(c.at("cycle_life"))});
         return list;
     }();
     return all[static_cast<std::size_t>(chemistry)];

@@ -23,6 +23,13 @@ struct ChemistryData {
     double forced_V = 16;         // of a 12 V battery: above, it takes whatever its resistance lets in
     std::string more;             // source of these
     std::string source;
+    // In time.
+    double charge_efficiency = 1;      // share of what is put in that comes out again
+    double self_discharge = 0;         // share of its charge lost in 30 days
+    double rc1_share = 0, rc1_s = 30;  // resistance of each branch against its own, and how fast it sags
+    double rc2_share = 0, rc2_s = 600;
+    double warms_in_s = 21600;  // time constant against the air
+    Table cycle_life;           // depth 0..1 -> cycles until 80 % of the capacity are left
 };
 
 [[nodiscard]] const ChemistryData& chemistry_data(Chemistry chemistry);

@@ -15,6 +15,12 @@ double air_at(const Plan& plan, const Id& place, const State& state) {
     return p && p->engine_space ? state.engine_bay_C : state.ambient_C;
 }
 
+// 1 at 25 C and above, `battery_cold_factor` at -18 C, exponential between and below
+double cold_factor(double temperature_C) {
+    if (temperature_C >= 25) return 1;
+    return std::pow(assumption("battery_cold_factor").value, (25 - temperature_C) / 43);
+}
+
 class Compiler {
   public:
     Compiler(const Plan& plan, const State& state) : plan_(plan), state_(state) {}
@@ -70,18 +76,15 @@ class Compiler {
         e.pos = node(pos_of(b.id));
         e.neg = node(neg_of(b.id));
         e.peukert = b.peukert.value_or(chemistry.peukert);
-        e.temperature_C = temperature;
         const double stated_Ah = b.capacity_Ah   ? *b.capacity_Ah
                                  : b.reserve_min ? capacity_from_reserve_Ah(*b.reserve_min, e.peukert)
                                                  : or_assumed({}, "battery_capacity_Ah", b.id, uses);
         e.capacity_Ah = stated_Ah * health;
-        e.charge = state_.charge ? *state_.charge : or_assumed(b.charge, "battery_charge", b.id, uses);
-        e.open_V =
-            (interpolate(chemistry.ocv_V, e.charge) + chemistry.ocv_V_per_K * (temperature - 25)) * cells;
-        e.R0_ohm = warm_R0(b, stated_Ah, cells) / health * cold_factor(temperature) *
-                   interpolate(chemistry.R0_factor, e.charge);
-        e.accept_A = interpolate(chemistry.acceptance_per_Ah, e.charge) * e.capacity_Ah *
-                     cold_acceptance(chemistry, temperature);
+        e.chemistry = b.chemistry;
+        e.blocks = cells;
+        e.full_warm_ohm = warm_R0(b, stated_Ah, cells) / health;
+        at_moment(e, state_.charge ? *state_.charge : or_assumed(b.charge, "battery_charge", b.id, uses),
+                  temperature);
         e.forced_V = chemistry.forced_V * cells;
         net_.batteries.push_back(e);
     }
@@ -97,12 +100,6 @@ class Compiler {
             return cold / or_assumed({}, "battery_cold_factor", b.id, uses);
         }
         return or_assumed({}, "battery_R0_V", b.id, uses) / capacity_Ah * cells;
-    }
-
-    // 1 at 25 C and above, `battery_cold_factor` at -18 C, exponential between and below
-    static double cold_factor(double temperature_C) {
-        if (temperature_C >= 25) return 1;
-        return std::pow(assumption("battery_cold_factor").value, (25 - temperature_C) / 43);
     }
 
     void add_source(const Source& s) {
@@ -540,6 +537,17 @@ Draw draw_in(const Load& l, const State& state) {
     }
     d.value = d.kind == DrawKind::resistance ? d.value / l.count : d.value * l.count;
     return d;
+}
+
+void at_moment(BatteryElement& e, double charge, double temperature_C) {
+    const ChemistryData& chemistry = chemistry_data(e.chemistry);
+    e.charge = charge;
+    e.temperature_C = temperature_C;
+    e.open_V =
+        (interpolate(chemistry.ocv_V, charge) + chemistry.ocv_V_per_K * (temperature_C - 25)) * e.blocks;
+    e.R0_ohm = e.full_warm_ohm * cold_factor(temperature_C) * interpolate(chemistry.R0_factor, charge);
+    e.accept_A = interpolate(chemistry.acceptance_per_Ah, charge) * e.capacity_Ah *
+                 cold_acceptance(chemistry, temperature_C);
 }
 
 }  // namespace yr

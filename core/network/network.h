@@ -67,7 +67,14 @@ struct BatteryElement {
     double peukert = 1.1;
     double temperature_C = 25;
     double forced_V = 0;  // volts from which on its resistance alone decides what it takes; 0: none
+    // What its moment is worked out of: at_moment().
+    Chemistry chemistry = Chemistry::flooded;
+    double blocks = 1;         // of 12 V
+    double full_warm_ohm = 0;  // resistance when full at 25 C, worn as it is
 };
+
+// Its open volts, resistance and acceptance at that charge (0..1) and temperature; the rest stays.
+void at_moment(BatteryElement& battery, double charge, double temperature_C);
 
 struct SourceElement {
     NodeIndex out = kNoNode, neg = kNoNode, in = kNoNode;  // in: converters only

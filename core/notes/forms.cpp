@@ -109,6 +109,7 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
         case K::set:
         case K::remove:
         case K::block:
+        case K::day:
             break;
     }
     return none;
@@ -139,6 +140,8 @@ const std::vector<StatementForm>& statement_forms() {
         {K::connector, "connector", "connector rear plug 6 pins sealed"},
         {K::jacket, "cores", "cores trailer cable 7"},
         {K::place, "place", "place roof"},
+        {K::day, "day",
+         "day field day: key off 7 h, driving 1 h, idling 2 h, key off 14 h, coldest 2 C, hottest 14 C"},
         {K::state, "state", "state towed 8 h, key on, 20 C"},
         {K::reading, "reading", "reading battery 12.82 V key off"},
         {K::vehicle, "vehicle", "vehicle delivery van 12 V"},

@@ -31,6 +31,8 @@ using Made = Result<Id>;  // what was added or changed; edits are in the builder
 [[nodiscard]] Made make_state(PlanBuilder& b, const Said& said, std::string_view text);
 [[nodiscard]] Made make_reading(PlanBuilder& b, const Said& said);
 
+[[nodiscard]] Made make_day(PlanBuilder& b, std::string_view text, std::vector<std::string>& not_understood);
+
 [[nodiscard]] const Vocabulary& vocabulary_of(StatementKind kind);
 
 // The metal that a return ends on: engine block, or the first part of the chassis, or the first battery's

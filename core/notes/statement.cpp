@@ -46,6 +46,7 @@ constexpr KindWord kWords[] = {{"vehicle", K::vehicle, true},
                                {"plug", K::connector, true},
                                {"cores", K::jacket, true},
                                {"state", K::state, true},
+                               {"day", K::day, true},
                                {"reading", K::reading, true},
                                {"set", K::set, true},
                                {"remove", K::remove, true}};
@@ -138,6 +139,7 @@ Made make(PlanBuilder& b, K kind, const Said& said, std::string_view text) {
         case K::set:
         case K::remove:
         case K::block:
+        case K::day:
             break;
     }
     return fail(ErrorCode::unknown_name, "line", std::string(text), Want::a_kind_of_thing);
@@ -309,7 +311,8 @@ StatementKind kind_of_line(const Plan& plan, std::string_view text) {
     }
     for (const KindWord& k : kWords) {
         if (word != k.word) continue;
-        if (k.kind == K::set || k.kind == K::remove || k.kind == K::vehicle || k.kind == K::state)
+        if (k.kind == K::set || k.kind == K::remove || k.kind == K::day || k.kind == K::vehicle ||
+            k.kind == K::state)
             return k.kind;
         const Said said = read_said(plan, rest, vocabulary_of(k.kind));
         const bool watts_belong = k.kind == K::solar || k.kind == K::inverter || k.kind == K::starter;
@@ -332,6 +335,14 @@ Statement read_kind(const Plan& plan, K kind, std::string_view text, const Libra
     } else if (kind == K::change) {
         const auto named = named_with_colon(plan, text);
         s = read_change(plan, named->first, named->second);
+    } else if (kind == K::day) {
+        PlanBuilder b(plan);
+        if (const Made made = make_day(b, behind_first(text), s.not_understood)) {
+            s.about = *made;
+            s.edit = b.finish();
+        } else {
+            s.error = made.error();
+        }
     } else if (kind == K::set) {
         s = read_set(plan, behind_first(text));
     } else if (kind == K::remove) {

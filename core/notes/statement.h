@@ -45,6 +45,7 @@ enum class StatementKind {
     connector,
     jacket,
     state,
+    day,
     reading,
     load,
     change,

@@ -23,8 +23,8 @@ using Json = nlohmann::ordered_json;
 inline constexpr std::pair<const char*, const char*> kKinds[] = {
     {"places", "place"},       {"points", "point"},         {"sources", "source"}, {"batteries", "battery"},
     {"inverters", "inverter"}, {"connectors", "connector"}, {"jackets", "jacket"}, {"runs", "run"},
-    {"loads", "load"},         {"states", "state"},         {"panel", "switch"},   {"accepted", "accepted"},
-    {"variants", "variant"}};
+    {"loads", "load"},         {"states", "state"},         {"days", "day"},       {"panel", "switch"},
+    {"accepted", "accepted"},  {"variants", "variant"}};
 
 // Keys whose text speaks of another thing: an id, or an id with the post of a terminal.
 [[nodiscard]] const std::set<std::string, std::less<>>& reference_keys();

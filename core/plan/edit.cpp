@@ -145,6 +145,9 @@ Edit remove_with_runs(const Plan& plan, const Id& id) {
         if (charged) s.charges.clear();
         if (forget(s.works_when, id) || charged) batch.edits.emplace_back(Put<Source>{s, std::nullopt});
     }
+    for (Day d : plan.days)
+        if (d.id != id && std::erase_if(d.parts, [&](const DayPart& part) { return part.state == id; }) > 0)
+            batch.edits.emplace_back(Put<Day>{d, std::nullopt});
     for (const Run& r : plan.runs)
         if (owner_of(r.from) == id || owner_of(r.to) == id) batch.edits.emplace_back(Remove<Run>{r.id});
     each_list(plan, [&](const auto& things) {

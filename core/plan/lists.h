@@ -13,7 +13,7 @@ template <class... T>
 struct TypeList {};
 
 // What a variant may change.
-using Things = TypeList<Place, Point, Source, Battery, Inverter, Connector, Jacket, Run, Load, State>;
+using Things = TypeList<Place, Point, Source, Battery, Inverter, Connector, Jacket, Run, Load, State, Day>;
 
 template <class T>
 struct PlanList {
@@ -35,6 +35,7 @@ inline constexpr std::tuple kPlanLists{
     PlanList<Run>{"runs", &Plan::runs, &Variant::runs},
     PlanList<Load>{"loads", &Plan::loads, &Variant::loads},
     PlanList<State>{"states", &Plan::states, &Variant::states, true},
+    PlanList<Day>{"days", &Plan::days, &Variant::days},
 };
 
 // Calls use(list) with the declaration of each.

@@ -31,6 +31,8 @@ const MigrationSteps& migration_steps() {
         {4, [](nlohmann::json&) {}},
         // Version 6 brought connectors, jackets, remarks and more ways of switching: additions.
         {5, [](nlohmann::json&) {}},
+        // Version 7 brought days and what batteries do in time: additions.
+        {6, [](nlohmann::json&) {}},
     };
     return steps;
 }

@@ -152,6 +152,12 @@ struct Battery {
     std::optional<double> stud_mm{};    // thread of its posts' bolts
     std::optional<double> cuts_at_A{};  // its own management opens at once above this
     std::optional<double> apart_mm{};   // its posts, bare metal to bare metal
+    // In time (day/cell.h); empty: by chemistry.
+    std::optional<double> charge_efficiency{};            // share of what is put in that comes out again
+    std::optional<double> self_discharge{};               // share of its charge lost in 30 days at rest
+    std::optional<double> rc1_ohm{}, rc1_s{};             // what sags in seconds after the amps, and how fast
+    std::optional<double> rc2_ohm{}, rc2_s{};             // what sags in minutes
+    std::vector<std::pair<double, double>> cycle_life{};  // depth of a cycle 0..1, cycles until 80 % are left
     Remarks remarks{};
     friend bool operator==(const Battery&, const Battery&) = default;
 };
@@ -365,6 +371,38 @@ struct Accepted {
 };
 
 // A named other way to do it: what differs from the plan as it stands. Vehicle and policy are shared.
+// A stretch of a day: a state for so long.
+struct DayPart {
+    Id state;
+    double length_s = 3600;
+    int times = 1;        // pieces of that length
+    bool within = false;  // they interrupt the part before, evenly; else they follow it, one behind another
+    std::optional<double> rpm, line_load;  // other than the state's
+    friend bool operator==(const DayPart&, const DayPart&) = default;
+};
+
+// One month of a climate: means of the coldest and hottest hour of its days, sun as hours of full sun a day.
+struct Month {
+    double coldest_C = 0, hottest_C = 0, sun_h = 0;
+    friend bool operator==(const Month&, const Month&) = default;
+};
+
+// A day that repeats: parts in order from `begins_h`, 24 h in all or whatever they last.
+struct Day {
+    Id id;
+    std::string name;
+    std::vector<DayPart> parts;
+    double begins_h = 0;  // hour of the clock at which the first part begins
+    std::optional<double> coldest_C,
+        hottest_C;                // air at its coldest and hottest hour; empty: as each state says
+    std::optional<double> sun_h;  // hours of full sun; empty: by the sky, or as each state says
+    std::optional<double> latitude_deg, date,
+        cloud;                  // clear sky of that day of the year, 0..1 of it taken by cloud
+    std::vector<Month> months;  // twelve for a year; empty: every month as above
+    Remarks remarks{};
+    friend bool operator==(const Day&, const Day&) = default;
+};
+
 struct Variant {
     Id id;
     std::string name;
@@ -378,6 +416,7 @@ struct Variant {
     std::vector<Run> runs;
     std::vector<Load> loads;
     std::vector<State> states;
+    std::vector<Day> days{};
     std::vector<Id> removed;
     friend bool operator==(const Variant&, const Variant&) = default;
 };
@@ -422,6 +461,7 @@ struct Plan {
     std::vector<Run> runs;
     std::vector<Load> loads;
     std::vector<State> states;
+    std::vector<Day> days{};
     std::vector<PanelSwitch> panel;  // labels only: a switch exists by being named in a condition
     std::vector<Accepted> accepted;
     std::vector<Variant> variants;

@@ -69,6 +69,12 @@ inline constexpr const char* kPartName<Run> = "run";
 template <>
 inline constexpr const char* kPartName<State> = "state";
 template <>
+inline constexpr const char* kPartName<DayPart> = "day_part";
+template <>
+inline constexpr const char* kPartName<Month> = "month";
+template <>
+inline constexpr const char* kPartName<Day> = "day";
+template <>
 inline constexpr const char* kPartName<Variant> = "variant";
 template <>
 inline constexpr const char* kPartName<SurveyPoint> = "survey_point";
@@ -360,6 +366,23 @@ void fields(V&& v, T& x) {
     v(F("cuts_at_A").of(Dimension::current).more_than(0, 100000).row("Cuts itself off at").when_open("never"),
       x.cuts_at_A);
     v(F("apart_mm").more_than(0, 1000).row("Posts apart, mm").when_open("not measured"), x.apart_mm);
+    v(F("charge_efficiency")
+          .of(Dimension::fraction)
+          .range(0.3, 1)
+          .row("Gives back")
+          .when_open("by its chemistry"),
+      x.charge_efficiency);
+    v(F("self_discharge")
+          .of(Dimension::fraction)
+          .range(0, 1)
+          .row("Loses a month")
+          .when_open("by its chemistry"),
+      x.self_discharge);
+    v(F("rc1_ohm").of(Dimension::resistance).range(0, 100), x.rc1_ohm);
+    v(F("rc1_s").of(Dimension::time).more_than(0, 1e6), x.rc1_s);
+    v(F("rc2_ohm").of(Dimension::resistance).range(0, 100), x.rc2_ohm);
+    v(F("rc2_s").of(Dimension::time).more_than(0, 1e6), x.rc2_s);
+    v("cycle_life", x.cycle_life);
     remark_fields(v, x.remarks);
 }
 
@@ -580,6 +603,49 @@ void fields(V&& v, T& x) {
     v("opened", x.opened);
     v("pulled", x.pulled);
     v("left", x.left);
+    remark_fields(v, x.remarks);
+}
+
+template <class V, Part<DayPart> T>
+void fields(V&& v, T& x) {
+    v(F("state").needed(), x.state);
+    v(F("length_s").of(Dimension::time).more_than(0, 31622400).needed(), x.length_s);
+    v(F("times").range(1, 1000).left_out_as_usual(), x.times);
+    v(F("within").left_out_as_usual(), x.within);
+    v(F("rpm").of(Dimension::speed).range(0, 20000), x.rpm);
+    v(F("line_load").of(Dimension::fraction).range(0, 2), x.line_load);
+}
+
+template <class V, Part<Month> T>
+void fields(V&& v, T& x) {
+    v(F("coldest_C").of(Dimension::temperature).range(-70, 60).needed(), x.coldest_C);
+    v(F("hottest_C").of(Dimension::temperature).range(-70, 70).needed(), x.hottest_C);
+    v(F("sun_h").range(0, 24).needed(), x.sun_h);
+}
+
+template <class V, Part<Day> T>
+void fields(V&& v, T& x) {
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
+    v("parts", x.parts);
+    v(F("begins_h").range(0, 24).left_out_as_usual(), x.begins_h);
+    v(F("coldest_C")
+          .of(Dimension::temperature)
+          .range(-70, 60)
+          .row("Coldest hour")
+          .when_open("as the states say"),
+      x.coldest_C);
+    v(F("hottest_C")
+          .of(Dimension::temperature)
+          .range(-70, 70)
+          .row("Hottest hour")
+          .when_open("as the states say"),
+      x.hottest_C);
+    v(F("sun_h").range(0, 24).row("Hours of full sun").when_open("as the states say"), x.sun_h);
+    v(F("latitude_deg").range(-90, 90).row("Latitude, degrees").when_open("not said"), x.latitude_deg);
+    v(F("date").range(1, 366).row("Day of the year").when_open("not said"), x.date);
+    v(F("cloud").of(Dimension::fraction).range(0, 1).row("Taken by cloud").when_open("none"), x.cloud);
+    v("months", x.months);
     remark_fields(v, x.remarks);
 }
 

@@ -44,6 +44,7 @@ class Checker {
                 if (std::find(s.opened.begin(), s.opened.end(), id) != s.opened.end())
                     add(ErrorCode::out_of_range, "states, " + s.name + ", closed and opened", id,
                         Want::either_closed_or_opened);
+        for (const Day& d : plan_.days) check_day(d);
         if (plan_.states.empty()) add(ErrorCode::empty, "states", {}, Want::at_least_one_state);
         return std::move(errors_);
     }
@@ -77,6 +78,7 @@ class Checker {
         collect_ids("runs", plan_.runs);
         collect_ids("loads", plan_.loads);
         collect_ids("states", plan_.states);
+        collect_ids("days", plan_.days);
         collect_ids("panel", plan_.panel);
         collect_ids("accepted", plan_.accepted);
         for (const Run& r : plan_.runs)
@@ -224,6 +226,19 @@ class Checker {
     }
 
     // The shares of regulators on one winding are of one current.
+    void check_day(const Day& d) {
+        const std::string where = "days, " + d.name;
+        for (const DayPart& part : d.parts)
+            if (!find(plan_.states, part.state))
+                add(ErrorCode::missing_reference, where + ", parts", part.state, Want::a_state_of_this_plan);
+        if (!d.months.empty() && d.months.size() != 12)
+            add(ErrorCode::out_of_range, where + ", months", std::to_string(d.months.size()),
+                Want::twelve_months_or_none);
+        if (d.coldest_C && d.hottest_C && *d.coldest_C > *d.hottest_C)
+            add(ErrorCode::out_of_range, where + ", coldest_C", std::to_string(*d.coldest_C),
+                Want::no_more_than_the_hottest);
+    }
+
     void check_windings() {
         std::map<std::string, double> sums;
         for (const Source& s : plan_.sources)

@@ -37,6 +37,8 @@ void drop_what_hangs_loose(Plan& plan) {
         std::erase_if(r.pins, [&](const PinUse& u) { return !find(plan.connectors, u.connector); });
         if (!r.jacket.empty() && !find(plan.jackets, r.jacket)) r.jacket.clear();
     }
+    for (Day& d : plan.days)
+        std::erase_if(d.parts, [&](const DayPart& part) { return !find(plan.states, part.state); });
     for (Point& p : plan.points) forget(p.awake_when);
     for (Load& l : plan.loads) forget(l.live_when);
     for (Source& s : plan.sources) forget(s.works_when);

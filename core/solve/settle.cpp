@@ -177,6 +177,10 @@ class Settling {
 
 }  // namespace
 
+bool wants_to_move(const Solution& s, std::size_t k) {
+    return wants_to_move(s.network, s.network.memories[k], s.memories[k].closed, s.memories[k].sensed_V);
+}
+
 bool is_settled(const Solution& s) {
     if (!s.point.settled) return false;
     for (std::size_t k = 0; k < s.memories.size(); ++k)

@@ -44,6 +44,9 @@ using Positions = std::vector<char>;
 // The network with its devices in these positions, solved; nothing moves. For checks.
 [[nodiscard]] Solution solve_at(Network network, const Positions& positions, OperatingPointSolver& solver);
 
+// Whether that device wants to move from where it is, by what it measures; index in network.memories.
+[[nodiscard]] bool wants_to_move(const Solution& solution, std::size_t memory);
+
 // Whether no device wants to move from where it is.
 [[nodiscard]] bool is_settled(const Solution& solution);
 

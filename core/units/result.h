@@ -84,6 +84,11 @@ enum class Want {
     a_load_with_a_feed_of_its_own,
     a_name_and_a_draw_above_0,
     a_name_and_lines,
+    twelve_months_or_none,
+    no_more_than_the_hottest,
+    a_day_of_this_plan,
+    a_part_of_a_day,
+
     a_name_for_the_load,
     a_name_numbers_and_words_as_the_shipped,
     a_name_of_its_own,

@@ -1,0 +1,83 @@
+// Day: does it last the night, and start in the morning? The strip of states with the lanes under it, what it
+// comes to in sentences, and what would make it last.
+#pragma once
+
+#include <QComboBox>
+#include <QLabel>
+#include <QMenu>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+#include "day/remedies.h"
+#include "widgets/field_form.h"
+#include "words/day_words.h"
+#include "workspaces/day/day_chart.h"
+#include "workspaces/workspace.h"
+
+namespace yr::app {
+
+class DayPage : public Workspace {
+    Q_OBJECT
+
+  public:
+    explicit DayPage(Document* document, QWidget* parent = nullptr);
+    [[nodiscard]] DayChart* chart() { return chart_; }
+    [[nodiscard]] QComboBox* days() { return days_; }
+    [[nodiscard]] FieldForm* form() { return form_; }
+    [[nodiscard]] const DayResult* result() const { return running_.answer(); }
+    // What stands at the right, line by line.
+    [[nodiscard]] QStringList sentences() const { return sentences_; }
+    [[nodiscard]] const std::vector<DayRemedy>& remedies() const { return remedies_; }
+    // A day laid out of the plan's states becomes the one shown.
+    void new_day();
+    void add_part(const Id& state);
+    void look_for_remedies();
+    void apply_remedy(std::size_t index);
+
+    [[nodiscard]] Surroundings surroundings() const override {
+        return {.states = false, .details = false, .findings_folded = true};
+    }
+    [[nodiscard]] QString numbers() const override { return chart_->numbers(); }
+    void entered() override;
+    void plan_opened() override;
+    void finish() override;
+    [[nodiscard]] std::vector<WorkspacePicture> pictures() override;
+
+  protected:
+    void showEvent(QShowEvent* event) override;
+
+  private:
+    QWidget* make_head();
+    QWidget* make_side();
+    void refresh();
+    void run();
+    void take_run();
+    void take_remedies();
+    void fill_side();
+    void fill_form();
+    void fill_parts_menu();
+    void change_part(const QString& what, const std::function<void(Day&, DayPart&)>& change);
+    void to_rail(double t_s);
+    QLabel* line(const QString& text, const char* name);
+
+    struct Found {
+        Id day;
+        std::vector<DayRemedy> remedies;
+    };
+    QComboBox* days_;
+    QToolButton *more_, *last_;
+    DayChart* chart_;
+    QLabel* readout_;
+    QVBoxLayout* lines_;
+    QVBoxLayout* form_place_;
+    FieldForm* form_ = nullptr;
+    Id day_;
+    QString shape_;
+    QStringList sentences_;
+    std::vector<DayRemedy> remedies_;
+    bool searched_ = false;
+    Job<DayResult> running_;
+    Job<Found> seeking_;
+};
+
+}  // namespace yr::app
