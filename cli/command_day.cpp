@@ -17,7 +17,7 @@ namespace {
 struct DayAsk {
     std::string plan, variant, day, csv;
     int days = 1;
-    bool json = false, remedies = false, force = false;
+    bool year = false, json = false, remedies = false, force = false;
 };
 
 const Day* chosen_day(const Plan& plan, const std::string& name) {
@@ -88,6 +88,46 @@ Json json_of(const Plan& plan, const Day& day, const DayRun& run, const DayVerdi
     return out;
 }
 
+int run_the_year(const DayAsk& ask, const Plan& plan, const Day& day) {
+    const Year year = year_of(plan, day, watch().cancel(), [](double share) { watch().progress(share); });
+    const auto said = words::year_sentences(plan, year);
+    if (ask.json) {
+        Json out = {{"plan", plan.vehicle.name}, {"day", day.name}};
+        out["months"] = Json::array();
+        for (const MonthVerdict& m : year.months)
+            out["months"].push_back({{"coldest_C", m.coldest_C},
+                                     {"hottest_C", m.hottest_C},
+                                     {"sun_h", m.sun_h},
+                                     {"lasts", m.lasts},
+                                     {"dark_week_lasts", m.dark_week_lasts},
+                                     {"least_charge", m.least_charge}});
+        out["batteries"] = Json::array();
+        for (std::size_t k = 0; k < year.lives.size(); ++k)
+            out["batteries"].push_back({{"id", plan.batteries[k].id},
+                                        {"full_cycles_a_year", year.lives[k].cycles},
+                                        {"depth", year.lives[k].depth},
+                                        {"least_years", year.lives[k].least_years},
+                                        {"most_years", year.lives[k].most_years}});
+        out["verdicts"] = Json::array();
+        for (const auto& s : said) out["verdicts"].push_back(s.text);
+        out["source"] = "docs/method.md";
+        print(out);
+    } else {
+        std::vector<std::vector<std::string>> rows{{"", "coldest", "sun", "lowest", "lasts", "dark week"}};
+        for (std::size_t m = 0; m < year.months.size(); ++m) {
+            const MonthVerdict& v = year.months[m];
+            rows.push_back({words::month_name(m), words::quantity(v.coldest_C, Dimension::temperature),
+                            words::number(v.sun_h, 2) + " h",
+                            words::quantity(v.least_charge, Dimension::fraction), v.lasts ? "✓" : "■",
+                            v.dark_week_lasts ? "✓" : "▲"});
+        }
+        if (!year.months.empty()) print_table(rows);
+        for (const auto& s : said)
+            fmt::print("{}  {}\n", words::mark(static_cast<Severity>(s.severity)), s.text);
+    }
+    return year.months.size() == 12 ? 0 : 1;
+}
+
 int run_the_day(const DayAsk& ask) {
     const auto plan = load_shown(ask.plan, ask.variant);
     if (!plan) return refuse(plan.error());
@@ -95,6 +135,7 @@ int run_the_day(const DayAsk& ask) {
     if (!day)
         return refuse({ErrorCode::missing_reference, "days", ask.day.empty() ? std::string("–") : ask.day,
                        Want::a_day_of_this_plan});
+    if (ask.year) return run_the_year(ask, *plan, *day);
     DayOptions options;
     options.stop = watch().cancel();
     const DayRun run = run_day(*plan, *day, options);
@@ -205,6 +246,7 @@ void add_day(CLI::App& app, Action& action) {
     c->add_option("--day", o->day, words::translated("which day; the first of the plan if left out"));
     c->add_option("--days", o->days, words::translated("most days in a row that are run"))
         ->check(CLI::Range(1, 1000));
+    c->add_flag("--year", o->year, words::translated("twelve months, a dark week in each, cycles and years"));
     c->add_flag("--remedies", o->remedies, words::translated("what would make it last"));
     c->add_option("--csv", o->csv, words::translated("the course as a table, - for standard output"));
     c->add_flag("--force", o->force, words::translated("write over what is there"));

@@ -72,7 +72,8 @@ class Teller {
                     q(c.least_V, Dimension::voltage)),
                 worst.t_s, c.battery);
         add(3,
-            say("The engine starts at every moment; least at {0}: {1} at the posts where {2} are needed.",
+            say("On this day the engine starts at every moment; least at {0}: {1} at the posts where {2} are "
+                "needed.",
                 at(worst.t_s), q(c.post_V, Dimension::voltage), q(c.least_V, Dimension::voltage)),
             worst.t_s, c.battery);
         if (!c.unit.empty() && c.unit_V < c.unit_least_V + 0.5)
@@ -156,6 +157,46 @@ class Teller {
 std::vector<DaySentence> day_sentences(const Plan& plan, const Day& day, const DayRun& run,
                                        const DayVerdicts& v, const DayAfterDay* after, const Style& style) {
     return Teller(plan, day, run, v, style).all(after);
+}
+
+std::string month_name(std::size_t month) {
+    static const char* const names[] = {later("January"), later("February"), later("March"),
+                                        later("April"),   later("May"),      later("June"),
+                                        later("July"),    later("August"),   later("September"),
+                                        later("October"), later("November"), later("December")};
+    return translated(names[month % 12]);
+}
+
+std::vector<DaySentence> year_sentences(const Plan& plan, const Year& year, const Style& style) {
+    std::vector<DaySentence> told;
+    if (year.months.empty()) {
+        told.push_back(
+            {say("The day says nothing of a year: give it a latitude, or twelve months."), 2, -1, {}});
+        return told;
+    }
+    std::string bad, dark;
+    for (std::size_t m = 0; m < year.months.size(); ++m) {
+        const auto put = [&](std::string& list) { list += (list.empty() ? "" : ", ") + month_name(m); };
+        if (!year.months[m].lasts)
+            put(bad);
+        else if (!year.months[m].dark_week_lasts)
+            put(dark);
+    }
+    if (!bad.empty()) told.push_back({say("It does not last in {0}.", bad), 0, -1, {}});
+    if (!dark.empty()) told.push_back({say("A dark and cold week makes it fail in {0}.", dark), 1, -1, {}});
+    if (bad.empty() && dark.empty())
+        told.push_back({say("It lasts in every month, dark weeks included."), 3, -1, {}});
+    for (std::size_t k = 0; k < year.lives.size(); ++k) {
+        const Year::Life& l = year.lives[k];
+        if (l.cycles < 1) continue;
+        told.push_back({say("{0}: {1} full cycles a year, {2} deep at most: {3} to {4} years.",
+                            capital(plan.batteries[k].name), number(l.cycles, 3, style.decimal_comma),
+                            quantity(l.depth, Dimension::fraction, style),
+                            number(std::min(l.least_years, 30.0), 2, style.decimal_comma),
+                            number(std::min(l.most_years, 30.0), 2, style.decimal_comma)),
+                        3, -1, plan.batteries[k].id});
+    }
+    return told;
 }
 
 std::string sentence(const StopAt& s, const Plan& plan, const Style& style) {

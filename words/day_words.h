@@ -6,6 +6,7 @@
 
 #include "day/remedies.h"
 #include "day/stop_at.h"
+#include "day/year.h"
 #include "words/format.h"
 
 namespace yr::words {
@@ -20,6 +21,11 @@ struct DaySentence {
 [[nodiscard]] std::vector<DaySentence> day_sentences(const Plan& plan, const Day& day, const DayRun& run,
                                                      const DayVerdicts& v, const DayAfterDay* after = nullptr,
                                                      const Style& style = {});
+
+// A year in lines: months that fail, dark weeks, cycles and years.
+[[nodiscard]] std::vector<DaySentence> year_sentences(const Plan& plan, const Year& year,
+                                                      const Style& style = {});
+[[nodiscard]] std::string month_name(std::size_t month);
 
 [[nodiscard]] std::string sentence(const StopAt& stop, const Plan& plan, const Style& style = {});
 [[nodiscard]] std::string sentence(const DayRemedy& remedy, const Plan& plan, const Style& style = {});

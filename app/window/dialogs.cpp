@@ -168,7 +168,7 @@ void show_shortcuts(QWidget* parent) {
             {"Ctrl+Shift+D", "one more of the selected load"},
             {"Ctrl+1 … 9", "state"},
             {"Ctrl+0", "all states at their worst"},
-            {"Alt+1 … Alt+6", "survey, rail, control, runs, guard, options side by side"},
+            {"Alt+1 … Alt+7", "survey, rail, day, control, runs, guard, options side by side"},
             {"F1", "why? for the number or thing in focus"},
             {"+  −", "thicker, thinner cable"},
             {"Left, Right", "walk along the chart"},

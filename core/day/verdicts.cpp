@@ -134,12 +134,29 @@ DayVerdicts verdicts(const Plan& plan, const Day& day, const DayRun& run, bool q
     return v;
 }
 
+namespace {
+
+// Losses that shrink by the same share each day have a sum: the secant step to where they end.
+void towards_settled(const std::vector<double>& loss, const std::vector<double>& before,
+                     const std::vector<CellModel>& models, std::vector<CellState>& cells) {
+    for (std::size_t k = 0; k < cells.size(); ++k) {
+        const double ratio = std::abs(before[k]) > 1e-4 ? loss[k] / before[k] : 0;
+        if (ratio <= 0.05 || ratio >= 0.95) continue;
+        const double now = cells[k].charge(models[k]);
+        const double to = std::clamp(now - loss[k] * ratio / (1 - ratio), 0.02, 1.0);
+        cells[k].available_Ah *= to / now, cells[k].bound_Ah *= to / now;
+    }
+}
+
+}  // namespace
+
 DayAfterDay day_after_day(const Plan& plan, const Day& day, int most_days, const std::atomic<bool>* stop,
                           double tolerance, bool first_failure_ends) {
     DayAfterDay all;
     DayOptions options;
     options.stop = stop;
     options.tolerance = tolerance;
+    std::vector<double> loss_before;
     for (int n = 1; n <= most_days && !(stop && *stop); ++n) {
         const DayRun run = run_day(plan, day, options);
         if (!run.whole) break;
@@ -164,13 +181,15 @@ DayAfterDay day_after_day(const Plan& plan, const Day& day, int most_days, const
             all.settled.push_back(end);
             most = std::max(most, std::abs(begin - end));
         }
-        // what loses so little settles: nobody waits for it
-        if (first_failure_ends && n > 1 &&
-            std::all_of(all.last_loss.begin(), all.last_loss.end(),
-                        [](double loss) { return loss <= kSettles; }))
+        if (first_failure_ends && most <= kSettles) {
+            all.returns = true;
             break;
+        }
         options.from = run.end;
         for (CellState& c : options.from) c.lost_Ah = 0;
+        if (first_failure_ends && n > 1)
+            towards_settled(all.last_loss, loss_before, run.models, options.from);
+        loss_before = all.last_loss;
         if (most <= kSame) {
             all.returns = true;
             break;

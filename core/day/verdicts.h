@@ -52,12 +52,13 @@ struct DayAfterDay {
     double no_start_s = 0, dark_s = 0;          // from the beginning of that day
     Id dark_load;
 };
+// `first_failure_ends`: only whether it fails is asked; the days then jump towards where they settle.
 [[nodiscard]] DayAfterDay day_after_day(const Plan& plan, const Day& day, int most_days = 30,
                                         const std::atomic<bool>* stop = nullptr, double tolerance = 3,
                                         bool first_failure_ends = false);
 
 // Charge a day that counts as settling where it is asked whether a day lasts.
-inline constexpr double kSettles = 0.015;
+inline constexpr double kSettles = 0.006;
 
 // How worn a battery is held to be in the second crank lane: health 75 %.
 inline constexpr double kWorn = 0.25;

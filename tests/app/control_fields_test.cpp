@@ -121,7 +121,7 @@ TEST_F(FieldsTest, WalkingWithTheKeyboard) {
         << "the top is the end";
     press(Qt::Key_2, Qt::AltModifier);
     EXPECT_EQ(window.open_workspace()->key(), QStringLiteral("rail"));
-    press(Qt::Key_3, Qt::AltModifier);
+    press(Qt::Key_4, Qt::AltModifier);
     EXPECT_EQ(window.open_workspace()->key(), QStringLiteral("control"));
 }
 

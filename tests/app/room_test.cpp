@@ -243,7 +243,7 @@ TEST_F(RoomTest, NamesOnTheRailStandLevelAndApart) {
 
 TEST_F(RoomTest, TheChartKeepsItsPlaceWhenDetailsOpenAndMessagesCome) {
     window.go_to(QStringLiteral("rail"));
-    QTest::qWait(100);
+    QTest::qWait(400);  // every layout has had its turn
     auto* chart = window.workspace<app::RailPage>()->chart();
     const QRect before(chart->mapTo(&window, QPoint()), chart->size());
     doc().selection().choose(plan().loads.front().id);

@@ -2,10 +2,12 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <map>
 
 #include "day/remedies.h"
 #include "day/sky.h"
 #include "day/stop_at.h"
+#include "day/year.h"
 #include "notes/notes.h"
 #include "plan/plan_json.h"
 #include "support/findings.h"
@@ -191,6 +193,34 @@ TEST(Cranking, ColdWantsMoreAndGivesLess) {
         EXPECT_LE(cranks_at(plan, {{0.8, 0.8}, {C, C}, C}, kWorn)->post_V, c->post_V);
         EXPECT_LE(cranks_at(plan, {{0.4, 0.4}, {C, C}, C})->post_V, c->post_V);
     }
+}
+
+// ASTM E1049-85, the worked example of its figure 6: -2 1 -3 5 -1 3 -4 4 -2 gives ranges 3, 4, 6, 8 and 9
+// with 0.5, 1.5, 0.5, 1.0 and 0.5 cycles; from memory.
+TEST(Rainflow, TheStandardsExample) {
+    std::map<double, double> count;
+    for (const auto& [range, n] : rainflow({-2, 1, -3, 5, -1, 3, -4, 4, -2})) count[range] += n;
+    const std::map<double, double> want{{3, 0.5}, {4, 1.5}, {6, 0.5}, {8, 1.0}, {9, 0.5}};
+    EXPECT_EQ(count, want);
+    EXPECT_TRUE(rainflow({1}).empty());
+    // one cycle a day of half depth: as many days as the table has cycles
+    Battery b;
+    b.chemistry = Chemistry::agm;
+    b.cycle_life = {{0.1, 2800}, {0.5, 550}, {1, 240}};
+    EXPECT_NEAR(years_of(b, {{0.5, 1}}), 550 / 365.0, 1e-9);
+}
+
+TEST(Years, WinterIsWorseThanSummer) {
+    Plan plan = *load_plan(demo_path(kDemos[2]));  // the cart: quick, and without an engine
+    Day day = plan.days.front();
+    EXPECT_TRUE(year_of(plan, day).months.empty()) << "it says nothing of a year";
+    day.latitude_deg = 50;
+    const Year year = year_of(plan, day);
+    ASSERT_EQ(year.months.size(), 12U);
+    EXPECT_LT(year.months[11].sun_h, year.months[5].sun_h / 3);
+    EXPECT_FALSE(words::year_sentences(plan, year).empty());
+    ASSERT_EQ(year.lives.size(), plan.batteries.size());
+    EXPECT_GT(year.lives[0].cycles, 1);
 }
 
 // At the volts that it says the engine just starts, and a little lower it does not.

@@ -135,7 +135,7 @@ void DayChart::paint_axis(QPainter& p) const {
         p.setPen(QPen(t.line, 1, Qt::DotLine));
         p.drawLine(QPointF(x, lane(0).bottom()), QPointF(x, height() - kAxis));
         p.setPen(t.soft);
-        p.drawText(QRectF(x - 30, height() - kAxis + 4, 60, 18), Qt::AlignCenter,
+        p.drawText(QRectF(std::min(x - 30, width() - 62.0), height() - kAxis + 4, 60, 18), Qt::AlignCenter,
                    q(clock_text(*day(), (h - day()->begins_h) * 3600)));
     }
 }
@@ -184,8 +184,11 @@ void DayChart::paint_amps(QPainter& p) const {
         return a;
     };
     double most = 5;
-    for (const DayPoint& d : points)
-        most = std::max({most, given(d) + from_batteries(d), d.taken_A + into_batteries(d)});
+    for (const DayPoint& d : points)  // cranking lasts seconds: it would make all else small
+        if (document_->plan().states[d.state].key != Key::crank)
+            most = std::max({most, given(d) + from_batteries(d), d.taken_A + into_batteries(d)});
+    p.save();
+    p.setClipRect(r);
     const double middle = r.center().y(), scale = r.height() / 2 / (most * 1.05);
     for (std::size_t k = 0; k + 1 < points.size(); ++k) {
         const double x0 = x_of(points[k].t_s), x1 = std::max(x_of(points[k + 1].t_s), x0 + 0.5);
@@ -200,6 +203,7 @@ void DayChart::paint_amps(QPainter& p) const {
         p.fillRect(bar(-d.taken_A, 0), t.supply[1]);
         p.fillRect(bar(-d.taken_A - into_batteries(d), -d.taken_A), t.ret[1]);
     }
+    p.restore();
     p.setPen(t.line);
     p.drawLine(QPointF(r.left(), middle), QPointF(r.right(), middle));
     p.setFont(type_font(Type::small));
@@ -256,6 +260,7 @@ void DayChart::paint_volts(QPainter& p) const {
     for (const DayPoint& d : points)
         if (!d.battery_V.empty())
             low = std::min(low, d.battery_V.front()), high = std::max(high, d.battery_V.front());
+    for (const CrankPoint& c : result_->verdicts.cranks) low = std::min(low, c.as_entered.post_V - 0.2);
     low = std::max(low, plan.vehicle.nominal_V * 0.5);
     const auto y = [&](double v) {
         return r.bottom() - (std::clamp(v, low, high) - low) / (high - low) * r.height();

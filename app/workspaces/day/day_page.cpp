@@ -96,6 +96,8 @@ DayPage::DayPage(Document* document, QWidget* parent)
     connect(chart_, &DayChart::cursor_moved, this, &DayPage::fill_side);
     connect(&running_, &JobBase::done, this, &DayPage::take_run);
     connect(&seeking_, &JobBase::done, this, &DayPage::take_remedies);
+    connect(&year_, &JobBase::done, this, &DayPage::fill_side);
+    connect(&year_, &JobBase::progressed, this, [this] { fill_side(); });
 }
 
 QWidget* DayPage::make_head() {
@@ -143,7 +145,12 @@ QWidget* DayPage::make_side() {
     last_->setToolTip(say("Each remedy alone, to the smallest that does it"));
     connect(last_, &QToolButton::clicked, this, &DayPage::look_for_remedies);
     column->addLayout(lines_);
+    whole_year_ = word(say("A year of such days"), "mend");
+    whole_year_->setToolTip(
+        say("Twelve months, a dark week in each; by the latitude, or the months of the plan file"));
+    connect(whole_year_, &QToolButton::clicked, this, &DayPage::look_at_year);
     column->addWidget(last_, 0, Qt::AlignLeft);
+    column->addWidget(whole_year_, 0, Qt::AlignLeft);
     column->addLayout(form_place_);
     column->addStretch();
     side->setWidget(inside);
@@ -170,6 +177,7 @@ void DayPage::finish() {
     refresh();
     if (running_.running()) running_.finish();
     if (seeking_.running()) seeking_.finish();
+    if (year_.running()) year_.finish();
 }
 
 void DayPage::refresh() {
@@ -180,6 +188,7 @@ void DayPage::refresh() {
     days_->setVisible(!plan.days.empty());
     more_->setVisible(!plan.days.empty());
     last_->setVisible(!plan.days.empty());
+    whole_year_->setVisible(!plan.days.empty());
     days_->setCurrentIndex(days_->findData(q(day_)));
     chart_->set_day(day_);
     fill_form();
@@ -283,6 +292,21 @@ void DayPage::fill_side() {
         sentences_ << q(words::sentence(*r->stop, plan, document_->style()));
         line(sentences_.back(), "");
     }
+    if (year_of_ == day_ && (year_.running() || year_.current(document_->store().generation()))) {
+        auto* head = line(say("A year of such days"), "");
+        head->setFont(type_font(Type::bold));
+        if (year_.running())
+            line(say("Running through the months …"), "soft");
+        else
+            for (const auto& s : words::year_sentences(plan, *year_.answer(), document_->style())) {
+                sentences_ << q(s.text);
+                line(QString::fromUtf8(words::mark(static_cast<Severity>(s.severity))) + QStringLiteral(" ") +
+                         q(s.text).toHtmlEscaped(),
+                     s.severity == 0   ? "stop"
+                     : s.severity == 1 ? "fix"
+                                       : "");
+            }
+    }
     if (!searched_) return;
     auto* last = line(say("What would make it last, each alone"), "");
     last->setFont(type_font(Type::bold));
@@ -298,10 +322,12 @@ void DayPage::fill_side() {
             line(QStringLiteral("– ") + text, "soft");
             continue;
         }
-        auto* b = word(text, "mend");
-        b->setToolTip(say("Makes this change; undo takes it back"));
-        connect(b, &QToolButton::clicked, this, [this, k] { apply_remedy(k); });
-        lines_->addWidget(b, 0, Qt::AlignLeft);
+        // a line that wraps, not a button: its words are as long as they are
+        auto* l = line(QStringLiteral("<a href='do' style='color:%1; text-decoration:none'><b>%2</b></a>")
+                           .arg(tokens().supply[0].name(), text.toHtmlEscaped()),
+                       "");
+        l->setToolTip(say("Makes this change; undo takes it back"));
+        connect(l, &QLabel::linkActivated, this, [this, k] { apply_remedy(k); });
     }
 }
 
@@ -310,6 +336,16 @@ void DayPage::look_for_remedies() {
     searched_ = true;
     seeking_.start(document_->store().generation(), [plan = document_->plan(), id = day_](const Task& task) {
         return Found{id, what_would_make_it_last(plan, id, task.cancel())};
+    });
+    fill_side();
+}
+
+void DayPage::look_at_year() {
+    if (day_.empty()) return;
+    year_of_ = day_;
+    year_.start(document_->store().generation(), [plan = document_->plan(), id = day_](const Task& task) {
+        return year_of(plan, *yr::find(plan.days, id), task.cancel(),
+                       [&task](double share) { task.progress(share); });
     });
     fill_side();
 }

@@ -33,6 +33,7 @@ class DayPage : public Workspace {
     void add_part(const Id& state);
     void look_for_remedies();
     void apply_remedy(std::size_t index);
+    void look_at_year();
 
     [[nodiscard]] Surroundings surroundings() const override {
         return {.states = false, .details = false, .findings_folded = true};
@@ -65,7 +66,7 @@ class DayPage : public Workspace {
         std::vector<DayRemedy> remedies;
     };
     QComboBox* days_;
-    QToolButton *more_, *last_;
+    QToolButton *more_, *last_, *whole_year_;
     DayChart* chart_;
     QLabel* readout_;
     QVBoxLayout* lines_;
@@ -78,6 +79,8 @@ class DayPage : public Workspace {
     bool searched_ = false;
     Job<DayResult> running_;
     Job<Found> seeking_;
+    Job<Year> year_;
+    Id year_of_;  // the day that it is asked of
 };
 
 }  // namespace yr::app
