@@ -244,7 +244,7 @@ class Painter {
             line(Type::body, t_.ink, i.detail, 20);
             if (!i.share.isEmpty())
                 line(Type::body, name_colour(i) == t_.ink ? t_.soft : name_colour(i), i.share, 20);
-        } else {
+        } else if (i.brief < 3) {
             rotated(r, i);
         }
         meter(i, r);
@@ -349,6 +349,7 @@ class Painter {
 
     void gathered(const SceneItem& i) {
         if (!i.shelf.isEmpty()) return on_shelf(i);
+        if (i.brief == 3) return;
         const QRectF r = glide_.rect(i);
         const double h = std::min(r.height() - 12, 170.0);
         const QRectF handle(r.center().x() - std::min(r.width() / 2, 11.0), r.center().y() - h / 2,

@@ -17,6 +17,7 @@ constexpr double kLeft = 66, kRight = 18, kTop = 8, kStrip = 28, kUnderStrip = 1
 constexpr double kMostPxPerV = 700;
 constexpr double kBoxBar = 5;
 constexpr double kHandle_px = 20, kNarrow_px = 36;
+constexpr int kNoWords = 3;
 constexpr double kOwnRoom_px = 66;  // from here a load may carry its own name
 
 std::size_t at_(int k) {
@@ -386,7 +387,20 @@ class SceneBuilder {
                 }
             }
             named = still;
-            if (!changed) return;
+            if (!changed) break;
+        }
+        leave_out_what_overlaps();
+    }
+
+    // Where even upright words would lie over another's name, the place keeps its bar alone; resting there
+    // tells it.
+    void leave_out_what_overlaps() {
+        for (SceneItem& i : scene_.items) {
+            if ((i.kind != SceneKind::load && i.kind != SceneKind::gathered) || !i.shelf.isEmpty() ||
+                carries_its_name(i))
+                continue;
+            for (const SceneItem& other : scene_.items)
+                if (!other.shelf.isEmpty() && other.shelf.intersects(i.rect)) i.brief = kNoWords;
         }
     }
 
@@ -583,7 +597,7 @@ QString shelf_name(const SceneItem& i) {
 }
 
 QString shelf_words(const SceneItem& i) {
-    if (i.brief == 2) return {};
+    if (i.brief >= 2) return {};
     if (i.brief == 1) return i.share.isEmpty() ? i.detail.section(QStringLiteral("   "), 0, 0) : i.share;
     return i.detail + (i.share.isEmpty() ? QString() : QStringLiteral("   ") + i.share);
 }

@@ -43,8 +43,9 @@ struct SceneItem {
     double used_least = -1, used_most = -1;  // within the plan's ranges; below 0: it states none
     std::optional<Severity> severity;
     std::vector<Id> members;  // gathered
-    int brief = 0;            // on the shelf: 0 all its words, 1 without volts and amps, 2 its name alone
-    QRectF shelf{};           // where its name stands level (shelf.h); empty: in its own rectangle
+    int brief =
+        0;  // on the shelf: 0 all its words, 1 without volts and amps, 2 its name alone; 3: no room for any
+    QRectF shelf{};  // where its name stands level (shelf.h); empty: in its own rectangle
 };
 
 struct SceneBox {  // a control box as a slab across its channels

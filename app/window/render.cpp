@@ -36,7 +36,6 @@ std::vector<Picture> window_pictures() {
                  say("bank light 2x 45 W on ignition and scene, 5.5 m, cargo roof, channel 7, wobbly"));
          }},
         {QStringLiteral("buggy.png"), [](MainWindow& w) { open_demo_in(w, 1, "Spraying"); }},
-        {QStringLiteral("cart.png"), [](MainWindow& w) { open_demo_in(w, 2, "Sweeping"); }},
     };
 }
 
