@@ -11,6 +11,8 @@ namespace {
 
 constexpr int kDays = 7;  // that are run to see whether it lasts
 constexpr int kHalvings = 4;
+constexpr int kWeeks = 21;  // days in a row for which what is offered is tried
+constexpr int kSteps = 3;   // of a sixteenth that are added where it fails
 
 // The plan with so much of a remedy, 0..1 of the most that is tried; nullopt: it has none of that kind.
 using Change = std::function<std::optional<Plan>(double)>;
@@ -138,6 +140,16 @@ std::vector<DayRemedy> what_would_make_it_last(const Plan& plan, const Id& id,
         r.does_it = good(1);
         for (int k = 0; k < kHalvings && r.does_it; ++k)
             (good((low + high) / 2) ? high : low) = (low + high) / 2;
+        // found coarsely and by jumps: what is offered holds day by day as well, or a little more of it does
+        const auto holds_for_weeks = [&](double x) {
+            const auto p = change(x);
+            const DayAfterDay all = day_after_day(*p, *find(p->days, id), kWeeks, stop, 3);
+            return all.days > 0 && !all.no_start_on && !all.dark_on;
+        };
+        for (int k = 0; r.does_it && !holds_for_weeks(high); ++k) {
+            r.does_it = high < 1 && k < kSteps;
+            high = std::min(1.0, high + 1.0 / 16);
+        }
         r.value = value(high);
         if (r.does_it) r.edit = edit_between(plan, *change(high));
         if (!(stop && *stop)) table.push_back(std::move(r));
