@@ -132,9 +132,7 @@ int run_the_day(const DayAsk& ask) {
     const auto plan = load_shown(ask.plan, ask.variant);
     if (!plan) return refuse(plan.error());
     const Day* day = chosen_day(*plan, ask.day);
-    if (!day)
-        return refuse({ErrorCode::missing_reference, "days", ask.day.empty() ? std::string("–") : ask.day,
-                       Want::a_day_of_this_plan});
+    if (!day) return refuse({ErrorCode::missing_reference, "days", ask.day, Want::a_day_of_this_plan});
     if (ask.year) return run_the_year(ask, *plan, *day);
     DayOptions options;
     options.stop = watch().cancel();

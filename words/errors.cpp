@@ -191,6 +191,7 @@ std::string sentence(const Error& original) {
         case ErrorCode::duplicate_id:
             return say("{0}the id {1} is used twice; each thing takes one of its own.", where, given);
         case ErrorCode::missing_reference:
+            if (e.given.empty()) return say("{0}there is none in this plan; it takes {1}.", where, wanted);
             return say("{0}{1} is not in this plan; it takes {2}.", where, given, wanted);
         case ErrorCode::unreadable_file:
             return e.given.empty() ? say("{0} cannot be opened or read.", e.place)
