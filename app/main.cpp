@@ -6,12 +6,17 @@
 #include <cstdio>
 
 #include "document/plan_files.h"
+#include "plan/plan_json.h"
+#include "routes/lay.h"
 #include "text/say.h"
 #include "widgets/tokens.h"
 #include "window/dialogs.h"
 #include "window/main_window.h"
 #include "window/preferences.h"
 #include "window/render.h"
+#include "words/sentences.h"
+#include "workspaces/build/labels.h"
+#include "workspaces/build/loom_view.h"
 
 namespace {
 
@@ -49,13 +54,40 @@ int main(int argc, char** argv) {
                                   QStringLiteral("WxH"), QStringLiteral("1280x800"));
     const QCommandLineOption only(QStringLiteral("only"), yr::app::say("Pictures whose name holds this."),
                                   QStringLiteral("name"));
-    parser.addOptions({size, only});
+    const QCommandLineOption labels(QStringLiteral("labels"),
+                                    yr::app::say("Write the labels of a plan as PDF and leave."),
+                                    QStringLiteral("file"));
+    const QCommandLineOption loom(
+        QStringLiteral("loom"),
+        yr::app::say("Write a loom of a plan at 1:1 as PDF and leave; empty: the longest."),
+        QStringLiteral("name"));
+    const QCommandLineOption to(QStringLiteral("to"), yr::app::say("The file that --loom writes."),
+                                QStringLiteral("file"), QStringLiteral("loom.pdf"));
+    parser.addOptions({size, only, labels, loom, to});
     parser.addOption(render);
     parser.addOption(demo);
     parser.process(application);
 
     yr::app::use_typeface();
     yr::app::use_look(QSettings().value(QStringLiteral("night"), false).toBool());
+    if (parser.isSet(labels) || parser.isSet(loom)) {
+        const QStringList plans = parser.positionalArguments();
+        auto plan = yr::load_plan(plans.isEmpty() ? std::string() : plans.constFirst().toStdString());
+        if (plan) yr::lay(*plan);
+        yr::Result<bool> written = tl::unexpected(yr::Error{});
+        if (!plan)
+            written = tl::unexpected(plan.error());
+        else if (parser.isSet(labels))
+            written = yr::app::write_labels(*plan, parser.value(labels), QPageSize::A4, true);
+        else if (const auto pages =
+                     yr::app::write_loom(*plan, parser.value(loom), parser.value(to), QPageSize::A4, true);
+                 pages)
+            written = true;
+        else
+            written = tl::unexpected(pages.error());
+        if (!written) std::fprintf(stderr, "%s\n", yr::words::sentence(written.error()).c_str());
+        return written ? 0 : 2;
+    }
     if (parser.isSet(render) || !display) {
         const QString folder = parser.isSet(render) ? parser.value(render) : QStringLiteral("build/views");
         if (!display)

@@ -7,7 +7,8 @@
 #include <thread>
 
 #include "commands.h"
-#include "inspect/findings.h"
+#include "inspect/days.h"
+#include "inspect/places.h"
 #include "plan/plan_json.h"
 #include "watch.h"
 #include "words/accepted.h"
@@ -28,6 +29,10 @@ Json finding_json(const Finding& f, const Plan& plan) {
     if (const State* s = find(plan.states, f.state)) out["state"] = s->name;
     out["value"] = f.value;
     if (f.limit > 0) out["limit"] = f.limit;
+    if (const Day* day = find(plan.days, f.day)) {
+        out["day"] = day->name;
+        if (f.at_s >= 0) out["at_s"] = f.at_s;
+    }
     if (f.hours) out["hours_to_half"] = *f.hours;
     out["rule"] = rule.label;
     out["source"] = rule.source;
@@ -38,10 +43,14 @@ Json finding_json(const Finding& f, const Plan& plan) {
     return out;
 }
 
-int run_check(const std::string& path, const std::string& variant, bool json) {
+int run_check(const std::string& path, const std::string& variant, bool json, bool with_day_mends) {
     const auto plan = load_shown(path, variant);
     if (!plan) return refuse(plan.error());
-    const Inspection result = inspect(*plan);
+    Inspection result = inspect_with_candidates(*plan);
+    add_findings(result, place_findings(*plan, result.solutions));
+    close_mends(*plan, result, watch().cancel());
+    add_findings(result, day_findings(*plan, watch().cancel()));
+    if (with_day_mends) mend_days(*plan, result.findings, watch().cancel());
     const auto count = [&](Severity s) { return words::count_of(s, result.findings, *plan); };
     const bool bad = count(Severity::stop) + count(Severity::fix) > 0;
     if (json) {
@@ -88,7 +97,8 @@ int run_check(const std::string& path, const std::string& variant, bool json) {
 }
 
 // Anew whenever the file is another one; a file that is gone or damaged for a moment is said and waited for.
-int check_again_and_again(const std::string& path, const std::string& variant, bool json) {
+int check_again_and_again(const std::string& path, const std::string& variant, bool json,
+                          bool with_day_mends) {
     const auto stamp = [&] {
         std::error_code none;
         return std::filesystem::last_write_time(path, none);
@@ -97,7 +107,7 @@ int check_again_and_again(const std::string& path, const std::string& variant, b
     int code = 0;
     while (!*stop) {
         const auto seen = stamp();
-        code = run_check(path, variant, json);
+        code = run_check(path, variant, json, with_day_mends);
         std::fflush(stdout);
         while (!*stop && stamp() == seen) std::this_thread::sleep_for(std::chrono::milliseconds(200));
     }
@@ -109,7 +119,7 @@ int check_again_and_again(const std::string& path, const std::string& variant, b
 void add_check(CLI::App& app, Action& action) {
     struct Options {
         std::string plan, variant;
-        bool json = false, keep_watching = false;
+        bool json = false, keep_watching = false, day_mends = false;
     };
     auto o = std::make_shared<Options>();
     CLI::App* c = app.add_subcommand(
@@ -118,12 +128,14 @@ void add_check(CLI::App& app, Action& action) {
     add_variant_option(*c, o->variant);
     add_seconds_option(*c);
     c->add_flag("--json", o->json, words::translated("JSON"));
+    c->add_flag("--day-mends", o->day_mends,
+                words::translated("what would make its days last as well: seconds"));
     c->add_flag("--watch", o->keep_watching,
                 words::translated("again each time the file changes, until Ctrl+C"));
     c->callback([o, &action] {
         action = [o] {
-            return o->keep_watching ? check_again_and_again(o->plan, o->variant, o->json)
-                                    : run_check(o->plan, o->variant, o->json);
+            return o->keep_watching ? check_again_and_again(o->plan, o->variant, o->json, o->day_mends)
+                                    : run_check(o->plan, o->variant, o->json, o->day_mends);
         };
     });
 }

@@ -5,6 +5,7 @@
 #include "commands.h"
 #include "files/text_file.h"
 #include "io/loads_csv.h"
+#include "io/place_svg.h"
 #include "io/spice.h"
 #include "notes/notes.h"
 #include "notes/plan_text.h"
@@ -17,7 +18,8 @@ namespace yr::cli {
 namespace {
 
 struct PlanOptions {
-    std::string plan, out, name = "New vehicle", state, variant;
+    std::string plan, out, name = "New vehicle", state, variant, view;
+    int vehicles = 1;
     bool json = false, force = false;
 };
 
@@ -121,6 +123,18 @@ int run_spice(const PlanOptions& o) {
     return 0;
 }
 
+int run_svg(const PlanOptions& o) {
+    const auto plan = load_shown(o.plan, o.variant);
+    if (!plan) return refuse(plan.error());
+    const State* state = o.state.empty() ? &opening_state(*plan) : find_state(*plan, o.state);
+    if (!state)
+        return refuse(
+            {ErrorCode::unknown_name, "--state", o.state, Want::the_name_of_one_of_the_plan_s_states});
+    if (const int code = write_out(o.out, place_svg(*plan, route_all(*plan), *state), o.force)) return code;
+    if (o.json && o.out != "-") print({{"written", o.out}, {"view", o.view}, {"state", state->name}});
+    return 0;
+}
+
 int run_csv(const PlanOptions& o) {
     const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
@@ -204,6 +218,30 @@ void add_plan(CLI::App& app, Action& action) {
     add_variant_option(*c, o->variant);
     common(c);
     c->callback([o, &action] { action = [o] { return run_spice(*o); }; });
+    c = exports->add_subcommand("svg", words::translated("A view as a drawing"));
+    c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
+    c->add_option("--view", o->view, words::translated("which: place"))
+        ->check(CLI::IsMember({"place"}))
+        ->required();
+    c->add_option("-o,--output", o->out, words::translated("file to write, - for standard output"))
+        ->required();
+    c->add_option("--state", o->state,
+                  words::translated("name of the state; Idling, or the first, if left out"));
+    c->add_flag("--force", o->force, words::translated("write over an existing file"));
+    add_variant_option(*c, o->variant);
+    common(c);
+    c->callback([o, &action] { action = [o] { return run_svg(*o); }; });
+    c = exports->add_subcommand("xlsx",
+                                words::translated("Parts, wires and cuts as a workbook for spreadsheets"));
+    c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
+    c->add_option("-o,--output", o->out, words::translated("file to write"))->required();
+    c->add_option("--vehicles", o->vehicles, words::translated("so many vehicles alike"))
+        ->check(CLI::Range(1, 1000));
+    c->add_flag("--force", o->force, words::translated("write over an existing file"));
+    add_variant_option(*c, o->variant);
+    c->callback([o, &action] {
+        action = [o] { return export_build(o->plan, o->variant, o->out, o->vehicles, o->force); };
+    });
     c = exports->add_subcommand("csv", words::translated("The loads as a table"));
     c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
     c->add_option("-o,--output", o->out, words::translated("file to write, - for standard output"))

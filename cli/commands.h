@@ -27,7 +27,12 @@ void add_compare(CLI::App& app, Action& action);
 void add_control(CLI::App& app, Action& action);  // assign, rails, sneak, library
 void add_guard(CLI::App& app, Action& action);    // optimise, faults, start, runs
 void add_day(CLI::App& app, Action& action);      // day, runtime
-void add_plan(CLI::App& app, Action& action);     // plan new|validate|convert, export spice
+void add_place(CLI::App& app, Action& action);    // route, stand, furnish
+void add_build(CLI::App& app, Action& action);    // parts, wires, cut
+// Parts, wires and cuts as a workbook.
+int export_build(const std::string& plan, const std::string& variant, const std::string& out, int vehicles,
+                 bool force);
+void add_plan(CLI::App& app, Action& action);  // plan new|validate|convert, export spice
 
 // The plan of a file as one of its variants: by name or id, "none" for the plan as it stands, empty for the
 // one that the file shows.

@@ -5,6 +5,7 @@
 #include "commands.h"
 #include "plan/plan_json.h"
 #include "plan/variant.h"
+#include "routes/lay.h"
 #include "watch.h"
 #include "words/sentences.h"
 
@@ -55,10 +56,14 @@ void print_table(const std::vector<std::vector<std::string>>& rows) {
 Result<Plan> load_shown(const std::string& path, const std::string& variant) {
     auto plan = load_plan(path);
     if (!plan) return plan;
-    if (variant.empty()) return shown_plan(*plan);
-    if (variant == "none") return with_variant(*plan, {});
+    const auto laid = [](Plan shown) {
+        lay(shown);
+        return shown;
+    };
+    if (variant.empty()) return laid(shown_plan(*plan));
+    if (variant == "none") return laid(with_variant(*plan, {}));
     for (const Variant& v : plan->variants)
-        if (v.name == variant || v.id == variant) return with_variant(*plan, v.id);
+        if (v.name == variant || v.id == variant) return laid(with_variant(*plan, v.id));
     return fail(ErrorCode::unknown_name, "--variant", variant,
                 Want::the_name_of_one_of_the_plan_s_variants_or);
 }

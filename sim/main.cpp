@@ -5,6 +5,7 @@
 
 #include "plan/plan_json.h"
 #include "plan/variant.h"
+#include "routes/lay.h"
 #include "sim/bench_meter.h"
 #include "words/sentences.h"
 
@@ -35,6 +36,7 @@ int main(int argc, char** argv) {
             return 2;
         }
         plan = yr::shown_plan(*loaded);
+        yr::lay(plan);
     }
     for (const yr::SurveyPoint& p : plan.survey.points)
         std::printf("%s: %s\n", p.terminal.text().c_str(), p.name.c_str());

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "day/store.h"
 #include "plan/names.h"
 #include "words/say.h"
 #include "words/sentences.h"
@@ -26,6 +27,7 @@ class Teller {
         dark();
         batteries();
         devices();
+        stores();
         std::stable_sort(told_.begin(), told_.end(),
                          [](const DaySentence& a, const DaySentence& b) { return a.severity < b.severity; });
         return std::move(told_);
@@ -144,6 +146,27 @@ class Teller {
             add(1, say("{0} hunts: it opens and closes more than 60 times an hour.", name(id)), -1, id);
     }
 
+    // What a portable store has in the end, and how long that runs 100 W, as a range.
+    void stores() {
+        for (const StoreDay& s : run_.stores) {
+            if (s.takes_s <= 0) continue;
+            const Load* load = find(plan_.loads, s.load);
+            const StoreHours h = store_hours(*load, s.end_Wh, kStoreLoad_W);
+            std::string text =
+                s.full_s >= 0 ? say("{0} is full at {1}.", name(s.load), at(s.full_s))
+                              : say("{0} is charged for {1}: {2} of {3} Wh in the end.", name(s.load),
+                                    duration_h(s.takes_s / 3600), number(s.end_Wh, 3, style_.decimal_comma),
+                                    number(s.holds_Wh, 4, style_.decimal_comma));
+            text += " " + say("That runs {0} for {1} to {2} at its outlets.",
+                              q(kStoreLoad_W, Dimension::power), duration_h(h.least_h), duration_h(h.most_h));
+            if (h.mains_most_h > 0)
+                text += " " + say("At mains for {0} to {1}.", duration_h(h.mains_least_h),
+                                  duration_h(h.mains_most_h));
+            add(3, text, s.full_s, s.load);
+        }
+    }
+
+    static constexpr double kStoreLoad_W = 100;
     const Plan& plan_;
     const Day& day_;
     const DayRun& run_;

@@ -10,8 +10,8 @@ using Table = std::array<const FindingRow*, kFindingKinds>;
 
 Table all_rows() {
     Table table{};
-    for (const auto rows :
-         {circuit_rows(), cables_rows(), fuses_rows(), supply_rows(), control_rows(), joining_rows()})
+    for (const auto rows : {circuit_rows(), cables_rows(), fuses_rows(), supply_rows(), control_rows(),
+                            joining_rows(), day_rows(), place_rows()})
         for (const FindingRow& r : rows) table[static_cast<std::size_t>(r.kind)] = &r;
     return table;
 }
@@ -50,6 +50,10 @@ const char* name_of(FindingGroup group) {
             return translated("boxes");
         case FindingGroup::fitting:
             return translated("fitting");
+        case FindingGroup::day:
+            return translated("days");
+        case FindingGroup::place:
+            return translated("where things are");
         case FindingGroup::assumptions:
             return translated("assumptions");
     }

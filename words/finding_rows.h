@@ -24,6 +24,8 @@ enum class FindingGroup {
     relays,
     boxes,
     fitting,
+    day,
+    place,
     assumptions
 };
 
@@ -44,6 +46,8 @@ struct FindingRow {
 [[nodiscard]] std::span<const FindingRow> supply_rows();
 [[nodiscard]] std::span<const FindingRow> control_rows();
 [[nodiscard]] std::span<const FindingRow> joining_rows();
+[[nodiscard]] std::span<const FindingRow> day_rows();
+[[nodiscard]] std::span<const FindingRow> place_rows();
 
 // REQUIRES: the kind has a row.
 [[nodiscard]] const FindingRow& row_of(FindingKind kind);

@@ -104,6 +104,11 @@ std::string would_help(const Finding& f) {
         case FindingGroup::liveness:
             return translated(
                 "Its feed or its switch must be another one: Control shows what feeds it when.");
+        case FindingGroup::day:
+            return translated(
+                "Day tells what would make it last: battery, panel, engine, or less of a load.");
+        case FindingGroup::place:
+            return translated("Place shows it over the vehicle: another way, or another spot.");
         case FindingGroup::fitting:
         case FindingGroup::assumptions:
             return translated("It is mended at the thing itself; its details hold what was said of it.");
@@ -157,6 +162,24 @@ std::string mend_label(const Finding& f, const Plan& plan) {
             return translated("One after another");
         case MendKind::second_pin:
             return translated("Pin ") + std::to_string(m.channel) + translated(" as well");
+        case MendKind::more_capacity:
+            return number(m.from_A) + arrow + quantity(m.to_A, Dimension::charge);
+        case MendKind::more_sun:
+            return quantity(m.to_A, Dimension::power) + translated(" of panel");
+        case MendKind::more_engine:
+            return say("{0} more of {1}", duration_h(m.to_A / 3600), yr::name_of(plan, m.target));
+        case MendKind::less_draw:
+            return quantity(m.from_A, Dimension::fraction) + arrow + quantity(m.to_A, Dimension::fraction) +
+                   translated(" of the time");
+        case MendKind::typed_length:
+            return number(m.from_A) + arrow + quantity(m.to_A, Dimension::length);
+        case MendKind::bore:
+            return m.from_A > 0 ? number(m.from_A) + arrow + number(m.to_A) + translated("\xE2\x80\x89mm")
+                                : say("Hole of {0} mm", number(m.to_A));
+        case MendKind::guard_edge:
+            return translated("Guard its edge");
+        case MendKind::seal:
+            return translated("Seal it");
     }
     return {};
 }
@@ -198,6 +221,22 @@ std::string mend_name(const Finding& f, const Plan& plan) {
             return translated("starts one after another");
         case MendKind::second_pin:
             return what + translated(" through pin ") + std::to_string(m.channel) + translated(" as well");
+        case MendKind::more_capacity:
+            return what + translated(" of ") + quantity(m.to_A, Dimension::charge);
+        case MendKind::more_sun:
+            return what + translated(" of ") + quantity(m.to_A, Dimension::power);
+        case MendKind::more_engine:
+            return say("{0} more of {1} a day", duration_h(m.to_A / 3600), what);
+        case MendKind::less_draw:
+            return say("{0} on for {1} of the time", what, quantity(m.to_A, Dimension::fraction));
+        case MendKind::typed_length:
+            return say("{0} as long as its way", what);
+        case MendKind::bore:
+            return say("{0} of {1} mm", what, number(m.to_A));
+        case MendKind::guard_edge:
+            return say("{0} with its edge guarded", what);
+        case MendKind::seal:
+            return say("{0} sealed", what);
     }
     return {};
 }

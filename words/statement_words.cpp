@@ -159,6 +159,14 @@ std::string name_of(StatementKind kind) {
             return translated("state");
         case K::day:
             return translated("day");
+        case K::stand:
+            return translated("where it stands");
+        case K::waypoint:
+            return translated("waypoint");
+        case K::way:
+            return translated("way");
+        case K::outline:
+            return translated("outline");
         case K::reading:
             return translated("reading");
         case K::load:

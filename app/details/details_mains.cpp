@@ -114,6 +114,7 @@ void fill_load_more(FieldForm& form, Document* doc, const Id& id) {
         say("needs a pure sine"), [load] { return load.alive() && load.get().needs_pure_sine; },
         [load](bool on) { load.set(say("pure sine"), [&](Load& l) { l.needs_pure_sine = on; }); });
     number_field(form, load, &Load::duty);
+    number_field(form, load, &Load::duty_per_K);
     if (load.get().inverter.empty()) {
         number_field(form, load, &Load::signal_after_s);
         form.check(

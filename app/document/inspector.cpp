@@ -1,17 +1,24 @@
 #include "document/inspector.h"
 
+#include <QTimer>
 #include <string_view>
 #include <unordered_set>
 
+#include "inspect/days.h"
+#include "inspect/places.h"
 #include "words/accepted.h"
 #include "words/sentences.h"
 
 namespace yr::app {
+namespace {
+
+constexpr int kIdle_ms = 2500;
+
+}  // namespace
 
 Inspector::Inspector(PlanStore* store, QObject* parent) : QObject(parent), store_(store) {
     connect(store_, &PlanStore::opened, this, [this] {
-        job_.forget();
-        proving_.forget();
+        for (auto* job : {&job_, &proving_, &days_, &mending_days_}) job->forget();
         about_.clear();
         asked_mend_.reset();  // of another plan
     });
@@ -25,12 +32,29 @@ Inspector::Inspector(PlanStore* store, QObject* parent) : QObject(parent), store
         if (!proved()) return;  // of a plan that has changed meanwhile
         emit mends_proved();
         mend_asked();
+        look_at_days();
+    });
+    connect(&days_, &JobBase::done, this, [this] {
+        if (!days_.current(store_->generation())) return;
+        index_findings();
+        emit days_told();
+        // seconds of work: only once nobody has changed anything for a while
+        QTimer::singleShot(kIdle_ms, this, [this, generation = store_->generation()] {
+            if (generation == store_->generation() && !mending_days_.running()) mend_the_days();
+        });
+    });
+    connect(&mending_days_, &JobBase::done, this, [this] {
+        if (mending_days_.current(store_->generation())) emit days_told();
     });
 }
 
 const Inspection& Inspector::inspection() const {
     static const Inspection none;
-    const auto* answer = proved() ? proving_.answer() : job_.answer();
+    const quint64 now = store_->generation();
+    const auto* answer = mending_days_.current(now) ? mending_days_.answer()
+                         : days_.current(now)       ? days_.answer()
+                         : proved()                 ? proving_.answer()
+                                                    : job_.answer();
     return answer ? **answer : none;
 }
 
@@ -41,7 +65,9 @@ const std::vector<Solution>* Inspector::solutions_at_hand() const {
 
 void Inspector::start() {
     job_.start(store_->generation(), [plan = store_->plan()](const Task&) {
-        return std::make_shared<const Inspection>(inspect_with_candidates(plan));
+        auto found = std::make_shared<Inspection>(inspect_with_candidates(plan));
+        add_findings(*found, place_findings(plan, found->solutions));
+        return Answer(found);
     });
 }
 
@@ -51,8 +77,37 @@ void Inspector::prove_mends() {
     proving_.start(store_->generation(), [plan = store_->plan(), found = *job_.answer()](const Task& task) {
         auto closed = std::make_shared<Inspection>(*found);
         close_mends(plan, *closed, task.cancel());
-        return std::shared_ptr<const Inspection>(closed);
+        return Answer(closed);
     });
+}
+
+// Days take longer than all else: after it, and their mends after them.
+void Inspector::look_at_days() {
+    if (store_->plan().days.empty()) return;
+    days_.start(store_->generation(), [plan = store_->plan(), found = *proving_.answer()](const Task& task) {
+        auto with_days = std::make_shared<Inspection>(*found);
+        add_findings(*with_days, day_findings(plan, task.cancel()));
+        return Answer(with_days);
+    });
+}
+
+void Inspector::mend_the_days() {
+    mending_days_.start(store_->generation(),
+                        [plan = store_->plan(), found = *days_.answer()](const Task& task) {
+                            auto mended = std::make_shared<Inspection>(*found);
+                            mend_days(plan, mended->findings, task.cancel());
+                            return Answer(mended);
+                        });
+}
+
+void Inspector::finish_days() {
+    finish();
+    if (!proved()) proving_.finish();
+    if (store_->plan().days.empty()) return;
+    if (!days_.current(store_->generation()) && !days_.running()) look_at_days();
+    days_.finish();
+    if (!mending_days_.current(store_->generation()) && !mending_days_.running()) mend_the_days();
+    mending_days_.finish();
 }
 
 void Inspector::finish() {

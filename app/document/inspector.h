@@ -1,5 +1,6 @@
 // What is wrong with the open plan, worked out in a worker after every edit: inspected() when it is found,
-// mends_proved() when what is offered to mend it has been tried on the whole plan.
+// mends_proved() when what is offered to mend it has been tried on the whole plan, days_told() when its days
+// were run through, and again when what makes them last is found.
 #pragma once
 
 #include <memory>
@@ -31,6 +32,8 @@ class Inspector : public QObject {
     }
     // Waits until findings belong to the plan as it is.
     void finish();
+    // The same for those of its days, with their mends.
+    void finish_days();
     // The worst severity of a finding about this thing or its own run; nullopt when there is none. Where
     // `state` is given, findings that belong to another state do not count.
     [[nodiscard]] std::optional<Severity> severity_of(const Id& id, const Id& state = {}) const;
@@ -41,17 +44,21 @@ class Inspector : public QObject {
   signals:
     void inspected();
     void mends_proved();
+    void days_told();
 
   private:
+    using Answer = std::shared_ptr<const Inspection>;
     void start();
     void mend_asked();
     void index_findings();
     void prove_mends();
+    void look_at_days();
+    void mend_the_days();
 
     PlanStore* store_;
     std::optional<Finding> asked_mend_;
     std::unordered_map<Id, std::vector<std::pair<Severity, Id>>> about_;  // by thing: how bad, in which state
-    Job<std::shared_ptr<const Inspection>> job_, proving_;
+    Job<Answer> job_, proving_, days_, mending_days_;
 };
 
 }  // namespace yr::app

@@ -1,6 +1,7 @@
 #include "document/plan_store.h"
 
 #include "plan/variant.h"
+#include "routes/lay.h"
 #include "words/sentences.h"
 
 namespace yr::app {
@@ -71,6 +72,7 @@ bool PlanStore::apply(const Edit& edit, const QString& name, const QString& merg
 void PlanStore::after_change() {
     ++generation_;
     plan_ = shown_plan(stored_);
+    lay(plan_);
     emit edited();
 }
 

@@ -15,6 +15,7 @@
 #include <functional>
 
 #include "widgets/tokens.h"
+#include "words/finding_rows.h"
 #include "words/sentences.h"
 
 namespace yr::app {
@@ -112,6 +113,7 @@ FindingsStrip::FindingsStrip(Document* document, QWidget* parent) : QWidget(pare
     connect(&document_->store(), &PlanStore::edited, this, &FindingsStrip::show_counts);
     connect(&document_->inspector(), &Inspector::inspected, this, &FindingsStrip::refresh);
     connect(&document_->inspector(), &Inspector::mends_proved, this, &FindingsStrip::refresh);
+    connect(&document_->inspector(), &Inspector::days_told, this, &FindingsStrip::refresh);
     // what stood there was of another plan
     connect(&document_->store(), &PlanStore::opened, this, &FindingsStrip::refresh);
     refresh();
@@ -170,6 +172,14 @@ void FindingsStrip::go_to(const Finding& f) {
     if (const State* s = yr::find(document_->plan().states, f.state))
         document_->shown().set_state(static_cast<int>(s - document_->plan().states.data()));
     document_->selection().choose(f.id);
+    // a day and a way are seen in their own workspaces
+    if (!f.day.empty())
+        emit workspace_asked(
+            QStringLiteral("day"),
+            q(f.day) + (f.at_s >= 0 ? QStringLiteral("@%1").arg(f.at_s, 0, 'f', 0) : QString()));
+    else if (words::row_of(f.kind).group == words::FindingGroup::place)
+        emit workspace_asked(QStringLiteral("place"),
+                             yr::find(document_->plan().waypoints, f.id) ? q(f.id) : QString());
 }
 
 // Mark, sentence and, at the right, what else there is: the rule, a button, what one may do besides.

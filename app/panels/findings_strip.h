@@ -29,6 +29,7 @@ class FindingsStrip : public QWidget {
 
   signals:
     void fold_asked();
+    void workspace_asked(const QString& workspace, const QString& view);
     void why_finding(const Finding& finding, const QPoint& global);
 
   protected:

@@ -1,4 +1,5 @@
 // The dark card beside the mouse.
+#include "control/hang_on.h"
 #include "railchart/rail_paint.h"
 
 #include <algorithm>
@@ -62,6 +63,8 @@ QStringList card_lines(const ShownCircuit& d, const SceneItem& item) {
         if (!item.share.isEmpty()) lines << item.share + say(" allowed drop");
         if (item.ref.thing == ChartThing::load)
             lines << say("wheel: its cable thicker / thinner      drag: to another feed");
+        else if (feed_of(d.plan(), item.id))
+            lines << say("drag: to another supply");
     }
     lines << say("F1: why?");
     return lines;

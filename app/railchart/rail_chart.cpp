@@ -7,6 +7,7 @@
 #include <QStyle>
 #include <algorithm>
 
+#include "control/hang_on.h"
 #include "railchart/rail_paint.h"
 #include "widgets/tokens.h"
 #include "words/sentences.h"
@@ -91,9 +92,7 @@ void RailChart::paintEvent(QPaintEvent*) {
                    mouse_,
                    QSizeF(size())};
     if (!dragged_.empty()) {
-        const Id feed = feed_under(mouse_);
-        what.drag_hint = feed.empty() ? say("drop it on a feed")
-                                      : say("hang on ") + q(yr::name_of(circuit_->plan(), feed));
+        what.drag_hint = drag_hint();
     }
     paint_rail(painter, what);
     if (!circuit_->plan().states.empty() && !circuit_->solution().point.settled) paint_no_answer(painter);
@@ -143,10 +142,8 @@ void RailChart::set_hover(const QPointF& point) {
 void RailChart::mouseMoveEvent(QMouseEvent* event) {
     mouse_ = event->position();
     if (document_ && press_.x() >= 0 && dragged_.empty() && (mouse_ - press_).manhattanLength() > kDrag_px) {
-        if (on_item_ && pressed_.kind == SceneKind::load && pressed_.ref.thing == ChartThing::load) {
-            dragged_ = pressed_.id;
-            setCursor(Qt::ClosedHandCursor);
-        }
+        dragged_ = movable_under(press_);
+        if (!dragged_.empty()) setCursor(Qt::ClosedHandCursor);
     }
     update();
 }
@@ -163,11 +160,10 @@ void RailChart::mouseReleaseEvent(QMouseEvent* event) {
     mouse_ = event->position();
     const bool was_click = press_.x() >= 0 && dragged_.empty();
     if (!dragged_.empty()) {
-        const Id feed = feed_under(mouse_);
-        const Id load = dragged_;
+        const Id thing = dragged_;
         dragged_.clear();
         unsetCursor();
-        if (!feed.empty()) document_->move_load(load, feed);
+        drop(thing);
     } else if (was_click) {
         const Id box = box_under(mouse_);
         if (!box.empty())
@@ -196,6 +192,66 @@ Id RailChart::box_under(const QPointF& point) const {
     for (const SceneBox& b : scene_.boxes)
         if (b.rect.contains(point)) return b.id;
     return {};
+}
+
+// What may be dragged from there: a load, or by its slab, its gap or the cable that feeds it a box, bus,
+// charger, inverter or battery.
+Id RailChart::movable_under(const QPointF& point) const {
+    if (const Id box = box_under(point); !box.empty()) return feed_of(circuit_->plan(), box) ? box : Id();
+    if (!on_item_) return {};
+    if (pressed_.kind == SceneKind::load)
+        return pressed_.ref.thing == ChartThing::load || feed_of(circuit_->plan(), pressed_.id) ? pressed_.id
+                                                                                                : Id();
+    const Run* run =
+        pressed_.kind == SceneKind::conductor ? yr::find(circuit_->plan().runs, pressed_.id) : nullptr;
+    if (!run) return {};
+    if (pressed_.side == ChartSide::supply && yr::find(circuit_->plan().loads, run->to.owner))
+        return run->to.owner;
+    const Run* feed = feed_of(circuit_->plan(), run->to.owner);
+    return feed == run ? run->to.owner : Id();
+}
+
+// The supply of `thing` that a point of the picture belongs to: a box or a source there, or an end of the
+// cable there; nullopt: none that can feed it.
+std::optional<Terminal> RailChart::supply_under(const QPointF& point, const Id& thing) const {
+    const std::vector<Terminal> may = supplies_for(circuit_->plan(), thing);
+    const auto of = [&](const Id& id) -> std::optional<Terminal> {
+        for (const Terminal& t : may)
+            if (t.owner == id) return t;
+        return std::nullopt;
+    };
+    if (const auto box = of(box_under(point))) return box;
+    for (const SceneItem& i : scene_.items) {
+        if (!i.rect.adjusted(0, -2, 0, 2).contains(point)) continue;
+        if (i.kind == SceneKind::source)
+            if (const auto source = of(i.id)) return source;
+        const Run* run = i.kind == SceneKind::conductor && i.side == ChartSide::supply
+                             ? yr::find(circuit_->plan().runs, i.id)
+                             : nullptr;
+        if (!run) continue;
+        for (const Terminal* end : {&run->to, &run->from})
+            if (const auto supply = of(end->owner)) return supply;
+    }
+    return std::nullopt;
+}
+
+QString RailChart::drag_hint() const {
+    const Plan& plan = circuit_->plan();
+    if (yr::find(plan.loads, dragged_)) {
+        const Id feed = feed_under(mouse_);
+        return feed.empty() ? say("drop it on a feed") : say("hang on ") + q(yr::name_of(plan, feed));
+    }
+    const auto supply = supply_under(mouse_, dragged_);
+    return supply ? say("feed it from ") + q(words::terminal(plan, *supply))
+                  : say("drop it on what can feed it");
+}
+
+void RailChart::drop(const Id& thing) {
+    if (yr::find(circuit_->plan().loads, thing)) {
+        if (const Id feed = feed_under(mouse_); !feed.empty()) document_->move_load(thing, feed);
+    } else if (const auto supply = supply_under(mouse_, thing)) {
+        document_->hang(thing, *supply);
+    }
 }
 
 // The feed that a point of the picture belongs to: the nearest stud, bus or box with loads at or above it.

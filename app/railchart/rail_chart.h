@@ -1,10 +1,12 @@
 // The rail chart on the screen: shows a circuit, and where it belongs to a document is worked on directly.
-// Hover tells, a click selects, the wheel and + / - step a cable's size, dragging a load onto a feed moves
-// it, double click or Enter looks into a feed, Escape comes back, F1 says why.
+// Hover tells, a click selects, the wheel and + / - step a cable's size, dragging a load onto a feed or a
+// box, bus, charger, inverter onto another supply moves it, double click or Enter looks into a feed, Escape
+// comes back, F1 says why.
 #pragma once
 
 #include <QVariantAnimation>
 #include <QWidget>
+#include <optional>
 
 #include "document/document.h"
 #include "railchart/rail_scene.h"
@@ -63,6 +65,10 @@ class RailChart : public QWidget, public SpokenParts {
     [[nodiscard]] const SceneItem* target() const;  // hovered or selected
     [[nodiscard]] Id feed_under(const QPointF& point) const;
     [[nodiscard]] Id box_under(const QPointF& point) const;
+    [[nodiscard]] Id movable_under(const QPointF& point) const;
+    [[nodiscard]] std::optional<Terminal> supply_under(const QPointF& point, const Id& thing) const;
+    [[nodiscard]] QString drag_hint() const;
+    void drop(const Id& thing);
     void walk(int direction);
 
     ShownCircuit* circuit_;

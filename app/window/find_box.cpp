@@ -16,6 +16,8 @@ struct Kind {
     template <class T>
     static QString of(const T&) {
         if constexpr (std::is_same_v<T, Place>) return say("place");
+        if constexpr (std::is_same_v<T, Waypoint>) return say("waypoint");
+        if constexpr (std::is_same_v<T, Way>) return say("way");
         if constexpr (std::is_same_v<T, Point>) return say("point");
         if constexpr (std::is_same_v<T, Source>) return say("source");
         if constexpr (std::is_same_v<T, Battery>) return say("battery");

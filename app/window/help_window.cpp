@@ -13,8 +13,8 @@ namespace yr::app {
 const std::vector<HelpPage>& help_pages() {
     static const std::vector<HelpPage> pages = [] {
         std::vector<HelpPage> read;
-        for (const char* key :
-             {"first-plan", "window", "typing", "survey", "rail", "day", "control", "runs", "guard"}) {
+        for (const char* key : {"first-plan", "window", "typing", "survey", "rail", "day", "control", "runs",
+                                "guard", "place", "build"}) {
             QFile file(QStringLiteral(":/help/%1.md").arg(QLatin1String(key)));
             if (!file.open(QIODevice::ReadOnly)) continue;
             const QString text = QString::fromUtf8(file.readAll());

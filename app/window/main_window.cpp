@@ -205,6 +205,7 @@ void MainWindow::connect_parts() {
         const bool shown = open_ == w && w && w->open_view() == kAllStates;
         if (w && on != shown) go_to(w->key(), on ? kAllStates : QString());
     });
+    connect(findings_, &FindingsStrip::workspace_asked, this, &MainWindow::go_to);
     connect(findings_, &FindingsStrip::why_finding, this, [this](const Finding& f, const QPoint& where) {
         why_->show_answers({words::explain(f, document_.plan(), document_.inspector().inspection().solutions,
                                            document_.style())},

@@ -1,8 +1,10 @@
 #include "window/workspaces.h"
 
+#include "workspaces/build/build_page.h"
 #include "workspaces/control/control_page.h"
 #include "workspaces/day/day_page.h"
 #include "workspaces/guard/guard_page.h"
+#include "workspaces/place/place_page.h"
 #include "workspaces/rail/rail_page.h"
 #include "workspaces/runs/runs_page.h"
 #include "workspaces/survey/survey_page.h"
@@ -25,6 +27,8 @@ std::vector<WorkspaceKind> all_workspaces() {
         kind<ControlPage>(),  //
         kind<RunsPage>(),     //
         kind<GuardPage>(),    //
+        kind<PlacePage>(),    //
+        kind<BuildPage>(),    //
     };
 }
 

@@ -19,7 +19,7 @@ std::map<Id, FeedPath> feed_paths(const Plan& plan) {
                 if (r.body_metal || r.resistance_ohm || (r.from != node && r.to != node)) continue;
                 const Terminal& next = r.from == node ? r.to : r.from;
                 if (!find(plan.points, next)) continue;
-                const double far = length + r.length_m.value_or(assumption("run_length_m").value);
+                const double far = length + length_or_assumed_m(r);
                 const auto found = best.find(next);
                 if (found != best.end() && found->second.length_m <= far) continue;
                 FeedPath path = best[node];

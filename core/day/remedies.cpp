@@ -124,8 +124,8 @@ bool lasts(const Plan& plan, const Day& day, const std::atomic<bool>* stop) {
                                       [](double loss) { return loss <= kSettles; });
 }
 
-std::vector<DayRemedy> what_would_make_it_last(const Plan& plan, const Id& id,
-                                               const std::atomic<bool>* stop) {
+std::vector<DayRemedy> what_would_make_it_last(const Plan& plan, const Id& id, const std::atomic<bool>* stop,
+                                               bool first_that_does) {
     std::vector<DayRemedy> table;
     const Day* day = find(plan.days, id);
     if (!day || lasts(plan, *day, stop)) return table;
@@ -154,18 +154,22 @@ std::vector<DayRemedy> what_would_make_it_last(const Plan& plan, const Id& id,
         if (r.does_it) r.edit = edit_between(plan, *change(high));
         if (!(stop && *stop)) table.push_back(std::move(r));
     };
-    DayRemedy r;
+    const auto enough = [&] { return first_that_does && !table.empty() && table.back().does_it; };
     double before = 0;
+    Id about;
+    // what changes the vehicle least comes first
+    Change change = more_engine(plan, id, about, before);
+    solve_for({DayRemedyKind::engine_time, about, 0, before}, change, [&](double x) { return 4 * 3600 * x; });
+    if (enough()) return table;
     const std::size_t k = lowest(plan, *day);
-    Change change = more_capacity(plan, k, before);
+    change = more_capacity(plan, k, before);
     solve_for({DayRemedyKind::capacity, plan.batteries[k].id, 0, before}, change,
               [&](double x) { return before * (1 + 3 * x); });
-    Id about;
-    before = 0;
+    if (enough()) return table;
+    before = 0, about.clear();
     change = more_sun(plan, about, before);
     solve_for({DayRemedyKind::panel, about, 0, before}, change, [&](double x) { return before + 600 * x; });
-    change = more_engine(plan, id, about, before);
-    solve_for({DayRemedyKind::engine_time, about, 0, before}, change, [&](double x) { return 4 * 3600 * x; });
+    if (enough()) return table;
     change = less_draw(plan, *day, about, before);
     solve_for({DayRemedyKind::less_draw, about, 0, before}, change,
               [&](double x) { return before * (1 - 0.95 * x); });

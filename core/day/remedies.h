@@ -19,8 +19,10 @@ struct DayRemedy {
 // Whether it lasts: settles, starts every time, and nothing critical is dark.
 [[nodiscard]] bool lasts(const Plan& plan, const Day& day, const std::atomic<bool>* stop = nullptr);
 
-// Each solved to a sixteenth of its range. Empty where it lasts as it is.
+// Each solved to a sixteenth of its range. Empty where it lasts as it is. `first_that_does`: no further than
+// the first that does it alone.
 [[nodiscard]] std::vector<DayRemedy> what_would_make_it_last(const Plan& plan, const Id& day,
-                                                             const std::atomic<bool>* stop = nullptr);
+                                                             const std::atomic<bool>* stop = nullptr,
+                                                             bool first_that_does = false);
 
 }  // namespace yr

@@ -4,6 +4,8 @@
 #include <cmath>
 #include <map>
 
+#include "catalog/assumptions.h"
+
 namespace yr {
 namespace {
 
@@ -17,12 +19,25 @@ constexpr double kToBulk_V = 0.3;  // below float a charger begins anew; common 
 constexpr int kMostMoves = 60;     // of one device an hour: beyond it hunts
 constexpr int kMostAtOnce = 24;    // devices that move in one moment
 
+// What a thermostat holds cold runs longer in the heat: its share of the time in that air.
+double share_of_time(const Load& load, double air_C) {
+    constexpr double kStated_C = 25;
+    return std::clamp(load.duty.value_or(1) + load.duty_per_K.value_or(0) * (air_C - kStated_C), 0.02, 1.0);
+}
+
 class Runner {
   public:
     Runner(const Plan& plan, const Day& day, const DayOptions& options)
         : plan_(averaged(plan)), day_(day), options_(options) {
         // chargers begin in bulk; what they fall back to is this run's matter
         for (const Battery& b : plan_.batteries) begin_charge_.push_back(b.charge);
+        for (std::size_t k = 0; k < plan.loads.size(); ++k)
+            if (plan.loads[k].duty_per_K && plan.loads[k].duty) thermostats_.emplace_back(k, plan.loads[k]);
+        for (std::size_t k = 0; k < plan_.loads.size(); ++k)
+            if (plan_.loads[k].store_Wh) {
+                out_.stores.push_back({plan_.loads[k].id, *plan_.loads[k].store_Wh, 0, 0, -1});
+                store_loads_.push_back(k);
+            }
         in_bulk_ = plan_;
         for (Battery& b : in_bulk_.batteries) b.charge = 0.5;  // no charger is told that it may rest
         climate_s_ = options.tolerance > 5 ? kCoarseClimate_s : kClimate_s;
@@ -105,6 +120,27 @@ class Runner {
         for (MemoryElement& m : net_.memories)
             if (const auto known = positions_.find(m.id); known != positions_.end()) m.closed = known->second;
         apply_floats();
+        full_stores_rest();
+        // averaged() took the share that was stated; in this air it is another
+        for (const auto& [k, load] : thermostats_) {
+            const double times = share_of_time(load, air_at(plan_, load.place, state_)) / *load.duty;
+            net_.loads[k].value = load.draw.kind == DrawKind::resistance ? net_.loads[k].value / times
+                                                                         : net_.loads[k].value * times;
+        }
+    }
+
+    void full_stores_rest() {
+        for (std::size_t k = 0; k < store_loads_.size(); ++k)
+            if (out_.stores[k].full_s >= 0) net_.loads[store_loads_[k]].wanted = false;
+    }
+
+    // What a store takes at this moment keeps of its watts, W.
+    double keeps_W(std::size_t k, const Solution& s) const {
+        const LoadResult& r = s.point.loads[store_loads_[k]];
+        if (r.status != LoadStatus::on) return 0;
+        const Load& load = plan_.loads[store_loads_[k]];
+        return r.voltage_V * r.current_A *
+               load.store_efficiency.value_or(assumption("store_efficiency").value);
     }
 
     void begin() {
@@ -213,12 +249,14 @@ class Runner {
         std::vector<CellState> cells;
         std::vector<double> amps;
         Solution end;
+        double seconds = 0;
     };
 
     std::optional<Trial> trial(double h) {
         const Solution middle = solved(cells_, h / 2);
         if (!middle.point.settled) return std::nullopt;
         Trial t;
+        t.seconds = h;
         for (std::size_t k = 0; k < cells_.size(); ++k) {
             t.amps.push_back(middle.point.batteries[k].current_A);
             t.cells.push_back(after(out_.models[k], net_.batteries[k], cells_[k], t.amps[k], h, air_C_[k]));
@@ -242,6 +280,10 @@ class Runner {
             const double head = t.cells[k].head(out_.models[k]);
             if (was_empty_[k] ? head > kAliveHead : head < kEmptyHead) return true;
         }
+        for (std::size_t k = 0; k < store_loads_.size(); ++k)
+            if (out_.stores[k].full_s < 0 &&
+                out_.stores[k].end_Wh + keeps_W(k, t.end) * t.seconds / 3600 >= out_.stores[k].holds_Wh)
+                return true;
         return false;
     }
 
@@ -291,11 +333,24 @@ class Runner {
 
     void accept(const Trial& t, double h) {
         for (std::size_t k = 0; k < cells_.size(); ++k) given_Ah_[k] += t.amps[k] * h / 3600;
+        for (std::size_t k = 0; k < store_loads_.size(); ++k) fill_store(k, t, h);
         cells_ = t.cells;
         solution_ = t.end;
         for (std::size_t k = 0; k < cells_.size(); ++k) last_A_[k] = solution_.point.batteries[k].current_A;
         t_ += h;
         ++out_.steps;
+    }
+
+    void fill_store(std::size_t k, const Trial& t, double h) {
+        StoreDay& store = out_.stores[k];
+        const double watts = keeps_W(k, t.end);
+        if (store.full_s >= 0 || watts <= 0) return;
+        store.takes_s += h;
+        store.end_Wh = std::min(store.holds_Wh, store.end_Wh + watts * h / 3600);
+        if (store.end_Wh < store.holds_Wh * (1 - 1e-9)) return;
+        store.end_Wh = store.holds_Wh, store.full_s = t_ + h;
+        note(DayEventKind::store_full, store.load);
+        full_stores_rest();
     }
 
     void tell_empty() {
@@ -362,6 +417,8 @@ class Runner {
     double climate_s_ = 0;
     const Day& day_;
     const DayOptions& options_;
+    std::vector<std::pair<std::size_t, Load>> thermostats_;  // as they are stated
+    std::vector<std::size_t> store_loads_;                   // of out_.stores
     std::vector<std::optional<double>> begin_charge_;
     DayRun out_;
     OperatingPointSolver solver_;

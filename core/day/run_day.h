@@ -17,7 +17,7 @@
 
 namespace yr {
 
-enum class DayEventKind { part, opens, closes, empty, to_float, to_bulk, hunts };
+enum class DayEventKind { part, opens, closes, empty, to_float, to_bulk, hunts, store_full };
 struct DayEvent {
     double t_s = 0;
     DayEventKind kind{};
@@ -54,6 +54,15 @@ struct DayBalance {
     }
 };
 
+// A portable store that charges on the way: what is in it. It begins each run empty, is charged while it is
+// on and has volts, and draws no more once it is full.
+struct StoreDay {
+    Id load;
+    double holds_Wh = 0, end_Wh = 0;
+    double takes_s = 0;  // for how long it charged
+    double full_s = -1;  // when it was full; below 0: never
+};
+
 struct DayRun {
     bool whole = false;  // false: a state has no answer, or it was stopped; what is there is true until then
     double length_s = 0;
@@ -61,6 +70,7 @@ struct DayRun {
     std::vector<DayEvent> events;
     std::vector<CellModel> models;
     std::vector<CellState> begin, end;
+    std::vector<StoreDay> stores;
     DayBalance balance;
     int steps = 0, solves = 0;
 };

@@ -158,14 +158,15 @@ DayAfterDay day_after_day(const Plan& plan, const Day& day, int most_days, const
     options.tolerance = tolerance;
     std::vector<double> loss_before;
     for (int n = 1; n <= most_days && !(stop && *stop); ++n) {
-        const DayRun run = run_day(plan, day, options);
+        all.last = run_day(plan, day, options);
+        const DayRun& run = all.last;
         if (!run.whole) break;
         all.days = n;
         const DayVerdicts v = verdicts(plan, day, run, true);
         if (v.worst_crank && !all.no_start_on)
             for (const CrankPoint& c : v.cranks)
                 if (!c.as_entered.cranks()) {
-                    all.no_start_on = n, all.no_start_s = c.t_s;
+                    all.no_start_on = n, all.no_start_s = c.t_s, all.no_start_battery = c.as_entered.battery;
                     break;
                 }
         for (const DarkLoad& d : v.dark)

@@ -50,7 +50,8 @@ struct DayAfterDay {
     std::optional<int> no_start_on;             // first day on which the engine does not start, from 1
     std::optional<int> dark_on;                 // first day on which something critical is dark
     double no_start_s = 0, dark_s = 0;          // from the beginning of that day
-    Id dark_load;
+    Id dark_load, no_start_battery;
+    DayRun last;  // the last that was run through, whole
 };
 // `first_failure_ends`: only whether it fails is asked; the days then jump towards where they settle.
 [[nodiscard]] DayAfterDay day_after_day(const Plan& plan, const Day& day, int most_days = 30,

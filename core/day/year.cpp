@@ -2,7 +2,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <future>
 #include <numeric>
+#include <thread>
 
 #include "catalog/batteries.h"
 #include "day/remedies.h"
@@ -83,40 +85,74 @@ int Year::fails() const {
         std::count_if(months.begin(), months.end(), [](const MonthVerdict& m) { return !m.lasts; }));
 }
 
+namespace {
+
+using Cycles = std::vector<std::vector<std::pair<double, double>>>;  // of each battery: depth, count a day
+
+struct MonthRun {
+    MonthVerdict verdict;
+    Cycles cycles;
+};
+
+MonthRun month_of(const Plan& plan, const Day& day, std::size_t month, const std::atomic<bool>* stop) {
+    MonthRun out;
+    out.cycles.resize(plan.batteries.size());
+    const Day d = in_month(day, month);
+    MonthVerdict& v = out.verdict;
+    v.coldest_C = air_at(d, 5).value_or(0), v.hottest_C = air_at(d, 15).value_or(0);
+    v.sun_h = d.sun_h ? *d.sun_h : full_sun_h(*d.latitude_deg, *d.date, d.cloud.value_or(0));
+    v.lasts = lasts(plan, d, stop);
+    Day dark = d;
+    dark.sun_h = v.sun_h * kDarkSun;
+    if (dark.coldest_C) dark.coldest_C = *dark.coldest_C - kDarkColder_K;
+    if (dark.hottest_C) dark.hottest_C = *dark.hottest_C - kDarkColder_K;
+    const DayAfterDay week = day_after_day(plan, dark, 7, stop, 10);
+    v.dark_week_lasts = v.lasts && !week.no_start_on && !week.dark_on;
+    const DayAfterDay settled = day_after_day(plan, d, 4, stop, 10);
+    DayOptions options;
+    options.tolerance = 5;
+    const DayRun probe = run_day(plan, d, options);
+    for (std::size_t k = 0; k < plan.batteries.size() && probe.whole && !settled.settled.empty(); ++k)
+        options.from.push_back(rested(probe.models[k], settled.settled[k], v.coldest_C));
+    const DayRun run = run_day(plan, d, options);
+    for (std::size_t k = 0; k < plan.batteries.size(); ++k) {
+        std::vector<double> course;
+        for (const DayPoint& p : run.points) {
+            course.push_back(p.charge[k]);
+            v.least_charge = std::min(v.least_charge, p.charge[k]);
+        }
+        for (const auto& [depth, count] : rainflow(course)) out.cycles[k].emplace_back(depth, count / 12);
+    }
+    return out;
+}
+
+}  // namespace
+
+// Months do not hang on each other: as many at once as the machine has threads.
 Year year_of(const Plan& plan, const Day& day, const std::atomic<bool>* stop,
              const std::function<void(double)>& progress) {
     Year year;
     if (day.months.size() != 12 && !day.latitude_deg) return year;
-    std::vector<std::vector<std::pair<double, double>>> cycles(plan.batteries.size());
-    for (std::size_t m = 0; m < 12 && !(stop && *stop); ++m) {
-        const Day d = in_month(day, m);
-        MonthVerdict v;
-        v.coldest_C = air_at(d, 5).value_or(0), v.hottest_C = air_at(d, 15).value_or(0);
-        v.sun_h = d.sun_h ? *d.sun_h : full_sun_h(*d.latitude_deg, *d.date, d.cloud.value_or(0));
-        v.lasts = lasts(plan, d, stop);
-        Day dark = d;
-        dark.sun_h = v.sun_h * kDarkSun;
-        if (dark.coldest_C) dark.coldest_C = *dark.coldest_C - kDarkColder_K;
-        if (dark.hottest_C) dark.hottest_C = *dark.hottest_C - kDarkColder_K;
-        const DayAfterDay week = day_after_day(plan, dark, 7, stop, 10);
-        v.dark_week_lasts = v.lasts && !week.no_start_on && !week.dark_on;
-        const DayAfterDay settled = day_after_day(plan, d, 4, stop, 10);
-        DayOptions options;
-        options.tolerance = 5;
-        const DayRun probe = run_day(plan, d, options);
-        for (std::size_t k = 0; k < plan.batteries.size() && probe.whole && !settled.settled.empty(); ++k)
-            options.from.push_back(rested(probe.models[k], settled.settled[k], v.coldest_C));
-        const DayRun run = run_day(plan, d, options);
-        for (std::size_t k = 0; k < plan.batteries.size(); ++k) {
-            std::vector<double> course;
-            for (const DayPoint& p : run.points) {
-                course.push_back(p.charge[k]);
-                v.least_charge = std::min(v.least_charge, p.charge[k]);
-            }
-            for (const auto& [depth, count] : rainflow(course)) cycles[k].emplace_back(depth, count / 12);
-        }
-        year.months.push_back(v);
-        if (progress) progress(static_cast<double>(m + 1) / 12);
+    std::vector<MonthRun> months(12);
+    std::atomic<std::size_t> next{0}, done{0};
+    const auto work = [&] {
+        for (std::size_t m = next++; m < 12 && !(stop && *stop); m = next++)
+            months[m] = month_of(plan, day, m, stop), ++done;
+    };
+    std::vector<std::future<void>> others;
+    for (unsigned k = 1; k < std::min(12U, std::max(1U, std::thread::hardware_concurrency())); ++k)
+        others.push_back(std::async(std::launch::async, work));
+    for (std::size_t m = next++; m < 12 && !(stop && *stop); m = next++) {
+        months[m] = month_of(plan, day, m, stop), ++done;
+        if (progress) progress(static_cast<double>(done) / 12);
+    }
+    for (auto& other : others) other.get();
+    if (stop && *stop) return year;
+    Cycles cycles(plan.batteries.size());
+    for (const MonthRun& month : months) {
+        year.months.push_back(month.verdict);
+        for (std::size_t k = 0; k < cycles.size(); ++k)
+            cycles[k].insert(cycles[k].end(), month.cycles[k].begin(), month.cycles[k].end());
     }
     for (std::size_t k = 0; k < plan.batteries.size(); ++k) {
         Year::Life life;

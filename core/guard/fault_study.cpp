@@ -76,7 +76,7 @@ double share_behind(const Run& run, const ConductorElement& e, std::size_t devic
         if (itself && from_side) passed = true;
     }
     // the part list holds the cable in one piece: a fuse in the near half has its piece of it before it
-    const double length = run.length_m.value_or(assumption("run_length_m").value);
+    const double length = length_or_assumed_m(run);
     const double at_m = run.devices[device].at_m.value_or(0);
     if (length > 0 && e.cable20_ohm > 0) {
         const double piece = std::clamp(at_m / length, 0.0, 1.0) * e.cable20_ohm;
@@ -436,13 +436,10 @@ FaultStudy study_places(const Plan& plan, const std::vector<Solution>& solutions
 }  // namespace
 
 double air_at_device_C(const Plan& plan, const Run& run, const Device& device, const State& state) {
-    const double length = run.length_m.value_or(assumption("run_length_m").value);
+    const double length = length_or_assumed_m(run);
     const Terminal& end = device.at_m.value_or(0) <= length / 2 ? run.from : run.to;
     const Id owner(owner_of(end));
-    const auto air = [&](const Id& place) {
-        const Place* p = find(plan.places, place);
-        return p && p->engine_space ? state.engine_bay_C : state.ambient_C;
-    };
+    const auto air = [&](const Id& place) { return air_at(plan, place, state); };
     if (const Point* p = find(plan.points, owner)) return air(p->place);
     if (const Battery* b = find(plan.batteries, owner)) return air(b->place);
     if (const Source* s = find(plan.sources, owner)) return air(s->place);
@@ -469,7 +466,7 @@ std::vector<ShortPlace> short_places(const Plan& plan) {
             if (r.devices[d].kind != DeviceKind::fuse) continue;
             ShortPlace behind = far;
             behind.device = r.devices[d].id;
-            const double length = r.length_m.value_or(assumption("run_length_m").value);
+            const double length = length_or_assumed_m(r);
             // a fuse at the far end of a cable that is fed there guards it from that side
             if (r.devices[d].at_m.value_or(0) > length / 2) behind.from_side = false;
             behind.share = share_behind(r, net.conductors[k], d, behind.from_side);

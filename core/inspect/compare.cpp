@@ -7,6 +7,7 @@
 #include "inspect/hours.h"
 #include "plan/roles.h"
 #include "plan/variant.h"
+#include "routes/lay.h"
 #include "solve/results.h"
 
 namespace yr {
@@ -17,7 +18,7 @@ double copper_kg(const Plan& plan) {
     for (const Run& r : plan.runs) {
         if (r.body_metal || r.resistance_ohm) continue;
         const auto c = conductor(r.size.value_or(WireSize::awg(14)), r.material);
-        if (c) kg += c->mass_kg_per_m * r.length_m.value_or(assumption("run_length_m").value) * r.parallel;
+        if (c) kg += c->mass_kg_per_m * length_or_assumed_m(r) * r.parallel;
     }
     return kg;
 }
@@ -142,12 +143,14 @@ OptionResult measure_option(const Plan& plan, const Inspection& inspection) {
 }
 
 std::vector<OptionResult> compare_options(const Plan& base) {
-    const Plan standing = with_variant(base, {});
+    Plan standing = with_variant(base, {});
+    lay(standing);
     std::vector<OptionResult> results{measure(standing, {}, "as planned")};
     const Cost standing_cost = cost_of(standing);
     if (standing_cost.any) results[0].added_cost = 0;
     for (const Variant& v : base.variants) {
-        const Plan plan = with_variant(base, v.id);
+        Plan plan = with_variant(base, v.id);
+        lay(plan);
         OptionResult r = measure(plan, v.id, v.name);
         no_win_by_noise(r, results[0]);
         r.added_copper_kg = r.copper_kg - results[0].copper_kg;

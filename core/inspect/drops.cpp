@@ -27,7 +27,7 @@ std::vector<std::size_t> mendable_runs(const Plan& plan, const Solution& s, int 
 
 double added_mass_kg(const Run& run, const WireSize& to) {
     const auto a = conductor(*run.size, run.material), b = conductor(to, run.material);
-    return a && b ? (b->mass_kg_per_m - a->mass_kg_per_m) * run.length_m.value_or(3) * run.parallel : 1e9;
+    return a && b ? (b->mass_kg_per_m - a->mass_kg_per_m) * length_or_assumed_m(run) * run.parallel : 1e9;
 }
 
 bool drop_clears(const Plan& trial, const State& state, std::size_t load, OperatingPointSolver& solver) {

@@ -117,9 +117,29 @@ enum class FindingKind {
     terminals_near,    // id; value, limit: mm between its bare terminals
     round_sensor,      // id run, other: sensor that it goes round
     trigger_unsteady,  // id coil or box, other: device that gives it pulses
-    metals_meet        // id ground point, other: the aluminium or stainless that it stands on
+    metals_meet,       // id ground point, other: the aluminium or stainless that it stands on
+    // of a day (days.h): `day` and `at_s` say when
+    day_no_start,  // id battery; value: on which day in a row, from 1
+    day_dark,      // id load; value: s without supply on that day, limit: on which day in a row
+    day_sinks,     // id battery; value: share of its charge lost a day, limit: days until it is empty
+    day_trips,     // id cut-off, inverter or box; value: times a day
+    day_bulk,      // id charger; other: battery; value: s that it works a day without getting to float
+    day_half,      // id battery of lead; value: its highest charge on a day that repeats, limit
+    day_float,     // id charger; other: battery of lithium; value: s a day that it is held full
+    store_low,     // id portable store; value: its charge in the end, 0..1
+    // of where things stand and cables lie (places.h)
+    way_length,   // id run; value: m along its way, limit: what is said
+    way_barred,   // id run, other: place that cables keep clear of; value: m of it there
+    way_missing,  // id run whose ends stand somewhere and no way joins them
+    way_bundle,   // id run whose length is said, other: way; value: A it stands in its bundle there, limit: A
+                  // that it must
+    way_flexes,   // id run, other: way that flexes
+    passage_full,  // id waypoint; value: share of its bore, limit
+    passage_edge,  // id waypoint whose edge is bare; value: cables through it
+    passage_open,  // id waypoint, other: the wet place; value: cables through it
+    stands_badly   // id thing, other: the place in which it stands
 };
-inline constexpr std::size_t kFindingKinds = static_cast<std::size_t>(FindingKind::metals_meet) + 1;
+inline constexpr std::size_t kFindingKinds = static_cast<std::size_t>(FindingKind::stands_badly) + 1;
 
 enum class MendKind {
     none,
@@ -131,13 +151,21 @@ enum class MendKind {
     move_fuse,
     move_load,
     waveform,
-    move_channel,  // target load, to_point box, channel
-    suppress,      // target device
-    add_signal,    // target load
-    own_return,    // target run
-    lug,           // from_A, to_A: hole before and after, mm
-    stagger,       // starts one after another
-    second_pin     // target run, to_point connector, channel: the pin that it takes as well
+    move_channel,   // target load, to_point box, channel
+    suppress,       // target device
+    add_signal,     // target load
+    own_return,     // target run
+    lug,            // from_A, to_A: hole before and after, mm
+    stagger,        // starts one after another
+    second_pin,     // target run, to_point connector, channel: the pin that it takes as well
+    more_capacity,  // target battery; from_A, to_A: Ah
+    more_sun,       // target panel; from_A, to_A: W
+    more_engine,    // target state; to_A: s more of it a day
+    less_draw,      // target load; from_A, to_A: share of the time
+    typed_length,   // target run; from_A, to_A: m
+    bore,           // target waypoint; from_A, to_A: mm
+    guard_edge,     // target waypoint
+    seal            // target waypoint
 };
 
 // The smallest change found that clears the finding; verified by solving the changed plan.
@@ -168,6 +196,8 @@ struct Finding {
     std::optional<double> peak_hours{};  // on `value` itself, where `average` differs
     bool lasts = false;                  // on average it never gets there
     Id ends{};                           // a cut-off that ends the discharge before; empty: none
+    Id day{};                            // the day that it is about; empty: none
+    double at_s = -1;  // when, from the beginning of the first of such days; below 0: always
     friend bool same_place(const Finding& a, const Finding& b) {
         return a.kind == b.kind && a.id == b.id && a.other == b.other;
     }

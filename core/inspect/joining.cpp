@@ -127,7 +127,7 @@ void jackets(const Case& c, std::vector<Finding>& out) {
         for (const Run& r : c.plan.runs) {
             if (r.jacket != j.id) continue;
             ++used;
-            const double length = r.length_m.value_or(assumption("run_length_m").value);
+            const double length = length_or_assumed_m(r);
             shortest = std::min(shortest, length), longest = std::max(longest, length);
         }
         if (used > 1 && longest > kSameLength * shortest)

@@ -76,7 +76,7 @@ constexpr double kBare_m = 1;
 
 void missing_or_far(const Case& c, std::size_t k, double cable_A, std::vector<Finding>& out) {
     const Run& run = c.plan.runs[k];
-    const double length = run.length_m.value_or(assumption("run_length_m").value);
+    const double length = length_or_assumed_m(run);
     const double allowed_m = fuse_distance_m(c.plan);
     for (const EndProtection& end : c.fed.of(run)) {
         if (end.upstream_A && *end.upstream_A <= cable_A + 1e-9) continue;

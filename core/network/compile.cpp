@@ -10,11 +10,6 @@
 namespace yr {
 namespace {
 
-double air_at(const Plan& plan, const Id& place, const State& state) {
-    const Place* p = find(plan.places, place);
-    return p && p->engine_space ? state.engine_bay_C : state.ambient_C;
-}
-
 // 1 at 25 C and above, `battery_cold_factor` at -18 C, exponential between and below
 double cold_factor(double temperature_C) {
     if (temperature_C >= 25) return 1;

@@ -33,8 +33,7 @@ std::optional<double> pin_rating_A(const Connector& c, int pin) {
 std::optional<double> pin_allowed_A(const Plan& plan, const Connector& c, int pin, const State& state) {
     const auto rated = pin_rating_A(c, pin);
     if (!rated) return std::nullopt;
-    const Place* place = find(plan.places, c.place);
-    const double air_C = place && place->engine_space ? state.engine_bay_C : state.ambient_C;
+    const double air_C = air_at(plan, c.place, state);
     const double limit_C = c.limit_C.value_or(assumption("contact_limit_C").value);
     const double warm =
         std::sqrt(std::clamp((limit_C - air_C) / (limit_C - kRatedAt_C), 0.0, 1.0));  // heat goes with I^2

@@ -31,7 +31,7 @@ void add_cable_parts(ConductorElement& e, const Plan& plan, const Run& r, const 
                            index, ohm, forward});
     };
     // devices in the near half come before the cable, the others after it
-    const double length = r.length_m.value_or(assumption("run_length_m").value);
+    const double length = length_or_assumed_m(r);
     const auto far_half = [&](const Device& d) { return d.at_m.value_or(0) > length / 2; };
     const std::vector<Passing> passings = passings_of(plan, r);
     const auto add_pins = [&](bool far) {
@@ -84,11 +84,11 @@ void fill_run_parts(ConductorElement& e, const Plan& plan, const Run& r, const S
 
 RunAir run_air(const Plan& plan, const Run& run, const State& state) {
     RunAir air{state.ambient_C, false};
-    for (const Id& id : run.places) {
+    for (const Id& id : places_of(run)) {
         const Place* place = find(plan.places, id);
-        if (!place || !place->engine_space) continue;
-        air.engine_space = true;
-        air.ambient_C = std::max(air.ambient_C, state.engine_bay_C);
+        if (!place) continue;
+        air.engine_space = air.engine_space || place->engine_space;
+        air.ambient_C = std::max(air.ambient_C, air_at(plan, id, state));
     }
     return air;
 }
@@ -97,7 +97,7 @@ CableValues cable_values(const Plan& plan, const Run& run, const State& state,
                          std::vector<AssumptionUse>& assumptions) {
     CableValues v;
     if (run.body_metal || run.resistance_ohm) return v;
-    v.length_m = or_assumed(run.length_m, "run_length_m", run.id, assumptions);
+    v.length_m = or_assumed(length_of(run), "run_length_m", run.id, assumptions);
     if (run.size)
         v.size = *run.size;
     else

@@ -110,6 +110,10 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
         case K::remove:
         case K::block:
         case K::day:
+        case K::stand:
+        case K::waypoint:
+        case K::way:
+        case K::outline:
             break;
     }
     return none;
@@ -142,6 +146,10 @@ const std::vector<StatementForm>& statement_forms() {
         {K::place, "place", "place roof"},
         {K::day, "day",
          "day field day: key off 7 h, driving 1 h, idling 2 h, key off 14 h, coldest 2 C, hottest 14 C"},
+        {K::outline, "outline", "outline van"},
+        {K::stand, "stand", "stand battery: 0.4 forward, 0.5 left, 0.4 up"},
+        {K::waypoint, "waypoint", "waypoint firewall hole: grommet 28 mm, 0.5 back, 0.4 left, 0.8 up"},
+        {K::way, "way", "way sill: firewall hole to tail"},
         {K::state, "state", "state towed 8 h, key on, 20 C"},
         {K::reading, "reading", "reading battery 12.82 V key off"},
         {K::vehicle, "vehicle", "vehicle delivery van 12 V"},

@@ -33,6 +33,15 @@ using Made = Result<Id>;  // what was added or changed; edits are in the builder
 
 [[nodiscard]] Made make_day(PlanBuilder& b, std::string_view text, std::vector<std::string>& not_understood);
 
+// "rear box: 2.1 back, 0.4 left, 0.3 up"; "firewall hole: grommet 28 mm, 0.5 back, 0.4 left, 0.8 up"; "left
+// sill: dash to rear, flexes"; "van".
+[[nodiscard]] Made make_stand(PlanBuilder& b, std::string_view text,
+                              std::vector<std::string>& not_understood);
+[[nodiscard]] Made make_waypoint(PlanBuilder& b, std::string_view text,
+                                 std::vector<std::string>& not_understood);
+[[nodiscard]] Made make_way(PlanBuilder& b, std::string_view text, std::vector<std::string>& not_understood);
+[[nodiscard]] Statement read_outline(const Plan& plan, std::string_view text);
+
 [[nodiscard]] const Vocabulary& vocabulary_of(StatementKind kind);
 
 // The metal that a return ends on: engine block, or the first part of the chassis, or the first battery's

@@ -47,6 +47,10 @@ constexpr KindWord kWords[] = {{"vehicle", K::vehicle, true},
                                {"cores", K::jacket, true},
                                {"state", K::state, true},
                                {"day", K::day, true},
+                               {"stand", K::stand, true},
+                               {"waypoint", K::waypoint, true},
+                               {"way", K::way, true},
+                               {"outline", K::outline, true},
                                {"reading", K::reading, true},
                                {"set", K::set, true},
                                {"remove", K::remove, true}};
@@ -140,6 +144,10 @@ Made make(PlanBuilder& b, K kind, const Said& said, std::string_view text) {
         case K::remove:
         case K::block:
         case K::day:
+        case K::stand:
+        case K::waypoint:
+        case K::way:
+        case K::outline:
             break;
     }
     return fail(ErrorCode::unknown_name, "line", std::string(text), Want::a_kind_of_thing);
@@ -314,6 +322,12 @@ StatementKind kind_of_line(const Plan& plan, std::string_view text) {
         if (k.kind == K::set || k.kind == K::remove || k.kind == K::day || k.kind == K::vehicle ||
             k.kind == K::state)
             return k.kind;
+        // with a colon only: "stand light 5 W" and "way light 5 W" are loads
+        if (k.kind == K::stand || k.kind == K::waypoint || k.kind == K::way) {
+            if (text.find(':') == std::string_view::npos) return K::load;
+            return k.kind;
+        }
+        if (k.kind == K::outline) return k.kind;
         const Said said = read_said(plan, rest, vocabulary_of(k.kind));
         const bool watts_belong = k.kind == K::solar || k.kind == K::inverter || k.kind == K::starter;
         if (draws_watts(said) && !watts_belong) return K::load;
@@ -335,9 +349,15 @@ Statement read_kind(const Plan& plan, K kind, std::string_view text, const Libra
     } else if (kind == K::change) {
         const auto named = named_with_colon(plan, text);
         s = read_change(plan, named->first, named->second);
-    } else if (kind == K::day) {
+    } else if (kind == K::outline) {
+        s = read_outline(plan, behind_first(text));
+    } else if (kind == K::day || kind == K::stand || kind == K::waypoint || kind == K::way) {
         PlanBuilder b(plan);
-        if (const Made made = make_day(b, behind_first(text), s.not_understood)) {
+        const auto make_it = kind == K::day        ? make_day
+                             : kind == K::stand    ? make_stand
+                             : kind == K::waypoint ? make_waypoint
+                                                   : make_way;
+        if (const Made made = make_it(b, behind_first(text), s.not_understood)) {
             s.about = *made;
             s.edit = b.finish();
         } else {

@@ -46,6 +46,10 @@ enum class StatementKind {
     jacket,
     state,
     day,
+    stand,     // where a thing stands
+    waypoint,  // ways meet or pass a hole there
+    way,
+    outline,  // rooms and ways of a typical vehicle
     reading,
     load,
     change,

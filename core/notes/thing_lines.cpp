@@ -13,7 +13,7 @@ const std::set<std::string, std::less<>>& reference_keys() {
         "place",           "bonded_to", "return_at", "charges", "circuits", "inverter", "from",   "to",
         "places",          "coil",      "measures",  "tap_of",  "closed",   "opened",   "pulled", "connector",
         "grounds_without", "jacket",    "removed",   "active",  "about",    "other",    "state",  "point",
-        "drawn_at",        "terminal"};
+        "drawn_at",        "terminal",  "via"};
     return keys;
 }
 

@@ -21,10 +21,11 @@ using Json = nlohmann::ordered_json;
 
 // Lists of the file and what a thing of each is called on its line.
 inline constexpr std::pair<const char*, const char*> kKinds[] = {
-    {"places", "place"},       {"points", "point"},         {"sources", "source"}, {"batteries", "battery"},
-    {"inverters", "inverter"}, {"connectors", "connector"}, {"jackets", "jacket"}, {"runs", "run"},
-    {"loads", "load"},         {"states", "state"},         {"days", "day"},       {"panel", "switch"},
-    {"accepted", "accepted"},  {"variants", "variant"}};
+    {"places", "place"},    {"waypoints", "waypoint"}, {"ways", "way"},           {"points", "point"},
+    {"sources", "source"},  {"batteries", "battery"},  {"inverters", "inverter"}, {"connectors", "connector"},
+    {"jackets", "jacket"},  {"runs", "run"},           {"loads", "load"},         {"states", "state"},
+    {"days", "day"},        {"panel", "switch"},       {"accepted", "accepted"},  {"marks", "mark"},
+    {"variants", "variant"}};
 
 // Keys whose text speaks of another thing: an id, or an id with the post of a terminal.
 [[nodiscard]] const std::set<std::string, std::less<>>& reference_keys();

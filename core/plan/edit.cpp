@@ -103,6 +103,7 @@ bool forget(Run& r, const Id& load, const std::vector<Id>& fuses) {
     // a connector, jacket or battery that goes
     changed = std::erase_if(r.pins, [&](const PinUse& u) { return u.connector == load; }) > 0 || changed;
     if (!r.jacket.empty() && r.jacket == load) r.jacket.clear(), changed = true;
+    changed = std::erase(r.via, load) > 0 || changed;
     for (Device& d : r.devices)
         if (!d.measures.empty() && d.measures == load) d.measures.clear(), changed = true;
     return changed;
@@ -114,9 +115,9 @@ bool is_shared(const Edit& edit) {
     return std::holds_alternative<SetVehicle>(edit) || std::holds_alternative<SetPolicy>(edit) ||
            std::holds_alternative<SetSurvey>(edit) || std::holds_alternative<SetActive>(edit) ||
            std::holds_alternative<Put<PanelSwitch>>(edit) || std::holds_alternative<Put<Accepted>>(edit) ||
-           std::holds_alternative<Remove<Accepted>>(edit) ||
-           std::holds_alternative<Remove<PanelSwitch>>(edit) || std::holds_alternative<Put<Variant>>(edit) ||
-           std::holds_alternative<Remove<Variant>>(edit);
+           std::holds_alternative<Put<Mark>>(edit) || std::holds_alternative<Remove<Accepted>>(edit) ||
+           std::holds_alternative<Remove<Mark>>(edit) || std::holds_alternative<Remove<PanelSwitch>>(edit) ||
+           std::holds_alternative<Put<Variant>>(edit) || std::holds_alternative<Remove<Variant>>(edit);
 }
 
 Edit remove_with_runs(const Plan& plan, const Id& id) {
@@ -145,6 +146,8 @@ Edit remove_with_runs(const Plan& plan, const Id& id) {
         if (charged) s.charges.clear();
         if (forget(s.works_when, id) || charged) batch.edits.emplace_back(Put<Source>{s, std::nullopt});
     }
+    for (const Way& w : plan.ways)
+        if (w.from == id || w.to == id) batch.edits.emplace_back(Remove<Way>{w.id});
     for (Day d : plan.days)
         if (d.id != id && std::erase_if(d.parts, [&](const DayPart& part) { return part.state == id; }) > 0)
             batch.edits.emplace_back(Put<Day>{d, std::nullopt});

@@ -44,9 +44,9 @@ template <class List>
 struct EditOf;
 template <class... T>
 struct EditOf<TypeList<T...>> {
-    using type = std::variant<Put<T>..., Put<PanelSwitch>, Put<Accepted>, Put<Variant>, Remove<T>...,
-                              Remove<PanelSwitch>, Remove<Accepted>, Remove<Variant>, SetVehicle, SetPolicy,
-                              SetSurvey, SetActive, Batch>;
+    using type = std::variant<Put<T>..., Put<PanelSwitch>, Put<Accepted>, Put<Mark>, Put<Variant>,
+                              Remove<T>..., Remove<PanelSwitch>, Remove<Accepted>, Remove<Mark>,
+                              Remove<Variant>, SetVehicle, SetPolicy, SetSurvey, SetActive, Batch>;
 };
 using Edit = EditOf<Things>::type;
 

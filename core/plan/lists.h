@@ -13,7 +13,8 @@ template <class... T>
 struct TypeList {};
 
 // What a variant may change.
-using Things = TypeList<Place, Point, Source, Battery, Inverter, Connector, Jacket, Run, Load, State, Day>;
+using Things = TypeList<Place, Waypoint, Way, Point, Source, Battery, Inverter, Connector, Jacket, Run, Load,
+                        State, Day>;
 
 template <class T>
 struct PlanList {
@@ -26,6 +27,8 @@ struct PlanList {
 
 inline constexpr std::tuple kPlanLists{
     PlanList<Place>{"places", &Plan::places, &Variant::places},
+    PlanList<Waypoint>{"waypoints", &Plan::waypoints, &Variant::waypoints},
+    PlanList<Way>{"ways", &Plan::ways, &Variant::ways},
     PlanList<Point>{"points", &Plan::points, &Variant::points},
     PlanList<Source>{"sources", &Plan::sources, &Variant::sources},
     PlanList<Battery>{"batteries", &Plan::batteries, &Variant::batteries},
@@ -63,6 +66,8 @@ template <class T, class P>
         return plan.panel;
     else if constexpr (std::is_same_v<T, Accepted>)
         return plan.accepted;
+    else if constexpr (std::is_same_v<T, Mark>)
+        return plan.marks;
     else if constexpr (std::is_same_v<T, Variant>)
         return plan.variants;
     else

@@ -33,6 +33,8 @@ const MigrationSteps& migration_steps() {
         {5, [](nlohmann::json&) {}},
         // Version 7 brought days and what batteries do in time: additions.
         {6, [](nlohmann::json&) {}},
+        // Version 8 brought where things stand, ways and what passes them: additions.
+        {7, [](nlohmann::json&) {}},
     };
     return steps;
 }

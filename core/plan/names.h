@@ -37,6 +37,16 @@ YR_ENUM_NAMES(PointKind, {PointKind::stud, "stud"}, {PointKind::bus, "bus"}, {Po
               {PointKind::chassis, "chassis"}, {PointKind::ground, "ground"}, {PointKind::splice, "splice"})
 YR_ENUM_NAMES(Metal, {Metal::unknown, "unknown"}, {Metal::steel, "steel"}, {Metal::aluminium, "aluminium"},
               {Metal::stainless, "stainless"}, {Metal::copper, "copper"})
+YR_ENUM_NAMES(EndKind, {EndKind::by_choice, "by_choice"}, {EndKind::ring, "ring"}, {EndKind::blade, "blade"},
+              {EndKind::ferrule, "ferrule"}, {EndKind::bare, "bare"}, {EndKind::pin, "pin"},
+              {EndKind::splice, "splice"})
+YR_ENUM_NAMES(Outline, {Outline::none, "none"}, {Outline::car, "car"}, {Outline::pickup, "pickup"},
+              {Outline::van, "van"}, {Outline::truck, "truck"}, {Outline::tractor, "tractor"},
+              {Outline::all_terrain, "all_terrain"}, {Outline::buggy, "buggy"}, {Outline::trailer, "trailer"},
+              {Outline::cart, "cart"})
+YR_ENUM_NAMES(PassageKind, {PassageKind::bend, "bend"}, {PassageKind::grommet, "grommet"},
+              {PassageKind::hole, "hole"}, {PassageKind::gland, "gland"}, {PassageKind::conduit, "conduit"},
+              {PassageKind::channel, "channel"}, {PassageKind::hinge, "hinge"})
 YR_ENUM_NAMES(Air, {Air::outside, "outside"}, {Air::engine_bay, "engine_bay"})
 YR_ENUM_NAMES(Signal, {Signal::steady, "steady"}, {Signal::pulsed, "pulsed"},
               {Signal::monitored, "monitored"})

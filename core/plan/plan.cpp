@@ -79,11 +79,25 @@ std::vector<std::string> plan_switches(const Plan& plan) {
     return names;
 }
 
+double length_or_assumed_m(const Run& run) {
+    const auto known = length_of(run);
+    return known ? *known : assumption("run_length_m").value;
+}
+
+double air_at(const Plan& plan, const Id& id, const State& state) {
+    const Place* place = find(plan.places, id);
+    if (!place) return state.ambient_C;
+    if (place->air_C) return *place->air_C;
+    return (place->engine_space ? state.engine_bay_C : state.ambient_C) + place->air_K.value_or(0);
+}
+
 int bundle_of(const Plan& plan, const Run& run) {
-    if (run.jacket.empty()) return run.bundle;
+    // a bundle of one is what is usual, not what was said
+    const int together = run.bundle > 1 ? run.bundle : run.laid.bundle;
+    if (run.jacket.empty()) return together;
     const auto cores = std::count_if(plan.runs.begin(), plan.runs.end(),
                                      [&](const Run& r) { return r.jacket == run.jacket; });
-    return std::max(run.bundle, static_cast<int>(cores));
+    return std::max(together, static_cast<int>(cores));
 }
 
 const Channel* channel_of(const Plan& plan, const Run& run) {
@@ -123,6 +137,7 @@ void each_named(const Plan& plan, F&& use) {
     });
     for (const auto& x : plan.panel) use(x.id, x.name);
     for (const auto& x : plan.accepted) use(x.id, x.name);
+    for (const auto& x : plan.marks) use(x.id, x.name);
     for (const auto& x : plan.variants) use(x.id, x.name);
     for (const auto& x : plan.survey.points) use(x.id, x.name);
     for (const auto& x : plan.runs)

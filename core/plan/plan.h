@@ -18,6 +18,7 @@
 #include "catalog/conductors.h"
 #include "catalog/fuses.h"
 #include "plan/condition.h"
+#include "plan/geometry.h"
 #include "plan/joining.h"
 #include "plan/terminal.h"
 #include "units/wire_size.h"
@@ -31,6 +32,14 @@ struct Vehicle {
     std::string kind;
     double nominal_V = 12;  // 12, 24 or 48; of the accessories
     Chassis chassis = Chassis::steel;
+    Outline outline = Outline::none;
+    std::optional<double> long_m{}, wide_m{}, high_m{};  // over all; empty: as such vehicles are
+    std::optional<double> wheelbase_m{};
+    std::optional<double> nose_m{};  // from the front axle forward to its end
+    // A picture from above that lies under the plan: path beside the plan's file, metres a pixel, where its
+    // left upper corner is (front left of the vehicle: the picture's up is the vehicle's front at the left).
+    std::string picture{};
+    std::optional<double> picture_m{}, picture_x_m{}, picture_y_m{};
     friend bool operator==(const Vehicle&, const Vehicle&) = default;
 };
 
@@ -38,6 +47,18 @@ struct Place {
     Id id;
     std::string name;
     bool engine_space = false;  // its air is the state's engine-bay temperature
+    Stand at{};                 // of its front left lower corner
+    std::optional<double> long_m{}, wide_m{}, high_m{};
+    std::optional<double> air_K{};  // its air is so much hotter than the state's
+    std::optional<double> air_C{};  // or always this
+    bool wet = false;               // water gets there
+    bool moving = false;            // belts, hinges, steering, slides: what moves there cuts cables
+    bool airbag = false;            // one opens there
+    bool exhaust = false;           // or another surface that burns insulation
+    bool fuel = false;              // fuel or brake lines
+    bool people = false;            // where people sit
+    bool cold_air = false;          // an outlet of cooled air: water condenses
+    bool mounting = false;          // boxes, buses and the like may be screwed on there
     Remarks remarks{};
     friend bool operator==(const Place&, const Place&) = default;
 };
@@ -90,6 +111,7 @@ struct Point {
     std::optional<double> cutoff_V{};   // box: its channels open below, while it goes on drawing itself
     std::optional<double> recover_V{};  // box: and close again from
     std::optional<double> cutoff_s{};   // box: only after so long below
+    Stand at{};
     Remarks remarks{};
     friend bool operator==(const Point&, const Point&) = default;
 };
@@ -127,6 +149,7 @@ struct Source {
     std::optional<double> stays_charged_s{};  // its lines hold a charge this long after switch-off
     std::optional<double> stud_mm{};          // thread of its output's bolt
     std::optional<double> price{};
+    Stand at{};
     Remarks remarks{};
     friend bool operator==(const Source&, const Source&) = default;
 };
@@ -158,6 +181,7 @@ struct Battery {
     std::optional<double> rc1_ohm{}, rc1_s{};             // what sags in seconds after the amps, and how fast
     std::optional<double> rc2_ohm{}, rc2_s{};             // what sags in minutes
     std::vector<std::pair<double, double>> cycle_life{};  // depth of a cycle 0..1, cycles until 80 % are left
+    Stand at{};
     Remarks remarks{};
     friend bool operator==(const Battery&, const Battery&) = default;
 };
@@ -182,6 +206,7 @@ struct Inverter {
     std::optional<double> price;
     std::optional<double> off_W{};     // still taken while it is switched off
     std::optional<double> apart_mm{};  // its terminals, bare metal to bare metal
+    Stand at{};
     Remarks remarks{};
     friend bool operator==(const Inverter&, const Inverter&) = default;
 };
@@ -221,11 +246,12 @@ struct Load {
     std::optional<double> most_V{};
     SupplyCode supply_code = SupplyCode::none;
     std::vector<std::pair<double, double>>
-        line_curve{};                   // winch or hoist: share of rated pull, amps of one piece
-    std::optional<double> line_load{};  // its pull, share of rated
-    std::optional<double> inrush_s{};   // how long its start lasts
-    std::optional<double> duty{};       // 0..1: share of the time for which it runs
-    std::optional<double> plate_V{};    // volts at which its plate states the draw
+        line_curve{};                    // winch or hoist: share of rated pull, amps of one piece
+    std::optional<double> line_load{};   // its pull, share of rated
+    std::optional<double> inrush_s{};    // how long its start lasts
+    std::optional<double> duty{};        // 0..1: share of the time for which it runs
+    std::optional<double> duty_per_K{};  // `duty` grows by that a kelvin of air above 25 C: a fridge
+    std::optional<double> plate_V{};     // volts at which its plate states the draw
     bool own_switch = true;  // follows live_when by a switch of its own; false: it runs whenever it has volts
     std::string together{};  // loads with the same word go on one box ...
     std::string apart{};     // ... and these on a box each
@@ -243,6 +269,7 @@ struct Load {
     std::optional<double> socket_W{};          // what its DC outlets give
     std::optional<double> mains_W{};           // what its mains outlet gives
     std::optional<double> mains_efficiency{};  // of that outlet's inverter, 0..1
+    Stand at{};
     Remarks remarks{};
     friend bool operator==(const Load&, const Load&) = default;
 };
@@ -292,6 +319,25 @@ struct Device {
     friend bool operator==(const Device&, const Device&) = default;
 };
 
+// What is crimped on an end of a cable. by_choice: as its terminal and copper ask (fabricate/ends.h)
+enum class EndKind { by_choice, ring, blade, ferrule, bare, pin, splice };
+
+struct RunEnd {
+    EndKind kind = EndKind::by_choice;
+    std::optional<double> angle_deg{};  // of a lug: 0, 45, 90; empty: straight
+    bool boot = false;                  // a cap over it
+    bool doubled = false;               // shrink twice, where an edge is sharp
+    friend bool operator==(const RunEnd&, const RunEnd&) = default;
+};
+
+// What follows from the ways that a run was laid along (routes/lay.h). Neither saved nor compared.
+struct Laid {
+    std::optional<double> length_m{};  // with slack
+    int bundle = 1;                    // cables that lie with it where most do
+    std::vector<Id> places{};          // passed through
+    friend bool operator==(const Laid&, const Laid&) { return true; }
+};
+
 // A cable, strap or body metal from one terminal to another.
 struct Run {
     Id id;
@@ -316,6 +362,11 @@ struct Run {
     std::optional<double> bend_mm{};                   // radius of the tightest bend on its way
     std::vector<PinUse> pins{};  // of connectors that it passes; twice the same connector: side by side
     Id jacket{};                 // the cable of several cores that it is a core of
+    std::vector<Id> via{};       // waypoints that it is held to pass, in order from `from`
+    std::string number{};        // on its labels; empty: counted
+    std::string colour{};        // of its insulation; empty: by the table
+    RunEnd end_from{}, end_to{};
+    Laid laid{};  // not part of what is said of it: where its length is open (routes.h)
     Remarks remarks{};
     friend bool operator==(const Run&, const Run&) = default;
 };
@@ -327,6 +378,7 @@ enum class LeadUnits { metric, inch };
 struct Stock {
     WireSize size = WireSize::awg(10);
     double length_m = 0;
+    std::optional<double> price{};  // of the roll
     friend bool operator==(const Stock&, const Stock&) = default;
 };
 
@@ -341,8 +393,12 @@ struct Policy {
     LeadUnits units = LeadUnits::metric;
     std::optional<double> copper_price_per_kg{};
     std::vector<Stock> stock{};
+    std::vector<Stock> rolls{};            // that are sold; empty: as is usual
     std::optional<double> air_K{};         // air may be that much hotter or colder than a state says
     std::optional<double> joint_ageing{};  // joints and contacts may reach that many times their resistance
+    std::optional<double> slack_m{};       // kept at each end of a run that is laid
+    std::optional<double> slack_share{};   // and a share of its way
+    std::optional<double> exhaust_m{};     // cables keep that far from what burns them
     friend bool operator==(const Policy&, const Policy&) = default;
 };
 
@@ -368,6 +424,16 @@ struct Accepted {
     std::string who;
     std::string when;  // ISO 8601 date
     friend bool operator==(const Accepted&, const Accepted&) = default;
+};
+
+// Something bought, made or fitted: it leaves the list of what is to do.
+struct Mark {
+    Id id;
+    std::string name;   // what was done: "bought", "made", "fitted"
+    std::string about;  // a thing of the plan, or a line of the parts
+    std::string who;
+    std::string when;  // ISO 8601 date
+    friend bool operator==(const Mark&, const Mark&) = default;
 };
 
 // A named other way to do it: what differs from the plan as it stands. Vehicle and policy are shared.
@@ -407,6 +473,8 @@ struct Variant {
     Id id;
     std::string name;
     std::vector<Place> places;  // put in place of those with the same id, or added
+    std::vector<Waypoint> waypoints{};
+    std::vector<Way> ways{};
     std::vector<Point> points;
     std::vector<Source> sources;
     std::vector<Battery> batteries;
@@ -452,6 +520,8 @@ struct Plan {
     Vehicle vehicle;
     Policy policy;
     std::vector<Place> places;
+    std::vector<Waypoint> waypoints{};
+    std::vector<Way> ways{};
     std::vector<Point> points;
     std::vector<Source> sources;
     std::vector<Battery> batteries;
@@ -464,6 +534,7 @@ struct Plan {
     std::vector<Day> days{};
     std::vector<PanelSwitch> panel;  // labels only: a switch exists by being named in a condition
     std::vector<Accepted> accepted;
+    std::vector<Mark> marks{};
     std::vector<Variant> variants;
     Id active;  // the variant that is shown; empty: the plan as it stands
     Survey survey;
@@ -513,7 +584,21 @@ class NameIndex {
 // Every switch that the plan's conditions or states name, in order of first mention.
 [[nodiscard]] std::vector<std::string> plan_switches(const Plan& plan);
 
-// How many cables lie bundled with this run, itself included: as it says, or the cores of its jacket.
+// One way, as said or as it was laid; empty: not known, then "run_length_m" is assumed.
+[[nodiscard]] inline std::optional<double> length_of(const Run& run) {
+    return run.length_m ? run.length_m : run.laid.length_m;
+}
+[[nodiscard]] double length_or_assumed_m(const Run& run);
+
+// Air there in that state; a place that is not known has the state's own.
+[[nodiscard]] double air_at(const Plan& plan, const Id& place, const State& state);
+// Places that it passes: as said, or as it was laid.
+[[nodiscard]] inline const std::vector<Id>& places_of(const Run& run) {
+    return run.places.empty() ? run.laid.places : run.places;
+}
+
+// How many cables lie bundled with this run, itself included: as it says, the cores of its jacket, or as it
+// was laid.
 [[nodiscard]] int bundle_of(const Plan& plan, const Run& run);
 
 // The box channel that a run hangs on; nullptr where it hangs on none.

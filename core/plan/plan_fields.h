@@ -3,93 +3,9 @@
 // random plans.
 #pragma once
 
-#include <concepts>
-#include <type_traits>
-
-#include "plan/field.h"
-#include "plan/lists.h"
+#include "plan/fields_geometry.h"
 
 namespace yr {
-
-template <class T, class U>
-concept Part = std::same_as<std::remove_const_t<T>, U>;
-
-// Visitors that want every field, whatever the kind of thing says which of them apply, declare
-// `static constexpr bool every_field = true`.
-template <class V>
-inline constexpr bool kEveryField = requires {
-    requires std::remove_reference_t<V>::every_field;
-};
-
-using F = Field;
-
-// What each part is called in the schema and in tables.
-template <class T>
-inline constexpr const char* kPartName = "plan";
-template <>
-inline constexpr const char* kPartName<Condition> = "condition";
-template <>
-inline constexpr const char* kPartName<Channel> = "channel";
-template <>
-inline constexpr const char* kPartName<ChannelGroup> = "channel_group";
-template <>
-inline constexpr const char* kPartName<PanelSwitch> = "panel_switch";
-template <>
-inline constexpr const char* kPartName<Accepted> = "accepted_finding";
-template <>
-inline constexpr const char* kPartName<Vehicle> = "vehicle";
-template <>
-inline constexpr const char* kPartName<Stock> = "stock";
-template <>
-inline constexpr const char* kPartName<Policy> = "policy";
-template <>
-inline constexpr const char* kPartName<Place> = "place";
-template <>
-inline constexpr const char* kPartName<Point> = "point";
-template <>
-inline constexpr const char* kPartName<Source> = "source";
-template <>
-inline constexpr const char* kPartName<Inverter> = "inverter";
-template <>
-inline constexpr const char* kPartName<Battery> = "battery";
-template <>
-inline constexpr const char* kPartName<Draw> = "draw";
-template <>
-inline constexpr const char* kPartName<Load> = "load";
-template <>
-inline constexpr const char* kPartName<Device> = "device";
-template <>
-inline constexpr const char* kPartName<PinUse> = "pin_use";
-template <>
-inline constexpr const char* kPartName<Connector> = "connector";
-template <>
-inline constexpr const char* kPartName<Jacket> = "jacket";
-template <>
-inline constexpr const char* kPartName<Run> = "run";
-template <>
-inline constexpr const char* kPartName<State> = "state";
-template <>
-inline constexpr const char* kPartName<DayPart> = "day_part";
-template <>
-inline constexpr const char* kPartName<Month> = "month";
-template <>
-inline constexpr const char* kPartName<Day> = "day";
-template <>
-inline constexpr const char* kPartName<Variant> = "variant";
-template <>
-inline constexpr const char* kPartName<SurveyPoint> = "survey_point";
-template <>
-inline constexpr const char* kPartName<SurveyReading> = "survey_reading";
-template <>
-inline constexpr const char* kPartName<Survey> = "survey";
-
-// What may be said of anything.
-template <class V, Part<Remarks> T>
-void remark_fields(V&& v, T& x) {
-    v("note", x.note);
-    v("photo", x.photo);
-    v("caution", x.caution);
-}
 
 template <class V, Part<Condition> T>
 void fields(V&& v, T& x) {
@@ -155,12 +71,23 @@ void fields(V&& v, T& x) {
     v("kind", x.kind);
     v(F("nominal_V").of(Dimension::voltage).rail_volts().needed(), x.nominal_V);
     v("chassis", x.chassis);
+    v(F("outline").left_out_as_usual(), x.outline);
+    v(F("long_m").more_than(0, 40).row("Long, m").when_open("as usual"), x.long_m);
+    v(F("wide_m").more_than(0, 10).row("Wide, m").when_open("as usual"), x.wide_m);
+    v(F("high_m").more_than(0, 10).row("High, m").when_open("as usual"), x.high_m);
+    v(F("wheelbase_m").more_than(0, 30).row("Axles apart, m").when_open("as usual"), x.wheelbase_m);
+    v(F("nose_m").range(0, 10).row("Ahead of the front axle, m").when_open("as usual"), x.nose_m);
+    v("picture", x.picture);
+    v(F("picture_m").more_than(0, 1).row("Metres a pixel").when_open("not scaled"), x.picture_m);
+    v(F("picture_x_m").range(-40, 60).row("Picture begins at x, m").when_open("at its front"), x.picture_x_m);
+    v(F("picture_y_m").range(-20, 20).row("Picture begins at y, m").when_open("at its left"), x.picture_y_m);
 }
 
 template <class V, Part<Stock> T>
 void fields(V&& v, T& x) {
     v(F("size").needed(), x.size);
     v(F("length_m").of(Dimension::length).more_than(0, 200).needed(), x.length_m);
+    v(F("price").range(0, 1e7), x.price);
 }
 
 template <class V, Part<Policy> T>
@@ -177,6 +104,10 @@ void fields(V&& v, T& x) {
     v("stock", x.stock);
     v(F("air_K").range(0, 60), x.air_K);
     v(F("joint_ageing").range(1, 100), x.joint_ageing);
+    v("rolls", x.rolls);
+    v(F("slack_m").of(Dimension::length).range(0, 5).assumed("slack_m"), x.slack_m);
+    v(F("slack_share").of(Dimension::fraction).range(0, 1).assumed("slack_share"), x.slack_share);
+    v(F("exhaust_m").of(Dimension::length).range(0, 2).assumed("exhaust_m"), x.exhaust_m);
 }
 
 template <class V, Part<Place> T>
@@ -184,6 +115,21 @@ void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
     v("engine_space", x.engine_space);
+    stand_fields(v, x.at);
+    v(F("long_m").more_than(0, 40).row("Long, m").when_open("no room of its own"), x.long_m);
+    v(F("wide_m").more_than(0, 10).row("Wide, m").when_open("no room of its own"), x.wide_m);
+    v(F("high_m").more_than(0, 10).row("High, m").when_open("no room of its own"), x.high_m);
+    v(F("air_K").range(-60, 120).row("Hotter than the rest, K").when_open("as the rest"), x.air_K);
+    v(F("air_C").of(Dimension::temperature).range(-60, 200).row("Always at").when_open("as the state says"),
+      x.air_C);
+    v("wet", x.wet);
+    v("moving", x.moving);
+    v("airbag", x.airbag);
+    v("exhaust", x.exhaust);
+    v("fuel", x.fuel);
+    v("people", x.people);
+    v("cold_air", x.cold_air);
+    v("mounting", x.mounting);
     remark_fields(v, x.remarks);
 }
 
@@ -223,6 +169,7 @@ void fields(V&& v, T& x) {
       x.recover_V);
     v(F("cutoff_s").of(Dimension::time).range(0, 86400).row("after so long").when_open("at once"),
       x.cutoff_s);
+    stand_fields(v, x.at);
     remark_fields(v, x.remarks);
 }
 
@@ -282,6 +229,7 @@ void fields(V&& v, T& x) {
       x.stays_charged_s);
     v(F("stud_mm").range(2, 30).row("Bolt, M").when_open("not said"), x.stud_mm);
     v(F("price").range(0, 1e7).row("Price").when_open("not set"), x.price);
+    stand_fields(v, x.at);
     remark_fields(v, x.remarks);
 }
 
@@ -323,6 +271,7 @@ void fields(V&& v, T& x) {
     v(F("price").range(0, 1e7).row("Price").when_open("not set"), x.price);
     v(F("off_W").of(Dimension::power).range(0, 500).row("Switched off").when_open("takes nothing"), x.off_W);
     v(F("apart_mm").more_than(0, 1000).row("Poles apart, mm").when_open("not measured"), x.apart_mm);
+    stand_fields(v, x.at);
     remark_fields(v, x.remarks);
 }
 
@@ -383,6 +332,7 @@ void fields(V&& v, T& x) {
     v(F("rc2_ohm").of(Dimension::resistance).range(0, 100), x.rc2_ohm);
     v(F("rc2_s").of(Dimension::time).more_than(0, 1e6), x.rc2_s);
     v("cycle_life", x.cycle_life);
+    stand_fields(v, x.at);
     remark_fields(v, x.remarks);
 }
 
@@ -420,6 +370,8 @@ void fields(V&& v, T& x) {
       x.inrush_s);
     v(F("duty").of(Dimension::fraction).more_than(0, 1).row("Runs a share of").when_open("all the time"),
       x.duty);
+    v(F("duty_per_K").range(0, 0.2).row("More a kelvin of heat").when_open("the same in any heat"),
+      x.duty_per_K);
     v(F("plate_V").of(Dimension::voltage).more_than(0, 400), x.plate_V);
     v(F("own_switch").usually_yes(), x.own_switch);
     v("together", x.together);
@@ -456,6 +408,7 @@ void fields(V&& v, T& x) {
           .when_open("assumed 88 %")
           .assumed("inverter_efficiency"),
       x.mains_efficiency);
+    stand_fields(v, x.at);
     remark_fields(v, x.remarks);
 }
 
@@ -512,6 +465,23 @@ void fields(V&& v, T& x) {
     v(F("resistance_ohm").of(Dimension::resistance).range(1e-7, 1000), x.resistance_ohm);
 }
 
+template <class V, Part<RunEnd> T>
+void fields(V&& v, T& x) {
+    v(F("kind").left_out_as_usual(), x.kind);
+    v(F("angle_deg").range(0, 90), x.angle_deg);
+    v("boot", x.boot);
+    v("doubled", x.doubled);
+}
+
+template <class V, Part<Mark> T>
+void fields(V&& v, T& x) {
+    v(F("id").needed(), x.id);
+    v(F("name").needed(), x.name);
+    v(F("about").needed(), x.about);
+    v("who", x.who);
+    v("when", x.when);
+}
+
 template <class V, Part<Run> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
@@ -538,6 +508,11 @@ void fields(V&& v, T& x) {
     v(F("bend_mm").more_than(0, 2000).row("Tightest bend, mm").when_open("none tight"), x.bend_mm);
     v("pins", x.pins);
     v("jacket", x.jacket);
+    v("via", x.via);
+    v("number", x.number);
+    v("colour", x.colour);
+    v(F("end_from").left_out_as_usual(), x.end_from);
+    v(F("end_to").left_out_as_usual(), x.end_to);
     remark_fields(v, x.remarks);
 }
 
@@ -686,6 +661,7 @@ void fields(V&& v, T& x) {
     each_list(
         [&](const auto& list) { v(list.needed ? F(list.key).needed() : F(list.key), x.*list.in_plan); });
     v("panel", x.panel);
+    v("marks", x.marks);
     v("accepted", x.accepted);
     v("variants", x.variants);
     v("active", x.active);

@@ -45,6 +45,7 @@ class Checker {
                     add(ErrorCode::out_of_range, "states, " + s.name + ", closed and opened", id,
                         Want::either_closed_or_opened);
         for (const Day& d : plan_.days) check_day(d);
+        check_geometry();
         if (plan_.states.empty()) add(ErrorCode::empty, "states", {}, Want::at_least_one_state);
         return std::move(errors_);
     }
@@ -67,6 +68,8 @@ class Checker {
 
     void collect() {
         collect_ids("places", plan_.places);
+        collect_ids("waypoints", plan_.waypoints);
+        collect_ids("ways", plan_.ways);
         collect_ids("points", plan_.points);
         collect_ids("sources", plan_.sources);
         collect_ids("batteries", plan_.batteries);
@@ -81,6 +84,7 @@ class Checker {
         collect_ids("days", plan_.days);
         collect_ids("panel", plan_.panel);
         collect_ids("accepted", plan_.accepted);
+        collect_ids("marks", plan_.marks);
         for (const Run& r : plan_.runs)
             for (const Device& d : r.devices)
                 if (d.kind == DeviceKind::fuse) fuses_.insert(d.id);
@@ -239,6 +243,32 @@ class Checker {
                 Want::no_more_than_the_hottest);
     }
 
+    // A spot is said whole or not at all; ways join waypoints that stand somewhere.
+    void check_geometry() {
+        each_list(plan_, [&](const auto& things) {
+            for (const auto& x : things)
+                if constexpr (requires { x.at.spot(); }) {
+                    const int said =
+                        int(x.at.x_m.has_value()) + int(x.at.y_m.has_value()) + int(x.at.z_m.has_value());
+                    if (said != 0 && said != 3)
+                        add(ErrorCode::out_of_range, x.name + ", x_m, y_m, z_m", std::to_string(said),
+                            Want::all_three_or_none);
+                }
+        });
+        for (const Waypoint& w : plan_.waypoints)
+            if (!w.at.spot())
+                add(ErrorCode::empty, "waypoints, " + w.name + ", x_m", {}, Want::where_it_stands);
+        for (const Way& w : plan_.ways) {
+            const std::string where = "ways, " + w.name;
+            check_place(where, w.place);
+            for (const Id& end : {w.from, w.to})
+                if (!find(plan_.waypoints, end))
+                    add(ErrorCode::missing_reference, where, end, Want::a_waypoint_of_this_plan);
+            if (w.from == w.to)
+                add(ErrorCode::out_of_range, where + ", to", w.to, Want::another_end_than_its_beginning);
+        }
+    }
+
     void check_windings() {
         std::map<std::string, double> sums;
         for (const Source& s : plan_.sources)
@@ -275,6 +305,9 @@ class Checker {
         if (r.from == r.to)
             add(ErrorCode::out_of_range, where + ", to", r.to.text(), Want::another_end_than_its_beginning);
         for (const Id& p : r.places) check_place(where, p);
+        for (const Id& w : r.via)
+            if (!find(plan_.waypoints, w))
+                add(ErrorCode::missing_reference, where + ", via", w, Want::a_waypoint_of_this_plan);
         if (r.length_least_m && *r.length_least_m > r.length_m.value_or(1e9) + 1e-9)
             add(ErrorCode::out_of_range, where + ", length_least_m", shown(*r.length_least_m),
                 Want::no_more_than_length_m);

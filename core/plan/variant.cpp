@@ -37,6 +37,9 @@ void drop_what_hangs_loose(Plan& plan) {
         std::erase_if(r.pins, [&](const PinUse& u) { return !find(plan.connectors, u.connector); });
         if (!r.jacket.empty() && !find(plan.jackets, r.jacket)) r.jacket.clear();
     }
+    const auto no_waypoint = [&](const Id& id) { return !find(plan.waypoints, id); };
+    std::erase_if(plan.ways, [&](const Way& w) { return no_waypoint(w.from) || no_waypoint(w.to); });
+    for (Run& r : plan.runs) std::erase_if(r.via, no_waypoint);
     for (Day& d : plan.days)
         std::erase_if(d.parts, [&](const DayPart& part) { return !find(plan.states, part.state); });
     for (Point& p : plan.points) forget(p.awake_when);
@@ -116,6 +119,7 @@ Edit edit_between(const Plan& before, const Plan& after) {
     each_list([&](const auto& list) { take_over(before.*list.in_plan, after.*list.in_plan, batch.edits); });
     take_over(before.panel, after.panel, batch.edits);
     take_over(before.accepted, after.accepted, batch.edits);
+    take_over(before.marks, after.marks, batch.edits);
     take_over(before.variants, after.variants, batch.edits);
     if (!(before.survey == after.survey)) batch.edits.emplace_back(SetSurvey{after.survey});
     if (before.active != after.active) batch.edits.emplace_back(SetActive{after.active});

@@ -7,13 +7,7 @@
 #include "catalog/terminals.h"
 
 namespace yr {
-namespace {
-
-double length_of(const Run& run) {
-    return run.length_m.value_or(assumption("run_length_m").value);
-}
-
-}  // namespace
+namespace {}  // namespace
 
 FuseGuard fuse_guard(const CableSurroundings& cable, double insulation_C, double start_C, int parallel,
                      FuseType type, double rating_A, double air_C, bool exact) {
@@ -92,13 +86,13 @@ RunFit run_fit(const Plan& plan, const Run& run, const WireSize& size) {
 
 double run_mass_kg(const Run& run, const WireSize& size) {
     const auto wire = conductor(size, run.material);
-    return wire ? wire->mass_kg_per_m * length_of(run) * run.parallel : 0;
+    return wire ? wire->mass_kg_per_m * length_or_assumed_m(run) * run.parallel : 0;
 }
 
 double run_money(const Plan& plan, const Run& run, const WireSize& size) {
     const double per_kg = plan.policy.copper_price_per_kg.value_or(assumption("copper_price_per_kg").value);
     return run_mass_kg(run, size) * per_kg +
-           run.parallel * (length_of(run) * assumption("cable_making_per_m").value +
+           run.parallel * (length_or_assumed_m(run) * assumption("cable_making_per_m").value +
                            2 * assumption("cable_end_money").value);
 }
 

@@ -127,7 +127,7 @@ std::vector<EndProtection> fed_ends(const Plan& plan, const Run& run) {
 
 std::vector<EndProtection> FedEnds::of(const Run& run) const {
     std::vector<EndProtection> ends;
-    const double length = run.length_m.value_or(assumption("run_length_m").value);
+    const double length = length_or_assumed_m(run);
     for (const bool at_from : {true, false}) {
         const auto reach = reach_A(at_from ? run.from : run.to, run);
         if (!reach) continue;

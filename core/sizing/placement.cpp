@@ -12,10 +12,6 @@ namespace {
 constexpr double kArm_m = 0.5;  // what a cable measures within one place, common practice
 constexpr double kMoves_m[] = {-2, -1, -0.5, 0.5, 1, 2};
 
-double length_of(const Run& r) {
-    return r.length_m.value_or(assumption("run_length_m").value);
-}
-
 Id place_of(const Plan& plan, const Terminal& t) {
     const Id owner(owner_of(t));
     if (const Point* p = find(plan.points, owner)) return p->place;
@@ -39,7 +35,7 @@ Distances distances_of(const Plan& plan) {
         const Id a = place_of(plan, r.from), b = place_of(plan, r.to);
         if (a.empty() || b.empty() || a == b || r.body_metal) continue;
         for (const auto& key : {std::pair(a, b), std::pair(b, a)})
-            sums[key].first += length_of(r), ++sums[key].second;
+            sums[key].first += length_or_assumed_m(r), ++sums[key].second;
     }
     Distances d;
     for (const auto& [key, sum] : sums) d[key] = sum.first / sum.second;
@@ -129,14 +125,15 @@ Result<Placement> placement_of(const Plan& plan, const Id& id, const std::atomic
             feed = static_cast<int>(k);
     for (const double nearer : kMoves_m) {
         if (cancel && *cancel) return out;
-        if (feed < 0 || length_of(plan.runs[static_cast<std::size_t>(feed)]) - nearer < 0.1) continue;
+        if (feed < 0 || length_or_assumed_m(plan.runs[static_cast<std::size_t>(feed)]) - nearer < 0.1)
+            continue;
         Plan changed = plan;
         for (const std::size_t k : touching) {
             const bool supply_side =
                 static_cast<int>(k) == feed ||
                 (owner_of(plan.runs[k].from) == id &&
                  owner_of(plan.runs[k].to) == owner_of(plan.runs[static_cast<std::size_t>(feed)].from));
-            set_length(changed.runs[k], length_of(plan.runs[k]) + (supply_side ? -nearer : nearer));
+            set_length(changed.runs[k], length_or_assumed_m(plan.runs[k]) + (supply_side ? -nearer : nearer));
         }
         PlacementRow row;
         row.nearer_m = nearer;

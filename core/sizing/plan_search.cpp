@@ -117,7 +117,7 @@ std::size_t Search::size_index(const WireSize& size) const {
 
 double Search::length_of(std::size_t f) const {
     const Run& run = model_.plan().runs[model_.runs()[f].run];
-    return run.parallel * run.length_m.value_or(3);
+    return run.parallel * length_or_assumed_m(run);
 }
 
 double Search::ends_money(std::size_t f) const {

@@ -146,6 +146,27 @@ TEST_F(WindowTest, DraggingALoadOntoAFeedMovesIt) {
     EXPECT_EQ(yr::find(plan().runs, run_named("two-way radio feed"))->from, "cab-box");
 }
 
+// A box, by the cable that feeds it, onto the second battery's bus: fed from there, one step.
+TEST_F(WindowTest, DraggingABoxesFeedOntoAnotherSupplyMovesIt) {
+    state("Hoisting");
+    const Plan before = plan();
+    const QPoint from = middle_of(run_named("rear box feed")),
+                 to = middle_of(run_named("second battery feed"));
+    auto* chart = window.workspace<app::RailPage>()->chart();
+    QTest::mousePress(chart, Qt::LeftButton, {}, from);
+    for (const QPoint& p : {from + QPoint(6, 6), from + QPoint(20, 20), to}) {
+        QMouseEvent move(QEvent::MouseMove, p, chart->mapToGlobal(p), Qt::NoButton, Qt::LeftButton,
+                         Qt::NoModifier);
+        QCoreApplication::sendEvent(chart, &move);
+    }
+    QTest::mouseRelease(chart, Qt::LeftButton, {}, to);
+    const Terminal now = yr::find(plan().runs, run_named("rear box feed"))->from;
+    EXPECT_TRUE(now == Terminal("aux-bus") || now == pos_of("battery-2")) << now.text();
+    EXPECT_TRUE(yr::find(plan().points, "rear-box"));
+    doc().store().undo_stack()->undo();
+    EXPECT_EQ(plan(), before);
+}
+
 TEST_F(WindowTest, TheCardTellsCableLengthWattsTemperatureAndMargin) {
     state("Idling");
     const QString card =

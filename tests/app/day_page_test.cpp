@@ -1,6 +1,8 @@
 // Day in the window: a strip that is dragged, parts, the moment on the rail and back, a remedy and its undo.
 #include "workspaces/day/day_page.h"
 #include "app/window_fixture.h"
+#include "sim/battery_monitor.h"
+#include "words/sentences.h"
 
 namespace yr::test {
 namespace {
@@ -145,6 +147,97 @@ TEST_F(DayPageTest, ANewDayAndATypedOne) {
     doc().store().open(empty_plan("Bare"), {});
     page().finish();
     EXPECT_TRUE(page().sentences().isEmpty());
+}
+
+// The findings name day and hour, lead there, and a mend of the table is one click; undo takes it back.
+TEST_F(DayPageTest, FindingsOfTheDayLeadThereAndAreMended) {
+    doc().inspector().finish_days();
+    const Finding* found = nullptr;
+    for (const Finding& f : doc().inspector().findings())
+        if (f.kind == FindingKind::day_no_start && f.day == day().id) found = &f;
+    ASSERT_NE(found, nullptr);
+    EXPECT_EQ(found->day, day().id);
+    EXPECT_GT(found->at_s, 0);
+    const std::string said = words::sentence(*found, plan());
+    EXPECT_NE(said.find("does not start at"), std::string::npos) << said;
+    window.go_to(QStringLiteral("rail"));
+    window.go_to(QStringLiteral("day"), QStringLiteral("%1@%2").arg(app::q(found->day)).arg(found->at_s));
+    EXPECT_NEAR(page().chart()->cursor_s(), std::fmod(found->at_s, length_s(day())), 1);
+    ASSERT_TRUE(found->mend) << "one click repairs it";
+    const Plan before = plan();
+    doc().inspector().mend(*found);
+    EXPECT_FALSE(plan() == before);
+    doc().inspector().finish_days();
+    for (const Finding& f : doc().inspector().findings())
+        EXPECT_FALSE(f.kind == FindingKind::day_no_start && f.day == day().id);
+    doc().store().undo_stack()->undo();
+    EXPECT_EQ(plan(), before);
+}
+
+TEST_F(DayPageTest, AnotherOptionLiesOverItAndALogUnderIt) {
+    ASSERT_FALSE(doc().store().stored().variants.empty());
+    const Id option = doc().store().stored().variants.front().id;
+    page().compare_with(option);
+    page().finish();
+    ASSERT_NE(page().other(), nullptr);
+    EXPECT_FALSE(page().other()->run.points.empty());
+    const auto tells = [&](const QString& words) {
+        const QStringList said = page().sentences();
+        return std::any_of(said.begin(), said.end(), [&](const QString& s) { return s.contains(words); });
+    };
+    EXPECT_TRUE(tells(QStringLiteral("over it"))) << page().sentences().join(QLatin1Char('\n')).toStdString();
+    page().compare_with({});
+    EXPECT_FALSE(tells(QStringLiteral("over it")));
+    // what the battery monitor of a vehicle as planned wrote lies on what was run; a worn one with a
+    // forgotten load not
+    double off[2] = {0, 0};
+    for (const unsigned seed : {0U, 5U}) {
+        const auto log = monitor_log(plan(), day(), hidden_of(seed), 300, seed);
+        ASSERT_TRUE(log);
+        const std::string file = folder.file("log" + std::to_string(seed) + ".csv");
+        write_text(file, *log);
+        page().lay_log(QString::fromStdString(file));
+        EXPECT_GT(page().chart()->log().points.size(), 200u);
+        EXPECT_TRUE(tells(QStringLiteral("differ by")));
+        double sum = 0;
+        int n = 0;
+        for (const LogPoint& p : page().chart()->log().points) {
+            const DayPoint* then = nullptr;
+            for (const DayPoint& d : page().result()->run.points)
+                if (d.t_s <= page().chart()->log_s(p)) then = &d;
+            if (then) sum += std::abs(*p.charge - then->charge[0]), ++n;
+        }
+        off[seed > 0] = sum / n;
+    }
+    EXPECT_LT(off[0], 0.01);
+    EXPECT_GT(off[1], 2 * off[0]);
+    page().lay_log(QString::fromStdString(folder.file("no-such.csv")));
+    EXPECT_GT(page().chart()->log().points.size(), 200u) << "what cannot be read leaves what is there";
+}
+
+TEST_F(DayPageTest, APartIsCarriedAndTheLabelWritten) {
+    auto* chart = page().chart();
+    const Day before = day();
+    const auto line = timeline(plan(), day());
+    std::size_t from = 0;
+    for (std::size_t k = 0; k < line.size(); ++k)
+        if (line[k].part + 1 == day().parts.size()) from = k;  // the last part to the front
+    const QPoint a = chart->stretch_rect(from).center().toPoint(),
+                 b(static_cast<int>(chart->stretch_rect(0).left()) + 2, a.y());
+    QTest::mousePress(chart, Qt::LeftButton, {}, a);
+    QMouseEvent move(QEvent::MouseMove, b, chart->mapToGlobal(b), Qt::NoButton, Qt::LeftButton,
+                     Qt::NoModifier);
+    QCoreApplication::sendEvent(chart, &move);
+    QTest::mouseRelease(chart, Qt::LeftButton, {}, b);
+    EXPECT_EQ(day().parts.front(), before.parts.back());
+    EXPECT_EQ(day().parts.size(), before.parts.size());
+    doc().store().undo_stack()->undo();
+    EXPECT_EQ(day(), before);
+    page().finish();
+    ASSERT_TRUE(page().result()->stop);
+    page().label_volts();
+    const Battery* b1 = yr::find(plan().batteries, page().result()->stop->battery);
+    EXPECT_NE(b1->remarks.caution.find("Stop at"), std::string::npos) << b1->remarks.caution;
 }
 
 }  // namespace

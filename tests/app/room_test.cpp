@@ -11,6 +11,7 @@
 #include <QSplitterHandle>
 #include <QTimer>
 #include <QToolTip>
+#include <QWidgetAction>
 
 #include "app/window_fixture.h"
 #include "details/details_part.h"
@@ -160,6 +161,35 @@ TEST_F(RoomTest, EveryViewHasItWithCommas) {
         expect_room(w->key() + QStringLiteral(" with commas"));
     }
     words::use_decimal_comma(false);
+}
+
+// Every menu of the window, opened: whole on the screen, each entry a word and told apart from the others.
+TEST_F(RoomTest, EveryMenuOpensAndSaysSomething) {
+    open_long_names();
+    window.resize(960, 600);
+    int opened = 0;
+    for (QMenu* menu : window.findChildren<QMenu*>()) {
+        menu->popup(window.mapToGlobal(QPoint(10, 60)));
+        QCoreApplication::processEvents();
+        const auto actions = menu->actions();
+        if (actions.isEmpty()) continue;  // its entries come with a chosen thing
+        ++opened;
+        EXPECT_TRUE(menu->isVisible()) << menu->title().toStdString();
+        EXPECT_LE(menu->height(), window.screen()->availableGeometry().height())
+            << menu->title().toStdString();
+        QStringList texts;
+        for (const QAction* a : actions) {
+            if (a->isSeparator() || !a->isVisible()) continue;
+            const bool speaks = !a->text().isEmpty() || qobject_cast<const QWidgetAction*>(a);
+            EXPECT_TRUE(speaks) << menu->title().toStdString();
+            EXPECT_TRUE(a->isEnabled() || !a->toolTip().isEmpty()) << a->text().toStdString();
+            EXPECT_FALSE(texts.contains(a->text()) && !a->text().isEmpty())
+                << "twice: " << a->text().toStdString();
+            texts << a->text();
+        }
+        menu->hide();
+    }
+    EXPECT_GE(opened, 4);
 }
 
 TEST_F(RoomTest, DialogsHaveIt) {

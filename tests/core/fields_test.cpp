@@ -121,13 +121,13 @@ TEST(Fields, AnEditOutOfRangeChangesNothing) {
 TEST(Lists, AreWalkedByAllWhoNeedThem) {
     std::set<std::string> keys;
     each_list([&](const auto& list) { keys.insert(list.key); });
-    EXPECT_EQ(keys.size(), 11U);
+    EXPECT_EQ(keys.size(), 13U);
     const Plan plan = truck();
     std::size_t things = 0;
     each_list(plan, [&](const auto& list) { things += list.size(); });
     EXPECT_EQ(things, plan.places.size() + plan.points.size() + plan.sources.size() + plan.batteries.size() +
                           plan.inverters.size() + plan.runs.size() + plan.loads.size() + plan.states.size() +
-                          plan.days.size());
+                          plan.days.size() + plan.waypoints.size() + plan.ways.size());
     EXPECT_EQ(&list_of<Load>(plan), &plan.loads);
     EXPECT_EQ(&list_of<PanelSwitch>(plan), &plan.panel);
 }

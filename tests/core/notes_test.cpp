@@ -134,6 +134,9 @@ TEST(Statements, EveryFormOfTheMenuIsUnderstood) {
     Plan plan = typed(bare("van"), "second battery AGM 90 Ah, by contactor, 4 m").plan;
     plan = typed(plan, "bus main, fuse 100 A, 1 m").plan;
     plan = typed(plan, "fan 20 A, 2 m, from main").plan;
+    for (const char* name : {"firewall hole", "tail"})  // what "way" joins
+        plan = typed(plan, (std::string("waypoint ") + name + ": 0.5 back, 0.4 left").c_str()).plan;
+    plan.batteries[0].name = "battery";  // whose place "stand" says
     for (const StatementForm& form : statement_forms()) {
         const Typed t = typed(plan, form.example);
         EXPECT_EQ(t.statement.kind, form.kind) << form.example;

@@ -15,7 +15,7 @@ namespace yr::app {
 namespace {
 
 constexpr double kLeft = 70, kRight = 16, kTop = 8, kStrip = 36, kHead = 18, kGap = 8, kAxis = 26;
-constexpr double kGrid_s = 300, kEdge_px = 5, kLeastPart_s = 60;
+constexpr double kGrid_s = 300, kEdge_px = 5, kLeastPart_s = 60, kCarry_px = 12;
 
 }  // namespace
 
@@ -42,6 +42,52 @@ void DayChart::set_day(const Id& id) {
 void DayChart::show_result(const DayResult* result) {
     result_ = result;
     update();
+}
+
+void DayChart::show_other(const DayResult* result, const QString& name) {
+    other_ = result;
+    other_name_ = name;
+    update();
+}
+
+void DayChart::show_log(const Log& log) {
+    log_ = log;
+    update();
+}
+
+double DayChart::log_s(const LogPoint& point) const {
+    return log_.of_the_clock && day() ? point.t_s - day()->begins_h * 3600 : point.t_s;
+}
+
+void DayChart::paint_other(QPainter& p, const QRectF& r, std::size_t k, bool volts,
+                           const std::function<double(double)>& y) const {
+    if (!other_ || other_->run.points.empty()) return;
+    p.save();
+    p.setClipRect(r.adjusted(0, -1, 0, 1));
+    p.setRenderHint(QPainter::Antialiasing, true);
+    QPainterPath path;
+    for (const DayPoint& d : other_->run.points) {
+        const auto& list = volts ? d.battery_V : d.charge;
+        if (k >= list.size()) continue;
+        const QPointF at(x_of(std::min(d.t_s, length_s_)), y(list[k]));
+        path.elementCount() == 0 ? path.moveTo(at) : path.lineTo(at);
+    }
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(tokens().fix, 2, Qt::DashLine));
+    p.drawPath(path);
+    p.restore();
+}
+
+void DayChart::paint_log(QPainter& p, const QRectF& r, std::optional<double> LogPoint::*value,
+                         const std::function<double(double)>& y) const {
+    if (log_.points.empty()) return;
+    p.save();
+    p.setClipRect(r.adjusted(0, -1, 0, 1));
+    p.setPen(Qt::NoPen);
+    p.setBrush(tokens().ink);
+    for (const LogPoint& point : log_.points)
+        if (point.*value) p.drawRect(QRectF(x_of(log_s(point)) - 1, y(*(point.*value)) - 1, 2, 2));
+    p.restore();
 }
 
 void DayChart::choose_part(std::size_t part) {
@@ -115,6 +161,10 @@ void DayChart::paintEvent(QPaintEvent*) {
         paint_volts(p);
     }
     paint_cursor(p);
+    if (carried_ && std::abs(carried_to_x_ - carried_from_x_) > kCarry_px) {
+        p.setPen(QPen(tokens().source, 3));
+        p.drawLine(QPointF(carried_to_x_, lane(0).top() - 4), QPointF(carried_to_x_, lane(0).bottom() + 4));
+    }
     p.setBrush(Qt::NoBrush);
     if (hasFocus()) p.setPen(QPen(tokens().soft, 1, Qt::DotLine)), p.drawRect(rect().adjusted(0, 0, -1, -1));
 }
@@ -203,6 +253,8 @@ void DayChart::paint_amps(QPainter& p) const {
         p.fillRect(bar(-d.taken_A, 0), t.supply[1]);
         p.fillRect(bar(-d.taken_A - into_batteries(d), -d.taken_A), t.ret[1]);
     }
+    // what a log's battery gives stands where batteries do: above what gives without them
+    paint_log(p, r, &LogPoint::amps_A, [&](double a) { return middle - a * scale; });
     p.restore();
     p.setPen(t.line);
     p.drawLine(QPointF(r.left(), middle), QPointF(r.right(), middle));
@@ -236,6 +288,8 @@ void DayChart::paint_charge(QPainter& p, std::size_t k) const {
     p.setPen(QPen(t.supply[0], 2));
     p.drawPath(top);
     p.setRenderHint(QPainter::Antialiasing, false);
+    paint_other(p, r, k, false, y);
+    if (k == 0) paint_log(p, r, &LogPoint::charge, y);
     p.setFont(type_font(Type::small));
     p.setPen(QPen(t.soft, 1, Qt::DashLine));
     p.drawLine(QPointF(r.left(), y(0.5)), QPointF(r.right(), y(0.5)));
@@ -248,7 +302,12 @@ void DayChart::paint_charge(QPainter& p, std::size_t k) const {
     const BatteryDay& told = result_->verdicts.batteries[k];
     p.drawText(QRectF(8, r.top() - kHead, width() - 24, kHead), Qt::AlignLeft | Qt::AlignVCenter,
                say("%1: begins at %2, least %3, ends at %4")
-                   .arg(q(b.name), percent(told.begin), percent(told.least_charge), percent(told.end)));
+                       .arg(q(b.name), percent(told.begin), percent(told.least_charge), percent(told.end)) +
+                   (other_ && k < other_->verdicts.batteries.size()
+                        ? say("; dashed, %1: least %2, ends at %3")
+                              .arg(other_name_, percent(other_->verdicts.batteries[k].least_charge),
+                                   percent(other_->verdicts.batteries[k].end))
+                        : QString()));
 }
 
 void DayChart::paint_volts(QPainter& p) const {
@@ -285,6 +344,8 @@ void DayChart::paint_volts(QPainter& p) const {
             QPen(k == 0 ? t.supply[0] : t.ret[0], k == 0 ? 2 : 1.4, k == 0 ? Qt::SolidLine : Qt::DashLine));
         p.drawPath(line);
     }
+    paint_other(p, r, 0, true, y);
+    paint_log(p, r, &LogPoint::volts_V, y);
     // cranking: where the posts fall to, and what they need
     for (const CrankPoint& c : result_->verdicts.cranks) {
         const QPointF at(x_of(c.t_s), y(c.as_entered.post_V));
@@ -333,20 +394,51 @@ void DayChart::mousePressEvent(QMouseEvent* event) {
     if (dragged_ >= 0) return;
     if (lane(0).contains(event->position()))
         for (std::size_t k = 0; k < line_.size(); ++k)
-            if (stretch_rect(k).contains(event->position())) choose_part(line_[k].part);
+            if (stretch_rect(k).contains(event->position())) {
+                choose_part(line_[k].part);
+                carried_ = line_[k].part, carried_from_x_ = carried_to_x_ = event->position().x();
+            }
     set_cursor(t_of(event->position().x()));
 }
 
 void DayChart::mouseMoveEvent(QMouseEvent* event) {
     if (dragged_ >= 0)
         drag_edge(event->position().x(), event->modifiers() & Qt::AltModifier);
+    else if (carried_)
+        carried_to_x_ = event->position().x(), update();
     else if (event->buttons() & Qt::LeftButton)
         set_cursor(t_of(event->position().x()));
     setCursor(dragged_ >= 0 || edge_at(event->position()) >= 0 ? Qt::SplitHCursor : Qt::ArrowCursor);
 }
 
-void DayChart::mouseReleaseEvent(QMouseEvent*) {
+void DayChart::mouseReleaseEvent(QMouseEvent* event) {
     dragged_ = -1;
+    const auto carried = std::exchange(carried_, std::nullopt);
+    if (carried && std::abs(event->position().x() - carried_from_x_) > kCarry_px)
+        move_part(*carried, event->position().x());
+    update();
+}
+
+// A part carried along the strip stands before the part on whose first half it is let go, behind it on its
+// second.
+void DayChart::move_part(std::size_t part, double x) {
+    const Day* now = day();
+    if (!now || part >= now->parts.size()) return;
+    std::size_t to = now->parts.size();
+    for (std::size_t k = 0; k < line_.size(); ++k) {
+        const QRectF r = stretch_rect(k);
+        if (x >= r.right()) continue;
+        to = line_[k].part + (x > r.center().x() ? 1 : 0);
+        break;
+    }
+    if (to == part || to == part + 1) return;
+    Day changed = *now;
+    const DayPart moved = changed.parts[part];
+    changed.parts.erase(changed.parts.begin() + static_cast<std::ptrdiff_t>(part));
+    if (to > part) --to;
+    changed.parts.insert(changed.parts.begin() + static_cast<std::ptrdiff_t>(to), moved);
+    if (document_->apply(Put<Day>{changed, {}}, say("a part moved in %1").arg(q(changed.name))))
+        choose_part(to);
 }
 
 void DayChart::mouseDoubleClickEvent(QMouseEvent* event) {

@@ -9,6 +9,7 @@
 #include "day/stop_at.h"
 #include "day/verdicts.h"
 #include "document/document.h"
+#include "io/log_csv.h"
 #include "widgets/spoken_parts.h"
 
 namespace yr::app {
@@ -28,6 +29,13 @@ class DayChart : public QWidget, public SpokenParts {
     explicit DayChart(Document* document, QWidget* parent = nullptr);
     // nullptr: nothing yet. The result must live until the next call.
     void show_result(const DayResult* result);
+    // The same day of another option over it, on one scale; nullptr: none. Must live until the next call.
+    void show_other(const DayResult* result, const QString& name);
+    // A log under the lanes; empty: none.
+    void show_log(const Log& log);
+    [[nodiscard]] const Log& log() const { return log_; }
+    // Where its points stand in the day, seconds from its beginning.
+    [[nodiscard]] double log_s(const LogPoint& point) const;
     void set_day(const Id& day);
     [[nodiscard]] const Day* day() const;
     [[nodiscard]] std::size_t chosen_part() const { return chosen_; }
@@ -60,6 +68,11 @@ class DayChart : public QWidget, public SpokenParts {
     [[nodiscard]] int lanes() const;
     [[nodiscard]] int edge_at(const QPointF& at) const;  // stretch whose end stands there; -1: none
     void drag_edge(double x, bool free);
+    void move_part(std::size_t part, double x);
+    void paint_other(QPainter& p, const QRectF& r, std::size_t battery, bool volts,
+                     const std::function<double(double)>& y) const;
+    void paint_log(QPainter& p, const QRectF& r, std::optional<double> LogPoint::*value,
+                   const std::function<double(double)>& y) const;
     void paint_strip(QPainter& p) const;
     void paint_amps(QPainter& p) const;
     void paint_charge(QPainter& p, std::size_t battery) const;
@@ -75,6 +88,11 @@ class DayChart : public QWidget, public SpokenParts {
     double length_s_ = 86400, cursor_s_ = -1;
     std::size_t chosen_ = 0;
     int dragged_ = -1;
+    const DayResult* other_ = nullptr;
+    QString other_name_;
+    Log log_;
+    std::optional<std::size_t> carried_;  // a part that is carried to another place in the strip
+    double carried_from_x_ = 0, carried_to_x_ = 0;
 };
 
 }  // namespace yr::app

@@ -95,6 +95,11 @@ DayPage::DayPage(Document* document, QWidget* parent)
     connect(chart_, &DayChart::moment_asked, this, &DayPage::to_rail);
     connect(chart_, &DayChart::cursor_moved, this, &DayPage::fill_side);
     connect(&running_, &JobBase::done, this, &DayPage::take_run);
+    connect(&other_, &JobBase::done, this, [this] {
+        const bool fits = !option_.empty() && other_.current(document_->store().generation());
+        chart_->show_other(fits ? other_.answer() : nullptr, options_->currentText());
+        fill_side();
+    });
     connect(&seeking_, &JobBase::done, this, &DayPage::take_remedies);
     connect(&year_, &JobBase::done, this, &DayPage::fill_side);
     connect(&year_, &JobBase::progressed, this, [this] { fill_side(); });
@@ -107,6 +112,8 @@ QWidget* DayPage::make_head() {
     row->setSpacing(6);
     days_ = new QComboBox;
     days_->setAccessibleName(say("Which day"));
+    days_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    days_->setMinimumContentsLength(7);
     days_->setMinimumWidth(96);
     days_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
     connect(days_, &QComboBox::activated, this, [this](int at) {
@@ -123,7 +130,20 @@ QWidget* DayPage::make_head() {
     row->addWidget(days_);
     row->addWidget(fresh);
     row->addWidget(more_);
+    options_ = new QComboBox;
+    options_->setAccessibleName(say("Another option over it"));
+    options_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    options_->setMinimumContentsLength(8);
+    options_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
+    connect(options_, &QComboBox::activated, this,
+            [this](int at) { compare_with(options_->itemData(at).toString().toStdString()); });
+    log_ = word(say("Log…"), "mend");
+    log_->setToolTip(
+        say("A table of time, volts and amps from a logger or battery monitor, laid under the lanes"));
+    connect(log_, &QToolButton::clicked, this, &DayPage::choose_log);
     row->addStretch();
+    row->addWidget(options_);
+    row->addWidget(log_);
     return head;
 }
 
@@ -157,6 +177,18 @@ QWidget* DayPage::make_side() {
     return side;
 }
 
+bool DayPage::open_view(const QString& key) {
+    if (key.isEmpty()) return true;
+    const Id id = key.section(QLatin1Char('@'), 0, 0).toStdString();
+    const Day* day = yr::find(document_->plan().days, id);
+    if (!day) return false;
+    day_ = id;
+    refresh();
+    const QString at = key.section(QLatin1Char('@'), 1, 1);
+    if (!at.isEmpty()) chart_->set_cursor(std::fmod(at.toDouble(), std::max(1.0, length_s(*day))));
+    return true;
+}
+
 void DayPage::entered() {
     chart_->setFocus();
 }
@@ -164,7 +196,11 @@ void DayPage::entered() {
 void DayPage::plan_opened() {
     day_.clear();
     running_.forget();
+    other_.forget();
+    option_.clear();
     chart_->show_result(nullptr);
+    chart_->show_other(nullptr, {});
+    chart_->show_log({});
     if (isVisible()) refresh();
 }
 
@@ -178,6 +214,7 @@ void DayPage::finish() {
     if (running_.running()) running_.finish();
     if (seeking_.running()) seeking_.finish();
     if (year_.running()) year_.finish();
+    if (other_.running()) other_.finish();
 }
 
 void DayPage::refresh() {
@@ -190,6 +227,8 @@ void DayPage::refresh() {
     last_->setVisible(!plan.days.empty());
     whole_year_->setVisible(!plan.days.empty());
     days_->setCurrentIndex(days_->findData(q(day_)));
+    log_->setVisible(!plan.days.empty());
+    fill_options();
     chart_->set_day(day_);
     fill_form();
     if (day_.empty()) {
@@ -291,7 +330,14 @@ void DayPage::fill_side() {
         head->setFont(type_font(Type::bold));
         sentences_ << q(words::sentence(*r->stop, plan, document_->style()));
         line(sentences_.back(), "");
+        auto* label = line(QStringLiteral("<a href='do' style='color:%1; text-decoration:none'><b>%2</b></a>")
+                               .arg(tokens().supply[0].name(), say("Write it on the battery's label")),
+                           "");
+        label->setToolTip(say("As the caution of this battery; undo takes it back"));
+        connect(label, &QLabel::linkActivated, this, &DayPage::label_volts);
     }
+    tell_other(*r);
+    tell_log(*r);
     if (year_of_ == day_ && (year_.running() || year_.current(document_->store().generation()))) {
         auto* head = line(say("A year of such days"), "");
         head->setFont(type_font(Type::bold));

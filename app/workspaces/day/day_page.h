@@ -34,11 +34,21 @@ class DayPage : public Workspace {
     void look_for_remedies();
     void apply_remedy(std::size_t index);
     void look_at_year();
+    // The same day of another option laid over this one: its id, "-" for the plan as it stands, empty for
+    // none.
+    void compare_with(const Id& option);
+    [[nodiscard]] const DayResult* other() const { return other_.answer(); }
+    // A log from a logger or battery monitor under the lanes.
+    void lay_log(const QString& path);
+    void label_volts();
 
     [[nodiscard]] Surroundings surroundings() const override {
         return {.states = false, .details = false, .findings_folded = true};
     }
     [[nodiscard]] QString numbers() const override { return chart_->numbers(); }
+    // "day-field@23400": that day with the cursor there; "day-field": the day.
+    bool open_view(const QString& key) override;
+    [[nodiscard]] QString open_view() const override { return {}; }
     void entered() override;
     void plan_opened() override;
     void finish() override;
@@ -59,13 +69,20 @@ class DayPage : public Workspace {
     void fill_parts_menu();
     void change_part(const QString& what, const std::function<void(Day&, DayPart&)>& change);
     void to_rail(double t_s);
-    QLabel* line(const QString& text, const char* name);
+    void fill_options();
+    void run_other();
+    void choose_log();
+    void tell_log(const DayResult& result);
+    void tell_other(const DayResult& result);
+    QLabel* line(const QString& text, const char* name = "");
 
     struct Found {
         Id day;
         std::vector<DayRemedy> remedies;
     };
     QComboBox* days_;
+    QComboBox* options_;
+    QToolButton* log_;
     QToolButton *more_, *last_, *whole_year_;
     DayChart* chart_;
     QLabel* readout_;
@@ -80,6 +97,8 @@ class DayPage : public Workspace {
     Job<DayResult> running_;
     Job<Found> seeking_;
     Job<Year> year_;
+    Job<DayResult> other_;
+    Id option_;   // laid over; empty: none
     Id year_of_;  // the day that it is asked of
 };
 

@@ -1,0 +1,258 @@
+#include "workspaces/build/loom_view.h"
+
+#include <QBuffer>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPdfWriter>
+#include <algorithm>
+#include <cmath>
+
+#include "files/text_file.h"
+#include "widgets/tokens.h"
+#include "words/build_words.h"
+#include "words/sentences.h"
+
+namespace yr::app {
+namespace {
+
+constexpr double kMargin = 24, kHead = 26, kGap = 28;
+constexpr int kDpi = 150;
+
+QString metres(double m) {
+    return q(words::quantity(m, Dimension::length));
+}
+
+double away_from(const QPointF& a, const QPointF& b, const QPointF& p) {
+    const QPointF d = b - a;
+    const double square = d.x() * d.x() + d.y() * d.y();
+    const double t =
+        square > 0 ? std::clamp(((p.x() - a.x()) * d.x() + (p.y() - a.y()) * d.y()) / square, 0.0, 1.0) : 0;
+    const QPointF at = a + d * t - p;
+    return std::hypot(at.x(), at.y());
+}
+
+// Numbers of the cables of a breakout, from the wire table.
+QString numbers_of(const Plan& plan, const std::vector<WireRow>& wires,
+                   const std::vector<std::size_t>& runs) {
+    QStringList all;
+    for (const WireRow& w : wires)
+        if (std::find(runs.begin(), runs.end(), w.run) != runs.end()) all << q(w.number);
+    (void)plan;
+    return all.join(QStringLiteral(" "));
+}
+
+// One sheet's part of a loom, in pixels of the paper.
+void draw_loom(QPainter& p, const Plan& plan, const std::vector<WireRow>& wires, const FlatLoom& loom,
+               const std::function<QPointF(const FlatPoint&)>& at, double px_per_mm) {
+    for (const FlatSegment& s : loom.segments) {
+        const QPointF a = at(s.from), b = at(s.to);
+        const double wide = std::max(1.0, s.bundle_mm * px_per_mm);
+        p.setPen(QPen(s.way.empty() ? Qt::gray : Qt::darkGray, wide, Qt::SolidLine, Qt::FlatCap));
+        p.drawLine(a, b);
+        p.setPen(QPen(Qt::black, std::max(0.6, 0.3 * px_per_mm)));
+        p.drawLine(a, b);
+        p.setBrush(Qt::white);
+        p.drawEllipse(a, 1.2 * px_per_mm, 1.2 * px_per_mm);
+        const QString what =
+            s.way.empty() ? q(yr::name_of(plan, s.thing)) + QStringLiteral("  ") + metres(s.length_m()) +
+                                QStringLiteral("\n") + numbers_of(plan, wires, s.runs)
+                          : q(yr::name_of(plan, s.way)) + QStringLiteral("  ") + metres(s.length_m());
+        const QPointF where = s.way.empty() ? b : (a + b) / 2;
+        p.drawText(QRectF(where - QPointF(40 * px_per_mm, -wide / 2 - px_per_mm),
+                          QSizeF(80 * px_per_mm, 12 * px_per_mm)),
+                   Qt::AlignHCenter | Qt::AlignTop, what);
+    }
+}
+
+}  // namespace
+
+LoomView::LoomView(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
+    setFocusPolicy(Qt::StrongFocus);
+    setAccessibleName(say("Looms laid flat"));
+    connect(&document_->selection(), &Selection::chosen, this, qOverload<>(&QWidget::update));
+}
+
+void LoomView::show(const std::vector<FlatLoom>& looms) {
+    looms_ = looms;
+    lay_out();
+}
+
+void LoomView::lay_out() {
+    origin_.clear();
+    double widest = 1;
+    for (const FlatLoom& l : looms_) widest = std::max(widest, l.high.x_m - l.low.x_m);
+    px_per_m_ = std::max(20.0, (width() - 2 * kMargin - 60) / widest);
+    double y = kMargin;
+    for (const FlatLoom& l : looms_) {
+        y += kHead;
+        origin_.push_back({kMargin + 30 - l.low.x_m * px_per_m_, y - l.low.y_m * px_per_m_ + 14});
+        y += (l.high.y_m - l.low.y_m) * px_per_m_ + kGap + 20;
+    }
+    setMinimumHeight(static_cast<int>(y) + 20);
+    update();
+}
+
+void LoomView::resizeEvent(QResizeEvent*) {
+    lay_out();
+}
+
+QPointF LoomView::on_screen(std::size_t loom, const FlatPoint& point) const {
+    return origin_[loom] + QPointF(point.x_m, point.y_m) * px_per_m_;
+}
+
+void LoomView::paintEvent(QPaintEvent*) {
+    const Tokens& t = tokens();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.fillRect(rect(), t.paper);
+    if (looms_.empty()) {
+        p.setPen(t.soft);
+        p.drawText(rect().adjusted(24, 24, -24, -24), Qt::AlignCenter | Qt::TextWordWrap,
+                   say("No loom yet: a loom is where cables lie along the same ways. Place lays them."));
+        return;
+    }
+    for (std::size_t k = 0; k < looms_.size(); ++k) {
+        const FlatLoom& l = looms_[k];
+        p.setFont(type_font(Type::bold));
+        p.setPen(t.ink);
+        p.drawText(QPointF(kMargin, on_screen(k, l.low).y() - 14),
+                   say_n("Loom along %1: %2, %n cable", "Loom along %1: %2, %n cables",
+                         static_cast<long>(l.runs.size()))
+                       .arg(q(l.name), metres(l.length_m)));
+        p.setFont(type_font(Type::small));
+        for (const FlatSegment& s : l.segments) {
+            const bool own = std::any_of(s.runs.begin(), s.runs.end(), [&](std::size_t run) {
+                return document_->plan().runs[run].id == document_->selection().id();
+            });
+            const QPointF a = on_screen(k, s.from), b = on_screen(k, s.to);
+            const double wide = std::clamp(s.bundle_mm / 2.5, 1.2, 14.0);
+            p.setPen(QPen(own             ? t.source
+                          : s.way.empty() ? t.supply[2]
+                                          : t.supply[1],
+                          wide, Qt::SolidLine, Qt::RoundCap));
+            p.drawLine(a, b);
+            p.setPen(Qt::NoPen);
+            p.setBrush(t.ink);
+            p.drawEllipse(a, 2.5, 2.5);
+            if (!s.way.empty()) continue;
+            p.setPen(own ? t.source : t.ink);
+            p.drawText(
+                QRectF(b - QPointF(60, b.y() < a.y() ? 15 : -1), QSizeF(120, 15)), Qt::AlignCenter,
+                p.fontMetrics().elidedText(q(yr::name_of(document_->plan(), s.thing)), Qt::ElideRight, 118));
+        }
+    }
+}
+
+void LoomView::mousePressEvent(QMouseEvent* event) {
+    const FlatSegment* best = nullptr;
+    double least = 9;
+    for (std::size_t k = 0; k < looms_.size(); ++k)
+        for (const FlatSegment& s : looms_[k].segments)
+            if (const double d = away_from(on_screen(k, s.from), on_screen(k, s.to), event->position());
+                d < least)
+                least = d, best = &s;
+    if (best && !best->runs.empty())
+        document_->selection().choose(document_->plan().runs[best->runs.front()].id);
+}
+
+std::vector<SpokenPart> LoomView::spoken_parts() const {
+    std::vector<SpokenPart> parts;
+    for (std::size_t k = 0; k < looms_.size(); ++k)
+        for (const FlatSegment& s : looms_[k].segments)
+            parts.push_back({QRectF(on_screen(k, s.from), on_screen(k, s.to))
+                                 .normalized()
+                                 .adjusted(-3, -3, 3, 3)
+                                 .toRect(),
+                             q(yr::name_of(document_->plan(), s.way.empty() ? s.thing : s.way)),
+                             metres(s.length_m())});
+    return parts;
+}
+
+Result<int> write_loom(const Plan& plan, const QString& name, const QString& path, QPageSize::PageSizeId page,
+                       bool over) {
+    const std::vector<FlatLoom> looms = flat_looms(plan, route_all(plan));
+    const auto loom = std::find_if(looms.begin(), looms.end(), [&](const FlatLoom& l) {
+        return name.isEmpty() || q(l.name).compare(name, Qt::CaseInsensitive) == 0;
+    });
+    if (loom == looms.end())
+        return fail(ErrorCode::missing_reference, "looms", name.toStdString(),
+                    Want::a_thing_that_stands_somewhere);
+    const std::vector<WireRow> wires = wire_table(plan);
+    QByteArray bytes;
+    int pages = 0;
+    {
+        QBuffer buffer(&bytes);
+        buffer.open(QIODevice::WriteOnly);
+        QPdfWriter writer(&buffer);
+        writer.setPageSize(QPageSize(page));
+        writer.setPageMargins(QMarginsF(0, 0, 0, 0));
+        writer.setResolution(kDpi);
+        writer.setTitle(say("Loom along %1").arg(q(loom->name)));
+        const double mm = kDpi / 25.4, edge = 12 * mm;
+        const double wide_m = (writer.width() - 2 * edge) / mm / 1000,
+                     high_m = (writer.height() - 2 * edge) / mm / 1000;
+        // a hand of room round it for its names
+        const FlatPoint low{loom->low.x_m - 0.05, loom->low.y_m - 0.04},
+            high{loom->high.x_m + 0.05, loom->high.y_m + 0.04};
+        const int columns = std::max(1, static_cast<int>(std::ceil((high.x_m - low.x_m) / wide_m)));
+        const int rows = std::max(1, static_cast<int>(std::ceil((high.y_m - low.y_m) / high_m)));
+        QPainter p(&writer);
+        QFont font = type_font(Type::body);
+        for (int row = 0; row < rows; ++row)
+            for (int column = 0; column < columns; ++column) {
+                const FlatPoint corner{low.x_m + column * wide_m, low.y_m + row * high_m};
+                const bool empty =
+                    std::none_of(loom->segments.begin(), loom->segments.end(), [&](const FlatSegment& s) {
+                        const double x0 = std::min(s.from.x_m, s.to.x_m), x1 = std::max(s.from.x_m, s.to.x_m);
+                        const double y0 = std::min(s.from.y_m, s.to.y_m), y1 = std::max(s.from.y_m, s.to.y_m);
+                        return x1 >= corner.x_m && x0 <= corner.x_m + wide_m && y1 >= corner.y_m &&
+                               y0 <= corner.y_m + high_m;
+                    });
+                if (empty) continue;
+                if (pages++ > 0) writer.newPage();
+                font.setPointSizeF(8);
+                p.setFont(font);
+                const auto at = [&](const FlatPoint& f) {
+                    return QPointF(edge + (f.x_m - corner.x_m) * 1000 * mm,
+                                   edge + (f.y_m - corner.y_m) * 1000 * mm);
+                };
+                p.save();
+                p.setClipRect(QRectF(edge, edge, writer.width() - 2 * edge, writer.height() - 2 * edge));
+                draw_loom(p, plan, wires, *loom, at, mm);
+                p.restore();
+                p.setPen(QPen(Qt::black, 1, Qt::DashLine));
+                p.setBrush(Qt::NoBrush);
+                p.drawRect(QRectF(edge, edge, writer.width() - 2 * edge, writer.height() - 2 * edge));
+                p.setPen(QPen(Qt::black, 2));
+                p.drawLine(QPointF(edge, edge / 2), QPointF(edge + 100 * mm, edge / 2));
+                p.drawText(QRectF(edge + 102 * mm, 0, writer.width() - edge - 102 * mm, edge),
+                           Qt::AlignLeft | Qt::AlignVCenter,
+                           say("100 mm at 1:1  ·  loom along %1  ·  sheet %2 of row %3")
+                               .arg(q(loom->name))
+                               .arg(column + 1)
+                               .arg(row + 1));
+            }
+        // what goes where, plug by plug
+        writer.newPage();
+        font.setPointSizeF(9);
+        p.setFont(font);
+        double y = edge;
+        for (const FlatSegment& s : loom->segments) {
+            if (!s.way.empty()) continue;
+            if (y > writer.height() - edge) writer.newPage(), y = edge;
+            p.setPen(Qt::black);
+            p.drawText(QPointF(edge, y), q(words::capital(yr::name_of(plan, s.thing))) +
+                                             QStringLiteral(":  ") + numbers_of(plan, wires, s.runs) +
+                                             QStringLiteral("   ") + metres(s.length_m()));
+            y += 6 * mm;
+        }
+        ++pages;
+    }
+    const auto written = write_text_file(
+        path.toStdString(), std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
+        over ? Overwrite::yes : Overwrite::no);
+    if (!written) return tl::unexpected(written.error());
+    return pages;
+}
+
+}  // namespace yr::app
