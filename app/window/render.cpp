@@ -20,13 +20,6 @@ struct Picture {
     std::function<void(MainWindow&)> prepare;
 };
 
-void open_demo_in(MainWindow& w, std::size_t demo, const char* state) {
-    w.open_demo(demo_plans()[demo].resource);
-    const Plan& plan = w.document()->plan();
-    if (const State* s = find_state(plan, state))
-        w.document()->shown().set_state(static_cast<int>(s - plan.states.data()));
-}
-
 // Those that are of the window as a whole.
 std::vector<Picture> window_pictures() {
     return {
@@ -35,7 +28,6 @@ std::vector<Picture> window_pictures() {
              w.type_line()->edit()->setText(
                  say("bank light 2x 45 W on ignition and scene, 5.5 m, cargo roof, channel 7, wobbly"));
          }},
-        {QStringLiteral("buggy.png"), [](MainWindow& w) { open_demo_in(w, 1, "Spraying"); }},
     };
 }
 

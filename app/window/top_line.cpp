@@ -8,6 +8,8 @@
 namespace yr::app {
 namespace {
 
+constexpr int kRoomy_px = 1180;
+
 // A workspace's word; a bar stands under the open one.
 class PlaceWord : public QToolButton {
   public:
@@ -15,9 +17,11 @@ class PlaceWord : public QToolButton {
         setText(text);
         setCheckable(true);
         setFont(type_font(Type::bold));
-        setFixedSize(QFontMetrics(font()).horizontalAdvance(text) + 16, 32);
+        set_room(16);
         setAccessibleName(text);
     }
+    // Beside the word, both sides together.
+    void set_room(int px) { setFixedSize(QFontMetrics(font()).horizontalAdvance(text()) + px, 32); }
 
   protected:
     void paintEvent(QPaintEvent*) override {
@@ -103,6 +107,18 @@ TopLine::TopLine(Document* document, QWidget* parent) : QWidget(parent), documen
     connect(&document_->store(), &PlanStore::edited, this, &TopLine::refresh);
     connect(stack, &QUndoStack::indexChanged, this, &TopLine::refresh);
     refresh();
+}
+
+// Where all of it does not stand side by side with air between, words stand closer and the name gets less.
+void TopLine::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    const bool close = width() < kRoomy_px;
+    if (close == close_ || word_of_.empty()) return;
+    close_ = close;
+    for (auto& [key, word] : word_of_) static_cast<PlaceWord*>(word)->set_room(close ? 8 : 16);
+    words_->setSpacing(close ? 0 : 4);
+    layout()->setSpacing(close ? 0 : 4);
+    title_->setMinimumWidth(close ? 56 : 96);
 }
 
 void TopLine::take_title() {

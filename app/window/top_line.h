@@ -34,6 +34,9 @@ class TopLine : public QWidget {
   signals:
     void workspace_asked(const QString& key);
 
+  protected:
+    void resizeEvent(QResizeEvent* event) override;
+
   private:
     void refresh();
     void refresh_options();
@@ -45,6 +48,7 @@ class TopLine : public QWidget {
     std::vector<std::pair<QString, QToolButton*>> word_of_;
     QToolButton *undo_, *redo_, *units_, *options_;
     QMenu *plan_menu_, *add_menu_, *more_menu_, *help_menu_, *options_menu_;
+    bool close_ = false;
 };
 
 }  // namespace yr::app

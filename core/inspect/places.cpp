@@ -20,8 +20,9 @@ constexpr double kBores_mm[] = {6, 8, 10, 12, 14, 16, 18, 20, 22, 25, 28, 32, 38
 
 class Places {
   public:
-    Places(const Plan& plan, const std::vector<Solution>& solutions, const Routes& routes)
-        : plan_(plan), routes_(routes), case_{plan, solutions, false, kNoBands} {}
+    Places(const Plan& plan, const std::vector<Solution>& solutions, const Routes& routes,
+           bool with_mends = true)
+        : plan_(plan), routes_(routes), case_{plan, solutions, false, kNoBands}, with_mends_(with_mends) {}
 
     std::vector<Finding> all() {
         for (std::size_t k = 0; k < plan_.runs.size(); ++k)
@@ -36,6 +37,7 @@ class Places {
                 add(FindingKind::way_missing, Severity::check, plan_.runs[k].id, {}, 0, 0);
         for (std::size_t n = 0; n < plan_.waypoints.size(); ++n) passage(n);
         standing();
+        if (with_mends_) widen();
         std::stable_sort(out_.begin(), out_.end(),
                          [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
         return std::move(out_);
@@ -136,13 +138,33 @@ class Places {
     }
 
     void too_full(const Waypoint& w, const Passage& p) {
-        Finding& f = add(FindingKind::passage_full, Severity::fix, w.id, {}, p.share, allowed_fill());
-        for (const double bore : kBores_mm)
-            if (p.bundle_mm <= bore * allowed_fill()) {
+        add(FindingKind::passage_full, Severity::fix, w.id, {}, p.share, allowed_fill());
+    }
+
+    // A wider hole draws cables that went round it: wide enough is what holds with them as well and lets
+    // nothing else come out worse.
+    void widen() {
+        const std::vector<Finding> base = out_;
+        for (Finding& f : out_) {
+            if (f.kind != FindingKind::passage_full) continue;
+            const Waypoint& w = *find(plan_.waypoints, std::string_view(f.id));
+            const double bundle =
+                routes_.passages[static_cast<std::size_t>(&w - plan_.waypoints.data())].bundle_mm;
+            for (const double bore : kBores_mm) {
+                if (bundle > bore * allowed_fill()) continue;
+                Plan wider = plan_;
+                for (Waypoint& x : wider.waypoints)
+                    if (x.id == w.id) x.bore_mm = bore;
+                const Routes then = route_all(wider);
+                const auto after = Places(wider, case_.solutions, then, false).all();
+                const bool gone = std::none_of(after.begin(), after.end(),
+                                               [&](const Finding& x) { return same_place(x, f); });
+                if (!gone || !new_or_worse(base, after).empty()) continue;
                 mend(f, MendKind::bore, w, [&](Waypoint& x) { x.bore_mm = bore; });
                 f.candidates[0].from_A = w.bore_mm.value_or(0), f.candidates[0].to_A = bore;
                 break;
             }
+        }
     }
 
     template <class F>
@@ -175,6 +197,7 @@ class Places {
     const Plan& plan_;
     const Routes& routes_;
     const Case case_;
+    const bool with_mends_;
     std::vector<Finding> out_;
 };
 

@@ -83,6 +83,7 @@ TEST_F(BuildPageTest, TicksStayInThePlanAndAreOneStepBack) {
     auto* item = page().parts()->topLevelItem(0);
     const std::string key = item->data(0, Qt::UserRole).toString().toStdString();
     item->setCheckState(0, Qt::Checked);
+    QTest::qWait(20);
     EXPECT_TRUE(page().is_marked(QStringLiteral("bought"), key));
     EXPECT_EQ(plan().marks.size(), 2u);
     doc().store().undo_stack()->undo();

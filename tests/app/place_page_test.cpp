@@ -189,11 +189,11 @@ TEST_F(PlacePageTest, AChosenCableIsHeldWhereItIsPulledToAndLetGoAgain) {
     ASSERT_NE(own, nullptr);
     const app::PassageShape* target = nullptr;
     for (const auto& p : view()->scene().passages)
-        if (plan().waypoints[p.waypoint].name == "right sill, rear") target = &p;
+        if (plan().waypoints[p.waypoint].name == "roof, front") target = &p;
     ASSERT_NE(target, nullptr);
     drag(from, target->at.toPoint());
     ASSERT_EQ(yr::find(plan().runs, id)->via.size(), 1u);
-    EXPECT_EQ(yr::name_of(plan(), yr::find(plan().runs, id)->via[0]), "right sill, rear");
+    EXPECT_EQ(yr::name_of(plan(), yr::find(plan().runs, id)->via[0]), "roof, front");
     EXPECT_GT(view()->routes().by_run[index]->way_m, before_m);
     EXPECT_TRUE(view()->routes().by_run[index]->held);
     doc().store().undo_stack()->undo();
@@ -212,10 +212,10 @@ TEST_F(PlacePageTest, WaypointsAreDraggedAndTheirFieldsWorked) {
     ASSERT_NE(page().form(), nullptr);
     auto* bore = page().form()->findChild<QLineEdit*>(QStringLiteral("Free bore, mm"));
     ASSERT_NE(bore, nullptr);
-    bore->setText(QStringLiteral("9"));
+    bore->setText(QStringLiteral("60"));
     bore->setModified(true);
     emit bore->editingFinished();
-    EXPECT_EQ(*yr::find(plan().waypoints, id)->bore_mm, 9);
+    EXPECT_EQ(*yr::find(plan().waypoints, id)->bore_mm, 60);
     page().finish();
     EXPECT_TRUE(tells(QStringLiteral("are allowed")))
         << page().sentences().join(QLatin1Char('\n')).toStdString();

@@ -17,6 +17,8 @@
 #include "routes/packing.h"
 #include "routes/where.h"
 #include "size/run_limits.h"
+#include "support/sweep.h"
+#include "support/vehicles.h"
 #include "words/sentences.h"
 
 namespace yr::test {
@@ -430,6 +432,41 @@ TEST(Furnish, EveryBareVehicleAsEveryKind) {
             EXPECT_EQ(plan_text(*again), plan_text(plan));
         }
     }
+}
+
+// Of vehicles made up by the hundred, laid out and left to their ways: every finding is a sentence, every
+// mend that is offered clears its own and brings no stop or fix, of circuits or of places.
+TEST(PlaceFindings, MendsOfManyVehiclesMakeNothingWorse) {
+    int mended = 0;
+    for (unsigned seed = 0; seed < sweep(12U, 300U); ++seed) {
+        SCOPED_TRACE(seed);
+        Plan plan = vehicle(seed).plan;
+        plan.waypoints.clear(), plan.ways.clear();
+        const auto outline = static_cast<Outline>(1 + seed % 9);
+        ASSERT_TRUE(yr::apply(plan, *furnish(plan, outline)));
+        ASSERT_TRUE(yr::apply(plan, stand_in_places(plan)));
+        for (Waypoint& w : plan.waypoints)  // small bare holes, so that something is told
+            if (w.kind != PassageKind::bend) w.bore_mm = 10, w.guarded = false, w.kind = PassageKind::hole;
+        lay(plan);
+        Inspection all = inspect_with_candidates(plan);
+        const auto places = place_findings(plan, all.solutions);
+        for (const Finding& f : places) {
+            const std::string said = words::sentence(f, plan);
+            EXPECT_TRUE(said.ends_with(".")) << said;
+            EXPECT_EQ(said.find('{'), std::string::npos) << said;
+            if (f.candidates.empty() || mended > 60) continue;
+            Plan after = plan;
+            ASSERT_TRUE(yr::apply(after, f.candidates[0].edit)) << said;
+            lay(after);
+            const auto then = place_findings(after, all.solutions);
+            EXPECT_FALSE(std::any_of(then.begin(), then.end(), [&](const Finding& x) {
+                return same_place(x, f);
+            })) << said;
+            EXPECT_TRUE(new_or_worse(places, then).empty()) << said;
+            ++mended;
+        }
+    }
+    EXPECT_GT(mended, 10);
 }
 
 TEST(Stand, TheMapIsWhatMovingItThereGives) {

@@ -6,6 +6,7 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QScrollArea>
+#include <QTimer>
 #include <algorithm>
 
 #include "io/table_xlsx.h"
@@ -95,10 +96,12 @@ BuildPage::BuildPage(Document* document, QWidget* parent)
         if (isVisible()) fill_side();
     });
     connect(&cutting_, &JobBase::done, this, &BuildPage::fill_bench);
+    // behind the click: the tick changes the plan, and with it the list is filled anew
     connect(parts_, &QTreeWidget::itemChanged, this, [this](QTreeWidgetItem* item, int column) {
-        if (column == 0 && !filling_)
-            mark(kBought, item->data(0, Qt::UserRole).toString().toStdString(),
-                 item->checkState(0) == Qt::Checked);
+        if (column != 0 || filling_) return;
+        const std::string about = item->data(0, Qt::UserRole).toString().toStdString();
+        const bool done = item->checkState(0) == Qt::Checked;
+        QTimer::singleShot(0, this, [this, about, done] { mark(kBought, about, done); });
     });
     connect(wires_, &QTreeWidget::itemClicked, this, [this](QTreeWidgetItem* item) {
         document_->selection().choose(item->data(0, Qt::UserRole).toString().toStdString());

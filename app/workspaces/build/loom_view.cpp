@@ -120,6 +120,7 @@ void LoomView::paintEvent(QPaintEvent*) {
                          static_cast<long>(l.runs.size()))
                        .arg(q(l.name), metres(l.length_m)));
         p.setFont(type_font(Type::small));
+        std::vector<QRectF> taken;
         for (const FlatSegment& s : l.segments) {
             const bool own = std::any_of(s.runs.begin(), s.runs.end(), [&](std::size_t run) {
                 return document_->plan().runs[run].id == document_->selection().id();
@@ -135,10 +136,16 @@ void LoomView::paintEvent(QPaintEvent*) {
             p.setBrush(t.ink);
             p.drawEllipse(a, 2.5, 2.5);
             if (!s.way.empty()) continue;
+            const QString name =
+                p.fontMetrics().elidedText(q(yr::name_of(document_->plan(), s.thing)), Qt::ElideRight, 118);
+            const double w = p.fontMetrics().horizontalAdvance(name);
+            const QRectF where(b - QPointF(w / 2, b.y() < a.y() ? 15 : -1), QSizeF(w, 15));
+            const bool free = std::none_of(taken.begin(), taken.end(),
+                                           [&](const QRectF& r) { return r.intersects(where); });
+            if (!free && !own) continue;  // its sheet and its card name it
+            taken.push_back(where);
             p.setPen(own ? t.source : t.ink);
-            p.drawText(
-                QRectF(b - QPointF(60, b.y() < a.y() ? 15 : -1), QSizeF(120, 15)), Qt::AlignCenter,
-                p.fontMetrics().elidedText(q(yr::name_of(document_->plan(), s.thing)), Qt::ElideRight, 118));
+            p.drawText(where, Qt::AlignCenter, name);
         }
     }
 }

@@ -115,7 +115,8 @@ QWidget* DayPage::make_head() {
     days_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     days_->setMinimumContentsLength(7);
     days_->setMinimumWidth(96);
-    days_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
+    days_->setMaximumWidth(230);
+    days_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     connect(days_, &QComboBox::activated, this, [this](int at) {
         day_ = days_->itemData(at).toString().toStdString();
         refresh();
@@ -134,14 +135,14 @@ QWidget* DayPage::make_head() {
     options_->setAccessibleName(say("Another option over it"));
     options_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     options_->setMinimumContentsLength(8);
-    options_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Fixed);
+    options_->setMaximumWidth(230);
+    options_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     connect(options_, &QComboBox::activated, this,
             [this](int at) { compare_with(options_->itemData(at).toString().toStdString()); });
     log_ = word(say("Log…"), "mend");
     log_->setToolTip(
         say("A table of time, volts and amps from a logger or battery monitor, laid under the lanes"));
     connect(log_, &QToolButton::clicked, this, &DayPage::choose_log);
-    row->addStretch();
     row->addWidget(options_);
     row->addWidget(log_);
     return head;

@@ -42,6 +42,7 @@ PlacePage::PlacePage(Document* document, QWidget* parent)
     head_->setFont(type_font(Type::small));
     head_->setObjectName(QStringLiteral("soft"));
     head_->setContentsMargins(16, 8, 16, 4);
+    head_->setWordWrap(true);
     auto* left = new QVBoxLayout;
     left->setContentsMargins(0, 0, 0, 0);
     left->setSpacing(0);

@@ -2,7 +2,6 @@
 
 #include <QVBoxLayout>
 
-#include "inspect/sneak.h"
 #include "widgets/tokens.h"
 #include "words/format.h"
 
@@ -121,21 +120,6 @@ std::vector<WorkspacePicture> RailPage::pictures() {
              document_->selection().choose(feed_of("echo sounder"));
              const QPoint where = chart_->scene().of(feed_of("echo sounder"))->rect.center().toPoint();
              emit why(chart_->questions(), chart_->mapToGlobal(where));
-         }},
-        {QStringLiteral("sneak-on-the-rail.png"),
-         [this] {
-             document_->apply(SetActive{"variant-wake"}, say("show"));
-             const SneakSearch search = search_sneaks(document_->plan());
-             for (const SneakPath& p : search.found)
-                 if (p.load == "load-7" && p.kind == SneakKind::alive) {
-                     document_->shown().show_situation(p.state, p.path);
-                     document_->selection().choose({});
-                 }
-         }},
-        {QStringLiteral("box-details.png"),
-         [this] {
-             in_state("Driving");
-             document_->selection().choose("rear-box");
          }},
         {QStringLiteral("compare.png"),
          [this] {

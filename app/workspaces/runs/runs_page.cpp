@@ -350,12 +350,6 @@ std::vector<WorkspacePicture> RunsPage::pictures() {
              finish();
          }},
         {QStringLiteral("runs-together.png"), sized_together},
-        {QStringLiteral("runs-before-after.png"),
-         [this, sized_together] {
-             in_state("Hoisting");
-             sized_together();
-             sizing_->show_part(1);
-         }},
     };
 }
 

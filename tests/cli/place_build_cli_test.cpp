@@ -1,0 +1,128 @@
+// rail route, stand, furnish, parts, wires, cut and what they export: text, JSON, files, refusals.
+#include <gtest/gtest.h>
+
+#include <nlohmann/json.hpp>
+
+#include "plan/plan_json.h"
+#include "support/random_plan.h"
+#include "support/run_program.h"
+
+namespace yr::test {
+namespace {
+
+using Json = nlohmann::json;
+
+Ran rail(const std::string& arguments) {
+    return run(std::string(YR_BIN_DIR) + "/rail " + arguments);
+}
+Json json_of(const std::string& arguments) {
+    const Ran r = rail(arguments + " --json");
+    const Json j = Json::parse(r.out, nullptr, false);
+    EXPECT_FALSE(j.is_discarded()) << arguments << "\n" << r.out << r.err;
+    return j;
+}
+
+TEST(CliPlace, TheTrucksWaysAndWhatIsFull) {
+    const std::string truck = demo_path(kDemos[0]);
+    const Ran text = rail("route " + truck);
+    EXPECT_EQ(text.code, 1) << "a hole is too full";
+    EXPECT_NE(text.out.find("rear box feed"), std::string::npos);
+    EXPECT_NE(text.out.find("Firewall grommet"), std::string::npos);
+    const Json j = json_of("route " + truck);
+    EXPECT_FALSE(j["fits"]);
+    double full = 0;
+    for (const auto& p : j["passages"])
+        if (p["name"] == "firewall grommet") full = p["share_of_bore"];
+    EXPECT_GT(full, 0.8);
+    for (const auto& r : j["runs"]) {
+        double legs = 0;
+        for (const auto& leg : r["legs"]) legs += leg["length_m"].get<double>();
+        EXPECT_NEAR(legs, r["way_m"].get<double>(), 1e-9);
+        EXPECT_NEAR(r["way_m"].get<double>() + r["slack_m"].get<double>(), r["length_m"].get<double>(), 1e-9);
+    }
+}
+
+TEST(CliPlace, AVehicleIsFurnishedAndAThingStoodBest) {
+    const TempFolder folder;
+    const std::string notes = folder.file("a.notes"), bare = folder.file("a.json"),
+                      out = folder.file("b.json"), best = folder.file("c.json");
+    write_text(notes,
+               "vehicle van 12 V\nplace cargo room\nbattery AGM 95 Ah 850 A, engine bay\n"
+               "bus rear, fuse 60 A, 5 m, cargo room\nlamp 3 A, 3 m, cargo room\n");
+    ASSERT_LE(rail("plan type " + notes + " -o " + bare).code, 1);
+    EXPECT_EQ(rail("route " + bare).code, 1) << "nothing stands anywhere yet";
+    const Ran made = rail("furnish " + bare + " --outline van --set --follow -o " + out);
+    ASSERT_EQ(made.code, 0) << made.err;
+    EXPECT_EQ(rail("furnish " + out + " --outline van -o " + best).code, 2) << "it has ways already";
+    EXPECT_EQ(rail("furnish " + bare + " --outline boat -o " + best).code, 2);
+    const Json j = json_of("route " + out);
+    EXPECT_GE(j["runs"].size(), 3u);
+    EXPECT_TRUE(j["unjoined"].empty());
+    const Ran stood = rail("stand " + out + " rear -o " + best);
+    EXPECT_EQ(stood.code, 0) << stood.err;
+    const auto plan = load_plan(best);
+    ASSERT_TRUE(plan);
+    EXPECT_EQ(rail("stand " + out + " nothing").code, 2);
+    const std::string svg = folder.file("d.svg");
+    EXPECT_EQ(rail("export svg " + out + " --view place -o " + svg).code, 0);
+    const std::string drawing = read_text(svg);
+    EXPECT_NE(drawing.find("<svg"), std::string::npos);
+    EXPECT_NE(drawing.find("rear"), std::string::npos);
+    const Ran well_formed =
+        run("python3 -c \"import sys,xml.dom.minidom as m; m.parse(sys.argv[1])\" " + svg);
+    EXPECT_EQ(well_formed.code, 0) << well_formed.err;
+}
+
+TEST(CliBuild, PartsWiresAndCutsAgree) {
+    const std::string truck = demo_path(kDemos[0]);
+    const Json parts = json_of("parts " + truck), wires = json_of("wires " + truck),
+               cuts = json_of("cut " + truck);
+    double cable = 0, table = 0, cut = 0;
+    for (const auto& p : parts["parts"])
+        if (p["kind"] == "cable") cable += p["quantity"].get<double>();
+    for (const auto& w : wires["wires"]) table += w["length_m"].get<double>() * w["pieces"].get<int>();
+    for (const auto& s : cuts["sizes"]) {
+        cut += s["by_the_metre_m"].get<double>();
+        for (const auto& r : s["rolls"])
+            for (const auto& p : r["pieces"]) cut += p["length_m"].get<double>();
+        EXPECT_TRUE(s["proved"]) << s["size"];
+    }
+    EXPECT_NEAR(cable, table, 1e-6);
+    EXPECT_NEAR(cut, table, 1e-6);
+    EXPECT_NE(rail("cut " + truck).out.find("by the metre"), std::string::npos);
+    const Json three = json_of("parts " + truck + " --vehicles 3");
+    EXPECT_EQ(three["parts"].size(), parts["parts"].size());
+    const TempFolder folder;
+    const std::string book = folder.file("b.xlsx");
+    EXPECT_EQ(rail("export xlsx " + truck + " -o " + book).code, 0);
+    EXPECT_EQ(rail("export xlsx " + truck + " -o " + book).code, 2) << "not over what is there";
+    EXPECT_EQ(rail("export xlsx " + truck + " -o " + book + " --force").code, 0);
+}
+
+TEST(CliBuild, TheBatteryMonitorsLogIsReadAsOne) {
+    const Ran log =
+        run(std::string(YR_BIN_DIR) + "/battery-monitor " + demo_path(kDemos[2]) + " --every 600");
+    EXPECT_EQ(log.code, 0) << log.err;
+    EXPECT_EQ(log.out.substr(0, 18), "clock,V,A,charge %");
+    EXPECT_GT(std::count(log.out.begin(), log.out.end(), '\n'), 140);
+    EXPECT_EQ(
+        run(std::string(YR_BIN_DIR) + "/battery-monitor " + demo_path(kDemos[2]) + " --day nowhere").code, 2);
+}
+
+TEST(CliCheck, DaysAndPlacesAreAmongTheFindings) {
+    const Json j = json_of("check " + std::string(demo_path(kDemos[0])));
+    std::set<std::string> kinds;
+    for (const auto& f : j["findings"]) {
+        kinds.insert(f["kind"]);
+        if (f["kind"] == "day_no_start") {
+            EXPECT_FALSE(f["day"].get<std::string>().empty());
+            EXPECT_GE(f["at_s"].get<double>(), 0);
+        }
+    }
+    EXPECT_TRUE(kinds.contains("day_no_start"));
+    EXPECT_TRUE(kinds.contains("way_barred")) << "one route past the exhaust";
+    EXPECT_TRUE(kinds.contains("passage_full")) << "one hole too full";
+}
+
+}  // namespace
+}  // namespace yr::test
