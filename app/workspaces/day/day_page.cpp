@@ -131,20 +131,7 @@ QWidget* DayPage::make_head() {
     row->addWidget(days_);
     row->addWidget(fresh);
     row->addWidget(more_);
-    options_ = new QComboBox;
-    options_->setAccessibleName(say("Another option over it"));
-    options_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    options_->setMinimumContentsLength(8);
-    options_->setMaximumWidth(230);
-    options_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-    connect(options_, &QComboBox::activated, this,
-            [this](int at) { compare_with(options_->itemData(at).toString().toStdString()); });
-    log_ = word(say("Log…"), "mend");
-    log_->setToolTip(
-        say("A table of time, volts and amps from a logger or battery monitor, laid under the lanes"));
-    connect(log_, &QToolButton::clicked, this, &DayPage::choose_log);
-    row->addWidget(options_);
-    row->addWidget(log_);
+    row->addStretch();
     return head;
 }
 
@@ -170,6 +157,19 @@ QWidget* DayPage::make_side() {
     whole_year_->setToolTip(
         say("Twelve months, a dark week in each; by the latitude, or the months of the plan file"));
     connect(whole_year_, &QToolButton::clicked, this, &DayPage::look_at_year);
+    options_ = new QComboBox;
+    options_->setAccessibleName(say("Another option over it"));
+    options_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    options_->setMinimumContentsLength(8);
+    options_->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    connect(options_, &QComboBox::activated, this,
+            [this](int at) { compare_with(options_->itemData(at).toString().toStdString()); });
+    log_ = word(say("Log…"), "mend");
+    log_->setToolTip(
+        say("A table of time, volts and amps from a logger or battery monitor, laid under the lanes"));
+    connect(log_, &QToolButton::clicked, this, &DayPage::choose_log);
+    column->addWidget(options_);
+    column->addWidget(log_, 0, Qt::AlignLeft);
     column->addWidget(last_, 0, Qt::AlignLeft);
     column->addWidget(whole_year_, 0, Qt::AlignLeft);
     column->addLayout(form_place_);

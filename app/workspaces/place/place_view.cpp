@@ -26,6 +26,21 @@ QString metres(double m, const words::Style& style) {
     return q(words::quantity(m, Dimension::length, style));
 }
 
+// By the tables alone, at once: what that length wants in this state; the plan is sized whole on other pages.
+std::optional<WireSize> needed_size(const Plan& plan, const Run& run, double length_m, double amps) {
+    if (amps < 0.5 || !run.size) return std::nullopt;
+    SizeAsk ask;
+    ask.current_A = amps, ask.there_and_back_m = 2 * length_m, ask.nominal_V = plan.vehicle.nominal_V;
+    ask.drop_share = plan.policy.drop_other.value_or(0.03);
+    ask.material = run.material, ask.insulation_C = run.insulation_C, ask.system = run.size->system();
+    ask.table = plan.policy.ampacity_table, ask.parallel = run.parallel, ask.bundle = bundle_of(plan, run);
+    for (const Device& d : run.devices)
+        if (d.kind == DeviceKind::fuse && d.rating_A > 0) ask.fuse_A = d.rating_A, ask.fuse = d.fuse;
+    const auto ladder = size_cable(ask);
+    if (!ladder || ladder->chosen < 0) return std::nullopt;
+    return ladder->rows[static_cast<std::size_t>(ladder->chosen)].wire.size;
+}
+
 }  // namespace
 
 PlaceView::PlaceView(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
@@ -159,6 +174,8 @@ void PlaceView::follow(const QPointF&) {
             line += QStringLiteral("  ") +
                     q(words::quantity(amps * resistance_ohm_per_m(*wire, 40) * route->length_m / run.parallel,
                                       Dimension::voltage, style));
+        if (const auto needed = needed_size(*dragging_, run, route->length_m, amps))
+            line += say("  needs %1").arg(q(words::short_size(*needed)));
         telling_ << line;
     }
 }
