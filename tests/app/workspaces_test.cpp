@@ -51,7 +51,7 @@ TEST_F(WindowTest, EveryWorkspaceOpensByItsWordAndItsKey) {
         EXPECT_EQ(lit, 1) << "one word is underlined";
         EXPECT_EQ(window.states()->isVisible(), w->surroundings().states) << w->key().toStdString();
     }
-    EXPECT_EQ(number, 6);
+    EXPECT_EQ(number, 8);
 }
 
 TEST_F(WindowTest, ViewsAreNamedAndUnknownOnesRefused) {
