@@ -17,6 +17,7 @@ namespace {
 
 constexpr double kMargin = 24, kHead = 26, kGap = 28;
 constexpr int kDpi = 150;
+constexpr double kStep_m = 0.02;
 
 QString metres(double m) {
     return q(words::quantity(m, Dimension::length));
@@ -208,12 +209,17 @@ Result<int> write_loom(const Plan& plan, const QString& name, const QString& pat
         for (int row = 0; row < rows; ++row)
             for (int column = 0; column < columns; ++column) {
                 const FlatPoint corner{low.x_m + column * wide_m, low.y_m + row * high_m};
+                // along each stretch: its own line counts, not the rectangle round it
                 const bool empty =
-                    std::none_of(loom->segments.begin(), loom->segments.end(), [&](const FlatSegment& s) {
-                        const double x0 = std::min(s.from.x_m, s.to.x_m), x1 = std::max(s.from.x_m, s.to.x_m);
-                        const double y0 = std::min(s.from.y_m, s.to.y_m), y1 = std::max(s.from.y_m, s.to.y_m);
-                        return x1 >= corner.x_m && x0 <= corner.x_m + wide_m && y1 >= corner.y_m &&
-                               y0 <= corner.y_m + high_m;
+                    std::none_of(loom->segments.begin(), loom->segments.end(), [&](const FlatSegment& g) {
+                        const int steps = std::max(1, static_cast<int>(g.length_m() / kStep_m));
+                        for (int k = 0; k <= steps; ++k) {
+                            const double x = g.from.x_m + (g.to.x_m - g.from.x_m) * k / steps - corner.x_m;
+                            const double y = g.from.y_m + (g.to.y_m - g.from.y_m) * k / steps - corner.y_m;
+                            if (x > -kStep_m && x < wide_m + kStep_m && y > -kStep_m && y < high_m + kStep_m)
+                                return true;
+                        }
+                        return false;
                     });
                 if (empty) continue;
                 if (pages++ > 0) writer.newPage();
