@@ -11,6 +11,7 @@
 
 #include "io/table_xlsx.h"
 #include "plan/names.h"
+#include "widgets/side_panel.h"
 #include "widgets/table_tools.h"
 #include "widgets/tokens.h"
 #include "words/build_words.h"
@@ -24,13 +25,6 @@ constexpr int kSide_px = 300;
 const QString kParts = QStringLiteral("parts"), kWires = QStringLiteral("wires"),
               kLooms = QStringLiteral("looms");
 const QString kBought = QStringLiteral("bought"), kMade = QStringLiteral("made");
-
-void clear(QVBoxLayout* layout) {
-    while (QLayoutItem* item = layout->takeAt(0)) {
-        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
-        delete item;
-    }
-}
 
 QString shown(const SheetCell& cell) {
     if (const auto* number = std::get_if<double>(&cell)) return q(words::number(*number, 4));
@@ -159,16 +153,8 @@ QWidget* BuildPage::make_head() {
 }
 
 QWidget* BuildPage::make_side() {
-    auto* side = new QScrollArea;
-    side->setObjectName(QStringLiteral("panel"));
-    side->setWidgetResizable(true);
-    side->setFrameShape(QFrame::NoFrame);
-    side->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    side->setFixedWidth(kSide_px);
-    auto* inside = new QWidget;
-    inside->setObjectName(QStringLiteral("panel"));
-    auto* column = new QVBoxLayout(inside);
-    column->setContentsMargins(16, 10, 12, 12);
+    QVBoxLayout* column = nullptr;
+    QScrollArea* side = side_panel(kSide_px, column);
     lines_ = new QVBoxLayout, after_ = new QVBoxLayout, form_place_ = new QVBoxLayout;
     lines_->setSpacing(5), after_->setSpacing(5);
     card_ = new CardView(document_);
@@ -177,7 +163,6 @@ QWidget* BuildPage::make_side() {
     column->addLayout(after_);
     column->addLayout(form_place_);
     column->addStretch();
-    side->setWidget(inside);
     return side;
 }
 
@@ -288,8 +273,7 @@ QLabel* BuildPage::line(const QString& text, const char* name) {
 
 void BuildPage::link(const QString& text, const QString& tip, const std::function<void()>& action) {
     sentences_ << text;
-    auto* l = line(QStringLiteral("<a href='do' style='color:%1; text-decoration:none'><b>%2</b></a>")
-                       .arg(tokens().supply[0].name(), text.toHtmlEscaped()));
+    auto* l = line(act_text(text));
     l->setToolTip(tip);
     connect(l, &QLabel::linkActivated, this, [action] { action(); });
 }
@@ -301,8 +285,8 @@ const WireRow* BuildPage::wire_of(const Id& run) const {
 }
 
 void BuildPage::fill_side() {
-    clear(lines_);
-    clear(after_);
+    clear_lines(lines_);
+    clear_lines(after_);
     sentences_.clear();
     into_ = lines_;
     const Plan& plan = document_->plan();

@@ -6,6 +6,7 @@
 #include "files/text_file.h"
 #include "plan/variant.h"
 #include "routes/lay.h"
+#include "widgets/side_panel.h"
 #include "widgets/tokens.h"
 #include "words/sentences.h"
 #include "workspaces/day/day_page.h"
@@ -141,9 +142,7 @@ void DayPage::tell_log(const DayResult& r) {
                                    q(clock_text(*chart_->day(), most_s)),
                                    q(words::quantity(most, Dimension::voltage, document_->style())));
     line(sentences_.back());
-    auto* away = line(QStringLiteral("<a href='do' style='color:%1; text-decoration:none'><b>%2</b></a>")
-                          .arg(tokens().supply[0].name(), say("Take the log away")),
-                      "");
+    auto* away = line(act_text(say("Take the log away")), "");
     connect(away, &QLabel::linkActivated, this, [this] {
         chart_->show_log({});
         fill_side();

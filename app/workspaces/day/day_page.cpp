@@ -5,6 +5,7 @@
 #include <QSplitter>
 
 #include "plan/roles.h"
+#include "widgets/side_panel.h"
 #include "widgets/tokens.h"
 #include "words/sentences.h"
 
@@ -136,16 +137,8 @@ QWidget* DayPage::make_head() {
 }
 
 QWidget* DayPage::make_side() {
-    auto* side = new QScrollArea;
-    side->setObjectName(QStringLiteral("panel"));
-    side->setWidgetResizable(true);
-    side->setFrameShape(QFrame::NoFrame);
-    side->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    side->setFixedWidth(kSide_px);
-    auto* inside = new QWidget;
-    inside->setObjectName(QStringLiteral("panel"));
-    auto* column = new QVBoxLayout(inside);
-    column->setContentsMargins(16, 10, 12, 12);
+    QVBoxLayout* column = nullptr;
+    QScrollArea* side = side_panel(kSide_px, column);
     lines_ = new QVBoxLayout;
     lines_->setSpacing(6);
     form_place_ = new QVBoxLayout;
@@ -174,7 +167,6 @@ QWidget* DayPage::make_side() {
     column->addWidget(whole_year_, 0, Qt::AlignLeft);
     column->addLayout(form_place_);
     column->addStretch();
-    side->setWidget(inside);
     return side;
 }
 
@@ -273,10 +265,7 @@ QLabel* DayPage::line(const QString& text, const char* name) {
 }
 
 void DayPage::fill_side() {
-    while (QLayoutItem* item = lines_->takeAt(0)) {
-        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
-        delete item;
-    }
+    clear_lines(lines_);
     sentences_.clear();
     const Plan& plan = document_->plan();
     const Day* day = yr::find(plan.days, day_);
@@ -331,9 +320,7 @@ void DayPage::fill_side() {
         head->setFont(type_font(Type::bold));
         sentences_ << q(words::sentence(*r->stop, plan, document_->style()));
         line(sentences_.back(), "");
-        auto* label = line(QStringLiteral("<a href='do' style='color:%1; text-decoration:none'><b>%2</b></a>")
-                               .arg(tokens().supply[0].name(), say("Write it on the battery's label")),
-                           "");
+        auto* label = line(act_text(say("Write it on the battery's label")), "");
         label->setToolTip(say("As the caution of this battery; undo takes it back"));
         connect(label, &QLabel::linkActivated, this, &DayPage::label_volts);
     }
@@ -370,9 +357,7 @@ void DayPage::fill_side() {
             continue;
         }
         // a line that wraps, not a button: its words are as long as they are
-        auto* l = line(QStringLiteral("<a href='do' style='color:%1; text-decoration:none'><b>%2</b></a>")
-                           .arg(tokens().supply[0].name(), text.toHtmlEscaped()),
-                       "");
+        auto* l = line(act_text(text), "");
         l->setToolTip(say("Makes this change; undo takes it back"));
         connect(l, &QLabel::linkActivated, this, [this, k] { apply_remedy(k); });
     }

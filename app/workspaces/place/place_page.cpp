@@ -13,6 +13,7 @@
 #include "plan/names.h"
 #include "routes/furnish.h"
 #include "routes/lay.h"
+#include "widgets/side_panel.h"
 #include "widgets/tokens.h"
 #include "words/accepted.h"
 #include "words/finding_rows.h"
@@ -22,13 +23,6 @@ namespace yr::app {
 namespace {
 
 constexpr int kSide_px = 292;
-
-void clear(QVBoxLayout* layout) {
-    while (QLayoutItem* item = layout->takeAt(0)) {
-        if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
-        delete item;
-    }
-}
 
 // Set where it is; a spot field of a thing.
 std::optional<double> Stand::*const kAxes[] = {&Stand::x_m, &Stand::y_m, &Stand::z_m};
@@ -75,16 +69,8 @@ PlacePage::PlacePage(Document* document, QWidget* parent)
 }
 
 QWidget* PlacePage::make_side() {
-    auto* side = new QScrollArea;
-    side->setObjectName(QStringLiteral("panel"));
-    side->setWidgetResizable(true);
-    side->setFrameShape(QFrame::NoFrame);
-    side->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    side->setFixedWidth(kSide_px);
-    auto* inside = new QWidget;
-    inside->setObjectName(QStringLiteral("panel"));
-    auto* column = new QVBoxLayout(inside);
-    column->setContentsMargins(16, 10, 12, 12);
+    QVBoxLayout* column = nullptr;
+    QScrollArea* side = side_panel(kSide_px, column);
     lines_ = new QVBoxLayout, after_ = new QVBoxLayout, form_place_ = new QVBoxLayout;
     lines_->setSpacing(5), after_->setSpacing(5);
     section_ = new CrossSection(document_);
@@ -93,7 +79,6 @@ QWidget* PlacePage::make_side() {
     column->addLayout(after_);
     column->addLayout(form_place_);
     column->addStretch();
-    side->setWidget(inside);
     return side;
 }
 
@@ -172,15 +157,14 @@ QLabel* PlacePage::title(const QString& text) {
 
 void PlacePage::link(const QString& text, const QString& tip, const std::function<void()>& action) {
     sentences_ << text;
-    auto* l = line(QStringLiteral("<a href='do' style='color:%1; text-decoration:none'><b>%2</b></a>")
-                       .arg(tokens().supply[0].name(), text.toHtmlEscaped()));
+    auto* l = line(act_text(text));
     l->setToolTip(tip);
     connect(l, &QLabel::linkActivated, this, [action] { action(); });
 }
 
 void PlacePage::fill_side() {
-    clear(lines_);
-    clear(after_);
+    clear_lines(lines_);
+    clear_lines(after_);
     sentences_.clear();
     section_->hide();
     into_ = lines_;
