@@ -7,6 +7,7 @@
 
 #include "document/plan_files.h"
 #include "plan/plan_json.h"
+#include "plan/variant.h"
 #include "routes/lay.h"
 #include "text/say.h"
 #include "widgets/tokens.h"
@@ -15,6 +16,7 @@
 #include "window/preferences.h"
 #include "window/render.h"
 #include "words/sentences.h"
+#include "workspaces/build/dossier.h"
 #include "workspaces/build/labels.h"
 #include "workspaces/build/loom_view.h"
 
@@ -63,21 +65,27 @@ int main(int argc, char** argv) {
         QStringLiteral("name"));
     const QCommandLineOption to(QStringLiteral("to"), yr::app::say("The file that --loom writes."),
                                 QStringLiteral("file"), QStringLiteral("loom.pdf"));
-    parser.addOptions({size, only, labels, loom, to});
+    const QCommandLineOption dossier(QStringLiteral("dossier"),
+                                     yr::app::say("Write the dossier of a plan as PDF and leave."),
+                                     QStringLiteral("file"));
+    parser.addOptions({size, only, labels, loom, to, dossier});
     parser.addOption(render);
     parser.addOption(demo);
     parser.process(application);
 
     yr::app::use_typeface();
     yr::app::use_look(QSettings().value(QStringLiteral("night"), false).toBool());
-    if (parser.isSet(labels) || parser.isSet(loom)) {
+    if (parser.isSet(labels) || parser.isSet(loom) || parser.isSet(dossier)) {
         const QStringList plans = parser.positionalArguments();
         auto plan = yr::load_plan(plans.isEmpty() ? std::string() : plans.constFirst().toStdString());
         if (plan) yr::lay(*plan);
         yr::Result<bool> written = tl::unexpected(yr::Error{});
         if (!plan)
             written = tl::unexpected(plan.error());
-        else if (parser.isSet(labels))
+        else if (parser.isSet(dossier)) {
+            const auto pages = yr::app::write_dossier(yr::shown_plan(*plan), parser.value(dossier), QPageSize::A4);
+            written = pages ? yr::Result<bool>(true) : tl::unexpected(pages.error());
+        } else if (parser.isSet(labels))
             written = yr::app::write_labels(*plan, parser.value(labels), QPageSize::A4, true);
         else if (const auto pages =
                      yr::app::write_loom(*plan, parser.value(loom), parser.value(to), QPageSize::A4, true);

@@ -19,7 +19,7 @@ namespace {
 
 struct PlanOptions {
     std::string plan, out, name = "New vehicle", state, variant, view;
-    int vehicles = 1;
+    int vehicles = 1, sheet = 1;
     bool json = false, force = false;
 };
 
@@ -220,9 +220,10 @@ void add_plan(CLI::App& app, Action& action) {
     c->callback([o, &action] { action = [o] { return run_spice(*o); }; });
     c = exports->add_subcommand("svg", words::translated("A view as a drawing"));
     c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
-    c->add_option("--view", o->view, words::translated("which: place"))
-        ->check(CLI::IsMember({"place"}))
+    c->add_option("--view", o->view, words::translated("which: place, diagram"))
+        ->check(CLI::IsMember({"place", "diagram"}))
         ->required();
+    c->add_option("--sheet", o->sheet, words::translated("of the diagram, from 1"));
     c->add_option("-o,--output", o->out, words::translated("file to write, - for standard output"))
         ->required();
     c->add_option("--state", o->state,
@@ -230,7 +231,12 @@ void add_plan(CLI::App& app, Action& action) {
     c->add_flag("--force", o->force, words::translated("write over an existing file"));
     add_variant_option(*c, o->variant);
     common(c);
-    c->callback([o, &action] { action = [o] { return run_svg(*o); }; });
+    c->callback([o, &action] {
+        action = [o] {
+            return o->view == "diagram" ? export_diagram(o->plan, o->variant, o->out, o->sheet, o->force)
+                                        : run_svg(*o);
+        };
+    });
     c = exports->add_subcommand("xlsx",
                                 words::translated("Parts, wires and cuts as a workbook for spreadsheets"));
     c->add_option("PLAN", o->plan, words::translated("plan file"))->required();

@@ -32,6 +32,10 @@ void add_build(CLI::App& app, Action& action);    // parts, wires, cut
 // Parts, wires and cuts as a workbook.
 int export_build(const std::string& plan, const std::string& variant, const std::string& out, int vehicles,
                  bool force);
+void add_work(CLI::App& app, Action& action);  // work, power, symptoms, quote
+// A sheet of the circuit diagram as SVG; `sheet` from 1.
+int export_diagram(const std::string& plan, const std::string& variant, const std::string& out, int sheet,
+                   bool force);
 void add_plan(CLI::App& app, Action& action);  // plan new|validate|convert, export spice
 
 // The plan of a file as one of its variants: by name or id, "none" for the plan as it stands, empty for the

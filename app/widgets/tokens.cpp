@@ -80,6 +80,10 @@ QTableWidget::item:selected { background: @line; color: @ink; }
 QHeaderView { background: transparent; border: none; }
 QHeaderView::section { background: @paper; color: @soft; border: none; border-bottom: 1px solid @line; padding: 3px 5px; }
 QToolButton#state { padding: 4px 5px; }
+QToolButton#tick { background: @paper; border: 2px solid @soft; border-radius: 4px; padding: 0; }
+QToolButton#tick:checked { background: @ink; color: @paper; border-color: @ink; }
+QToolButton#tick:focus { border-color: @source; }
+QFrame#workstep { background: @panel; border-radius: 3px; }
 QWidget#message { background: @panel; border-bottom: 2px solid @source; }
 QWidget#floating { background: @panel; border-left: 1px solid @line; border-right: 1px solid @line; }
 QPlainTextEdit { background: @paper; border: 1px solid @line; border-radius: 2px; }

@@ -1,48 +1,12 @@
-#include <fcntl.h>
-#include <spawn.h>
-#include <sys/wait.h>
-#include <unistd.h>
-
-#include <chrono>
-#include <csignal>
 #include <cstdio>
-#include <filesystem>
 #include <fstream>
 #include <sstream>
-#include <thread>
 
 #include "choice/zero_one_solvers.h"
-
-extern char** environ;
+#include "files/program.h"
 
 namespace yr {
 namespace {
-
-namespace fs = std::filesystem;
-using Clock = std::chrono::steady_clock;
-
-constexpr auto kLook = std::chrono::milliseconds(5);
-
-// A folder of its own for one question, gone with it.
-class Folder {
-  public:
-    Folder() {
-        std::error_code none;
-        std::string name = (fs::temp_directory_path(none) / "your-rail-XXXXXX").string();
-        if (mkdtemp(name.data())) path_ = name;
-    }
-    ~Folder() {
-        std::error_code none;
-        if (!path_.empty()) fs::remove_all(path_, none);
-    }
-    Folder(const Folder&) = delete;
-    Folder& operator=(const Folder&) = delete;
-    [[nodiscard]] bool there() const { return !path_.empty(); }
-    [[nodiscard]] std::string file(const char* name) const { return path_ + "/" + name; }
-
-  private:
-    std::string path_;
-};
 
 std::string exact(double v) {
     char text[40];
@@ -90,37 +54,6 @@ bool write_mps(const ZeroOneProgram& program, const std::string& path) {
     return static_cast<bool>(out.flush());
 }
 
-// Runs until it ends, is cancelled or its time is up. nullopt: it could not be started.
-enum class Ran { well, badly, stopped, not_at_all };
-Ran run(const std::vector<std::string>& words, const ZeroOneLimits& limits) {
-    std::vector<char*> argv;
-    for (const std::string& w : words) argv.push_back(const_cast<char*>(w.c_str()));  // NOLINT: as exec asks
-    argv.push_back(nullptr);
-    posix_spawn_file_actions_t files;
-    posix_spawn_file_actions_init(&files);
-    posix_spawn_file_actions_addopen(&files, 0, "/dev/null", O_RDONLY, 0);
-    posix_spawn_file_actions_addopen(&files, 1, "/dev/null", O_WRONLY, 0);
-    posix_spawn_file_actions_addopen(&files, 2, "/dev/null", O_WRONLY, 0);
-    pid_t child = 0;
-    const int failed = posix_spawnp(&child, argv[0], &files, nullptr, argv.data(), environ);
-    posix_spawn_file_actions_destroy(&files);
-    if (failed != 0) return Ran::not_at_all;
-    const auto begun = Clock::now();
-    int status = 0;
-    while (true) {
-        const pid_t ended = ::waitpid(child, &status, WNOHANG);
-        if (ended == child) return WIFEXITED(status) && WEXITSTATUS(status) == 0 ? Ran::well : Ran::badly;
-        if (ended < 0 && errno != EINTR) return Ran::badly;
-        const double spent_s = std::chrono::duration<double>(Clock::now() - begun).count();
-        if (spent_s > limits.most_s || (limits.cancel && *limits.cancel)) {
-            ::kill(child, SIGKILL);
-            ::waitpid(child, &status, 0);
-            return Ran::stopped;
-        }
-        std::this_thread::sleep_for(kLook);
-    }
-}
-
 // "Optimal - objective value 12.5", then a line for each column that is not 0.
 ZeroOneAnswer read_answer(const ZeroOneProgram& program, const std::string& path) {
     std::ifstream in(path);
@@ -146,11 +79,11 @@ ZeroOneAnswer read_answer(const ZeroOneProgram& program, const std::string& path
 }  // namespace
 
 ZeroOneAnswer solve_beside(const ZeroOneProgram& program, const ZeroOneLimits& limits) {
-    const Folder folder;
+    const ScratchFolder folder;
     if (!folder.there() || !write_mps(program, folder.file("model.mps"))) return {ZeroOneEnd::failed, 0, {}};
-    const Ran ran = run({"cbc", folder.file("model.mps"), "-ratioGap", "0", "-allowableGap", "0", "-solve",
+    const Ran ran = run_program({"cbc", folder.file("model.mps"), "-ratioGap", "0", "-allowableGap", "0", "-solve",
                          "-solution", folder.file("answer.txt")},
-                        limits);
+                        {limits.most_s, limits.cancel});
     if (ran == Ran::stopped) return {ZeroOneEnd::stopped, 0, {}};
     if (ran != Ran::well) return {ZeroOneEnd::failed, 0, {}};
     return read_answer(program, folder.file("answer.txt"));

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "io/svg_text.h"
 #include "plan/lists.h"
 #include "routes/outline.h"
 #include "routes/packing.h"
@@ -12,29 +13,6 @@ namespace yr {
 namespace {
 
 constexpr double kUnits_per_m = 100, kMargin = 40;
-
-std::string escaped(const std::string& text) {
-    std::string out;
-    for (const char c : text) {
-        switch (c) {
-            case '&':
-                out += "&amp;";
-                break;
-            case '<':
-                out += "&lt;";
-                break;
-            case '>':
-                out += "&gt;";
-                break;
-            case '"':
-                out += "&quot;";
-                break;
-            default:
-                out += c;
-        }
-    }
-    return out;
-}
 
 class Drawing {
   public:
@@ -52,7 +30,7 @@ class Drawing {
     void text(double at_x, double at_y, const std::string& words, const char* anchor = "start") {
         out_ +=
             fmt::format("  <text x=\"{:.1f}\" y=\"{:.1f}\" font-size=\"11\" text-anchor=\"{}\">{}</text>\n",
-                        at_x, at_y, anchor, escaped(words));
+                        at_x, at_y, anchor, svg_escaped(words));
     }
     void line(const Spot& a, const Spot& b, double wide, const char* style) {
         out_ += fmt::format(
@@ -126,7 +104,7 @@ std::string place_svg(const Plan& plan, const Routes& routes, const State& state
                "<svg xmlns=\"http://www.w3.org/2000/svg\" viewBox=\"0 0 {0:.0f} {1:.0f}\" width=\"{0:.0f}\" "
                "height=\"{1:.0f}\" font-family=\"sans-serif\">\n  <title>{2}</title>\n"
                "  <rect width=\"{0:.0f}\" height=\"{1:.0f}\" fill=\"white\"/>\n",
-               wide, high, escaped(plan.vehicle.name)) +
+               wide, high, svg_escaped(plan.vehicle.name)) +
            std::move(d).done() + "</svg>\n";
 }
 

@@ -35,6 +35,8 @@ const MigrationSteps& migration_steps() {
         {6, [](nlohmann::json&) {}},
         // Version 8 brought where things stand, ways and what passes them: additions.
         {7, [](nlohmann::json&) {}},
+        // Version 9 brought prices, times of work, the job's customer and the meter: additions.
+        {8, [](nlohmann::json&) {}},
     };
     return steps;
 }

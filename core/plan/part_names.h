@@ -40,6 +40,14 @@ inline constexpr const char* kPartName<Vehicle> = "vehicle";
 template <>
 inline constexpr const char* kPartName<Stock> = "stock";
 template <>
+inline constexpr const char* kPartName<Price> = "price";
+template <>
+inline constexpr const char* kPartName<TaskTime> = "task_time";
+template <>
+inline constexpr const char* kPartName<Torque> = "torque";
+template <>
+inline constexpr const char* kPartName<MeterKind> = "meter_kind";
+template <>
 inline constexpr const char* kPartName<Policy> = "policy";
 template <>
 inline constexpr const char* kPartName<Place> = "place";

@@ -40,6 +40,8 @@ struct Vehicle {
     // left upper corner is (front left of the vehicle: the picture's up is the vehicle's front at the left).
     std::string picture{};
     std::optional<double> picture_m{}, picture_x_m{}, picture_y_m{};
+    // Of the job, for printed pages alone.
+    std::string customer{}, registration{}, job_date{};
     friend bool operator==(const Vehicle&, const Vehicle&) = default;
 };
 
@@ -382,6 +384,40 @@ struct Stock {
     friend bool operator==(const Stock&, const Stock&) = default;
 };
 
+// What a shop asks for one line of the parts (fabricate/parts.h names it), its pack and where it comes from.
+struct Price {
+    std::string part;              // key of the line
+    std::optional<double> each{};  // of one piece or metre; empty: not known
+    double pack = 1;               // sold by so many pieces or metres
+    std::string supplier{};
+    std::string dated{};   // ISO 8601 date of the price
+    bool brought = false;  // the customer brings it
+    friend bool operator==(const Price&, const Price&) = default;
+};
+
+// One's own minutes for one piece of a kind of work (fabricate/work.h names them), in place of the typical.
+struct TaskTime {
+    std::string task;
+    double minutes = 0;
+    friend bool operator==(const TaskTime&, const TaskTime&) = default;
+};
+
+// One's own torque for a thread, or the maker's, in place of the typical.
+struct Torque {
+    double thread_mm = 8;
+    double torque_Nm = 0;
+    friend bool operator==(const Torque&, const Torque&) = default;
+};
+
+// What a meter is good for: volts within `gain` of the reading and so many of its last digits.
+struct MeterKind {
+    std::string name{};
+    std::optional<double> gain{};      // 0..1
+    std::optional<double> digits{};    // of the last place
+    std::optional<double> lead_ohm{};  // both leads together, in what it reads as ohms
+    friend bool operator==(const MeterKind&, const MeterKind&) = default;
+};
+
 struct Policy {
     FuseSchool fuse_school = FuseSchool::wire;
     std::optional<double> drop_critical;  // 0..1
@@ -399,6 +435,15 @@ struct Policy {
     std::optional<double> slack_m{};       // kept at each end of a run that is laid
     std::optional<double> slack_share{};   // and a share of its way
     std::optional<double> exhaust_m{};     // cables keep that far from what burns them
+    std::optional<double> rate_h{};        // money asked for an hour of work
+    std::optional<double> travel{};        // money, once
+    std::optional<double> consumables{};   // share of the parts' price, for what is not counted
+    std::optional<double> margin{};        // share on top of the parts' price
+    std::optional<double> tax{};           // share on top of all
+    std::vector<Price> prices{};
+    std::vector<TaskTime> tasks{};
+    std::vector<Torque> torques{};
+    MeterKind meter{};
     friend bool operator==(const Policy&, const Policy&) = default;
 };
 
@@ -426,13 +471,15 @@ struct Accepted {
     friend bool operator==(const Accepted&, const Accepted&) = default;
 };
 
-// Something bought, made or fitted: it leaves the list of what is to do.
+// Something bought, made, done or put off: it leaves the list of what is to do, or moves in it.
 struct Mark {
     Id id;
-    std::string name;   // what was done: "bought", "made", "fitted"
+    std::string name;   // what was done: "bought", "made", "done", "put off", "first"
     std::string about;  // a thing of the plan, or a line of the parts
     std::string who;
-    std::string when;  // ISO 8601 date
+    std::string when;     // ISO 8601 date, or date and time
+    std::string note{};   // what is worth knowing: "13 mm nut", "one clip broke"
+    std::string photo{};  // path of a picture, beside the plan's file
     friend bool operator==(const Mark&, const Mark&) = default;
 };
 

@@ -4,6 +4,7 @@
 #pragma once
 
 #include "plan/fields_geometry.h"
+#include "plan/fields_shop.h"
 
 namespace yr {
 
@@ -81,33 +82,9 @@ void fields(V&& v, T& x) {
     v(F("picture_m").more_than(0, 1).row("Metres a pixel").when_open("not scaled"), x.picture_m);
     v(F("picture_x_m").range(-40, 60).row("Picture begins at x, m").when_open("at its front"), x.picture_x_m);
     v(F("picture_y_m").range(-20, 20).row("Picture begins at y, m").when_open("at its left"), x.picture_y_m);
-}
-
-template <class V, Part<Stock> T>
-void fields(V&& v, T& x) {
-    v(F("size").needed(), x.size);
-    v(F("length_m").of(Dimension::length).more_than(0, 200).needed(), x.length_m);
-    v(F("price").range(0, 1e7), x.price);
-}
-
-template <class V, Part<Policy> T>
-void fields(V&& v, T& x) {
-    v("fuse_school", x.fuse_school);
-    v(F("drop_critical").of(Dimension::fraction).range(0, 1), x.drop_critical);
-    v(F("drop_other").of(Dimension::fraction).range(0, 1), x.drop_other);
-    v("ampacity_table", x.ampacity_table);
-    v(F("bundle_derating").usually_yes(), x.bundle_derating);
-    v(F("fuse_distance_m").of(Dimension::length).more_than(0, 200), x.fuse_distance_m);
-    v("sizes", x.sizes);
-    v("units", x.units);
-    v(F("copper_price_per_kg").range(0, 1e7), x.copper_price_per_kg);
-    v("stock", x.stock);
-    v(F("air_K").range(0, 60), x.air_K);
-    v(F("joint_ageing").range(1, 100), x.joint_ageing);
-    v("rolls", x.rolls);
-    v(F("slack_m").of(Dimension::length).range(0, 5).assumed("slack_m"), x.slack_m);
-    v(F("slack_share").of(Dimension::fraction).range(0, 1).assumed("slack_share"), x.slack_share);
-    v(F("exhaust_m").of(Dimension::length).range(0, 2).assumed("exhaust_m"), x.exhaust_m);
+    v("customer", x.customer);
+    v("registration", x.registration);
+    v("job_date", x.job_date);
 }
 
 template <class V, Part<Place> T>
@@ -480,6 +457,8 @@ void fields(V&& v, T& x) {
     v(F("about").needed(), x.about);
     v("who", x.who);
     v("when", x.when);
+    v("note", x.note);
+    v("photo", x.photo);
 }
 
 template <class V, Part<Run> T>

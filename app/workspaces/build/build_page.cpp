@@ -16,14 +16,25 @@
 #include "widgets/tokens.h"
 #include "words/build_words.h"
 #include "words/sentences.h"
+#include "workspaces/build/dossier.h"
 #include "workspaces/build/labels.h"
 
 namespace yr::app {
 namespace {
 
 constexpr int kSide_px = 300;
-const QString kParts = QStringLiteral("parts"), kWires = QStringLiteral("wires"),
-              kLooms = QStringLiteral("looms");
+// The views in the order of their words and pages; the first opens without a key.
+struct BuildView {
+    const char *key, *name, *tip;
+};
+constexpr BuildView kViews[] = {
+    {"", words::later("Bench"), words::later("Rolls and the pieces cut from them")},
+    {"parts", words::later("Parts"), words::later("What is to be bought")},
+    {"wires", words::later("Wires"), words::later("Every cable: number, ends, size, colour, length, fuse")},
+    {"looms", words::later("Looms"), words::later("What lies along the same ways, flat and true to length")},
+    {"diagram", words::later("Diagram"), words::later("The circuit, sheet by sheet, for whoever has to understand it")},
+    {"work", words::later("Work"), words::later("What is done in what order, place by place")},
+    {"quote", words::later("Quote"), words::later("What it costs, and what a change costs from here")}};
 const QString kBought = QStringLiteral("bought"), kMade = QStringLiteral("made");
 
 QString shown(const SheetCell& cell) {
@@ -73,6 +84,15 @@ BuildPage::BuildPage(Document* document, QWidget* parent)
     board->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     board->setWidget(looms_);
     pages_->addWidget(board);
+    diagram_ = new DiagramView(document_);
+    work_ = new WorkView(document_);
+    quote_ = new QuoteView(document_);
+    pages_->addWidget(diagram_);
+    pages_->addWidget(work_);
+    pages_->addWidget(quote_);
+    connect(diagram_, &DiagramView::sheets_changed, this, [this] {
+        if (isVisible()) fill_side();
+    });
     auto* left = new QVBoxLayout;
     left->setContentsMargins(0, 0, 0, 0);
     left->setSpacing(0);
@@ -120,21 +140,17 @@ QWidget* BuildPage::make_head() {
     auto* row = new QHBoxLayout(head);
     row->setContentsMargins(16, 6, 12, 4);
     row->setSpacing(4);
-    const QString names[] = {say("Bench"), say("Parts"), say("Wires"), say("Looms")};
-    const QString tips[] = {say("Rolls and the pieces cut from them"), say("What is to be bought"),
-                            say("Every cable: number, ends, size, colour, length, fuse"),
-                            say("What lies along the same ways, flat and true to length")};
-    for (int k = 0; k < 4; ++k) {
-        words_[k] = new QToolButton;
-        words_[k]->setText(names[k]);
-        words_[k]->setToolTip(tips[k]);
-        words_[k]->setCheckable(true);
-        words_[k]->setObjectName(QStringLiteral("state"));
-        words_[k]->setMinimumHeight(30);
-        connect(words_[k], &QToolButton::clicked, this, [this, k] {
-            open_view(k == 0 ? QString() : k == 1 ? kParts : k == 2 ? kWires : kLooms);
-        });
-        row->addWidget(words_[k]);
+    for (const BuildView& view : kViews) {
+        auto* word = new QToolButton;
+        word->setText(q(words::translated(view.name)));
+        word->setToolTip(q(words::translated(view.tip)));
+        word->setCheckable(true);
+        word->setObjectName(QStringLiteral("state"));
+        word->setMinimumHeight(30);
+        connect(word, &QToolButton::clicked, this,
+                [this, key = QString::fromLatin1(view.key)] { open_view(key); });
+        row->addWidget(word);
+        words_.push_back(word);
     }
     row->addStretch();
     auto* several = new QLabel(say("Vehicles alike"));
@@ -167,23 +183,29 @@ QWidget* BuildPage::make_side() {
 }
 
 std::vector<WorkspaceView> BuildPage::views() const {
-    return {{kParts, say("Parts"), false}, {kWires, say("Wires"), false}, {kLooms, say("Looms"), false}};
+    std::vector<WorkspaceView> all;
+    for (const BuildView& view : kViews)
+        if (*view.key) all.push_back({QString::fromLatin1(view.key), q(words::translated(view.name)), false});
+    return all;
 }
 
 bool BuildPage::open_view(const QString& key) {
     if (!key.isEmpty() && !has_view(key)) return false;
-    pages_->setCurrentIndex(key == kParts ? 1 : key == kWires ? 2 : key == kLooms ? 3 : 0);
-    for (int k = 0; k < 4; ++k) words_[k]->setChecked(k == pages_->currentIndex());
+    for (int k = 0; k < static_cast<int>(words_.size()); ++k) {
+        const bool open = key == QLatin1String(kViews[k].key);
+        words_[static_cast<std::size_t>(k)]->setChecked(open);
+        if (open) pages_->setCurrentIndex(k);
+    }
+    if (isVisible()) refresh_page(), fill_side();
     return true;
 }
 
 QString BuildPage::open_view() const {
-    const QString keys[] = {QString(), kParts, kWires, kLooms};
-    return keys[pages_->currentIndex()];
+    return QString::fromLatin1(kViews[pages_->currentIndex()].key);
 }
 
 void BuildPage::entered() {
-    if (pages_->currentIndex() == 0) bench_->setFocus();
+    if (pages_->currentIndex() == kBench) bench_->setFocus();
 }
 
 void BuildPage::showEvent(QShowEvent* event) {
@@ -194,6 +216,7 @@ void BuildPage::showEvent(QShowEvent* event) {
 void BuildPage::finish() {
     refresh();
     if (cutting_.running()) cutting_.finish();
+    if (pages_->currentIndex() == kDiagram) diagram_->finish();
 }
 
 // Pieces that are made are cut no more: the bench shows them, the rolls are reckoned with all of them so that
@@ -208,7 +231,15 @@ void BuildPage::refresh() {
     looms_->show(flat_looms(document_->plan(), route_all(document_->plan())));
     fill_parts();
     fill_wires();
+    refresh_page();
     fill_side();
+}
+
+// What is worked out only while it is looked at.
+void BuildPage::refresh_page() {
+    if (pages_->currentIndex() == kDiagram) diagram_->refresh();
+    if (pages_->currentIndex() == kWork) work_->refresh();
+    if (pages_->currentIndex() == kQuote) quote_->refresh(vehicles_->value());
 }
 
 void BuildPage::fill_bench() {
@@ -260,189 +291,6 @@ void BuildPage::fill_wires() {
     for (int k = 0; k < 12; ++k) wires_->header()->resizeSection(k, widths[k]);
 }
 
-// ---- the side
-
-QLabel* BuildPage::line(const QString& text, const char* name) {
-    auto* l = new QLabel(text);
-    l->setWordWrap(true);
-    l->setObjectName(QString::fromLatin1(name));
-    l->setTextInteractionFlags(Qt::LinksAccessibleByMouse | Qt::LinksAccessibleByKeyboard);
-    into_->addWidget(l);
-    return l;
-}
-
-void BuildPage::link(const QString& text, const QString& tip, const std::function<void()>& action) {
-    sentences_ << text;
-    auto* l = line(act_text(text));
-    l->setToolTip(tip);
-    connect(l, &QLabel::linkActivated, this, [action] { action(); });
-}
-
-const WireRow* BuildPage::wire_of(const Id& run) const {
-    for (const WireRow& w : table_)
-        if (document_->plan().runs[w.run].id == run) return &w;
-    return nullptr;
-}
-
-void BuildPage::fill_side() {
-    clear_lines(lines_);
-    clear_lines(after_);
-    sentences_.clear();
-    into_ = lines_;
-    const Plan& plan = document_->plan();
-    const WireRow* w = wire_of(document_->selection().id());
-    card_->setVisible(w != nullptr);
-    if (!w) {
-        if (form_) form_->hide(), form_->deleteLater();
-        form_ = nullptr, form_of_.clear();
-        auto* head = line(say("The bench"));
-        head->setFont(type_font(Type::title));
-        long made = 0;
-        for (const WireRow& row : table_) made += is_marked(kMade, plan.runs[row.run].id);
-        sentences_ << say("%1 of %2 cables are made.").arg(made).arg(table_.size());
-        line(sentences_.back());
-        line(say("Click a piece for its card: both ends, what to slide on first, strip, crimp, label. "
-                 "Lengths hold the "
-                 "slack of the plan; where no way is known they are as typed."),
-             "soft");
-        link(say("Labels as PDF…"),
-             say("Both ends of every cable, the lid of each box with a code, the panel"), [this] {
-                 const QString path = QFileDialog::getSaveFileName(
-                     window(), say("Labels"), QStringLiteral("labels.pdf"), say("PDF (*.pdf)"));
-                 if (!path.isEmpty()) save_labels(path);
-             });
-        for (const FlatLoom& l : looms_->looms())
-            if (l.runs.size() > 2)
-                link(say("Loom along %1 at 1:1 as PDF…").arg(q(l.name)),
-                     say("In tiles, with marks to glue by and its pin table"), [this, name = q(l.name)] {
-                         const QString path = QFileDialog::getSaveFileName(
-                             window(), say("Loom"), QStringLiteral("loom.pdf"), say("PDF (*.pdf)"));
-                         if (!path.isEmpty()) save_loom(name, path);
-                     });
-        link(say("Parts, wires and cuts for a spreadsheet…"), say("One workbook of three sheets"), [this] {
-            const QString path = QFileDialog::getSaveFileName(
-                window(), say("Workbook"), QStringLiteral("build.xlsx"), say("Workbooks (*.xlsx)"));
-            if (!path.isEmpty()) save_tables(path);
-        });
-        line(say("A lug that does not fit its bolt is exchanged, never drilled out. Crimps are pulled before "
-                 "they are "
-                 "covered."),
-             "soft");
-        return;
-    }
-    const Run& run = plan.runs[w->run];
-    const auto wire = conductor(run.size.value_or(WireSize::awg(14)), run.material);
-    const double mm2 = wire ? wire->area_mm2 : 2;
-    auto* head = line((q(w->number) + QStringLiteral("  ") + q(run.name)).toHtmlEscaped());
-    head->setFont(type_font(Type::title));
-    sentences_ << say("%1, %2, %3%4")
-                      .arg(run.size ? q(yr::name_of(*run.size)) : say("size not chosen yet"),
-                           q(words::colour_text(w->colour)),
-                           q(words::quantity(w->length_m, Dimension::length, document_->style())),
-                           w->length_known ? QString() : say(" (assumed)"));
-    if (w->pieces > 1) sentences_.back() += say_n(", %n piece", ", %n pieces", w->pieces);
-    line(sentences_.back(), w->length_known ? "" : "fix");
-    card_->show(*w);
-    into_ = after_;
-    const bool made = is_marked(kMade, run.id);
-    link(made ? say("✓ Made: not yet after all") : say("Tick it: made"), say("Undo takes it back"),
-         [this, id = run.id, made] { mark(kMade, id, !made); });
-    const auto made_as = [&](const CableEnd& e) {
-        QStringList steps;
-        int n = 0;
-        for (const EndStep step : steps_of(e, mm2))
-            steps << QStringLiteral("%1  ").arg(++n) + q(words::step_text(step, e, mm2));
-        return steps;
-    };
-    const QStringList first = made_as(w->from), second = made_as(w->to);
-    const auto tell = [&](const QString& which, const QStringList& steps) {
-        line(which.toHtmlEscaped())->setFont(type_font(Type::bold));
-        for (const QString& step : steps) sentences_ << step, line(step.toHtmlEscaped());
-    };
-    if (first == second) {
-        tell(say("Both ends alike"), first);
-    } else {
-        tell(say("End at %1").arg(q(words::terminal(plan, w->from.at))), first);
-        tell(say("End at %1").arg(q(words::terminal(plan, w->to.at))), second);
-    }
-    fill_form(run);
-}
-
-void BuildPage::fill_form(const Run& run) {
-    if (form_ && form_of_ == run.id) return form_->refresh();
-    if (form_) form_->hide(), form_->deleteLater();
-    form_of_ = run.id;
-    form_ = new FieldForm([this] { return document_->style(); });
-    form_->heading(say("What is said of it"));
-    const auto get = [this, id = run.id]() -> const Run* {
-        return yr::find(document_->plan().runs, std::string_view(id));
-    };
-    const auto text = [&](const QString& label, std::string Run::*member, const QString& open) {
-        form_->text(
-            label, [get, member] { return get() ? q(get()->*member) : QString(); },
-            [this, get, member, label](const QString& typed) {
-                if (!get()) return QString();
-                Run changed = *get();
-                changed.*member = typed.trimmed().toStdString();
-                if (!(changed == *get()))
-                    document_->apply(Put<Run>{changed, {}}, q(changed.name) + QStringLiteral(": ") + label);
-                return QString();
-            },
-            open);
-    };
-    text(say("Number"), &Run::number, say("counted"));
-    text(say("Colour"), &Run::colour, say("by use"));
-    end_fields(run, true);
-    end_fields(run, false);
-    form_place_->addWidget(form_);
-}
-
-void BuildPage::end_fields(const Run& run, bool at_from) {
-    form_->heading(at_from ? say("Its beginning") : say("Its end"));
-    const auto get = [this, id = run.id, at_from]() -> const RunEnd* {
-        const Run* r = yr::find(document_->plan().runs, std::string_view(id));
-        return r ? &(at_from ? r->end_from : r->end_to) : nullptr;
-    };
-    const auto set = [this, id = run.id, at_from](const QString& what,
-                                                  const std::function<void(RunEnd&)>& change) {
-        const Run* r = yr::find(document_->plan().runs, std::string_view(id));
-        if (!r) return;
-        Run changed = *r;
-        change(at_from ? changed.end_from : changed.end_to);
-        if (!(changed == *r))
-            document_->apply(Put<Run>{changed, {}}, q(r->name) + QStringLiteral(": ") + what);
-    };
-    form_->choice(
-        at_from ? say("Terminal") : say("Terminal there"),
-        {{say("as is usual there"), "by_choice"},
-         {say("ring"), "ring"},
-         {say("blade"), "blade"},
-         {say("ferrule"), "ferrule"},
-         {say("bare under a screw"), "bare"},
-         {say("pin"), "pin"},
-         {say("splice"), "splice"}},
-        [get] { return get() ? Id(enum_name(get()->kind)) : Id(); },
-        [set](const Id& kind) {
-            set(say("terminal"), [&](RunEnd& e) { e.kind = *enum_named<EndKind>(kind); });
-        });
-    form_->choice(
-        at_from ? say("Angle") : say("Angle there"),
-        {{say("straight"), "0"}, {say("45°"), "45"}, {say("90°"), "90"}},
-        [get] { return get() ? Id(words::number(get()->angle_deg.value_or(0))) : Id(); },
-        [set](const Id& angle) {
-            set(say("angle"), [&](RunEnd& e) {
-                e.angle_deg = angle == "0" ? std::nullopt : std::optional(angle == "45" ? 45.0 : 90.0);
-            });
-        });
-    form_->check(
-        at_from ? say("a cap over it") : say("a cap over it there"), [get] { return get() && get()->boot; },
-        [set](bool on) { set(say("cap"), [&](RunEnd& e) { e.boot = on; }); });
-    form_->check(
-        at_from ? say("shrink twice, at a sharp edge") : say("shrink twice there, at a sharp edge"),
-        [get] { return get() && get()->doubled; },
-        [set](bool on) { set(say("shrink"), [&](RunEnd& e) { e.doubled = on; }); });
-}
-
 // ---- acts
 
 bool BuildPage::is_marked(const QString& name, const std::string& about) const {
@@ -484,6 +332,14 @@ void BuildPage::save_loom(const QString& name, const QString& path) {
     emit said(say_n("%1 written, %n page.", "%1 written, %n pages.", *pages).arg(QFileInfo(path).fileName()));
 }
 
+void BuildPage::save_dossier(const QString& path) {
+    const auto page =
+        QLocale().measurementSystem() == QLocale::ImperialUSSystem ? QPageSize::Letter : QPageSize::A4;
+    const auto pages = write_dossier(document_->plan(), path, page);
+    if (!pages) return document_->store().refuse(q(words::sentence(pages.error())));
+    emit said(say_n("%1 written, %n page.", "%1 written, %n pages.", *pages).arg(QFileInfo(path).fileName()));
+}
+
 void BuildPage::save_tables(const QString& path) {
     if (!cutting_.current(document_->store().generation())) finish();
     const auto written = write_xlsx(
@@ -504,9 +360,21 @@ std::vector<WorkspacePicture> BuildPage::pictures() {
                  finish();
              }},
             {QStringLiteral("build-looms.png"), [this] {
-                 emit go_to(key(), kLooms);
+                 emit go_to(key(), QStringLiteral("looms"));
                  document_->selection().choose({});
                  finish();
+             }},
+            {QStringLiteral("build-diagram.png"),
+             [this] {
+                 emit go_to(key(), QStringLiteral("diagram"));
+                 document_->selection().choose({});
+                 finish();
+             }},
+            {QStringLiteral("build-work.png"), [this] {
+                 emit go_to(key(), QStringLiteral("work"));
+                 document_->selection().choose({});
+                 finish();
+                 work_->open_step(work_->next() ? work_->next()->key : std::string());
              }}};
 }
 

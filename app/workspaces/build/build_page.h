@@ -13,7 +13,10 @@
 #include "widgets/field_form.h"
 #include "workspaces/build/bench_view.h"
 #include "workspaces/build/card_view.h"
+#include "workspaces/build/diagram_view.h"
 #include "workspaces/build/loom_view.h"
+#include "workspaces/build/quote_view.h"
+#include "workspaces/build/work_view.h"
 #include "workspaces/workspace.h"
 
 namespace yr::app {
@@ -26,6 +29,9 @@ class BuildPage : public Workspace {
 
     [[nodiscard]] BenchView* bench() { return bench_; }
     [[nodiscard]] LoomView* looms() { return looms_; }
+    [[nodiscard]] DiagramView* diagram() { return diagram_; }
+    [[nodiscard]] WorkView* work() { return work_; }
+    [[nodiscard]] QuoteView* quote() { return quote_; }
     [[nodiscard]] QTreeWidget* parts() { return parts_; }
     [[nodiscard]] QTreeWidget* wires() { return wires_; }
     [[nodiscard]] QSpinBox* vehicles() { return vehicles_; }
@@ -39,6 +45,7 @@ class BuildPage : public Workspace {
     void save_labels(const QString& path);
     void save_tables(const QString& path);
     void save_loom(const QString& name, const QString& path);
+    void save_dossier(const QString& path);
 
     [[nodiscard]] Surroundings surroundings() const override {
         return {.states = false, .details = false, .findings_folded = true};
@@ -54,6 +61,7 @@ class BuildPage : public Workspace {
     void showEvent(QShowEvent* event) override;
 
   private:
+    enum ViewIndex { kBench, kParts, kWires, kLooms, kDiagram, kWork, kQuote };  // as kViews
     QWidget* make_head();
     QWidget* make_side();
     QTreeWidget* make_table(const QStringList& heads, const QString& name);
@@ -62,17 +70,27 @@ class BuildPage : public Workspace {
     void fill_parts();
     void fill_wires();
     void fill_side();
+    void side_of_bench();
+    void side_of_diagram();
+    void side_of_work();
+    void side_of_quote();
+    void side_of_cable(const WireRow& w);
+    void shop_form();
+    void refresh_page();
     void fill_form(const Run& run);
     void end_fields(const Run& run, bool at_from);
     QLabel* line(const QString& text, const char* name = "");
     void link(const QString& text, const QString& tip, const std::function<void()>& action);
     [[nodiscard]] const WireRow* wire_of(const Id& run) const;
 
-    QToolButton* words_[4];
+    std::vector<QToolButton*> words_;
     QSpinBox* vehicles_;
     QStackedWidget* pages_;
     BenchView* bench_;
     LoomView* looms_;
+    DiagramView* diagram_;
+    WorkView* work_;
+    QuoteView* quote_;
     QTreeWidget *parts_, *wires_;
     QLineEdit *parts_words_ = nullptr, *wires_words_ = nullptr;
     CardView* card_;

@@ -1,0 +1,157 @@
+#include "workspaces/build/quote_view.h"
+
+#include <QHeaderView>
+#include <QTimer>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+#include "plan/variant.h"
+#include "text/say.h"
+#include "units/quantity.h"
+#include "widgets/table_tools.h"
+#include "widgets/tokens.h"
+#include "words/sentences.h"
+#include "words/work_words.h"
+
+namespace yr::app {
+namespace {
+
+QTreeWidget* table(const QStringList& heads, const QString& name) {
+    auto* t = new QTreeWidget;
+    t->setObjectName(QStringLiteral("table"));
+    t->setHeaderLabels(heads);
+    t->setRootIsDecorated(false);
+    t->setIndentation(0);
+    t->setAllColumnsShowFocus(true);
+    t->setAccessibleName(name);
+    t->header()->setFont(type_font(Type::small));
+    return t;
+}
+
+QString amount(double v) {
+    return q(words::number(std::round(v * 100) / 100, 9));
+}
+
+}  // namespace
+
+QuoteView::QuoteView(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
+    lines_ = table({say("what"), say("needed"), say("unit"), say("pack of"), say("each"), say("price"),
+                    say("supplier"), say("price of"), say("customer's")},
+                   say("Lines of the quote"));
+    lines_->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed |
+                            QAbstractItemView::SelectedClicked);
+    make_handy(lines_);
+    sums_ = table({say("sum"), say("as planned")}, say("Sums of the quote"));
+    sums_->setMaximumHeight(230);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->addWidget(lines_, 1);
+    column->addWidget(sums_);
+    connect(lines_, &QTreeWidget::itemChanged, this, [this](QTreeWidgetItem* item, int column_of) {
+        if (filling_) return;
+        const std::string key = item->data(0, Qt::UserRole).toString().toStdString();
+        const QString text = column_of == brought
+                                 ? (item->checkState(brought) == Qt::Checked ? QStringLiteral("x") : QString())
+                                 : item->text(column_of);
+        QTimer::singleShot(0, this, [this, key, column_of, text] { say_of(key, column_of, text); });
+    });
+}
+
+void QuoteView::refresh(int vehicles) {
+    vehicles_ = vehicles;
+    quote_ = yr::quote(document_->plan(), {vehicles, true, true});
+    fill_lines();
+    fill_sums();
+}
+
+void QuoteView::fill_lines() {
+    filling_ = true;
+    {
+        const Refill refill(lines_);
+        for (const QuoteLine& l : quote_.lines) {
+            const Price* said = nullptr;
+            for (const Price& p : document_->plan().policy.prices)
+                if (p.part == l.key) said = &p;
+            auto* item = new TableRow(lines_);
+            item->setData(0, Qt::UserRole, q(l.key));
+            item->setFlags(item->flags() | Qt::ItemIsEditable);
+            item->setText(what, q(l.what));
+            item->setText(needed, q(words::number(l.quantity, 4)));
+            item->setText(unit, l.metres ? say("m") : say("pieces"));
+            item->setText(packs, q(words::number(l.pack, 4)));
+            item->setText(each, said && said->each ? amount(*said->each) : QString());
+            item->setText(price, l.price ? amount(*l.price) : QString());
+            item->setText(supplier, q(l.supplier));
+            item->setText(dated, q(l.dated));
+            item->setCheckState(brought, l.brought ? Qt::Checked : Qt::Unchecked);
+            for (const int c : {needed, packs, each, price}) item->setTextAlignment(c, Qt::AlignRight);
+        }
+    }
+    const int widths[] = {230, 60, 52, 60, 64, 70, 120, 84, 80};
+    for (int k = 0; k < 9; ++k) lines_->header()->resizeSection(k, widths[k]);
+    filling_ = false;
+}
+
+// A column for each option: the same sums side by side.
+void QuoteView::fill_sums() {
+    const Plan& shown = document_->plan();
+    std::vector<std::pair<QString, Quote>> all;
+    all.emplace_back(shown.active.empty() ? say("as planned") : say("as shown"), quote_);
+    for (const Variant& v : document_->store().stored().variants) {
+        if (v.id == shown.active) continue;
+        all.emplace_back(q(v.name),
+                         yr::quote(with_variant(document_->store().stored(), v.id), {vehicles_, true, true}));
+    }
+    sums_->clear();
+    QStringList heads{say("sum")};
+    for (const auto& [name, quote] : all) heads << name;
+    sums_->setColumnCount(static_cast<int>(heads.size()));
+    sums_->setHeaderLabels(heads);
+    std::vector<std::vector<std::pair<std::string, std::string>>> sums;
+    for (const auto& [name, quote] : all) sums.push_back(words::quote_sums(quote));
+    for (std::size_t k = 0; k < sums.front().size(); ++k) {
+        auto* item = new TableRow(sums_);
+        item->setText(0, q(sums.front()[k].first));
+        for (std::size_t c = 0; c < sums.size(); ++c)
+            if (k < sums[c].size()) {
+                item->setText(static_cast<int>(c) + 1, q(sums[c][k].second));
+                item->setTextAlignment(static_cast<int>(c) + 1, Qt::AlignRight);
+            }
+    }
+    sums_->header()->resizeSection(0, 330);
+}
+
+void QuoteView::say_of(const std::string& key, int column, const QString& text) {
+    if (column < packs || column == price) return fill_lines();  // these follow from the plan
+    Policy policy = document_->plan().policy;
+    auto found = std::find_if(policy.prices.begin(), policy.prices.end(),
+                              [&](const Price& p) { return p.part == key; });
+    if (found == policy.prices.end()) {
+        Price fresh;
+        fresh.part = key;
+        policy.prices.push_back(fresh);
+        found = policy.prices.end() - 1;
+    }
+    const std::string typed = text.trimmed().toStdString();
+    if (column == packs || column == each) {
+        const auto number = typed.empty() ? Result<double>(0.0) : parse_value(typed, Dimension::number);
+        if (!number || *number < 0 || (column == packs && *number <= 0)) {
+            document_->store().refuse(say("“%1” is no price or pack of %2.").arg(text, q(key)));
+            return fill_lines();
+        }
+        if (column == packs)
+            found->pack = *number;
+        else if (typed.empty())
+            found->each.reset();
+        else
+            found->each = *number;
+    }
+    if (column == supplier) found->supplier = typed;
+    if (column == dated) found->dated = typed;
+    if (column == brought) found->brought = !typed.empty();
+    if (policy == document_->plan().policy) return fill_lines();
+    document_->apply(SetPolicy{policy}, say("price"));
+}
+
+}  // namespace yr::app

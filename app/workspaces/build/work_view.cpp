@@ -1,0 +1,225 @@
+#include "workspaces/build/work_view.h"
+
+#include <QDateTime>
+#include <QHBoxLayout>
+#include <QLineEdit>
+#include <QMouseEvent>
+#include <QScrollBar>
+#include <QTimer>
+#include <QToolButton>
+#include <algorithm>
+
+#include "text/say.h"
+#include "widgets/side_panel.h"
+#include "widgets/tokens.h"
+#include "words/work_words.h"
+
+namespace yr::app {
+namespace {
+
+// A row that is clicked anywhere to open it.
+class StepRow : public QFrame {
+  public:
+    explicit StepRow(std::function<void()> clicked) : clicked_(std::move(clicked)) {}
+
+  protected:
+    void mousePressEvent(QMouseEvent*) override { QTimer::singleShot(0, this, clicked_); }
+
+  private:
+    std::function<void()> clicked_;
+};
+
+QLabel* text_of(const QString& text, const char* name = "") {
+    auto* l = new QLabel(text);
+    l->setWordWrap(true);
+    l->setObjectName(QString::fromLatin1(name));
+    return l;
+}
+
+}  // namespace
+
+WorkView::WorkView(Document* document, QWidget* parent) : QScrollArea(parent), document_(document) {
+    setWidgetResizable(true);
+    setFrameShape(QFrame::NoFrame);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setAccessibleName(say("Order of work"));
+    auto* page = new QWidget;
+    column_ = new QVBoxLayout(page);
+    column_->setContentsMargins(16, 4, 16, 12);
+    column_->setSpacing(4);
+    setWidget(page);
+}
+
+void WorkView::refresh() {
+    order_ = work_order(document_->plan());
+    const int kept = verticalScrollBar()->value();
+    clear_lines(column_);
+    QString at;
+    for (const WorkStep& s : order_.steps) {
+        const QString where = q(words::where(document_->plan(), s));
+        if (where != at) add_head(at = where);
+        add_step(s);
+    }
+    column_->addStretch();
+    QTimer::singleShot(0, this, [this, kept] { verticalScrollBar()->setValue(kept); });
+}
+
+void WorkView::add_head(const QString& where) {
+    auto* l = text_of(where, "soft");
+    l->setFont(type_font(Type::bold));
+    l->setContentsMargins(0, 8, 0, 0);
+    column_->addWidget(l);
+}
+
+void WorkView::add_step(const WorkStep& s) {
+    auto* row = new StepRow([this, key = s.key] { open_step(open_ == key ? std::string() : key); });
+    row->setObjectName(QStringLiteral("workstep"));
+    auto* line = new QHBoxLayout(row);
+    line->setContentsMargins(8, 5, 10, 5);
+    line->setSpacing(10);
+    auto* box = new QToolButton;  // large enough for a thumb
+    box->setObjectName(QStringLiteral("tick"));
+    box->setCheckable(true);
+    box->setChecked(s.done());
+    box->setText(s.done() ? QStringLiteral("✓") : s.made.empty() ? QString() : QStringLiteral("·"));
+    box->setFixedSize(30, 30);
+    const QString said = q(words::sentence(document_->plan(), s));
+    box->setAccessibleName(said);
+    box->setToolTip(s.made.empty() || s.done() ? say("Done")
+                                               : say("%1 of %2 done").arg(s.made.size()).arg(s.members.size()));
+    connect(box, &QToolButton::clicked, this, [this, key = s.key](bool on) {
+        QTimer::singleShot(0, this, [this, key, on] { tick(key, on); });
+    });
+    line->addWidget(box);
+    QString text = said;
+    if (!s.done() && !s.made.empty()) text += say(" (%1 of %2 done)").arg(s.made.size()).arg(s.members.size());
+    if (s.put_off) text += say(" (put off)");
+    if (s.waits) text += say(" (waits for what is put off)");
+    auto* what = text_of(text, s.done() ? "soft" : "");
+    if (next() && next()->key == s.key) what->setFont(type_font(Type::bold));
+    line->addWidget(what, 1);
+    auto* time = text_of(q(words::minutes_text(s.minutes)), "soft");
+    time->setWordWrap(false);
+    line->addWidget(time);
+    column_->addWidget(row);
+    if (open_ == s.key) add_details(s);
+}
+
+void WorkView::add_details(const WorkStep& s) {
+    auto* frame = new QFrame;
+    auto* lines = new QVBoxLayout(frame);
+    lines->setContentsMargins(50, 2, 12, 8);
+    lines->setSpacing(3);
+    for (const WorkCaution c : s.cautions) lines->addWidget(text_of(q(words::work_caution(c)), "fix"));
+    for (const Fixing& f : s.fixings) lines->addWidget(text_of(q(words::fixing(document_->plan(), f))));
+    if (const std::string remark = words::remark(document_->plan(), s); !remark.empty())
+        lines->addWidget(text_of(q(remark)));
+    lines->addWidget(text_of(s.own_minutes ? say("Minutes by your own table.") : say("Minutes are typical, no source."),
+                             "soft"));
+    auto* note = new QLineEdit;
+    note->setPlaceholderText(say("Worth knowing: 13 mm nut, one clip broke …"));
+    note->setAccessibleName(say("Note on this step"));
+    connect(note, &QLineEdit::returnPressed, this, [this, note, key = s.key] {
+        const QString text = note->text().trimmed();
+        QTimer::singleShot(0, this, [this, key, text] { this->note(key, text); });
+    });
+    lines->addWidget(note);
+    const auto act = [&](const QString& text, const std::function<void()>& does) {
+        auto* l = text_of(act_text(text));
+        connect(l, &QLabel::linkActivated, this, [this, does] { QTimer::singleShot(0, this, does); });
+        lines->addWidget(l);
+    };
+    if (!s.done()) {
+        const bool marked_first =
+            std::any_of(document_->plan().marks.begin(), document_->plan().marks.end(),
+                        [&](const Mark& m) { return m.name == "first" && m.about == s.key; });
+        act(s.put_off ? say("Not put off any more") : say("Put off: it cannot be done today"),
+            [this, key = s.key, off = !s.put_off] { put_off(key, off); });
+        act(marked_first ? say("In its usual place again") : say("Do this first, with all that it needs"),
+            [this, key = s.key, on = !marked_first] { first(key, on); });
+    }
+    column_->addWidget(frame);
+}
+
+const WorkStep* WorkView::step(const std::string& key) const {
+    for (const WorkStep& s : order_.steps)
+        if (s.key == key) return &s;
+    return nullptr;
+}
+
+const WorkStep* WorkView::next() const {
+    for (const WorkStep& s : order_.steps) {
+        if (s.done() || s.put_off || s.waits) continue;
+        if (std::all_of(s.after.begin(), s.after.end(),
+                        [&](std::size_t a) { return order_.steps[a].done(); }))
+            return &s;
+    }
+    return nullptr;
+}
+
+void WorkView::open_step(const std::string& key) {
+    open_ = key;
+    refresh();
+}
+
+QString WorkView::by_whom() const {
+    return qEnvironmentVariable("USER");
+}
+
+void WorkView::tick(const std::string& key, bool done) {
+    const WorkStep* s = step(key);
+    if (!s || s->done() == done) return;
+    Batch all;
+    Plan now = document_->plan();
+    const auto add = [&](const Edit& e) {
+        if (yr::apply(now, e)) all.edits.push_back(e);
+    };
+    const std::string name = mark_of(s->task);
+    for (const std::string& member : s->members) {
+        const Mark* there = nullptr;
+        for (const Mark& m : now.marks)
+            if (m.name == name && m.about == member) there = &m;
+        if (done && !there) {
+            Mark m;
+            m.id = new_id(now, "mark"), m.name = name, m.about = member;
+            m.when = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+            m.who = by_whom().toStdString();
+            add(Put<Mark>{m, {}});
+        } else if (!done && there) {
+            add(Remove<Mark>{there->id});
+        }
+    }
+    document_->apply(all, done ? say("step done") : say("not yet after all"));
+}
+
+void WorkView::move_mark(const char* name, const std::string& key, bool on, const QString& done) {
+    const Plan& plan = document_->plan();
+    for (const Mark& m : plan.marks)
+        if (m.name == name && m.about == key) {
+            if (!on) document_->apply(Remove<Mark>{m.id}, done);
+            return;
+        }
+    if (!on) return;
+    Mark m;
+    m.id = new_id(plan, "mark"), m.name = name, m.about = key;
+    m.when = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+    document_->apply(Put<Mark>{m, {}}, done);
+}
+
+void WorkView::put_off(const std::string& key, bool off) {
+    move_mark("put off", key, off, off ? say("step put off") : say("step not put off"));
+}
+
+void WorkView::first(const std::string& key, bool on) {
+    move_mark("first", key, on, on ? say("step first") : say("step in its place"));
+}
+
+void WorkView::note(const std::string& key, const QString& text) {
+    if (text.isEmpty()) return;
+    Mark m;
+    m.id = new_id(document_->plan(), "mark"), m.name = "note", m.about = key, m.note = text.toStdString();
+    m.when = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+    document_->apply(Put<Mark>{m, {}}, say("note on a step"));
+}
+
+}  // namespace yr::app

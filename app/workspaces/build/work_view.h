@@ -1,0 +1,46 @@
+// The order of work as a column by place: a box to tick for each step, large enough for a thumb, its minutes;
+// the chosen step opens to its fastenings, cautions and what is known of the place.
+#pragma once
+
+#include <QLabel>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+#include "document/document.h"
+#include "fabricate/work.h"
+
+namespace yr::app {
+
+class WorkView : public QScrollArea {
+    Q_OBJECT
+
+  public:
+    explicit WorkView(Document* document, QWidget* parent = nullptr);
+    void refresh();
+    [[nodiscard]] const WorkOrder& order() const { return order_; }
+    [[nodiscard]] const std::string& open_step() const { return open_; }
+    void open_step(const std::string& key);
+
+    // Each is one step that can be undone.
+    void tick(const std::string& key, bool done);
+    void put_off(const std::string& key, bool off);
+    void first(const std::string& key, bool on);
+    void note(const std::string& key, const QString& text);
+    // The first step that is not done, not put off and waits for nothing.
+    [[nodiscard]] const WorkStep* next() const;
+
+  private:
+    void add_head(const QString& where);
+    void add_step(const WorkStep& step);
+    void add_details(const WorkStep& step);
+    void move_mark(const char* name, const std::string& key, bool on, const QString& done);
+    [[nodiscard]] const WorkStep* step(const std::string& key) const;
+    [[nodiscard]] QString by_whom() const;
+
+    Document* document_;
+    QVBoxLayout* column_;
+    WorkOrder order_;
+    std::string open_;
+};
+
+}  // namespace yr::app

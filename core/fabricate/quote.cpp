@@ -1,0 +1,138 @@
+#include "fabricate/quote.h"
+
+#include <algorithm>
+#include <cmath>
+#include <map>
+
+namespace yr {
+namespace {
+
+const Price* price_of(const Plan& plan, const std::string& key) {
+    for (const Price& p : plan.policy.prices)
+        if (p.part == key) return &p;
+    return nullptr;
+}
+
+bool marked(const Plan& plan, const char* name, const std::string& about) {
+    return std::any_of(plan.marks.begin(), plan.marks.end(),
+                       [&](const Mark& m) { return m.name == name && m.about == about; });
+}
+
+QuoteLine line_of(const Plan& plan, const Part& part) {
+    QuoteLine l;
+    l.key = part.key, l.what = part.what, l.quantity = part.quantity, l.metres = part.metres;
+    l.bought = marked(plan, "bought", part.key);
+    l.packs = part.quantity;
+    if (const Price* p = price_of(plan, part.key)) {
+        l.pack = p->pack;
+        l.packs = std::ceil(part.quantity / p->pack - 1e-9);
+        l.supplier = p->supplier, l.dated = p->dated, l.brought = p->brought;
+        if (p->each) l.price = l.packs * p->pack * *p->each;
+    }
+    if (!l.price) l.price = part.price;
+    return l;
+}
+
+std::vector<std::string> marks_of(const Plan& plan, const Id& run) {
+    std::vector<std::string> done;
+    for (const Mark& m : plan.marks)
+        if (m.about == run || m.about == run + ".from" || m.about == run + ".to")
+            if (std::find(done.begin(), done.end(), m.name) == done.end()) done.push_back(m.name);
+    return done;
+}
+
+// Whether the same piece of cable serves both.
+bool same_piece(const Plan& a, const Run& x, const Plan& b, const Run& y) {
+    const auto end = [](const CableEnd& p, const CableEnd& q) {
+        return p.at == q.at && p.kind == q.kind && p.bolt_mm == q.bolt_mm && p.angle_deg == q.angle_deg;
+    };
+    return x.size == y.size && x.material == y.material && x.parallel == y.parallel &&
+           std::abs(length_or_assumed_m(x) - length_or_assumed_m(y)) < 0.01 &&
+           end(end_of(a, x, true), end_of(b, y, true)) && end(end_of(a, x, false), end_of(b, y, false));
+}
+
+}  // namespace
+
+Quote quote(const Plan& plan, const PartsAsk& ask) {
+    Quote q;
+    for (const Part& part : parts_of(plan, ask)) {
+        QuoteLine l = line_of(plan, part);
+        if (!l.brought) {
+            if (l.price)
+                q.parts += *l.price;
+            else
+                ++q.unpriced;
+        }
+        q.lines.push_back(std::move(l));
+    }
+    const Policy& shop = plan.policy;
+    q.consumables = q.parts * shop.consumables.value_or(0);
+    q.margin = (q.parts + q.consumables) * shop.margin.value_or(0);
+    q.travel = shop.travel.value_or(0);
+    const double hours = work_order(plan).minutes / 60 * ask.vehicles;
+    q.least_h = hours * time_range().least_share, q.most_h = hours * time_range().most_share;
+    q.rate_known = shop.rate_h.has_value();
+    q.least_work = q.least_h * shop.rate_h.value_or(0), q.most_work = q.most_h * shop.rate_h.value_or(0);
+    const double things = q.parts + q.consumables + q.margin + q.travel;
+    q.least_tax = (things + q.least_work) * shop.tax.value_or(0);
+    q.most_tax = (things + q.most_work) * shop.tax.value_or(0);
+    q.least = things + q.least_work + q.least_tax, q.most = things + q.most_work + q.most_tax;
+    return q;
+}
+
+ChangeOrder change_order(const Plan& from, const Plan& to) {
+    ChangeOrder out;
+    const auto time = [&](const char* task) {
+        for (const TaskTime& t : to.policy.tasks)
+            if (t.task == task) return t.minutes;
+        return typical_minutes(task);
+    };
+    const auto undo = [&](const Run& r) {
+        const auto done = marks_of(from, r.id);
+        const auto has = [&](const char* m) { return std::find(done.begin(), done.end(), m) != done.end(); };
+        if (has("laid") || has("connected")) {
+            out.lines.push_back({ChangeKind::undo, r.id, {}, 1, false, {}, done});
+            out.minutes += 2 * time("connect_end") + time("lay_cable");
+        }
+        if (has("made"))
+            out.lines.push_back({ChangeKind::waste, r.id, {}, length_or_assumed_m(r), true, {}, done});
+    };
+    for (const Run& r : from.runs) {
+        if (!is_cut(r)) continue;
+        const Run* now = find(to.runs, std::string_view(r.id));
+        if (now && is_cut(*now) && same_piece(from, r, to, *now)) continue;
+        undo(r);
+    }
+    for (const Run& r : to.runs) {
+        if (!is_cut(r)) continue;
+        const Run* old = find(from.runs, std::string_view(r.id));
+        if (old && is_cut(*old) && same_piece(from, *old, to, r)) continue;
+        out.lines.push_back({old ? ChangeKind::remake : ChangeKind::make, r.id, {}, length_or_assumed_m(r), true, {}, {}});
+        out.minutes += time("make_thin") + 2 * time("connect_end") + time("lay_cable") +
+                       length_or_assumed_m(r) * time("lay_metre");
+    }
+    std::map<std::string, std::pair<double, double>> counts;  // before, after
+    std::map<std::string, Part> named;
+    for (const Part& p : parts_of(from)) counts[p.key].first = p.quantity, named[p.key] = p;
+    for (const Part& p : parts_of(to)) counts[p.key].second = p.quantity, named[p.key] = p;
+    for (const auto& [key, count] : counts) {
+        const bool bought = marked(from, "bought", key);
+        const double more = count.second - (bought ? count.first : 0);
+        const bool changed = std::abs(count.second - count.first) > 0.005;
+        if (!changed) continue;
+        Part part = named[key];
+        if (more > 0.005) {
+            part.quantity = more;
+            const QuoteLine l = line_of(to, part);
+            ChangeLine c{ChangeKind::buy, {}, part.what, more, part.metres, {}, {}};
+            if (const Price* p = price_of(to, key); p && p->each) c.price = l.price;
+            out.price += c.price.value_or(0);
+            out.lines.push_back(std::move(c));
+        } else if (bought && more < -0.005) {
+            out.lines.push_back({ChangeKind::left_over, {}, part.what, -more, part.metres, {}, {}});
+        }
+    }
+    return out;
+}
+
+}  // namespace yr
