@@ -41,6 +41,7 @@ bool matches(const QString& given, const QString& pattern) {
 
 BenchMeter::BenchMeter(Plan plan, const MeterSettings& settings, QObject* parent)
     : QTcpServer(parent), plan_(std::move(plan)), settings_(settings), random_(settings.seed) {
+    if (settings.fault) hidden_ = std::make_unique<HiddenFault>(plan_, settings.seed, *settings.fault);
     connect(this, &QTcpServer::newConnection, this, &BenchMeter::take_connection);
 }
 
@@ -100,6 +101,23 @@ QString BenchMeter::answer(const QString& line, Session& session) {
         return session.black = argument.toStdString(), QString();
     if (matches(command, QStringLiteral("SIMulate:DRAW")))
         return drawn_at_ = argument.toStdString(), QString();
+    if (matches(command, QStringLiteral("SIMulate:STATE"))) {  // of the plan, by name or id; empty: the key again
+        const State* s = find_state(plan_, argument.toStdString());
+        if (!argument.isEmpty() && !s) return fail_with("-224,\"Illegal parameter value\"");
+        probing_.state = s ? s->id : Id();
+        return {};
+    }
+    if (matches(command, QStringLiteral("SIMulate:UNPLug"))) {  // loads by id, commas between
+        probing_.unplugged.clear();
+        for (const QString& id : argument.split(QLatin1Char(','), Qt::SkipEmptyParts))
+            probing_.unplugged.push_back(id.trimmed().toStdString());
+        return {};
+    }
+    if (matches(command, QStringLiteral("MEASure:RESistance?"))) return measure(session, ReadKind::ohms);
+    if (!probing_.state.empty() && matches(command, QStringLiteral("MEASure:VOLTage:DC?")))
+        return measure(session, ReadKind::volts);
+    if (!probing_.state.empty() && matches(command, QStringLiteral("MEASure:CURRent:DC?")))
+        return measure(session, ReadKind::amps);
     if (matches(command, QStringLiteral("SIMulate:KEY"))) {
         const QStringList keys{QStringLiteral("OFF"), QStringLiteral("ACCESSORY"), QStringLiteral("RUNNING"),
                                QStringLiteral("AFTER")};
@@ -111,6 +129,28 @@ QString BenchMeter::answer(const QString& line, Session& session) {
     if (matches(command, QStringLiteral("MEASure:VOLTage:DC?"))) return measure_volts(session);
     if (matches(command, QStringLiteral("MEASure:CURRent:DC?"))) return measure_current(session);
     return fail_with("-113,\"Undefined header\"");
+}
+
+// In a state of the plan, with the hidden fault where there is one.
+QString BenchMeter::measure(const Session& session, ReadKind kind) {
+    Probing where = probing_;
+    where.kind = kind;
+    where.red = session.red, where.black = session.black;
+    if (kind == ReadKind::amps) where.run = session.red.text();
+    std::optional<double> value;
+    if (hidden_ && hidden_->there()) {
+        value = hidden_->read(where);
+    } else if (kind == ReadKind::ohms) {
+        value = ohms_between(plan_, where.red, where.black).value_or(1e9);
+    } else {
+        OperatingPointSolver solver;
+        value = value_at(solve_for(plan_, where, solver), plan_, where);
+        if (value) {
+            const double noise = std::clamp(std::normal_distribution<double>(0, 1)(random_), -kNoiseBound, kNoiseBound);
+            *value = *value * (1 + settings_.gain_error) + noise * std::min(settings_.noise_V, 0.001 * std::abs(*value) + 1e-4);
+        }
+    }
+    return value ? QString::number(*value, 'E', 6) : QString::fromUtf8(kNothing);
 }
 
 QString BenchMeter::measure_volts(Session& session) {

@@ -8,6 +8,7 @@
 #include <QTcpSocket>
 #include <random>
 
+#include "meter/practice.h"
 #include "survey/simulate.h"
 
 namespace yr::sim {
@@ -17,6 +18,8 @@ struct MeterSettings {
     double gain_error = 0.0;  // share, the same for every reading
     double lead_ohm = 0.2;    // of both leads; with the meter's 10 megohm input it moves a reading by nothing
     std::uint32_t seed = 1;
+    // Which fault is hidden in the plan that it answers for; empty: none.
+    std::optional<PracticeLevel> fault{};
 };
 
 class BenchMeter : public QTcpServer {
@@ -43,7 +46,11 @@ class BenchMeter : public QTcpServer {
     [[nodiscard]] QString measure_volts(Session& session);
     [[nodiscard]] QString measure_current(Session& session);
 
+    [[nodiscard]] QString measure(const Session& session, ReadKind kind);
+
     Plan plan_;
+    std::unique_ptr<HiddenFault> hidden_;
+    Probing probing_;  // state and what is unplugged; empty state: the survey's key decides
     MeterSettings settings_;
     SurveyKey key_ = SurveyKey::off;
     Terminal drawn_at_;

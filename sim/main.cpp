@@ -23,11 +23,18 @@ int main(int argc, char** argv) {
         ->check(CLI::Range(0.0, 1.0));
     app.add_option("--lead", settings.lead_ohm, "resistance of the leads, ohm")
         ->check(CLI::Range(0.0, 100.0));
+    std::string fault;
+    app.add_option("--fault", fault, "a fault hidden in the plan")
+        ->check(CLI::IsMember({"open_circuit", "bad_ground", "wrong_size", "two_at_once", "with_heat"}));
+    app.add_option("--seed", settings.seed, "which fault, and the noise");
     try {
         app.parse(argc, argv);
     } catch (const CLI::ParseError& e) {
         return app.exit(e) == 0 ? 0 : 2;  // as rail does: 2 for what it was not made for
     }
+    const char* levels[] = {"open_circuit", "bad_ground", "wrong_size", "two_at_once", "with_heat"};
+    for (std::size_t k = 0; k < yr::kPracticeLevels; ++k)
+        if (fault == levels[k]) settings.fault = static_cast<yr::PracticeLevel>(k);
     yr::Plan plan = yr::hidden_vehicle(vehicle).plan;
     if (!plan_file.empty()) {
         const auto loaded = yr::load_plan(plan_file);

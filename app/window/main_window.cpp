@@ -259,7 +259,7 @@ void MainWindow::make_actions() {
     shortcut(QStringLiteral("?"), [this] { show_shortcuts(this); });
     // workspaces first, then those of their views that have keys of their own
     int number = 0;
-    const auto next = [&number] { return QStringLiteral("Alt+%1").arg(++number); };
+    const auto next = [&number] { return QStringLiteral("Alt+%1").arg(++number % 10); };
     for (Workspace* w : workspaces_) shortcut(next(), [this, w] { go_to(w->key()); });
     for (Workspace* w : workspaces_)
         for (const WorkspaceView& v : w->views())

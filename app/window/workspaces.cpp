@@ -4,6 +4,7 @@
 #include "workspaces/control/control_page.h"
 #include "workspaces/day/day_page.h"
 #include "workspaces/guard/guard_page.h"
+#include "workspaces/meter/meter_page.h"
 #include "workspaces/place/place_page.h"
 #include "workspaces/rail/rail_page.h"
 #include "workspaces/runs/runs_page.h"
@@ -29,6 +30,7 @@ std::vector<WorkspaceKind> all_workspaces() {
         kind<GuardPage>(),    //
         kind<PlacePage>(),    //
         kind<BuildPage>(),    //
+        kind<MeterPage>(),    //
     };
 }
 

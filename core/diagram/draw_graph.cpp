@@ -290,7 +290,7 @@ class Drawer {
         for (const Device& d : edge.run->devices) {
             x += kDevice_mm / 2;
             draw_device(s, d, x, step.left_y);
-            if (d.kind == DeviceKind::switching && !d.closed_when.switches.empty())
+            if (d.kind == DeviceKind::switching && !d.master && !d.closed_when.switches.empty())
                 s.text(x, step.left_y + (d.coil.empty() && !d.master ? 3.4 : 5.4), d.closed_when.switches.front(),
                        1.9, Anchor::middle);
             x += kDevice_mm / 2;

@@ -9,7 +9,7 @@
 #include <QVBoxLayout>
 
 #include "survey/infer.h"
-#include "workspaces/survey/meter_client.h"
+#include "bench/meter_client.h"
 #include "workspaces/survey/vehicle_card.h"
 #include "workspaces/workspace.h"
 

@@ -1,4 +1,4 @@
-#include "workspaces/survey/meter_client.h"
+#include "bench/meter_client.h"
 
 #include <QCoreApplication>
 #include <QDir>
@@ -127,6 +127,12 @@ void MeterClient::take(std::vector<Task> tasks) {
 void MeterClient::ask_next() {
     const Task& t = tasks_.front();
     const auto send = [this](const QString& line) { socket_.write(line.toUtf8() + '\n'); };
+    if (!t.query.isEmpty()) {
+        for (const QString& command : t.commands) send(command);
+        send(t.query);
+        patience_.start();
+        return;
+    }
     send(QStringLiteral("SIM:KEY ") + QLatin1String(key_word(t.reading.key)));
     send(QStringLiteral("SIM:DRAW \"%1\"").arg(QString::fromStdString(t.drawn_at.text())));
     send(QStringLiteral("ROUT:RED \"%1\"").arg(QString::fromStdString(t.red.text())));
@@ -154,6 +160,11 @@ void MeterClient::take_line() {
             tasks_.clear();
             emit failed(say("The meter finds nothing at “%1”: that place is not on its vehicle.").arg(red),
                         before);
+            return;
+        }
+        if (number && !tasks_.front().query.isEmpty()) {
+            tasks_.clear();
+            emit answered(volts);
             return;
         }
         if (!number || !(std::abs(volts) <= kMostVolts)) {

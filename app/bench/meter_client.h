@@ -29,7 +29,11 @@ class MeterClient : public QObject {
     struct Task {
         SurveyReading reading;  // volts are filled in
         Terminal red, drawn_at;
+        QStringList commands{};  // instead, where something else than a survey is read ...
+        QString query{};         // ... and this question; its answer comes as answered()
     };
+    // One question beside the survey: commands in SCPI, then the query.
+    void ask(const QStringList& commands, const QString& query) { take({Task{{}, {}, {}, commands, query}}); }
     // Reads one after another: done() at the end. While a set is being read no other is begun: that is said.
     // What was read when a meter fails, is told with the failure.
     void take(std::vector<Task> tasks);
@@ -41,6 +45,7 @@ class MeterClient : public QObject {
   signals:
     void ready();
     void done(const std::vector<yr::SurveyReading>& readings);
+    void answered(double value);
     void failed(const QString& sentence, const std::vector<yr::SurveyReading>& read_before);
 
   private:

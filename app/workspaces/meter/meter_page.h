@@ -1,0 +1,69 @@
+// Meter: does the finished work agree with the plan, and where is the fault? Prove, find, record, practise.
+#pragma once
+
+#include <QCheckBox>
+#include <QStackedWidget>
+#include <QToolButton>
+
+#include "bench/meter_client.h"
+#include "workspaces/meter/find_view.h"
+#include "workspaces/meter/practise_view.h"
+#include "workspaces/meter/prove_view.h"
+#include "workspaces/meter/record_view.h"
+#include "workspaces/workspace.h"
+
+namespace yr::app {
+
+class MeterPage : public Workspace {
+    Q_OBJECT
+
+  public:
+    explicit MeterPage(Document* document, QWidget* parent = nullptr);
+
+    [[nodiscard]] ProveView* prove() { return prove_; }
+    [[nodiscard]] FindView* find_fault() { return find_; }
+    [[nodiscard]] RecordView* record() { return record_; }
+    [[nodiscard]] PractiseView* practise() { return practise_; }
+    [[nodiscard]] MeterClient* meter() { return &meter_; }
+    [[nodiscard]] QStringList sentences() const { return sentences_; }
+
+    [[nodiscard]] Surroundings surroundings() const override {
+        return {.states = false, .details = false, .findings_folded = true};
+    }
+    [[nodiscard]] std::vector<WorkspaceView> views() const override;
+    bool open_view(const QString& key) override;
+    [[nodiscard]] QString open_view() const override;
+    void entered() override;
+    void plan_opened() override;
+    void finish() override;
+    [[nodiscard]] std::vector<WorkspacePicture> pictures() override;
+
+  protected:
+    void showEvent(QShowEvent* event) override;
+
+  private:
+    QWidget* make_head();
+    void refresh();
+    void fill_side();
+    void side_of_prove();
+    void side_of_find();
+    void side_of_record();
+    void side_of_practise();
+    QLabel* line(const QString& text, const char* name = "");
+    void link(const QString& text, const QString& tip, const std::function<void()>& action);
+    void read_by_meter(const Probing& where);
+    void keep(const TestPoint& point, double value, Verdict verdict);
+
+    std::vector<QToolButton*> words_;
+    QStackedWidget* pages_;
+    ProveView* prove_;
+    FindView* find_;
+    RecordView* record_;
+    PractiseView* practise_;
+    QVBoxLayout* lines_;
+    QStringList sentences_;
+    MeterClient meter_;
+    std::optional<Probing> waiting_;  // for the meter to be there
+};
+
+}  // namespace yr::app

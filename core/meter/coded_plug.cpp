@@ -1,0 +1,87 @@
+#include "meter/coded_plug.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace yr {
+namespace {
+
+constexpr std::array<double, 24> kE24{1.0, 1.1, 1.2, 1.3, 1.5, 1.6, 1.8, 2.0, 2.2, 2.4, 2.7, 3.0,
+                                      3.3, 3.6, 3.9, 4.3, 4.7, 5.1, 5.6, 6.2, 6.8, 7.5, 8.2, 9.1};
+constexpr double kResistor = 0.01;  // they are within 1 %
+constexpr std::size_t kMostPins = 40;
+constexpr double kOpen_ohm = 1e7;
+
+double doubt(double ohm, const Instrument& meter) {
+    return ohm * (kResistor + meter.gain) + meter.digits_of(ReadKind::ohms, ohm) + meter.lead_ohm;
+}
+
+bool apart(double a, double b, const Instrument& meter) {
+    return std::abs(a - b) > doubt(a, meter) + doubt(b, meter);
+}
+
+}  // namespace
+
+double joined_ohm(const CodedPlug& plug, std::size_t a, std::size_t b, std::size_t k) {
+    if (k != a && k != b) return plug.ohm[k];
+    return 1 / (1 / plug.ohm[a] + 1 / plug.ohm[b]);
+}
+
+CodedPlug coded_plug(std::size_t pins, const Instrument& meter) {
+    CodedPlug plug;
+    if (pins == 0 || pins > kMostPins) return plug;
+    // one after another the next value of the series that no mistake so far is taken for
+    std::vector<double> series;
+    for (double decade = 100; decade <= 1e5; decade *= 10)
+        for (const double v : kE24) series.push_back(v * decade);
+    const auto clear = [&](double value) {
+        for (std::size_t a = 0; a < plug.ohm.size(); ++a) {
+            if (!apart(plug.ohm[a], value, meter)) return false;
+            const double together = 1 / (1 / plug.ohm[a] + 1 / value);
+            for (const double other : plug.ohm)
+                if (!apart(together, other, meter)) return false;
+            if (!apart(together, value, meter)) return false;
+            for (std::size_t b = a + 1; b < plug.ohm.size(); ++b)
+                if (!apart(1 / (1 / plug.ohm[a] + 1 / plug.ohm[b]), value, meter)) return false;
+        }
+        return true;
+    };
+    for (const double v : series) {
+        if (plug.ohm.size() == pins) break;
+        if (clear(v)) plug.ohm.push_back(v);
+    }
+    if (plug.ohm.size() < pins) return {};
+    plug.proved = true;
+    plug.least_apart = 1e9;
+    for (std::size_t a = 0; a < pins; ++a)
+        for (std::size_t b = 0; b < pins; ++b) {
+            if (a == b) continue;
+            const double swapped = plug.ohm[b], joined = joined_ohm(plug, a, b, a);
+            for (const double wrong : {swapped, joined}) {
+                plug.proved = plug.proved && apart(plug.ohm[a], wrong, meter);
+                plug.least_apart = std::min(plug.least_apart, std::max(wrong, plug.ohm[a]) / std::min(wrong, plug.ohm[a]));
+            }
+        }
+    return plug;
+}
+
+std::vector<PlugVerdict> read_plug(const CodedPlug& plug, const std::vector<double>& read, const Instrument& meter) {
+    std::vector<PlugVerdict> out;
+    for (std::size_t k = 0; k < std::min(read.size(), plug.ohm.size()); ++k) {
+        PlugVerdict v;
+        v.pin = k;
+        if (!apart(read[k], plug.ohm[k], meter)) continue;
+        v.kind = PlugVerdict::Kind::unknown;
+        if (read[k] > kOpen_ohm) v.kind = PlugVerdict::Kind::open;
+        for (std::size_t o = 0; o < plug.ohm.size() && v.kind == PlugVerdict::Kind::unknown; ++o) {
+            if (o == k) continue;
+            if (!apart(read[k], plug.ohm[o], meter)) v.kind = PlugVerdict::Kind::swapped, v.with = o;
+            else if (!apart(read[k], joined_ohm(plug, k, o, k), meter)) v.kind = PlugVerdict::Kind::joined, v.with = o;
+        }
+        out.push_back(v);
+    }
+    return out;
+}
+
+}  // namespace yr
