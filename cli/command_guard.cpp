@@ -127,6 +127,8 @@ int run_optimise(const OptimiseOptions& o) {
         if (const int code = write_changed(o.plan, o.variant, result->edit, o.out, o.force)) return code;
     if (o.json) {
         Json out = sizing_json(*result, *plan, ask);
+        out["thickened"] = Json::array();
+        for (const Id& id : inspected->thickened) out["thickened"].push_back(name_of(*plan, id));
         out["kept"] = Json::array();
         for (const Id& id : inspected->kept) out["kept"].push_back(name_of(*plan, id));
         out["against"] = Json::array();

@@ -135,6 +135,12 @@ std::string sentence(const SizingResult& r, const SizingAsk& ask, const Plan& pl
 }
 
 std::string kept_text(const CheckedSizing& c, const Plan& plan, const Style& style) {
+    if (c.kept.empty() && !c.thickened.empty() && !c.against.empty())
+        return " " +
+               say_n("{0} cable is thicker than its own limits ask, since thinner would bring:",
+                     "{0} cables are thicker than their own limits ask, since thinner would bring:",
+                     static_cast<long>(c.thickened.size())) +
+               " " + sentence(c.against.front(), plan, style);
     if (c.kept.empty()) return {};
     std::string text = " " + say_n("{0} cable stays as it is, since another size would bring:",
                                    "{0} cables stay as they are, since other sizes would bring:",

@@ -237,24 +237,30 @@ std::string mend_text(const Fault& f) {
     return {};
 }
 
-std::string sentence(const Plan& plan, const NextReading& n, const Style& style) {
-    std::string text = sentence(plan, n.where);
+std::string outcomes(const Plan& plan, const NextReading& n, const Style& style) {
+    std::string text;
     const auto value = [&](double v) { return value_text(n.where.kind, v, style); };
-    if (n.sound.solved) text += say(" {0} if all is well", value(n.sound.value));
-    for (const auto& [thing, v] : n.if_it_is)
-        text += thing.empty() ? "" : say("; about {0}: {1}", value(v), yr::name_of(plan, thing));
+    if (n.sound.solved) text = say("{0} if all is well", value(n.sound.value));
+    for (const auto& [thing, v] : n.if_it_is) {
+        if (thing.empty()) continue;
+        text += (text.empty() ? "" : "; ") + say("about {0}: {1}", value(v), yr::name_of(plan, thing));
+    }
     return text + ".";
+}
+
+std::string sentence(const Plan& plan, const NextReading& n, const Style& style) {
+    return sentence(plan, n.where) + " " + outcomes(plan, n, style);
 }
 
 std::string sentence(const Plan& plan, const Complaint& c) {
     const std::string load = capital(yr::name_of(plan, c.load)), state = yr::name_of(plan, c.state);
     switch (c.seen) {
         case Seen::dead:
-            return say("“{0} is dead in {1}.”", load, state);
+            return say("“{0}: dead, {1}.”", load, state);
         case Seen::weak:
-            return say("“{0} is weak in {1}.”", load, state);
+            return say("“{0}: weak, {1}.”", load, state);
         case Seen::works:
-            return say("“{0} works in {1}.”", load, state);
+            return say("“{0}: works, {1}.”", load, state);
     }
     return {};
 }

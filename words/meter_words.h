@@ -35,6 +35,8 @@ namespace yr::words {
 [[nodiscard]] std::string mend_text(const Fault& fault);
 // "Black on …, red on …: 40 mV if it is sound; about 0.44 V: the return cable; about 1.5 V: the bed mounts."
 [[nodiscard]] std::string sentence(const Plan& plan, const NextReading& next, const Style& style = {});
+// The part of that behind the probes: what it would be.
+[[nodiscard]] std::string outcomes(const Plan& plan, const NextReading& next, const Style& style = {});
 // A customer's words: "The hoist is slow while hoisting."
 [[nodiscard]] std::string sentence(const Plan& plan, const Complaint& complaint);
 [[nodiscard]] std::string sentence(const Plan& plan, const Drift& drift, const Style& style = {});

@@ -83,6 +83,9 @@ QToolButton#state { padding: 4px 5px; }
 QToolButton#tick { background: @paper; border: 2px solid @soft; border-radius: 4px; padding: 0; }
 QToolButton#tick:checked { background: @ink; color: @paper; border-color: @ink; }
 QToolButton#tick:focus { border-color: @source; }
+QProgressBar#share { background: @line; border: none; }
+QProgressBar#share::chunk { background: @fix; }
+QWidget#entry { background: @panel; }
 QFrame#workstep { background: @panel; border-radius: 3px; }
 QWidget#message { background: @panel; border-bottom: 2px solid @source; }
 QWidget#floating { background: @panel; border-left: 1px solid @line; border-right: 1px solid @line; }

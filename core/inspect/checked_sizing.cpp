@@ -89,7 +89,8 @@ std::set<Id> changed_runs(const SizingResult& r) {
 }  // namespace
 
 CheckedSizing checked(const Plan& plan, const SizingAsk& ask, SizingResult sizing) {
-    CheckedSizing out{std::move(sizing), {}, {}};
+    CheckedSizing out;
+    out.sizing = std::move(sizing);
     SizingResult& r = out.sizing;
     if (r.status != SizingStatus::least && r.status != SizingStatus::best_found) return out;
     const Inspection before = inspect(plan, false);
@@ -113,10 +114,76 @@ CheckedSizing checked(const Plan& plan, const SizingAsk& ask, SizingResult sizin
     return out;
 }
 
+namespace {
+
+constexpr int kMostRounds = 12;  // of sizing anew; then what is refused stays as it is
+
+double area_mm2(const Run& run, const WireSize& size) {
+    const auto wire = conductor(size, run.material);
+    return wire ? wire->area_mm2 * run.parallel : 0;
+}
+
+// Asks that the runs which would make something worse be thicker than they were chosen. False: none of them
+// became thinner, so thicker does not help.
+bool tighten(const Plan& plan, const SizingResult& r, const std::set<Id>& back, SizingAsk& ask, CheckedSizing& out) {
+    bool any = false;
+    for (const SizedRun& s : r.runs) {
+        const Run* run = find(plan.runs, std::string_view(s.run));
+        if (!run || !back.contains(s.run) || area_mm2(*run, s.to) >= area_mm2(*run, s.from) - 1e-9) continue;
+        ask.thicker_than_mm2[s.run] = area_mm2(*run, s.to);
+        if (std::find(out.thickened.begin(), out.thickened.end(), s.run) == out.thickened.end())
+            out.thickened.push_back(s.run);
+        any = true;
+    }
+    return any;
+}
+
+}  // namespace
+
 Result<CheckedSizing> size_checked(const Plan& plan, const SizingAsk& ask) {
-    auto sized = size_plan(plan, ask);
-    if (!sized) return tl::unexpected(sized.error());
-    return checked(plan, ask, std::move(*sized));
+    SizingAsk now = ask;
+    CheckedSizing told;
+    double bound = 0;
+    std::optional<Inspection> before;
+    for (int round = 0;; ++round) {
+        auto sized = size_plan(plan, now);
+        if (!sized) return tl::unexpected(sized.error());
+        const bool good = sized->status == SizingStatus::least || sized->status == SizingStatus::best_found;
+        if (round == 0) bound = sized->bound;
+        if (!good && round > 0) {  // so thick does not go: as the first answer, with what it may not change kept
+            sized = size_plan(plan, ask);
+            if (!sized) return tl::unexpected(sized.error());
+            return checked(plan, ask, std::move(*sized));
+        }
+        Plan changed = plan;
+        const std::set<Id> runs = changed_runs(*sized);
+        if (!good || runs.empty() || round == kMostRounds || (ask.cancel && *ask.cancel) ||
+            !yr::apply(changed, sized->edit)) {
+            CheckedSizing out = checked(plan, ask, std::move(*sized));
+            out.thickened = told.thickened;
+            out.against.insert(out.against.begin(), told.against.begin(), told.against.end());
+            return out;
+        }
+        if (!before) before = inspect(plan, false);
+        const Inspection after = inspect(changed, false);
+        const auto worse = new_or_worse(before->findings, after.findings);
+        if (worse.empty()) {
+            told.sizing = std::move(*sized);
+            if (round > 0) {  // least of those that every rule lets through, as far as was tried: not proved so
+                told.sizing.status = SizingStatus::best_found;
+                told.sizing.bound = std::min(bound, told.sizing.cost);
+            }
+            return told;
+        }
+        std::set<Id> back;
+        for (const Finding* f : worse) back.merge(concerned(changed, after, *f, runs));
+        told.against.push_back(*worse.front());
+        if (!tighten(plan, *sized, back, now, told)) {
+            CheckedSizing out = checked(plan, ask, std::move(*sized));
+            out.thickened = told.thickened;
+            return out;
+        }
+    }
 }
 
 }  // namespace yr

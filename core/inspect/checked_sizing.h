@@ -1,5 +1,6 @@
 // Whole-plan sizing, inspected whole: what the sizing proves by its own rules is put into the plan and judged
-// by every rule there is; cables that would bring a new stop or fix stay as they are.
+// by every rule there is. Where a size would bring a new stop or fix, that cable must be thicker and the whole
+// is sized again; what no size between clears stays as it is.
 #pragma once
 
 #include "inspect/findings.h"
@@ -9,6 +10,7 @@ namespace yr {
 
 struct CheckedSizing {
     SizingResult sizing;           // without the cables that stay; then no longer called the least
+    std::vector<Id> thickened;     // runs that are thicker than sizing alone would have them
     std::vector<Id> kept;          // runs that stay as they are, though sizing had another size for them
     std::vector<Finding> against;  // what they would have brought, one at least for each round of keeping
 };

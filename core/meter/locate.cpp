@@ -12,7 +12,8 @@ namespace yr {
 namespace {
 
 constexpr double kWeakShare = 0.04;     // of its volts that a lamp loses before somebody sees it; common practice
-constexpr double kComplaintRight = 0.95;
+// Of what is complained of: rightly, dead for weak or the other way, by mistake; common practice.
+constexpr double kComplaintRight = 0.94, kComplaintNear = 0.055, kComplaintWrong = 0.005;
 constexpr std::size_t kFine = 41;       // strengths between those that were solved
 constexpr double kTwin_sd = 0.5;        // readings nearer than that are the same
 constexpr double kFloor_V = 0.002;      // contact of the probes themselves; common practice
@@ -186,7 +187,7 @@ struct Locator::Impl {
                                                               : Seen::works;
             const bool near = (would == Seen::dead && c.seen == Seen::weak && v > 0) ||
                               (would == Seen::weak && c.seen == Seen::dead);
-            log += std::log(would == c.seen ? kComplaintRight : near ? 0.1 : 1 - kComplaintRight);
+            log += std::log(would == c.seen ? kComplaintRight : near ? kComplaintNear : kComplaintWrong);
         }
         return log;
     }

@@ -2,8 +2,10 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 #include "plan/lists.h"
+#include "solve/results.h"
 
 namespace yr {
 namespace {
@@ -24,9 +26,30 @@ Id place_of_thing(const Plan& plan, const Id& thing) {
     return place;
 }
 
-struct Candidate {
-    Probing where;
-    double minutes = 1;
+// Which terminals hang on some battery or source where nothing is wrong: between others a meter shows nothing
+// that means anything.
+class Fed {
+  public:
+    explicit Fed(const Solution& sound) : network_(sound.network), groups_(conductor_groups(sound.network)) {
+        const auto note = [&](NodeIndex n) {
+            if (n != kNoNode) alive_.insert(groups_[static_cast<std::size_t>(n)]);
+        };
+        for (const BatteryElement& b : network_.batteries) note(b.pos), note(b.neg);
+        for (const SourceElement& s : network_.sources) note(s.out), note(s.neg);
+    }
+    bool holds(const Probing& where) const {
+        if (where.kind != ReadKind::volts) return true;
+        return holds(where.red) && (where.black.empty() || holds(where.black));
+    }
+
+  private:
+    bool holds(const Terminal& t) const {
+        const NodeIndex n = node_at(network_, t);
+        return n != kNoNode && alive_.contains(groups_[static_cast<std::size_t>(n)]);
+    }
+    const Network& network_;
+    std::vector<int> groups_;
+    std::set<int> alive_;
 };
 
 double minutes_of(const Plan& plan, const Probing& where, const std::optional<Probing>& last) {
@@ -111,9 +134,11 @@ std::optional<NextReading> next_reading(Locator& locator, const Plan& plan, cons
     std::optional<NextReading> best;
     double best_rate = 0;
     const Instrument& meter = locator.expecter().instrument();
-    for (const Id& state : states)
+    for (const Id& state : states) {
+        const Fed fed(locator.expecter().solution({ReadKind::volts, {}, {}, {}, state, {}}));
         for (const Probing& where : places_to_probe(plan, state)) {
             if (ask.stop && *ask.stop) return best;
+            if (!fed.holds(where)) continue;
             if (std::any_of(ask.readings.begin(), ask.readings.end(),
                             [&](const Reading& r) { return r.where == where; }))
                 continue;
@@ -166,6 +191,7 @@ std::optional<NextReading> next_reading(Locator& locator, const Plan& plan, cons
                 best = std::move(next);
             }
         }
+    }
     return best;
 }
 

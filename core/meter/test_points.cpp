@@ -153,6 +153,7 @@ class Prover {
         const double doubt = Expectation::kBand * e.spread + e.meter;
         for (const int c : paths.of(l)) {
             const ConductorElement& k = x.network.conductors[static_cast<std::size_t>(c)];
+            if (k.run < 0 && k.ground_point < 0) continue;  // a starved load
             const bool on_supply = k.run >= 0 && supply_.is_supply(plan_.runs[static_cast<std::size_t>(k.run)]);
             const Run* run = k.run >= 0 ? &plan_.runs[static_cast<std::size_t>(k.run)] : nullptr;
             const bool feeds = on_supply || (run && (run->to == pos_of(load) || run->from == pos_of(load)));

@@ -244,6 +244,11 @@ TEST(CheckedSizing, MakesNothingWorse) {
         for (const Finding* f : new_or_worse(before.findings, after.findings))
             ADD_FAILURE() << seed << ": " << words::sentence(*f, sized);
         kept += !result->kept.empty();
+        EXPECT_LE(r.bound, r.cost + 1e-9);
+        if (!result->thickened.empty()) {
+            EXPECT_NE(r.status, SizingStatus::least) << "what was tried is no proof";
+            EXPECT_FALSE(words::kept_text(*result, plan).empty());
+        }
         if (!result->kept.empty()) {
             EXPECT_NE(r.status, SizingStatus::least) << "not called proved any more";
             EXPECT_FALSE(words::kept_text(*result, plan).empty());

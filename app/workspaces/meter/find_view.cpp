@@ -137,7 +137,7 @@ void FindView::show_answer() {
     else if (answer()->next)
         entry_->ask(answer()->next->where.kind, q(words::sentence(document_->plan(), answer()->next->where)),
                     say("Next reading, %1 min, tells most. ").arg(q(words::number(answer()->next->minutes, 2))) +
-                        q(words::sentence(document_->plan(), *answer()->next, document_->style())));
+                        q(words::outcomes(document_->plan(), *answer()->next, document_->style())));
     else
         entry_->ask(ReadKind::volts, {}, say("No further reading would change what is to be done."));
     emit changed();

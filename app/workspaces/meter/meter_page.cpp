@@ -2,6 +2,7 @@
 
 #include <QFileDialog>
 #include <QHBoxLayout>
+#include <QProgressBar>
 #include <QVBoxLayout>
 #include <algorithm>
 
@@ -25,9 +26,15 @@ constexpr MeterView kViews[] = {
     {"record", words::later("Record"), words::later("What was read and proved, and what drifted since")},
     {"practise", words::later("Practise"), words::later("A hidden fault to be found")}};
 
-QString bar(double share) {
-    const int full = static_cast<int>(share * 24 + 0.5);
-    return QString(full, QChar(0x2588)) + QString(24 - full, QChar(0x2591));
+// A probability as a bar.
+QProgressBar* bar(double share) {
+    auto* b = new QProgressBar;
+    b->setRange(0, 1000);
+    b->setValue(static_cast<int>(share * 1000 + 0.5));
+    b->setTextVisible(false);
+    b->setFixedHeight(8);
+    b->setObjectName(QStringLiteral("share"));
+    return b;
 }
 
 }  // namespace
@@ -267,8 +274,12 @@ void MeterPage::side_of_prove() {
     }
     if (const TestPoint* t = prove_->current()) {
         for (const Verdict v : {Verdict::high, Verdict::low}) {
+            const bool one_way = t->phase == ProvePhase::isolation ? v == Verdict::high
+                                 : t->phase == ProvePhase::continuity || t->phase == ProvePhase::master
+                                     ? v == Verdict::low
+                                     : false;
             const QString means = q(words::outside_means(document_->plan(), *t, v));
-            if (means.isEmpty()) continue;
+            if (means.isEmpty() || one_way) continue;
             line(v == Verdict::high ? say("Above") : say("Below"))->setFont(type_font(Type::bold));
             line(means.toHtmlEscaped());
         }
@@ -313,7 +324,8 @@ void MeterPage::side_of_find() {
         auto* l = line(QStringLiteral("%1  <b>%2</b>").arg(text.toHtmlEscaped(), percent.toHtmlEscaped()));
         if (shown == 1) l->setFont(type_font(Type::bold));
         const QString strength = q(words::strength_text(s, document_->style()));
-        line(bar(s.probability) + (strength.isEmpty() ? QString() : QStringLiteral("<br>") + strength.toHtmlEscaped()), "soft");
+        if (!strength.isEmpty()) line(strength.toHtmlEscaped(), "soft");
+        lines_->addWidget(bar(s.probability));
     }
     if (!a->now.explained) line(say("No single fault explains all of it."), "fix");
     const auto things = a->now.things();

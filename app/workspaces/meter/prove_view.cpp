@@ -71,7 +71,7 @@ void ProveView::fill() {
         }
         if (k == at_) table_->setCurrentItem(item);
     }
-    const int widths[] = {40, 220, 330, 110, 74, 80};
+    const int widths[] = {34, 150, 236, 108, 66, 74};
     for (int k = 0; k < 6; ++k) table_->header()->resizeSection(k, widths[k]);
 }
 
