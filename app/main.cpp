@@ -83,7 +83,8 @@ int main(int argc, char** argv) {
         if (!plan)
             written = tl::unexpected(plan.error());
         else if (parser.isSet(dossier)) {
-            const auto pages = yr::app::write_dossier(yr::shown_plan(*plan), parser.value(dossier), QPageSize::A4);
+            const auto pages =
+                yr::app::write_dossier(yr::shown_plan(*plan), parser.value(dossier), QPageSize::A4);
             written = pages ? yr::Result<bool>(true) : tl::unexpected(pages.error());
         } else if (parser.isSet(labels))
             written = yr::app::write_labels(*plan, parser.value(labels), QPageSize::A4, true);

@@ -161,6 +161,35 @@ int run_optimise(const OptimiseOptions& o) {
     return found ? 0 : 1;
 }
 
+int run_doubts(const OptimiseOptions& o) {
+    const auto plan = load_shown(o.plan, o.variant);
+    if (!plan) return refuse(plan.error());
+    DoubtAsk ask;
+    ask.cancel = watch().cancel();
+    const Doubts doubts = doubts_of(*plan, ask);
+    if (o.json) {
+        const char* kinds[] = {"length", "bond", "draw", "battery_ohm", "regulated", "air"};
+        Json out = {{"plan", plan->vehicle.name}, {"others", doubts.others}, {"whole", doubts.whole}};
+        out["matter"] = Json::array();
+        for (const Doubt& d : doubts.matter)
+            out["matter"].push_back({{"kind", kinds[static_cast<std::size_t>(d.kind)]},
+                                     {"thing", d.thing},
+                                     {"with", d.with ? Json(*d.with) : Json(nullptr)},
+                                     {"assumed", d.assumed},
+                                     {"low", d.low},
+                                     {"high", d.high},
+                                     {"flips", d.flips.size()},
+                                     {"low_kg", d.low_kg},
+                                     {"high_kg", d.high_kg},
+                                     {"what", words::sentence(d, *plan)}});
+        print(out);
+        return 0;
+    }
+    fmt::print("{}\n", words::sentence(doubts));
+    for (const Doubt& d : doubts.matter) fmt::print("  {}\n", words::sentence(d, *plan));
+    return 0;
+}
+
 Json short_json(const ShortRow& r, const FaultStudy& study, const Plan& plan) {
     const ShortPlace& place = study.places[r.place];
     Json out = {{"run", plan.runs[place.run].id},
@@ -346,6 +375,14 @@ void add_guard(CLI::App& app, Action& action) {
         ->check(a_duration(1e6));
     c->add_flag("--json", o->json, words::translated("JSON"));
     c->callback([o, &action] { action = [o] { return run_optimise(*o); }; });
+
+    auto d = std::make_shared<OptimiseOptions>();
+    c = app.add_subcommand("doubts", words::translated("What to measure before anything is ordered"));
+    c->add_option("PLAN", d->plan, words::translated("plan file"))->required();
+    add_variant_option(*c, d->variant);
+    add_seconds_option(*c);
+    c->add_flag("--json", d->json, words::translated("JSON"));
+    c->callback([d, &action] { action = [d] { return run_doubts(*d); }; });
 
     struct FaultOptions {
         std::string plan, variant, state, starts;

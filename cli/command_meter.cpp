@@ -46,7 +46,8 @@ int run_test(const MeterAsk& ask) {
             }
             fmt::print("{:3}  {}  {}\n", ++n, words::sentence(*plan, t.where), words::band_text(t));
         }
-        if (prove.fewest) tell("\nUnder load: the fewest readings that see every joint and cable that can be seen.\n");
+        if (prove.fewest)
+            tell("\nUnder load: the fewest readings that see every joint and cable that can be seen.\n");
         for (const Id& id : prove.unseen)
             tell("Not seen by any of them, no state loads it enough: {0}.\n", name_of(*plan, id));
         fmt::print("\n{}\n", words::caution());
@@ -103,7 +104,10 @@ int run_locate(const MeterAsk& ask) {
     next_ask.stop = question.stop;
     const auto next = next_reading(locator, *plan, now, next_ask);
     if (ask.json) {
-        Json out = {{"plan", plan->vehicle.name}, {"looked", now.looked}, {"explained", now.explained}, {"pairs", now.pairs}};
+        Json out = {{"plan", plan->vehicle.name},
+                    {"looked", now.looked},
+                    {"explained", now.explained},
+                    {"pairs", now.pairs}};
         out["suspects"] = Json::array();
         for (std::size_t k = 0; k < std::min<std::size_t>(20, now.suspects.size()); ++k)
             out["suspects"].push_back(suspect_json(*plan, now.suspects[k]));
@@ -118,7 +122,8 @@ int run_locate(const MeterAsk& ask) {
         const Suspect& s = now.suspects[k];
         if (s.probability < 0.005) break;
         const std::string strength = words::strength_text(s);
-        fmt::print("{:>5}  {}{}{}\n", words::quantity(s.probability, Dimension::fraction), words::sentence(*plan, s.fault),
+        fmt::print("{:>5}  {}{}{}\n", words::quantity(s.probability, Dimension::fraction),
+                   words::sentence(*plan, s.fault),
                    s.second ? words::translated(" and ") + words::sentence(*plan, *s.second) : "",
                    strength.empty() ? "" : ", " + strength);
     }
@@ -155,8 +160,8 @@ int practise_by_hand(const Plan& plan, HiddenFault& hidden) {
                 continue;
             }
             if (hidden.is_it(id)) {
-                tell("That was it: {0}. {1} readings, {2} min.\n", words::sentence(plan, hidden.fault()), score.readings,
-                     words::number(score.minutes, 3));
+                tell("That was it: {0}. {1} readings, {2} min.\n", words::sentence(plan, hidden.fault()),
+                     score.readings, words::number(score.minutes, 3));
                 return 0;
             }
             ++score.wrong_repairs;
@@ -170,7 +175,8 @@ int practise_by_hand(const Plan& plan, HiddenFault& hidden) {
             tell("Type: volts RED / BLACK / STATE, amps CABLE / STATE, mend THING, give up.\n");
             continue;
         }
-        for (const std::string_view part : split(text.substr(amps ? 5 : 6), '/')) parts.emplace_back(trim(part));
+        for (const std::string_view part : split(text.substr(amps ? 5 : 6), '/'))
+            parts.emplace_back(trim(part));
         const State* state = parts.empty() ? nullptr : find_state(plan, parts.back());
         if (!state || parts.size() != (amps ? 2U : 3U)) {
             tell("Name a state of the plan last.\n");
@@ -182,7 +188,8 @@ int practise_by_hand(const Plan& plan, HiddenFault& hidden) {
             for (const Run& r : plan.runs)
                 if (to_lower(r.name) == to_lower(parts[0])) where.run = r.id;
         } else {
-            const auto red = words::terminal_named(plan, parts[0], "red"), black = words::terminal_named(plan, parts[1], "black");
+            const auto red = words::terminal_named(plan, parts[0], "red"),
+                       black = words::terminal_named(plan, parts[1], "black");
             if (!red || !black) {
                 fmt::print("{}\n", words::sentence(red ? black.error() : red.error()));
                 continue;
@@ -214,7 +221,8 @@ int run_practise(const MeterAsk& ask) {
         for (const Complaint& c : hidden.complaints()) fmt::print("{}\n", words::sentence(*plan, c));
         return practise_by_hand(*plan, hidden);
     }
-    Json out = {{"plan", plan->vehicle.name}, {"seed", ask.seed}, {"fault", words::sentence(*plan, hidden.fault())}};
+    Json out = {
+        {"plan", plan->vehicle.name}, {"seed", ask.seed}, {"fault", words::sentence(*plan, hidden.fault())}};
     out["complaints"] = Json::array(), out["best_path"] = Json::array();
     for (const Complaint& c : hidden.complaints()) out["complaints"].push_back(words::sentence(*plan, c));
     for (const PathStep& s : best_path(*plan, hidden, 12, watch().cancel()))
@@ -238,18 +246,23 @@ void add_meter(CLI::App& app, Action& action) {
         add_seconds_option(*c);
         c->add_flag("--json", o->json, words::translated("JSON"));
     };
-    CLI::App* c = app.add_subcommand("test", words::translated("The readings that prove a finished vehicle, with their bands"));
+    CLI::App* c = app.add_subcommand(
+        "test", words::translated("The readings that prove a finished vehicle, with their bands"));
     common(c);
     c->callback([o, &action] { action = [o] { return run_test(*o); }; });
-    c = app.add_subcommand("locate", words::translated("Where a fault is, from readings and complaints; and what to read next"));
+    c = app.add_subcommand(
+        "locate", words::translated("Where a fault is, from readings and complaints; and what to read next"));
     common(c);
-    c->add_option("--readings", o->readings, words::translated("CSV: red, black, run, state, volts or amps or ohms"));
-    c->add_option("--complaint", o->complaints, words::translated("such as \"davit hoist weak Hoisting\"; may be repeated"));
+    c->add_option("--readings", o->readings,
+                  words::translated("CSV: red, black, run, state, volts or amps or ohms"));
+    c->add_option("--complaint", o->complaints,
+                  words::translated("such as \"davit hoist weak Hoisting\"; may be repeated"));
     c->callback([o, &action] { action = [o] { return run_locate(*o); }; });
     c = app.add_subcommand("practise", words::translated("A hidden fault to be found"));
     common(c);
     c->add_option("--seed", o->seed, words::translated("which fault"));
-    c->add_option("--level", o->level, words::translated("open_circuit, bad_ground, wrong_size, two_at_once, with_heat"))
+    c->add_option("--level", o->level,
+                  words::translated("open_circuit, bad_ground, wrong_size, two_at_once, with_heat"))
         ->check(CLI::IsMember({"open_circuit", "bad_ground", "wrong_size", "two_at_once", "with_heat"}));
     c->callback([o, &action] { action = [o] { return run_practise(*o); }; });
 }

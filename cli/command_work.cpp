@@ -1,5 +1,5 @@
-// rail work, rail power, rail symptoms, rail quote: what is done in what order, first power, what a break looks
-// like, what it all costs; the diagram as a drawing.
+// rail work, rail power, rail symptoms, rail quote: what is done in what order, first power, what a break
+// looks like, what it all costs; the diagram as a drawing.
 #include <fmt/format.h>
 
 #include <memory>
@@ -40,8 +40,10 @@ int run_work(const WorkAsk& ask) {
         fmt::print("\n{}\n\n{}\n", words::sentence(order), words::caution());
         return 0;
     }
-    Json out = {{"plan", plan->vehicle.name},       {"visits", order.visits},
-                {"fewest", order.fewest},           {"minutes", order.minutes},
+    Json out = {{"plan", plan->vehicle.name},
+                {"visits", order.visits},
+                {"fewest", order.fewest},
+                {"minutes", order.minutes},
                 {"minutes_left", order.minutes_left}};
     out["steps"] = Json::array();
     for (const WorkStep& s : order.steps) {
@@ -93,7 +95,8 @@ int run_power(const WorkAsk& ask) {
                                  {"shorted_V", s.shorted_V},
                                  {"told_apart", s.told_apart},
                                  {"solved", s.solved}});
-            out["rounds"].push_back({{"battery", r.battery}, {"main", r.main}, {"run", r.run}, {"steps", steps}});
+            out["rounds"].push_back(
+                {{"battery", r.battery}, {"main", r.main}, {"run", r.run}, {"steps", steps}});
         }
         print(out);
         return 0;
@@ -178,9 +181,9 @@ int run_quote(const WorkAsk& ask) {
         print_table(rows);
         return 0;
     }
-    Json out = {{"plan", plan->vehicle.name}, {"parts", q.parts},     {"consumables", q.consumables},
-                {"margin", q.margin},         {"travel", q.travel},   {"least_h", q.least_h},
-                {"most_h", q.most_h},         {"least", q.least},     {"most", q.most},
+    Json out = {{"plan", plan->vehicle.name}, {"parts", q.parts},          {"consumables", q.consumables},
+                {"margin", q.margin},         {"travel", q.travel},        {"least_h", q.least_h},
+                {"most_h", q.most_h},         {"least", q.least},          {"most", q.most},
                 {"unpriced", q.unpriced},     {"rate_known", q.rate_known}};
     out["lines"] = Json::array();
     for (const QuoteLine& l : q.lines)
@@ -200,15 +203,17 @@ int run_quote(const WorkAsk& ask) {
 
 }  // namespace
 
-int export_diagram(const std::string& plan_path, const std::string& variant, const std::string& out, int sheet,
-                   bool force) {
+int export_diagram(const std::string& plan_path, const std::string& variant, const std::string& out,
+                   int sheet, bool force) {
     const auto plan = load_shown(plan_path, variant);
     if (!plan) return refuse(plan.error());
     const auto diagram = diagram_of(*plan, {60, watch().cancel()});
     if (!diagram) return refuse(diagram.error());
     const int sheets = static_cast<int>(diagram->sheets.size());
     if (sheet < 1 || sheet > sheets)
-        return refuse({ErrorCode::out_of_range, "--sheet", std::to_string(sheet),
+        return refuse({ErrorCode::out_of_range,
+                       "--sheet",
+                       std::to_string(sheet),
                        {Want::between, "1", std::to_string(sheets)}});
     return write_out(out, diagram_svg(*diagram, static_cast<std::size_t>(sheet - 1)), force);
 }
@@ -229,10 +234,12 @@ void add_work(CLI::App& app, Action& action) {
     c->add_option("--lamp", o->lamp_W, words::translated("watts of the lamp; 21 if left out"))
         ->check(CLI::Range(1, 200));
     c->callback([o, &action] { action = [o] { return run_power(*o); }; });
-    c = app.add_subcommand("symptoms", words::translated("What is dead when a fuse, ground, plug or cable is out"));
+    c = app.add_subcommand("symptoms",
+                           words::translated("What is dead when a fuse, ground, plug or cable is out"));
     common(c);
     c->callback([o, &action] { action = [o] { return run_symptoms(*o); }; });
-    c = app.add_subcommand("quote", words::translated("What it costs; or what a change costs from where one stands"));
+    c = app.add_subcommand("quote",
+                           words::translated("What it costs; or what a change costs from where one stands"));
     common(c);
     c->add_option("--vehicles", o->vehicles, words::translated("so many vehicles alike"))
         ->check(CLI::Range(1, 1000));

@@ -37,7 +37,7 @@ void add_work(CLI::App& app, Action& action);  // work, power, symptoms, quote
 int export_diagram(const std::string& plan, const std::string& variant, const std::string& out, int sheet,
                    bool force);
 void add_meter(CLI::App& app, Action& action);  // test, locate, practise
-void add_plan(CLI::App& app, Action& action);  // plan new|validate|convert, export spice
+void add_plan(CLI::App& app, Action& action);   // plan new|validate|convert, export spice
 
 // The plan of a file as one of its variants: by name or id, "none" for the plan as it stands, empty for the
 // one that the file shows.

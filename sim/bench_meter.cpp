@@ -101,7 +101,8 @@ QString BenchMeter::answer(const QString& line, Session& session) {
         return session.black = argument.toStdString(), QString();
     if (matches(command, QStringLiteral("SIMulate:DRAW")))
         return drawn_at_ = argument.toStdString(), QString();
-    if (matches(command, QStringLiteral("SIMulate:STATE"))) {  // of the plan, by name or id; empty: the key again
+    if (matches(command,
+                QStringLiteral("SIMulate:STATE"))) {  // of the plan, by name or id; empty: the key again
         const State* s = find_state(plan_, argument.toStdString());
         if (!argument.isEmpty() && !s) return fail_with("-224,\"Illegal parameter value\"");
         probing_.state = s ? s->id : Id();
@@ -146,8 +147,10 @@ QString BenchMeter::measure(const Session& session, ReadKind kind) {
         OperatingPointSolver solver;
         value = value_at(solve_for(plan_, where, solver), plan_, where);
         if (value) {
-            const double noise = std::clamp(std::normal_distribution<double>(0, 1)(random_), -kNoiseBound, kNoiseBound);
-            *value = *value * (1 + settings_.gain_error) + noise * std::min(settings_.noise_V, 0.001 * std::abs(*value) + 1e-4);
+            const double noise =
+                std::clamp(std::normal_distribution<double>(0, 1)(random_), -kNoiseBound, kNoiseBound);
+            *value = *value * (1 + settings_.gain_error) +
+                     noise * std::min(settings_.noise_V, 0.001 * std::abs(*value) + 1e-4);
         }
     }
     return value ? QString::number(*value, 'E', 6) : QString::fromUtf8(kNothing);

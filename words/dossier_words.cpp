@@ -9,6 +9,7 @@
 #include "words/accepted.h"
 #include "words/build_words.h"
 #include "words/format.h"
+#include "words/meter_words.h"
 #include "words/say.h"
 #include "words/sentences.h"
 #include "words/work_words.h"
@@ -77,8 +78,8 @@ DossierSection balance(const DossierAsk& ask) {
     DossierSection s;
     s.own_page = false;
     s.title = translated("Balance by state");
-    s.table.heads = {translated("state"), translated("sources give"), translated("batteries give"),
-                     translated("loads take"), translated("lowest load"), translated("its volts")};
+    s.table.heads = {translated("state"),      translated("sources give"), translated("batteries give"),
+                     translated("loads take"), translated("lowest load"),  translated("its volts")};
     s.widths = {2, 1.4, 1.8, 1.2, 2, 1};
     for (std::size_t k = 0; k < ask.solutions.size(); ++k) {
         const Solution& x = ask.solutions[k];
@@ -100,8 +101,9 @@ DossierSection balance(const DossierAsk& ask) {
         s.table.rows.push_back({ask.plan.states[k].name, amps(sources), batteries, amps(loads), who,
                                 who.empty() ? std::string() : volts(lowest)});
     }
-    s.after = {translated("Solved with Kirchhoff's laws; lengths, joints and draws as the plan says or assumes. A "
-                          "battery below 0 A is charged.")};
+    s.after = {
+        translated("Solved with Kirchhoff's laws; lengths, joints and draws as the plan says or assumes. A "
+                   "battery below 0 A is charged.")};
     return s;
 }
 
@@ -128,8 +130,9 @@ DossierSection power(const Plan& plan) {
     s.table.heads = {translated("done"), translated("step"), translated("read")};
     s.widths = {0.5, 6, 1};
     for (const PowerRound& r : first_power(plan)) {
-        s.table.rows.push_back(
-            {std::string(), capital(yr::name_of(plan, r.battery)) + ": " + yr::name_of(plan, r.run), std::string()});
+        s.table.rows.push_back({std::string(),
+                                capital(yr::name_of(plan, r.battery)) + ": " + yr::name_of(plan, r.run),
+                                std::string()});
         for (const PowerStep& p : r.steps)
             s.table.rows.push_back({std::string("☐"), sentence(plan, p), std::string("........")});
     }
@@ -140,7 +143,8 @@ DossierSection order(const Plan& plan) {
     const WorkOrder o = work_order(plan);
     DossierSection s;
     s.title = translated("Order of work");
-    s.lines = {sentence(o), translated("Minutes and torques are typical and marked so; the maker's value comes first.")};
+    s.lines = {sentence(o),
+               translated("Minutes and torques are typical and marked so; the maker's value comes first.")};
     s.table.heads = {"", translated("step"), translated("min"), translated("fastening and caution")};
     s.widths = {0.4, 4, 0.6, 5};
     std::string at;
@@ -151,7 +155,8 @@ DossierSection order(const Plan& plan) {
         for (const Fixing& f : w.fixings) more += (more.empty() ? "" : "; ") + fixing(plan, f);
         for (const WorkCaution c : w.cautions) more += (more.empty() ? "" : " ") + work_caution(c);
         if (const std::string r = remark(plan, w); !r.empty()) more += (more.empty() ? "" : " ") + r;
-        s.table.rows.push_back({std::string(w.done() ? "☑" : "☐"), sentence(plan, w), std::round(w.minutes), more});
+        s.table.rows.push_back(
+            {std::string(w.done() ? "☑" : "☐"), sentence(plan, w), std::round(w.minutes), more});
     }
     return s;
 }
@@ -163,15 +168,19 @@ DossierSection hand_over(const DossierAsk& ask) {
     s.table.heads = {"", translated("what"), translated("remark")};
     s.widths = {0.3, 4, 3};
     for (const char* what :
-         {translated("Where the master is and what it leaves alive"), translated("Where the main fuses are, and spares"),
-          translated("What each switch does"), translated("At how many volts to stop, and what to do then"),
-          translated("Jump posts; towing and storage; before welding"), translated("Driver's page and symptom card in the glove box"),
+         {translated("Where the master is and what it leaves alive"),
+          translated("Where the main fuses are, and spares"), translated("What each switch does"),
+          translated("At how many volts to stop, and what to do then"),
+          translated("Jump posts; towing and storage; before welding"),
+          translated("Driver's page and symptom card in the glove box"),
           translated("Readings taken and within their bands")})
-        s.table.rows.push_back({std::string("☐"), std::string(what), std::string("................................")});
-    s.after = {say("Plan {0}, fingerprint {1}.", ask.plan.vehicle.name, ask.fingerprint),
-               translated("Built by, date, signature: ........................................................"),
-               translated("Second pair of eyes, date, signature: ............................................"),
-               translated("Handed over to, date, signature: .................................................")};
+        s.table.rows.push_back(
+            {std::string("☐"), std::string(what), std::string("................................")});
+    s.after = {
+        say("Plan {0}, fingerprint {1}.", ask.plan.vehicle.name, ask.fingerprint),
+        translated("Built by, date, signature: ........................................................"),
+        translated("Second pair of eyes, date, signature: ............................................"),
+        translated("Handed over to, date, signature: .................................................")};
     return s;
 }
 
@@ -205,13 +214,15 @@ DossierSection drivers_page(const Plan& plan) {
             if (p.name == name && !p.label.empty()) label = p.label;
         for (const Load& l : plan.loads) {
             const auto on = switches_of(l.live_when);
-            if (std::find(on.begin(), on.end(), name) != on.end()) does += (does.empty() ? "" : ", ") + l.name;
+            if (std::find(on.begin(), on.end(), name) != on.end())
+                does += (does.empty() ? "" : ", ") + l.name;
         }
         for (const Run& r : plan.runs)
             for (const Device& d : r.devices) {
                 const auto on = switches_of(d.closed_when);
                 if (d.master && std::find(on.begin(), on.end(), name) != on.end())
-                    does += (does.empty() ? "" : "; ") + say("the master: makes everything behind {0} dead", r.name);
+                    does += (does.empty() ? "" : "; ") +
+                            say("the master: makes everything behind {0} dead", r.name);
             }
         s.table.rows.push_back({capital(label), does});
     }
@@ -222,13 +233,19 @@ DossierSection drivers_page(const Plan& plan) {
     }
     for (const Run& r : plan.runs)
         for (const Device& d : r.devices)
-            if (d.master) s.after.push_back(say("Master: {0}, in {1}.", d.name.empty() ? r.name : d.name, place_or(plan, place_at_run(plan, r))));
-    s.after.emplace_back(translated("Jump start: plus to the starter battery's plus, minus to bare engine metal, never to a "
-                                    "lithium battery."));
-    s.after.emplace_back(translated("Stored for weeks: master off, lithium batteries at half charge, lead batteries full."));
+            if (d.master)
+                s.after.push_back(say("Master: {0}, in {1}.", d.name.empty() ? r.name : d.name,
+                                      place_or(plan, place_at_run(plan, r))));
+    s.after.emplace_back(
+        translated("Jump start: plus to the starter battery's plus, minus to bare engine metal, never to a "
+                   "lithium battery."));
+    s.after.emplace_back(
+        translated("Stored for weeks: master off, lithium batteries at half charge, lead batteries full."));
     s.after.emplace_back(translated("Towed with wheels down: key and master as the vehicle's book says."));
-    s.after.emplace_back(translated("Before welding: master off, negatives off all batteries, control units unplugged."));
-    s.after.emplace_back(translated("A fuse that blows twice is not replaced by a larger one: call who built it."));
+    s.after.emplace_back(
+        translated("Before welding: master off, negatives off all batteries, control units unplugged."));
+    s.after.emplace_back(
+        translated("A fuse that blows twice is not replaced by a larger one: call who built it."));
     return s;
 }
 
@@ -246,7 +263,8 @@ DossierSection symptom_card(const Plan& plan) {
 std::vector<DossierSection> dossier(const DossierAsk& ask) {
     const Plan& plan = ask.plan;
     std::vector<DossierSection> all{job(ask), balance(ask)};
-    all.push_back(from_sheet(wires_sheet(plan, wire_table(plan)), {0.7, 1.8, 1.7, 1.7, 0.9, 0.7, 0.8, 0.6, 2, 2, 1.6, 0.7}));
+    all.push_back(from_sheet(wires_sheet(plan, wire_table(plan)),
+                             {0.7, 1.8, 1.7, 1.7, 0.9, 0.7, 0.8, 0.6, 2, 2, 1.6, 0.7}));
     all.push_back(from_sheet(parts_sheet(plan, parts_of(plan)), {1, 2, 0.8, 0.6, 0.7, 4, 0.8}));
     all.push_back(from_sheet(cuts_sheet(plan, cut_plan(plan))));
     for (const Point& p : plan.points)
@@ -254,6 +272,8 @@ std::vector<DossierSection> dossier(const DossierAsk& ask) {
     all.push_back(findings_of(ask));
     all.push_back(order(plan));
     all.push_back(power(plan));
+    all.push_back(from_sheet(test_sheet(plan, test_points(plan)), {0.6, 2.6, 4, 1.4, 1}));
+    if (!ask.records.empty()) all.push_back(from_sheet(record_sheet(plan, ask.records)));
     all.push_back(drivers_page(plan));
     all.push_back(symptom_card(plan));
     all.push_back(hand_over(ask));

@@ -6,6 +6,7 @@
 
 #include "inspect/findings.h"
 #include "io/table_xlsx.h"
+#include "meter/records.h"
 
 namespace yr::words {
 
@@ -23,12 +24,14 @@ struct DossierAsk {
     const Plan& plan;
     const std::vector<Solution>& solutions;  // by state
     const std::vector<Finding>& findings;
-    std::string fingerprint;  // of the plan's file, short
-    std::string date;         // of the print
+    std::string fingerprint;        // of the plan's file, short
+    std::string date;               // of the print
+    std::vector<Record> records{};  // of the vehicle
 };
 
 // Caution and job; balance by state; wire table; parts; cuts; fuse map of each box; findings with those that
-// were accepted, by whom and why; order of work; first power; hand-over with room for signatures.
+// were accepted, by whom and why; order of work; first power; readings to take and the record; hand-over with
+// room for signatures.
 [[nodiscard]] std::vector<DossierSection> dossier(const DossierAsk& ask);
 
 // For the glove box: what each switch does, where the master and the jump posts are, what parking and welding

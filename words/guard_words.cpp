@@ -148,6 +148,94 @@ std::string kept_text(const CheckedSizing& c, const Plan& plan, const Style& sty
     return text + " " + sentence(c.against.front(), plan, style);
 }
 
+namespace {
+
+std::string doubt_value(const Doubt& d, double v, const Plan& plan, const Style& style) {
+    switch (d.kind) {
+        case DoubtKind::length:
+            return quantity(v, Dimension::length, style);
+        case DoubtKind::bond:
+        case DoubtKind::battery_ohm:
+            return quantity(v, Dimension::resistance, style);
+        case DoubtKind::regulated:
+            return quantity(v, Dimension::voltage, style);
+        case DoubtKind::air:
+            return say("{0} K hotter", number(v));
+        case DoubtKind::draw: {
+            const Load* l = find(plan.loads, std::string_view(d.thing));
+            const DrawKind kind = l ? l->draw.kind : DrawKind::power;
+            return quantity(v,
+                            kind == DrawKind::power     ? Dimension::power
+                            : kind == DrawKind::current ? Dimension::current
+                                                        : Dimension::resistance,
+                            style);
+        }
+    }
+    return number(v);
+}
+
+std::string flip_text(const DoubtFlip& f, const Plan& plan, const Style& style) {
+    if (f.finding) return sentence(*f.finding, plan, style);
+    if (f.size_from == f.size_to)
+        return say("{0} needs a fuse of {1} instead of {2}.", yr::name_of(plan, f.run),
+                   quantity(f.fuse_to_A, Dimension::current, style),
+                   quantity(f.fuse_from_A, Dimension::current, style));
+    return say("{0} needs {1} instead of {2}.", yr::name_of(plan, f.run), short_size(f.size_to),
+               short_size(f.size_from));
+}
+
+}  // namespace
+
+std::string sentence(const Doubt& d, const Plan& plan, const Style& style) {
+    const std::string thing = d.thing.empty() ? std::string() : yr::name_of(plan, d.thing);
+    const std::string assumed = doubt_value(d, d.assumed, plan, style);
+    std::string text;
+    switch (d.kind) {
+        case DoubtKind::length:
+            text = say("Measure the length of {0}, {1} assumed", thing, assumed);
+            break;
+        case DoubtKind::bond:
+            text = say("Measure the bond of {0}, {1} assumed", thing, assumed);
+            break;
+        case DoubtKind::draw:
+            text = say("Read the plate of {0}, {1} is typical", thing, assumed);
+            break;
+        case DoubtKind::battery_ohm:
+            text = say("Measure {0} under two loads, {1} assumed", thing, assumed);
+            break;
+        case DoubtKind::regulated:
+            text = say("Measure at how many volts {0} charges, {1} assumed", thing, assumed);
+            break;
+        case DoubtKind::air:
+            text = translated("Say how hot it gets where it is used");
+            break;
+    }
+    if (d.with) text += say(", together with {0}", yr::name_of(plan, *d.with));
+    if (d.flips.empty()) return text + ".";
+    const DoubtFlip& first = d.flips.front();
+    text += say(": at {0} {1}", doubt_value(d, first.high ? d.high : d.low, plan, style),
+                flip_text(first, plan, style));
+    if (d.flips.size() > 1)
+        text += " " + say_n("{0} more flips with it.", "{0} more flip with it.",
+                            static_cast<long>(d.flips.size() - 1));
+    const double most = std::max(std::abs(d.low_kg), std::abs(d.high_kg));
+    if (most > 0.005) text += " " + say("It is worth {0} kg of copper.", number(most, 2));
+    return text;
+}
+
+std::string sentence(const Doubts& d) {
+    std::string text = d.matter.empty()
+                           ? std::string(translated(
+                                 "Nothing that was taken for granted changes a size, a fuse or a verdict."))
+                           : say_n("Measure {0} thing before you order.",
+                                   "Measure these {0} before you order.", static_cast<long>(d.matter.size()));
+    if (!d.matter.empty())
+        text += " " + say_n("The other {0} changes nothing.", "The other {0} change nothing.",
+                            static_cast<long>(d.others));
+    if (!d.whole) text += translated(" It was stopped: not all were looked at.");
+    return text;
+}
+
 std::string binds_text(const SizedRun& run, const Plan& plan) {
     std::string text = name_of(run.binds);
     if (!run.load.empty()) text += translated(" of ") + yr::name_of(plan, run.load);

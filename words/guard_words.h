@@ -4,6 +4,7 @@
 
 #include "guard/starting.h"
 #include "inspect/checked_sizing.h"
+#include "inspect/doubts.h"
 #include "sizing/placement.h"
 #include "sizing/plan_sizing.h"
 #include "words/sentences.h"
@@ -20,6 +21,11 @@ namespace yr::words {
 
 // " 3 cables stay as they are: another size would bring: …", or nothing.
 [[nodiscard]] std::string kept_text(const CheckedSizing& checked, const Plan& plan, const Style& style = {});
+
+// "Measure the length of rear box feed, 3 m assumed: at 5.4 m it needs 4 AWG instead of 8 AWG."
+[[nodiscard]] std::string sentence(const Doubt& doubt, const Plan& plan, const Style& style = {});
+// "The other 22 change nothing."
+[[nodiscard]] std::string sentence(const Doubts& doubts);
 
 // "blade fuse", "type III breaker".
 [[nodiscard]] std::string device_kind(FuseType type);

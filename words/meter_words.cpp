@@ -13,7 +13,8 @@ namespace yr::words {
 namespace {
 
 std::string state_name(const Plan& plan, const Id& state) {
-    return state.empty() ? std::string(translated("every negative off its battery")) : yr::name_of(plan, state);
+    return state.empty() ? std::string(translated("every negative off its battery"))
+                         : yr::name_of(plan, state);
 }
 
 Terminal minus_of(const Plan& plan, const Probing& w) {
@@ -108,18 +109,26 @@ std::string outside_means(const Plan& plan, const TestPoint& t, Verdict v) {
         return translated("What the plan leaves open is wider than a fault would be: no judgement.");
     switch (t.phase) {
         case ProvePhase::isolation:
-            return say("Something behind {0} touches ground, or a load is still plugged in: find it before any power.", thing);
+            return say(
+                "Something behind {0} touches ground, or a load is still plugged in: find it before any "
+                "power.",
+                thing);
         case ProvePhase::continuity:
             return say("The return of {0} is loose, painted over or not connected.", thing);
         case ProvePhase::no_load:
-            return high ? say("{0} gets more than its battery has: another rail is on its plug.", capital(thing))
-                        : say("A fuse, a switch or a joint in the feed of {0}, or its wires are exchanged.", thing);
+            return high ? say("{0} gets more than its battery has: another rail is on its plug.",
+                              capital(thing))
+                        : say("A fuse, a switch or a joint in the feed of {0}, or its wires are exchanged.",
+                              thing);
         case ProvePhase::charging:
             if (t.where.kind == ReadKind::amps)
                 return high ? say("More than planned is charged or drawn through {0}.", thing)
-                            : say("{0} gives less than planned: belt, fuse, sensing wire, or its battery is full.", capital(thing));
+                            : say("{0} gives less than planned: belt, fuse, sensing wire, or its battery is "
+                                  "full.",
+                                  capital(thing));
             return high ? say("{0} is charged too high: regulator or its sensing.", capital(thing))
-                        : say("{0} is not charged as planned: regulator, charge cable, ground of the source.", capital(thing));
+                        : say("{0} is not charged as planned: regulator, charge cable, ground of the source.",
+                              capital(thing));
         case ProvePhase::under_load: {
             std::string names;
             for (const Id& id : t.sees) names += (names.empty() ? "" : ", ") + yr::name_of(plan, id);
@@ -129,13 +138,15 @@ std::string outside_means(const Plan& plan, const TestPoint& t, Verdict v) {
         case ProvePhase::master:
             return translated("Something feeds round the open master.");
         case ProvePhase::standby:
-            return high ? std::string(translated("Something draws that should sleep: wait for it, then millivolts across the fuses."))
+            return high ? std::string(translated("Something draws that should sleep: wait for it, then "
+                                                 "millivolts across the fuses."))
                         : std::string(translated("Less than planned: a unit is not there or asleep."));
         case ProvePhase::cranking:
             if (t.where.black == neg_of(t.thing))
                 return high ? std::string(translated("The starter draws less than planned."))
                             : say("{0} is weak or not full, or the starter takes too much.", capital(thing));
-            return high ? std::string(translated("A joint in the starter's circuit: 0.5 V lost in all is the service limit."))
+            return high ? std::string(translated(
+                              "A joint in the starter's circuit: 0.5 V lost in all is the service limit."))
                         : std::string(translated("The starter draws less than planned."));
     }
     return {};
@@ -207,9 +218,12 @@ std::string mend_text(const Fault& f) {
         case FaultKind::none:
             return {};
         case FaultKind::ground:
-            return translated("Bare both faces, bolt with a toothed washer, guard against rust. Then read again.");
+            return translated(
+                "Bare both faces, bolt with a toothed washer, guard against rust. Then read again.");
         case FaultKind::joint:
-            return translated("Pull each crimp, clean each bolt, tighten to its torque; look for heat marks. Then read again.");
+            return translated(
+                "Pull each crimp, clean each bolt, tighten to its torque; look for heat marks. Then read "
+                "again.");
         case FaultKind::fuse:
             return translated("Look why it blew before another of the same rating goes in. Then read again.");
         case FaultKind::open:
@@ -227,7 +241,8 @@ std::string mend_text(const Fault& f) {
         case FaultKind::charge_none:
         case FaultKind::charge_low:
         case FaultKind::charge_high:
-            return translated("Belt, exciter and sensing wire, its own ground; then the regulator. Then read again.");
+            return translated(
+                "Belt, exciter and sensing wire, its own ground; then the regulator. Then read again.");
         case FaultKind::load_dead:
         case FaultKind::load_heavy:
             return translated("Try it on a bench supply by itself. Then read again.");
@@ -372,13 +387,15 @@ Result<std::vector<Reading>> read_readings(const Plan& plan, const std::string& 
                 }
                 case Head::run: {
                     const Run* run = named(plan.runs, cell);
-                    if (!run) return fail(ErrorCode::missing_reference, place, cell, Want::a_run_of_this_plan);
+                    if (!run)
+                        return fail(ErrorCode::missing_reference, place, cell, Want::a_run_of_this_plan);
                     r.where.run = run->id;
                     break;
                 }
                 case Head::state: {
                     const State* s = named(plan.states, cell);
-                    if (!s) return fail(ErrorCode::missing_reference, place, cell, Want::a_state_of_this_plan);
+                    if (!s)
+                        return fail(ErrorCode::missing_reference, place, cell, Want::a_state_of_this_plan);
                     r.where.state = s->id;
                     break;
                 }
@@ -418,11 +435,14 @@ Result<Complaint> read_complaint(const Plan& plan, const std::string& text) {
     // the longest load name that the text begins with, then what is seen, then the state
     std::size_t longest = 0;
     for (const Load& l : plan.loads)
-        if (t.starts_with(to_lower(l.name)) && l.name.size() > longest) longest = l.name.size(), c.load = l.id;
-    if (c.load.empty()) return fail(ErrorCode::missing_reference, "complaint", text, Want::a_load_of_this_plan);
+        if (t.starts_with(to_lower(l.name)) && l.name.size() > longest)
+            longest = l.name.size(), c.load = l.id;
+    if (c.load.empty())
+        return fail(ErrorCode::missing_reference, "complaint", text, Want::a_load_of_this_plan);
     std::string rest(trim(t.substr(longest)));
-    const std::pair<const char*, Seen> words[] = {{"is ", Seen::works}, {"dead", Seen::dead}, {"weak", Seen::weak},
-                                                  {"slow", Seen::weak}, {"dim", Seen::weak},  {"works", Seen::works}};
+    const std::pair<const char*, Seen> words[] = {{"is ", Seen::works}, {"dead", Seen::dead},
+                                                  {"weak", Seen::weak}, {"slow", Seen::weak},
+                                                  {"dim", Seen::weak},  {"works", Seen::works}};
     bool found = false;
     for (const auto& [word, seen] : words)
         if (rest.starts_with(word)) {
@@ -433,7 +453,8 @@ Result<Complaint> read_complaint(const Plan& plan, const std::string& text) {
     if (rest.starts_with("in ")) rest = rest.substr(3);
     for (const State& s : plan.states)
         if (to_lower(s.name) == rest || s.id == rest) c.state = s.id;
-    if (c.state.empty()) return fail(ErrorCode::missing_reference, "complaint", text, Want::a_state_of_this_plan);
+    if (c.state.empty())
+        return fail(ErrorCode::missing_reference, "complaint", text, Want::a_state_of_this_plan);
     return c;
 }
 
@@ -444,15 +465,15 @@ Sheet test_sheet(const Plan& plan, const ProvePlan& points) {
             {}};
     double n = 0;
     for (const TestPoint& t : points.points)
-        s.rows.push_back({++n, std::string(name_of(t.phase)) + ": " + yr::name_of(plan, t.thing), sentence(plan, t.where),
-                          band_text(t), std::string("........")});
+        s.rows.push_back({++n, std::string(name_of(t.phase)) + ": " + yr::name_of(plan, t.thing),
+                          sentence(plan, t.where), band_text(t), std::string("........")});
     return s;
 }
 
 Sheet record_sheet(const Plan& plan, const std::vector<Record>& records) {
     Sheet s{translated("Record"),
-            {translated("when"), translated("by"), translated("what"), translated("read"), translated("should be"),
-             translated("verdict"), translated("note")},
+            {translated("when"), translated("by"), translated("what"), translated("read"),
+             translated("should be"), translated("verdict"), translated("note")},
             {}};
     for (const Record& r : records) {
         const bool reading = r.kind == RecordKind::reading && r.value;
@@ -460,9 +481,9 @@ Sheet record_sheet(const Plan& plan, const std::vector<Record>& records) {
                           reading ? where_text(plan, r.where)
                                   : (r.about.empty() ? std::string() : yr::name_of(plan, r.about)),
                           reading ? value_text(r.where.kind, *r.value) : std::string(),
-                          r.low && r.high && reading
-                              ? say("{0} to {1}", value_text(r.where.kind, *r.low), value_text(r.where.kind, *r.high))
-                              : std::string(),
+                          r.low && r.high && reading ? say("{0} to {1}", value_text(r.where.kind, *r.low),
+                                                           value_text(r.where.kind, *r.high))
+                                                     : std::string(),
                           r.verdict, r.note});
     }
     return s;

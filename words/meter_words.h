@@ -1,5 +1,5 @@
-// Meter in words: where the probes go, what a reading should be and what another would mean, suspects, the next
-// reading, records.
+// Meter in words: where the probes go, what a reading should be and what another would mean, suspects, the
+// next reading, records.
 #pragma once
 
 #include <string>
@@ -45,9 +45,10 @@ namespace yr::words {
 
 // A terminal by what people or files call it: "hoist +", "battery-1.pos", "bed ground". Failure:
 // missing_reference with `place`.
-[[nodiscard]] Result<Terminal> terminal_named(const Plan& plan, const std::string& text, const std::string& place);
-// Readings as a table: columns red, black, run, state, volts or amps or ohms, in any order, by their headings.
-// Failure: with line and column as its place.
+[[nodiscard]] Result<Terminal> terminal_named(const Plan& plan, const std::string& text,
+                                              const std::string& place);
+// Readings as a table: columns red, black, run, state, volts or amps or ohms, in any order, by their
+// headings. Failure: with line and column as its place.
 [[nodiscard]] Result<std::vector<Reading>> read_readings(const Plan& plan, const std::string& csv);
 // "hoist weak Hoisting": load, dead or weak or works, state. Failure: missing_reference, unknown_name.
 [[nodiscard]] Result<Complaint> read_complaint(const Plan& plan, const std::string& text);

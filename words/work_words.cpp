@@ -25,10 +25,7 @@ std::string and_list(const std::vector<std::string>& names) {
     std::string text;
     for (std::size_t k = 0; k < names.size(); ++k) {
         if (k == 4 && names.size() > 5) return text + say(" and {0} more", names.size() - k);
-        text += (k == 0                  ? ""
-                 : k + 1 == names.size() ? translated(" and ")
-                                         : ", ") +
-                names[k];
+        text += (k == 0 ? "" : k + 1 == names.size() ? translated(" and ") : ", ") + names[k];
     }
     return text;
 }
@@ -65,7 +62,8 @@ std::string sentence(const Plan& plan, const WorkStep& s) {
     const std::string about = s.about.empty() ? std::string() : yr::name_of(plan, s.about);
     switch (s.task) {
         case Task::make:
-            return say_n("Make {0} cable of {1}: {2}", "Make {0} cables of {1}: {2}", count(s), s.size, listed(s.numbers));
+            return say_n("Make {0} cable of {1}: {2}", "Make {0} cables of {1}: {2}", count(s), s.size,
+                         listed(s.numbers));
         case Task::bench_test:
             return say("Test {0} on a bench supply: every channel on, off and its fuse", about);
         case Task::isolate:
@@ -82,13 +80,15 @@ std::string sentence(const Plan& plan, const WorkStep& s) {
             return s.other == s.about
                        ? say_n("Lay {0} cable in {1}: {2}", "Lay {0} cables in {1}: {2}", count(s),
                                place_name(plan, s.about), listed(s.numbers))
-                       : say_n("Lay {0} cable between {1} and {2}: {3}", "Lay {0} cables between {1} and {2}: {3}",
-                               count(s), place_name(plan, s.other), place_name(plan, s.about), listed(s.numbers));
+                       : say_n("Lay {0} cable between {1} and {2}: {3}",
+                               "Lay {0} cables between {1} and {2}: {3}", count(s), place_name(plan, s.other),
+                               place_name(plan, s.about), listed(s.numbers));
         case Task::connect:
             return say_n("Connect {0} end at {1}: {2}", "Connect {0} ends at {1}: {2}", count(s), about,
                          listed(s.numbers));
         case Task::last_look:
-            return translated("Last look, by a second pair of eyes: tight, clear, guarded, nothing forgotten");
+            return translated(
+                "Last look, by a second pair of eyes: tight, clear, guarded, nothing forgotten");
         case Task::first_power:
             return translated("First power by the lamp, circuit by circuit");
         case Task::readings:
@@ -131,7 +131,8 @@ std::string work_caution(WorkCaution c) {
         case WorkCaution::look_behind:
             return translated("Look what lies behind before you drill: looms, lines, tanks, airbags.");
         case WorkCaution::airbag:
-            return translated("An airbag opens near there: nothing in its way, its wiring is for qualified hands.");
+            return translated(
+                "An airbag opens near there: nothing in its way, its wiring is for qualified hands.");
         case WorkCaution::fuel:
             return translated("Fuel or brake lines near there: clear of them, no sparks.");
         case WorkCaution::exhaust:
@@ -147,11 +148,13 @@ std::string work_caution(WorkCaution c) {
         case WorkCaution::bare_metal:
             return translated("Bare both faces, bolt with a toothed washer, guard against rust.");
         case WorkCaution::most_lugs:
-            return translated("Four lugs on a bolt at most, the largest innermost, no washer in the way of the current.");
+            return translated(
+                "Four lugs on a bolt at most, the largest innermost, no washer in the way of the current.");
         case WorkCaution::precharge:
             return translated("Capacitors are charged through a resistor or the lamp first.");
         case WorkCaution::heavy:
-            return translated("Heavy, and live at its posts: two people, posts covered, no rings on fingers.");
+            return translated(
+                "Heavy, and live at its posts: two people, posts covered, no rings on fingers.");
         case WorkCaution::aluminium_ground:
             return translated("Copper on aluminium: contact paste, tinned lug, sealed.");
         case WorkCaution::keep_parts:
@@ -200,7 +203,8 @@ std::string sentence(const WorkOrder& o) {
 std::vector<std::string> before_first_power(const Plan& plan) {
     std::vector<std::string> lines{
         translated("All fuses out, masters off, every load off, nobody's hands in it. Eye protection on."),
-        translated("Ohms from every fuse holder's far contact to ground: nothing near 0 but what the plan says."),
+        translated(
+            "Ohms from every fuse holder's far contact to ground: nothing near 0 but what the plan says."),
         translated("Capacitors of inverters and of a 48 V rail are charged through a resistor or the lamp."),
         translated("The lamp (21 W) or a 5 A fuse stands in place of the main fuse; negative on last."),
         translated("Lamp bright where it should be dark: off at once. A short draws no more than 2 A so.")};
@@ -227,13 +231,15 @@ std::string sentence(const Plan& plan, const PowerStep& s) {
         case PowerAct::ohms:
             return say("Ohms at the holders behind {0} ({1}): no bridge to ground.", fuse, run);
         case PowerAct::lamp_in:
-            return say("The lamp in place of {0} ({1}); all other positive cables of that battery off.", fuse, run);
+            return say("The lamp in place of {0} ({1}); all other positive cables of that battery off.", fuse,
+                       run);
         case PowerAct::negative:
             return say("Negative on, masters on: {0}.", shows());
         case PowerAct::fuse_in:
             return say("Fuse of {0} in: {1}.", run, shows());
         case PowerAct::all_in:
-            return say("All fuses in, key off, everything off: {0}. Then the lamp out and {1} in.", shows(), fuse);
+            return say("All fuses in, key off, everything off: {0}. Then the lamp out and {1} in.", shows(),
+                       fuse);
         case PowerAct::switch_on:
             return say("{0} on: {1}.", capital(and_list(names_of(plan, s.loads))), shows());
     }
@@ -278,7 +284,8 @@ std::vector<std::string> places_to_look(const Plan& plan, const Symptom& s) {
         for (const Break& other : s.where) {
             if (run_of(other) != run) continue;
             if (other.kind == BreakKind::fuse)
-                parts.push_back(say("fuse {0}", quantity(find_device(plan, other.id)->rating_A, Dimension::current)));
+                parts.push_back(
+                    say("fuse {0}", quantity(find_device(plan, other.id)->rating_A, Dimension::current)));
             else if (other.kind == BreakKind::relay)
                 parts.emplace_back(translated("switch or relay"));
         }
@@ -292,7 +299,8 @@ std::vector<std::string> places_to_look(const Plan& plan, const Symptom& s) {
 std::string sentence(const Plan& plan, const Symptom& s) {
     std::string text = capital(and_list(names_of(plan, s.dead))) + translated(" dead");
     if (!s.alive.empty()) {
-        std::vector<Id> few(s.alive.begin(), s.alive.begin() + static_cast<long>(std::min<std::size_t>(3, s.alive.size())));
+        std::vector<Id> few(s.alive.begin(),
+                            s.alive.begin() + static_cast<long>(std::min<std::size_t>(3, s.alive.size())));
         text += few.size() == 1 ? say(", {0} lives", and_list(names_of(plan, few)))
                                 : say(", {0} live", and_list(names_of(plan, few)));
     }
@@ -326,17 +334,17 @@ std::vector<std::pair<std::string, std::string>> quote_sums(const Quote& q) {
         return money(a) == money(b) ? money_text(a) : say("{0} to {1}", money_text(a), money_text(b));
     };
     std::vector<std::pair<std::string, std::string>> sums;
-    sums.emplace_back(q.unpriced == 0 ? std::string(translated("Parts"))
-                                      : say_n("Parts, {0} line without a price left out",
-                                              "Parts, {0} lines without a price left out",
-                                              static_cast<long>(q.unpriced)),
+    sums.emplace_back(q.unpriced == 0
+                          ? std::string(translated("Parts"))
+                          : say_n("Parts, {0} line without a price left out",
+                                  "Parts, {0} lines without a price left out", static_cast<long>(q.unpriced)),
                       money_text(q.parts));
     if (q.consumables > 0) sums.emplace_back(translated("Consumables"), money_text(q.consumables));
     if (q.margin > 0) sums.emplace_back(translated("Margin"), money_text(q.margin));
     if (q.travel > 0) sums.emplace_back(translated("Travel"), money_text(q.travel));
-    sums.emplace_back(say("Work, {0} to {1}", duration_h(q.least_h), duration_h(q.most_h)),
-                      q.rate_known ? range(q.least_work, q.most_work)
-                                   : std::string(translated("no hourly rate said")));
+    sums.emplace_back(
+        say("Work, {0} to {1}", duration_h(q.least_h), duration_h(q.most_h)),
+        q.rate_known ? range(q.least_work, q.most_work) : std::string(translated("no hourly rate said")));
     if (q.most_tax > 0) sums.emplace_back(translated("Tax"), range(q.least_tax, q.most_tax));
     sums.emplace_back(translated("Sum"), range(q.least, q.most));
     return sums;
@@ -365,20 +373,22 @@ Sheet quote_sheet(const Quote& q) {
     for (const QuoteLine& l : q.lines)
         s.rows.push_back({l.what, std::round(l.quantity * 100) / 100,
                           std::string(l.metres ? translated("m") : translated("pieces")), l.packs,
-                          l.price ? SheetCell(money(*l.price)) : SheetCell(std::string()), l.supplier, l.dated,
+                          l.price ? SheetCell(money(*l.price)) : SheetCell(std::string()), l.supplier,
+                          l.dated,
                           std::string(l.brought  ? translated("the customer brings it")
                                       : l.bought ? translated("bought")
                                                  : "")});
     for (const auto& [what, much] : quote_sums(q))
-        s.rows.push_back({what, std::string(), std::string(), std::string(), much, std::string(), std::string(),
-                          std::string()});
+        s.rows.push_back({what, std::string(), std::string(), std::string(), much, std::string(),
+                          std::string(), std::string()});
     return s;
 }
 
 Sheet change_sheet(const Plan& plan, const ChangeOrder& order) {
     Sheet s{translated("Change order"), {translated("what"), translated("price")}, {}};
     for (const ChangeLine& c : order.lines)
-        s.rows.push_back({sentence(plan, c), c.price ? SheetCell(money(*c.price)) : SheetCell(std::string())});
+        s.rows.push_back(
+            {sentence(plan, c), c.price ? SheetCell(money(*c.price)) : SheetCell(std::string())});
     return s;
 }
 

@@ -14,7 +14,7 @@ const std::vector<HelpPage>& help_pages() {
     static const std::vector<HelpPage> pages = [] {
         std::vector<HelpPage> read;
         for (const char* key : {"first-plan", "window", "typing", "survey", "rail", "day", "control", "runs",
-                                "guard", "place", "build"}) {
+                                "guard", "place", "build", "meter"}) {
             QFile file(QStringLiteral(":/help/%1.md").arg(QLatin1String(key)));
             if (!file.open(QIODevice::ReadOnly)) continue;
             const QString text = QString::fromUtf8(file.readAll());

@@ -28,7 +28,8 @@ const Work& work() {
         const auto file = shipped_table("work.json");
         for (const auto& [task, minutes] : file.at("minutes").items()) w.minutes[task] = minutes;
         w.range = {file.at("least_share"), file.at("most_share")};
-        for (const auto& row : file.at("spanners").at("by_thread_mm")) w.spanners.emplace_back(row[0], row[1]);
+        for (const auto& row : file.at("spanners").at("by_thread_mm"))
+            w.spanners.emplace_back(row[0], row[1]);
         const char* names[] = {"post", "stud", "ground"};
         for (std::size_t k = 0; k < 3; ++k)
             for (const auto& row : file.at("torques").at(names[k]))

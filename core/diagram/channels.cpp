@@ -41,7 +41,8 @@ ChannelTracks route_channel(const std::vector<ChannelLine>& lines) {
         if (straight(lines[a])) continue;
         open.push_back(a);
         for (std::size_t b = 0; b < n; ++b)
-            if (a != b && !straight(lines[b]) && crossings(lines[b], lines[a]) < crossings(lines[a], lines[b]))
+            if (a != b && !straight(lines[b]) &&
+                crossings(lines[b], lines[a]) < crossings(lines[a], lines[b]))
                 left_of[a].push_back(b);
     }
     std::sort(open.begin(), open.end(), [&](std::size_t a, std::size_t b) {
@@ -56,9 +57,8 @@ ChannelTracks route_channel(const std::vector<ChannelLine>& lines) {
             });
         };
         const auto free = [&](std::size_t k) {
-            return std::all_of(left_of[k].begin(), left_of[k].end(), [&](std::size_t o) {
-                return done[o] && out.track[o] < out.tracks;
-            });
+            return std::all_of(left_of[k].begin(), left_of[k].end(),
+                               [&](std::size_t o) { return done[o] && out.track[o] < out.tracks; });
         };
         for (const std::size_t k : open)
             if (!done[k] && free(k) && fits(k)) {

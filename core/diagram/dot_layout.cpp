@@ -33,8 +33,8 @@ Result<Spots> ask_dot(const std::vector<GraphNode>& nodes, const std::vector<Gra
         out << "digraph g {\nrankdir=LR;\nranksep=1.2;\nnodesep=0.08;\n"
                "node [shape=box, fixedsize=true, label=\"\"];\n";
         for (std::size_t k = 0; k < nodes.size(); ++k)
-            out << "n" << k << " [width=" << inches(nodes[k].wide_mm) << ", height=" << inches(nodes[k].high_mm)
-                << "];\n";
+            out << "n" << k << " [width=" << inches(nodes[k].wide_mm)
+                << ", height=" << inches(nodes[k].high_mm) << "];\n";
         out << "{rank=min;";
         for (std::size_t k = 0; k < nodes.size(); ++k)
             if (nodes[k].first) out << " n" << k << ";";

@@ -30,7 +30,8 @@ class Drawer {
 
   private:
     double y_of(std::size_t n) const {
-        return kPort_mm + (n < nodes_.size() ? placed_.nodes[n] : placed_.bends[n - nodes_.size()]).y_mm * kStretch;
+        return kPort_mm +
+               (n < nodes_.size() ? placed_.nodes[n] : placed_.bends[n - nodes_.size()]).y_mm * kStretch;
     }
     int rank_of(std::size_t n) const {
         return (n < nodes_.size() ? placed_.nodes[n] : placed_.bends[n - nodes_.size()]).rank;
@@ -120,12 +121,15 @@ class Drawer {
     // Inside a box: on two lines where it is long, and smaller where that is not enough.
     void boxed_name(const std::string& name, double x, double y) {
         const auto high = [](const std::string& text) {
-            return std::clamp((kNode_mm - 2) / (0.56 * static_cast<double>(std::max<std::size_t>(text.size(), 1))), 1.6, 2.8);
+            return std::clamp(
+                (kNode_mm - 2) / (0.56 * static_cast<double>(std::max<std::size_t>(text.size(), 1))), 1.6,
+                2.8);
         };
         std::size_t cut = std::string::npos;
         if (high(name) < 2.7)
             for (std::size_t k = 0; k < name.size(); ++k)
-                if (name[k] == ' ' && (cut == std::string::npos || std::max(k, name.size() - k) < std::max(cut, name.size() - cut)))
+                if (name[k] == ' ' && (cut == std::string::npos ||
+                                       std::max(k, name.size() - k) < std::max(cut, name.size() - cut)))
                     cut = k;
         if (cut == std::string::npos) {
             out_.strokes.text(x, y, name, high(name), Anchor::middle, true);
@@ -191,7 +195,8 @@ class Drawer {
         out_.below.push_back(below);
     }
 
-    // Under a thing whose right side leads on: a ground with its cables listed; says where the next line goes.
+    // Under a thing whose right side leads on: a ground with its cables listed; says where the next line
+    // goes.
     double grounds_below(const DrawNode& n, double x, double top) {
         Strokes& s = out_.strokes;
         if (n.to_ground.empty()) return top + 2;
@@ -247,7 +252,8 @@ class Drawer {
     }
 
     // Open where a contact stands in it: its symbol brings its own leads.
-    void level(const DrawEdge& edge, bool first, const Gap& g, double from, double to, double y, double wide) {
+    void level(const DrawEdge& edge, bool first, const Gap& g, double from, double to, double y,
+               double wide) {
         double x = g.parts_at;
         if (first && edge.run)
             for (const Device& d : edge.run->devices) {
@@ -291,14 +297,15 @@ class Drawer {
             x += kDevice_mm / 2;
             draw_device(s, d, x, step.left_y);
             if (d.kind == DeviceKind::switching && !d.master && !d.closed_when.switches.empty())
-                s.text(x, step.left_y + (d.coil.empty() && !d.master ? 3.4 : 5.4), d.closed_when.switches.front(),
-                       1.9, Anchor::middle);
+                s.text(x, step.left_y + (d.coil.empty() && !d.master ? 3.4 : 5.4),
+                       d.closed_when.switches.front(), 1.9, Anchor::middle);
             x += kDevice_mm / 2;
         }
         s.belongs_to(edge.run->id);
         for (const PinUse& pin : edge.run->pins) {
             const Connector* c = find(plan_.connectors, std::string_view(pin.connector));
-            draw_pin(s, x + kDevice_mm / 2, step.left_y, (c ? c->name : pin.connector) + ":" + std::to_string(pin.pin));
+            draw_pin(s, x + kDevice_mm / 2, step.left_y,
+                     (c ? c->name : pin.connector) + ":" + std::to_string(pin.pin));
             x += kDevice_mm;
         }
         const std::string number = terminal_number(plan_, edge.at_from);

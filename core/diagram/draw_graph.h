@@ -21,10 +21,10 @@ struct DrawNode {
 };
 struct DrawEdge {
     std::size_t from = 0, to = 0;
-    const Run* run = nullptr;        // nullptr: a bond
-    const WireRow* wire = nullptr;   // nullptr: body metal
-    Id bond;                         // ground point
-    Terminal at_from, at_to;         // its ends as drawn, for terminal numbers
+    const Run* run = nullptr;       // nullptr: a bond
+    const WireRow* wire = nullptr;  // nullptr: body metal
+    Id bond;                        // ground point
+    Terminal at_from, at_to;        // its ends as drawn, for terminal numbers
 };
 struct DrawnGraph {
     Strokes strokes;

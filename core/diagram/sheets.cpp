@@ -13,9 +13,9 @@ namespace {
 constexpr double kWide_mm = 420, kHigh_mm = 297, kFrame_mm = 10, kZone_mm = 5, kTitle_mm = 14;
 constexpr double kLargest = 1.5;  // a small circuit is drawn larger
 constexpr int kColumns = 8, kRows = 6;
-constexpr std::size_t kOwnSheet = 4;    // a feed with more loads gets a sheet of its own ...
-constexpr std::size_t kMostRows = 16;   // ... or several
-constexpr std::size_t kOneSheet = 14;   // loads of a plan that is drawn on one sheet with its supply
+constexpr std::size_t kOwnSheet = 4;   // a feed with more loads gets a sheet of its own ...
+constexpr std::size_t kMostRows = 16;  // ... or several
+constexpr std::size_t kOneSheet = 14;  // loads of a plan that is drawn on one sheet with its supply
 
 struct Sheet {
     std::string title;
@@ -61,9 +61,7 @@ class Maker {
                 next.push_back(out_of(next[n].owner));
         }
     }
-    bool feeds(const Run& r) const {
-        return supply_.is_supply(r) || load_fed(r) != nullptr;
-    }
+    bool feeds(const Run& r) const { return supply_.is_supply(r) || load_fed(r) != nullptr; }
     const Load* load_fed(const Run& r) const {
         for (const Terminal* t : {&r.to, &r.from})
             if (t->post == Post::pos)
@@ -117,7 +115,8 @@ class Maker {
             const bool starts = r.from == neg_of(id), stops = r.to == neg_of(id);
             if (!starts && !stops) continue;
             const Terminal& other = starts ? r.to : r.from;
-            if (find(plan_.batteries, std::string_view(id)) && find(plan_.loads, std::string_view(other.owner)))
+            if (find(plan_.batteries, std::string_view(id)) &&
+                find(plan_.loads, std::string_view(other.owner)))
                 continue;  // drawn at the load
             const auto wire = wire_of_.find(r.id);
             std::string label = wire != wire_of_.end() ? wire->second->number : std::string();
@@ -208,7 +207,8 @@ class Maker {
         }
         for (DrawNode& n : s.nodes)
             if (loads[n.id] > 0)
-                n.below = std::to_string(loads[n.id]) + (loads[n.id] == 1 ? " load ends here" : " loads end here");
+                n.below =
+                    std::to_string(loads[n.id]) + (loads[n.id] == 1 ? " load ends here" : " loads end here");
     }
     std::size_t bare(Sheet& s, const Id& id) {
         const std::size_t k = node(s, id);
@@ -240,7 +240,8 @@ class Maker {
                 where[sheets_[k].nodes[n].id].emplace_back(k, zone(left() + x * scale, top() + y * scale));
             }
         }
-        for (std::size_t k = 0; k < sheets_.size(); ++k) out.sheets.push_back(finish(k, drawn[k], scales[k], where));
+        for (std::size_t k = 0; k < sheets_.size(); ++k)
+            out.sheets.push_back(finish(k, drawn[k], scales[k], where));
         return out;
     }
 
@@ -289,7 +290,8 @@ class Maker {
             const double x = kFrame_mm + (c + 0.5) * wide;
             s.text(x, kFrame_mm + 3.8, std::to_string(c + 1), 2.8, Anchor::middle);
             s.text(x, kHigh_mm - kFrame_mm - 1.4, std::to_string(c + 1), 2.8, Anchor::middle);
-            if (c > 0) s.line(kFrame_mm + c * wide, kFrame_mm, kFrame_mm + c * wide, kFrame_mm + kZone_mm, 0.25);
+            if (c > 0)
+                s.line(kFrame_mm + c * wide, kFrame_mm, kFrame_mm + c * wide, kFrame_mm + kZone_mm, 0.25);
         }
         for (int r = 0; r < kRows; ++r) {
             const double y = kFrame_mm + (r + 0.5) * high;
@@ -298,12 +300,14 @@ class Maker {
             s.text(kWide_mm - kFrame_mm - 2.5, y, letter, 2.8, Anchor::middle);
         }
         const double base = kHigh_mm - kFrame_mm - kZone_mm;
-        s.line(kFrame_mm + kZone_mm, base - kTitle_mm, kWide_mm - kFrame_mm - kZone_mm, base - kTitle_mm, 0.25);
+        s.line(kFrame_mm + kZone_mm, base - kTitle_mm, kWide_mm - kFrame_mm - kZone_mm, base - kTitle_mm,
+               0.25);
         s.text(kFrame_mm + kZone_mm + 3, base - 8, plan_.vehicle.name, 3.6, Anchor::left, true);
         s.text(kFrame_mm + kZone_mm + 3, base - 3, plan_.vehicle.kind, 2.6);
         s.text(kWide_mm / 2, base - 5.5, sheet.title, 4, Anchor::middle, true);
         s.text(kWide_mm - kFrame_mm - kZone_mm - 3, base - 5.5,
-               "sheet " + std::to_string(k + 1) + " of " + std::to_string(sheets_.size()), 3.2, Anchor::right);
+               "sheet " + std::to_string(k + 1) + " of " + std::to_string(sheets_.size()), 3.2,
+               Anchor::right);
         for (Stroke& stroke : s.take()) sheet.strokes.push_back(std::move(stroke));
     }
 

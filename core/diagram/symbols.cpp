@@ -182,9 +182,7 @@ Symbol symbol_of(const Plan& plan, const Id& thing) {
 std::string terminal_number(const Plan& plan, const Terminal& at) {
     if (find(plan.batteries, std::string_view(at.owner))) return at.post == Post::pos ? "30" : "31";
     if (const Source* s = find(plan.sources, std::string_view(at.owner)))
-        return at.post == Post::in                  ? "30"
-               : s->kind == SourceKind::alternator ? "B+"
-                                                    : "30";
+        return at.post == Post::in ? "30" : s->kind == SourceKind::alternator ? "B+" : "30";
     const Load* l = find(plan.loads, std::string_view(at.owner));
     if (!l) return {};
     const bool coil = symbol_of(plan, l->id) == Symbol::coil;

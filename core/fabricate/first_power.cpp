@@ -169,7 +169,8 @@ class Rounds {
     }
 
     // One load of the circuit after another, where a key position without the engine makes it live.
-    void switch_on(PowerRound& out, PowerStep s, const Id& id, const Placed& main, const Terminal& behind_it) {
+    void switch_on(PowerRound& out, PowerStep s, const Id& id, const Placed& main,
+                   const Terminal& behind_it) {
         const Load* load = find(plan_.loads, std::string_view(id));
         if (!load || load->later || load->starter) return;
         const LiveAt live = wanted_at(plan_, *load);
@@ -261,9 +262,8 @@ std::vector<Id> without_main_fuse(const Plan& plan) {
     std::vector<Id> out;
     for (const Battery& b : plan.batteries) {
         const Terminal post(b.id, Post::pos);
-        if (std::any_of(plan.runs.begin(), plan.runs.end(), [&](const Run& r) {
-                return (r.from == post || r.to == post) && !first_fuse(r);
-            }))
+        if (std::any_of(plan.runs.begin(), plan.runs.end(),
+                        [&](const Run& r) { return (r.from == post || r.to == post) && !first_fuse(r); }))
             out.push_back(b.id);
     }
     return out;

@@ -14,10 +14,10 @@
 namespace yr {
 
 enum class PowerAct {
-    ohms,      // across every fuse holder with the fuses out: no bridge
-    lamp_in,   // in place of this main fuse, everything else of its battery out
-    negative,  // the battery's negative on
-    fuse_in,   // this fuse, with its circuit off; out again after its readings where no other hangs on it
+    ohms,       // across every fuse holder with the fuses out: no bridge
+    lamp_in,    // in place of this main fuse, everything else of its battery out
+    negative,   // the battery's negative on
+    fuse_in,    // this fuse, with its circuit off; out again after its readings where no other hangs on it
     switch_on,  // its circuit on: its loads draw through the lamp
     all_in      // all fuses of the round in, the key off: what it takes at rest
 };
@@ -30,10 +30,10 @@ struct PowerStep {
     State state;            // in which it is read
     double lamp_V = 0;      // across the lamp, as it should be
     double lamp_A = 0;
-    double shorted_V = 0;      // across the lamp with a short behind this fuse
-    bool told_apart = true;    // a short looks different from what is right
+    double shorted_V = 0;        // across the lamp with a short behind this fuse
+    bool told_apart = true;      // a short looks different from what is right
     bool behind_switch = false;  // it is off: a short shows only once it is on
-    bool solved = true;        // false: no answer; nothing follows from the numbers
+    bool solved = true;          // false: no answer; nothing follows from the numbers
 };
 
 struct PowerRound {
@@ -43,8 +43,8 @@ struct PowerRound {
 };
 
 struct PowerAsk {
-    double lamp_W = 0;                     // 0: as is usual
-    const Plan* as_built = nullptr;        // what is read, where it was built otherwise: same ids
+    double lamp_W = 0;               // 0: as is usual
+    const Plan* as_built = nullptr;  // what is read, where it was built otherwise: same ids
 };
 
 // One round for each main fuse: the first fuse on each way from a battery's positive post. A way without any

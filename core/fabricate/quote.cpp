@@ -107,7 +107,8 @@ ChangeOrder change_order(const Plan& from, const Plan& to) {
         if (!is_cut(r)) continue;
         const Run* old = find(from.runs, std::string_view(r.id));
         if (old && is_cut(*old) && same_piece(from, *old, to, r)) continue;
-        out.lines.push_back({old ? ChangeKind::remake : ChangeKind::make, r.id, {}, length_or_assumed_m(r), true, {}, {}});
+        out.lines.push_back(
+            {old ? ChangeKind::remake : ChangeKind::make, r.id, {}, length_or_assumed_m(r), true, {}, {}});
         out.minutes += time("make_thin") + 2 * time("connect_end") + time("lay_cable") +
                        length_or_assumed_m(r) * time("lay_metre");
     }

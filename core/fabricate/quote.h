@@ -49,9 +49,9 @@ struct ChangeOrder {
     double price = 0;    // of what is bought more, as far as it is known
 };
 
-// From where one stands: `from` with its marks is how far the work is, `to` how it shall be (an option of it).
-// A cable that is made and stays the same is kept; one that is made and changes is wasted; what is bought and
-// no longer wanted is left over.
+// From where one stands: `from` with its marks is how far the work is, `to` how it shall be (an option of
+// it). A cable that is made and stays the same is kept; one that is made and changes is wasted; what is
+// bought and no longer wanted is left over.
 [[nodiscard]] ChangeOrder change_order(const Plan& from, const Plan& to);
 
 }  // namespace yr

@@ -30,7 +30,8 @@ Seen look(const Plan& plan) {
             const Load& l = plan.loads[k];
             const LoadResult& r = s.point.loads[k];
             if (!s.network.loads[k].expected || l.later) continue;
-            bool on = r.status == LoadStatus::on && r.voltage_V >= l.least_V.value_or(share * plan.vehicle.nominal_V);
+            bool on = r.status == LoadStatus::on &&
+                      r.voltage_V >= l.least_V.value_or(share * plan.vehicle.nominal_V);
             if (s.network.loads[k].inverter >= 0) on = r.status == LoadStatus::on;
             (on ? runs : dead).insert(l.id);
         }
@@ -142,9 +143,8 @@ std::vector<Symptom> symptoms(const Plan& plan, const std::atomic<bool>* stop) {
                          [](const Break& a, const Break& b) { return a.kind < b.kind; });
         all.push_back(std::move(symptom));
     }
-    std::stable_sort(all.begin(), all.end(), [](const Symptom& a, const Symptom& b) {
-        return a.dead.size() > b.dead.size();
-    });
+    std::stable_sort(all.begin(), all.end(),
+                     [](const Symptom& a, const Symptom& b) { return a.dead.size() > b.dead.size(); });
     return all;
 }
 

@@ -23,8 +23,7 @@ constexpr double kThick_mm2 = 8;
 // The steps before they are put in order: first in the order in which a person would list them.
 class Steps {
   public:
-    explicit Steps(const Plan& plan)
-        : plan_(plan), wires_(wire_table(plan)), routes_(route_all(plan)) {
+    explicit Steps(const Plan& plan) : plan_(plan), wires_(wire_table(plan)), routes_(route_all(plan)) {
         for (const Mark& m : plan.marks) marks_.insert({m.name, m.about});
     }
 
@@ -181,7 +180,8 @@ class Steps {
             if (p.kind == PointKind::box || p.kind == PointKind::bus || p.kind == PointKind::stud)
                 mount_one(p, p.kind == PointKind::box ? "mount_box" : "mount_bus");
         for (const Source& s : plan_.sources)
-            if (s.kind != SourceKind::alternator && s.kind != SourceKind::stator) mount_one(s, "mount_source");
+            if (s.kind != SourceKind::alternator && s.kind != SourceKind::stator)
+                mount_one(s, "mount_source");
         for (const Inverter& i : plan_.inverters) mount_one(i, "mount_inverter", {WorkCaution::precharge});
         for (const Load& l : plan_.loads)
             if (!l.starter && !l.later && l.inverter.empty()) mount_one(l, "mount_load");
@@ -247,9 +247,8 @@ class Steps {
                 if (!ends.contains(at.owner)) things.push_back(at.owner);
                 ends[at.owner].emplace_back(&w, at_from);
             }
-        std::stable_partition(things.begin(), things.end(), [&](const Id& t) {
-            return !find(plan_.batteries, std::string_view(t));
-        });
+        std::stable_partition(things.begin(), things.end(),
+                              [&](const Id& t) { return !find(plan_.batteries, std::string_view(t)); });
         for (const Id& thing : things) connect_at(thing, ends[thing]);
     }
 
@@ -355,7 +354,8 @@ class Sequence {
         for (std::size_t k = 0; k < n; ++k) {
             later[k] = steps_[k].put_off && !steps_[k].done();
             for (const std::size_t a : steps_[k].after)
-                if (later[a] && !is_closing(steps_[k].task)) later[k] = 1, steps_[k].waits = !steps_[k].put_off;
+                if (later[a] && !is_closing(steps_[k].task))
+                    later[k] = 1, steps_[k].waits = !steps_[k].put_off;
         }
         for (const Mark& m : plan.marks)
             if (m.name == "first")
@@ -423,8 +423,9 @@ class Sequence {
         for (const std::size_t k : order_) {
             WorkStep s = steps_[k];
             for (std::size_t& a : s.after) a = place[a];
-            const double share =
-                s.members.empty() ? 1 : 1 - static_cast<double>(s.made.size()) / static_cast<double>(s.members.size());
+            const double share = s.members.empty() ? 1
+                                                   : 1 - static_cast<double>(s.made.size()) /
+                                                             static_cast<double>(s.members.size());
             out.minutes += s.minutes;
             out.minutes_left += s.minutes * share;
             out.steps.push_back(std::move(s));

@@ -69,9 +69,9 @@ struct WorkStep {
     bool own_minutes = false;
     std::vector<Fixing> fixings;
     std::vector<WorkCaution> cautions;
-    double area_mm2 = 0;  // make: of the copper
-    std::string size;     // make
-    double metres = 0;    // make, lay
+    double area_mm2 = 0;                  // make: of the copper
+    std::string size;                     // make
+    double metres = 0;                    // make, lay
     bool put_off = false, waits = false;  // waits: for something that is put off
     [[nodiscard]] bool done() const { return !members.empty() && made.size() == members.size(); }
 };

@@ -26,8 +26,8 @@ struct ProgramLimits {
     const std::atomic<bool>* cancel = nullptr;
 };
 
-// well: ended with 0; badly: ended otherwise; stopped: its time was up or it was cancelled, and it was killed;
-// not_at_all: there is no such program.
+// well: ended with 0; badly: ended otherwise; stopped: its time was up or it was cancelled, and it was
+// killed; not_at_all: there is no such program.
 enum class Ran { well, badly, stopped, not_at_all };
 
 // `words`: the program's name, looked for on the path, and what it is given. What it says is thrown away.

@@ -125,7 +125,8 @@ double area_mm2(const Run& run, const WireSize& size) {
 
 // Asks that the runs which would make something worse be thicker than they were chosen. False: none of them
 // became thinner, so thicker does not help.
-bool tighten(const Plan& plan, const SizingResult& r, const std::set<Id>& back, SizingAsk& ask, CheckedSizing& out) {
+bool tighten(const Plan& plan, const SizingResult& r, const std::set<Id>& back, SizingAsk& ask,
+             CheckedSizing& out) {
     bool any = false;
     for (const SizedRun& s : r.runs) {
         const Run* run = find(plan.runs, std::string_view(s.run));
@@ -150,7 +151,8 @@ Result<CheckedSizing> size_checked(const Plan& plan, const SizingAsk& ask) {
         if (!sized) return tl::unexpected(sized.error());
         const bool good = sized->status == SizingStatus::least || sized->status == SizingStatus::best_found;
         if (round == 0) bound = sized->bound;
-        if (!good && round > 0) {  // so thick does not go: as the first answer, with what it may not change kept
+        if (!good &&
+            round > 0) {  // so thick does not go: as the first answer, with what it may not change kept
             sized = size_plan(plan, ask);
             if (!sized) return tl::unexpected(sized.error());
             return checked(plan, ask, std::move(*sized));
@@ -169,7 +171,8 @@ Result<CheckedSizing> size_checked(const Plan& plan, const SizingAsk& ask) {
         const auto worse = new_or_worse(before->findings, after.findings);
         if (worse.empty()) {
             told.sizing = std::move(*sized);
-            if (round > 0) {  // least of those that every rule lets through, as far as was tried: not proved so
+            if (round >
+                0) {  // least of those that every rule lets through, as far as was tried: not proved so
                 told.sizing.status = SizingStatus::best_found;
                 told.sizing.bound = std::min(bound, told.sizing.cost);
             }

@@ -1,6 +1,6 @@
 // Whole-plan sizing, inspected whole: what the sizing proves by its own rules is put into the plan and judged
-// by every rule there is. Where a size would bring a new stop or fix, that cable must be thicker and the whole
-// is sized again; what no size between clears stays as it is.
+// by every rule there is. Where a size would bring a new stop or fix, that cable must be thicker and the
+// whole is sized again; what no size between clears stays as it is.
 #pragma once
 
 #include "inspect/findings.h"

@@ -28,7 +28,8 @@ std::string diagram_svg(const Diagram& diagram, std::size_t sheet) {
                 break;
             case StrokeKind::circle:
                 out += fmt::format(
-                    "  <circle cx=\"{:.2f}\" cy=\"{:.2f}\" r=\"{:.2f}\" stroke=\"black\" stroke-width=\"{:.2f}\" "
+                    "  <circle cx=\"{:.2f}\" cy=\"{:.2f}\" r=\"{:.2f}\" stroke=\"black\" "
+                    "stroke-width=\"{:.2f}\" "
                     "fill=\"{}\"/>\n",
                     s.x, s.y, s.x2, s.wide, s.filled ? "black" : "none");
                 break;

@@ -60,13 +60,15 @@ CodedPlug coded_plug(std::size_t pins, const Instrument& meter) {
             const double swapped = plug.ohm[b], joined = joined_ohm(plug, a, b, a);
             for (const double wrong : {swapped, joined}) {
                 plug.proved = plug.proved && apart(plug.ohm[a], wrong, meter);
-                plug.least_apart = std::min(plug.least_apart, std::max(wrong, plug.ohm[a]) / std::min(wrong, plug.ohm[a]));
+                plug.least_apart =
+                    std::min(plug.least_apart, std::max(wrong, plug.ohm[a]) / std::min(wrong, plug.ohm[a]));
             }
         }
     return plug;
 }
 
-std::vector<PlugVerdict> read_plug(const CodedPlug& plug, const std::vector<double>& read, const Instrument& meter) {
+std::vector<PlugVerdict> read_plug(const CodedPlug& plug, const std::vector<double>& read,
+                                   const Instrument& meter) {
     std::vector<PlugVerdict> out;
     for (std::size_t k = 0; k < std::min(read.size(), plug.ohm.size()); ++k) {
         PlugVerdict v;
@@ -76,8 +78,10 @@ std::vector<PlugVerdict> read_plug(const CodedPlug& plug, const std::vector<doub
         if (read[k] > kOpen_ohm) v.kind = PlugVerdict::Kind::open;
         for (std::size_t o = 0; o < plug.ohm.size() && v.kind == PlugVerdict::Kind::unknown; ++o) {
             if (o == k) continue;
-            if (!apart(read[k], plug.ohm[o], meter)) v.kind = PlugVerdict::Kind::swapped, v.with = o;
-            else if (!apart(read[k], joined_ohm(plug, k, o, k), meter)) v.kind = PlugVerdict::Kind::joined, v.with = o;
+            if (!apart(read[k], plug.ohm[o], meter))
+                v.kind = PlugVerdict::Kind::swapped, v.with = o;
+            else if (!apart(read[k], joined_ohm(plug, k, o, k), meter))
+                v.kind = PlugVerdict::Kind::joined, v.with = o;
         }
         out.push_back(v);
     }

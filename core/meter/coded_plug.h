@@ -1,5 +1,5 @@
-// A coded end plug: the mate of a connector with a resistor from each pin to a common lead, so chosen that one
-// ohm reading a pin proves the whole loom: every open, every short between two pins, every swap reads
+// A coded end plug: the mate of a connector with a resistor from each pin to a common lead, so chosen that
+// one ohm reading a pin proves the whole loom: every open, every short between two pins, every swap reads
 // something else than what is right.
 #pragma once
 

@@ -13,9 +13,9 @@ namespace yr {
 namespace {
 
 constexpr std::array<std::string_view, kFaultKinds> kNames{
-    "none",        "open",       "fuse",        "contact",   "stuck",      "joint",
-    "ground",      "thin",       "leak",        "battery_weak", "battery_low", "charge_none",
-    "charge_low",  "charge_high", "load_dead",  "load_heavy", "swapped"};
+    "none",       "open",        "fuse",      "contact",      "stuck",       "joint",
+    "ground",     "thin",        "leak",      "battery_weak", "battery_low", "charge_none",
+    "charge_low", "charge_high", "load_dead", "load_heavy",   "swapped"};
 
 struct Table {
     std::array<FaultPrior, kFaultKinds> priors;
@@ -108,7 +108,8 @@ std::vector<Fault> faults_of(const Plan& plan) {
     }
     for (const Point& p : plan.points)
         if (p.kind == PointKind::ground && !p.bonded_to.empty()) add(FaultKind::ground, p.id);
-    for (const Battery& b : plan.batteries) add(FaultKind::battery_weak, b.id), add(FaultKind::battery_low, b.id);
+    for (const Battery& b : plan.batteries)
+        add(FaultKind::battery_weak, b.id), add(FaultKind::battery_low, b.id);
     for (const Source& s : plan.sources) {
         add(FaultKind::charge_none, s.id);
         if (s.kind != SourceKind::solar) add(FaultKind::charge_low, s.id), add(FaultKind::charge_high, s.id);
@@ -131,7 +132,9 @@ std::vector<Fault> faults_of(const Plan& plan) {
 
 void put_in(Network& network, const Plan& plan, const Fault& fault, double strength) {
     const int c = conductor_of(network, plan, fault.thing);
-    const auto conductor = [&]() -> ConductorElement& { return network.conductors[static_cast<std::size_t>(c)]; };
+    const auto conductor = [&]() -> ConductorElement& {
+        return network.conductors[static_cast<std::size_t>(c)];
+    };
     const int b = index_of(plan.batteries, fault.thing), s = index_of(plan.sources, fault.thing),
               l = index_of(plan.loads, fault.thing);
     switch (fault.kind) {

@@ -1,5 +1,5 @@
-// What may be wrong, one thing at a time: each fault as a change to the compiled circuit, with how likely it is
-// beforehand and how strong it may be. data/catalog/faults.json.
+// What may be wrong, one thing at a time: each fault as a change to the compiled circuit, with how likely it
+// is beforehand and how strong it may be. data/catalog/faults.json.
 #pragma once
 
 #include <string>
@@ -33,9 +33,9 @@ inline constexpr std::size_t kFaultKinds = static_cast<std::size_t>(FaultKind::s
 
 struct Fault {
     FaultKind kind = FaultKind::none;
-    Id thing;             // what is to be mended: run, ground point, battery, source, load
-    Id other;             // swapped: the other run
-    double prior = 1;     // against the others
+    Id thing;                    // what is to be mended: run, ground point, battery, source, load
+    Id other;                    // swapped: the other run
+    double prior = 1;            // against the others
     double least = 0, most = 0;  // strength; 0, 0: it is there or not
     [[nodiscard]] bool graded() const { return most > 0; }
 };

@@ -10,9 +10,9 @@
 namespace yr {
 namespace {
 
-constexpr double kSettle_s = 20;      // after a step of more than kStep_A
+constexpr double kSettle_s = 20;  // after a step of more than kStep_A
 constexpr double kStep_A = 4;
-constexpr double kPlateau_V = 0.06;   // charging volts stay within that
+constexpr double kPlateau_V = 0.06;  // charging volts stay within that
 constexpr std::size_t kLeast = 20;
 
 // Volts of one 12 V block between full and empty, by its open-volts curve in the middle of its charge.
@@ -46,7 +46,8 @@ Result<LogFit> fit_log(const Plan& plan, const Id& battery, const std::vector<Lo
         }
         amps.push_back(s.amps_A);
         if (s.amps_A < -0.5) plateau.push_back(s.volts_V);
-        if (s.amps_A > 0.02 && s.t_s - stepped_s >= kSettle_s) rows.push_back({given_Ah, s.amps_A, s.volts_V});
+        if (s.amps_A > 0.02 && s.t_s - stepped_s >= kSettle_s)
+            rows.push_back({given_Ah, s.amps_A, s.volts_V});
     }
     fit.samples = samples.size();
     if (rows.size() >= kLeast) {
@@ -61,10 +62,11 @@ Result<LogFit> fit_log(const Plan& plan, const Id& battery, const std::vector<Lo
         const Eigen::VectorXd x = A.colPivHouseholderQr().solve(v);
         const Eigen::VectorXd rest = v - A * x;
         const double variance = rest.squaredNorm() / std::max<double>(1, static_cast<double>(n - 3));
-        const Eigen::MatrixXd covariance = (A.transpose() * A).completeOrthogonalDecomposition().pseudoInverse() * variance;
+        const Eigen::MatrixXd covariance =
+            (A.transpose() * A).completeOrthogonalDecomposition().pseudoInverse() * variance;
         fit.rest_mV = 1000 * std::sqrt(rest.squaredNorm() / static_cast<double>(n));
-        const auto [low, high] = std::minmax_element(rows.begin(), rows.end(),
-                                                     [](const auto& a, const auto& c) { return a[1] < c[1]; });
+        const auto [low, high] = std::minmax_element(
+            rows.begin(), rows.end(), [](const auto& a, const auto& c) { return a[1] < c[1]; });
         if ((*high)[1] - (*low)[1] > kStep_A && x[2] > 0)
             fit.R0_ohm = Fitted{x[2], std::sqrt(std::max(0.0, covariance(2, 2)))};
         const double slope_doubt = std::sqrt(std::max(0.0, covariance(1, 1)));
@@ -74,7 +76,8 @@ Result<LogFit> fit_log(const Plan& plan, const Id& battery, const std::vector<Lo
             fit.capacity_Ah = Fitted{span / x[1], span / x[1] * slope_doubt / x[1]};
     }
     if (plateau.size() >= kLeast) {
-        std::nth_element(plateau.begin(), plateau.begin() + static_cast<long>(plateau.size() * 3 / 4), plateau.end());
+        std::nth_element(plateau.begin(), plateau.begin() + static_cast<long>(plateau.size() * 3 / 4),
+                         plateau.end());
         const double top = plateau[plateau.size() * 3 / 4];
         double sum = 0, square = 0, count = 0;
         for (const double p : plateau)
@@ -94,7 +97,8 @@ Result<LogFit> fit_log(const Plan& plan, const Id& battery, const std::vector<Lo
         for (std::size_t k = 0; k < few; ++k) sum += giving[k], square += giving[k] * giving[k];
         const double mean = sum / static_cast<double>(few);
         if (mean < 0.2 * giving.back() || mean < 2)
-            fit.standby_A = Fitted{mean, std::sqrt(std::max(0.0, square / static_cast<double>(few) - mean * mean))};
+            fit.standby_A =
+                Fitted{mean, std::sqrt(std::max(0.0, square / static_cast<double>(few) - mean * mean))};
     }
     return fit;
 }

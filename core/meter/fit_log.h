@@ -18,16 +18,17 @@ struct Fitted {
 struct LogFit {
     std::optional<Fitted> R0_ohm;
     std::optional<Fitted> capacity_Ah;
-    std::optional<Fitted> charging_V;   // where it is held
-    std::optional<Fitted> standby_A;    // least that is taken for minutes
-    double rest_mV = 0;                 // what the line does not explain, root mean square
+    std::optional<Fitted> charging_V;  // where it is held
+    std::optional<Fitted> standby_A;   // least that is taken for minutes
+    double rest_mV = 0;                // what the line does not explain, root mean square
     std::size_t samples = 0;
 };
 
-// v = E0 - s q/C - R i, with q what was given since the beginning and s the volts between full and empty of its
-// chemistry: fitted while it gives. The first seconds after a step of amps are left out (the cell still moves).
-// Failure: empty with fewer than 20 samples with volts and amps.
-[[nodiscard]] Result<LogFit> fit_log(const Plan& plan, const Id& battery, const std::vector<LogSample>& samples);
+// v = E0 - s q/C - R i, with q what was given since the beginning and s the volts between full and empty of
+// its chemistry: fitted while it gives. The first seconds after a step of amps are left out (the cell still
+// moves). Failure: empty with fewer than 20 samples with volts and amps.
+[[nodiscard]] Result<LogFit> fit_log(const Plan& plan, const Id& battery,
+                                     const std::vector<LogSample>& samples);
 
 // The fitted values written into the plan's battery and alternator. Empty: nothing was fitted.
 [[nodiscard]] Batch take_fit(const Plan& plan, const Id& battery, const LogFit& fit);

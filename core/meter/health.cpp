@@ -55,8 +55,8 @@ std::optional<ColdCrank> crank_in_the_cold(const Plan& plan, const Id& battery, 
 
 std::optional<Trend> trend(const std::vector<HealthPoint>& points, double limit) {
     if (points.size() < 3) return std::nullopt;
-    const auto [first, last] = std::minmax_element(points.begin(), points.end(),
-                                                   [](const auto& a, const auto& b) { return a.day < b.day; });
+    const auto [first, last] = std::minmax_element(
+        points.begin(), points.end(), [](const auto& a, const auto& b) { return a.day < b.day; });
     if (last->day - first->day < 182) return std::nullopt;
     const auto n = static_cast<double>(points.size());
     double x = 0, y = 0;
@@ -77,8 +77,8 @@ std::optional<Trend> trend(const std::vector<HealthPoint>& points, double limit)
 
 Result<double> day_of(const std::string& text) {
     int year = 0, month = 0, day = 0;
-    if (std::sscanf(text.c_str(), "%4d-%2d-%2d", &year, &month, &day) != 3 || month < 1 || month > 12 || day < 1 ||
-        day > 31)
+    if (std::sscanf(text.c_str(), "%4d-%2d-%2d", &year, &month, &day) != 3 || month < 1 || month > 12 ||
+        day < 1 || day > 31)
         return fail(ErrorCode::not_a_number, "date", text);
     // days from the civil calendar (H. Hinnant, "chrono-compatible low-level date algorithms")
     year -= month <= 2;

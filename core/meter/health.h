@@ -1,5 +1,5 @@
-// How a battery ages, by its records: resistance from two loads, cranking in the cold from one reading, a trend
-// from three.
+// How a battery ages, by its records: resistance from two loads, cranking in the cold from one reading, a
+// trend from three.
 #pragma once
 
 #include <optional>
@@ -12,7 +12,8 @@
 namespace yr {
 
 // From volts at its posts under two loads, ohm; nullopt: the loads differ by less than 5 A.
-[[nodiscard]] std::optional<double> ohm_of_two(double volts1_V, double amps1_A, double volts2_V, double amps2_A);
+[[nodiscard]] std::optional<double> ohm_of_two(double volts1_V, double amps1_A, double volts2_V,
+                                               double amps2_A);
 
 struct ColdCrank {
     double post_V = 0, least_V = 0;

@@ -11,12 +11,13 @@
 namespace yr {
 namespace {
 
-constexpr double kWeakShare = 0.04;     // of its volts that a lamp loses before somebody sees it; common practice
+constexpr double kWeakShare =
+    0.04;  // of its volts that a lamp loses before somebody sees it; common practice
 // Of what is complained of: rightly, dead for weak or the other way, by mistake; common practice.
 constexpr double kComplaintRight = 0.94, kComplaintNear = 0.055, kComplaintWrong = 0.005;
-constexpr std::size_t kFine = 41;       // strengths between those that were solved
-constexpr double kTwin_sd = 0.5;        // readings nearer than that are the same
-constexpr double kFloor_V = 0.002;      // contact of the probes themselves; common practice
+constexpr std::size_t kFine = 41;   // strengths between those that were solved
+constexpr double kTwin_sd = 0.5;    // readings nearer than that are the same
+constexpr double kFloor_V = 0.002;  // contact of the probes themselves; common practice
 constexpr std::size_t kPairsOf = 14;
 constexpr double kTail = 10;       // degrees of freedom: how far out a slip may be
 constexpr double kNoAnswer = 2.7;  // a state without an answer says nothing: any volts of 15 alike
@@ -123,9 +124,9 @@ struct Locator::Impl {
         return *mine[strength];
     }
 
-
     // Readings as they would be with this fault; NaN where there is no answer.
-    std::vector<double> readings_with(std::size_t fault, std::size_t strength, const std::vector<Reading>& readings) {
+    std::vector<double> readings_with(std::size_t fault, std::size_t strength,
+                                      const std::vector<Reading>& readings) {
         std::vector<double> out;
         for (const Reading& r : readings) {
             if (r.where.kind == ReadKind::ohms) {
@@ -182,9 +183,7 @@ struct Locator::Impl {
             }
             const double v = complaint_share(solution(of, grade, where), c);
             const double sound = complaint_share(solution(0, 0, where), c);
-            const Seen would = v <= 0                                 ? Seen::dead
-                               : v < sound * (1 - kWeakShare) ? Seen::weak
-                                                              : Seen::works;
+            const Seen would = v <= 0 ? Seen::dead : v < sound * (1 - kWeakShare) ? Seen::weak : Seen::works;
             const bool near = (would == Seen::dead && c.seen == Seen::weak && v > 0) ||
                               (would == Seen::weak && c.seen == Seen::dead);
             log += std::log(would == c.seen ? kComplaintRight : near ? kComplaintNear : kComplaintWrong);
@@ -210,8 +209,8 @@ namespace {
 // The doubt about a set of readings: what the plan does not know (slopes), the meter's gain, digits, probes.
 class Doubt {
   public:
-    Doubt(const std::vector<Reading>& readings, const std::vector<Slopes>& slopes, const std::vector<double>& would,
-          const Instrument& meter) {
+    Doubt(const std::vector<Reading>& readings, const std::vector<Slopes>& slopes,
+          const std::vector<double>& would, const Instrument& meter) {
         const auto n = static_cast<Eigen::Index>(readings.size());
         Eigen::MatrixXd C = Eigen::MatrixXd::Zero(n, n);
         for (Eigen::Index i = 0; i < n; ++i)
@@ -279,7 +278,8 @@ std::vector<double> between(const Fault& fault, const std::vector<std::vector<do
         const double y[] = {at[first][n], at[first + 1][n], at[first + 2][n]};
         out[n] = std::isnan(straight) ? straight : rational(&grades[first], y, r, straight);
         // never beyond what its neighbours read
-        out[n] = std::clamp(out[n], std::min(at[k][n], at[k + 1][n]) - 1e-9, std::max(at[k][n], at[k + 1][n]) + 1e-9);
+        out[n] = std::clamp(out[n], std::min(at[k][n], at[k + 1][n]) - 1e-9,
+                            std::max(at[k][n], at[k + 1][n]) + 1e-9);
     }
     return out;
 }
@@ -309,9 +309,10 @@ Weighed weigh(const Fault& fault, const std::vector<std::vector<double>>& at, co
         const double place = fine == 1 ? 0 : static_cast<double>(k) / static_cast<double>(fine - 1);
         const std::vector<double> would = between(fault, at, place);
         const double at_seen =
-            seen.size() == 1 ? seen.front()
-                             : seen[std::min(seen.size() - 1, static_cast<std::size_t>(std::lround(
-                                                                  place * static_cast<double>(seen.size() - 1))))];
+            seen.size() == 1
+                ? seen.front()
+                : seen[std::min(seen.size() - 1, static_cast<std::size_t>(std::lround(
+                                                     place * static_cast<double>(seen.size() - 1))))];
         const double log = doubt.log_likely(readings, would) + at_seen;
         logs.push_back(log);
         if (log > best) best = log, w.would = would, w.square = doubt.square(readings, would);
@@ -323,8 +324,8 @@ Weighed weigh(const Fault& fault, const std::vector<std::vector<double>>& at, co
         for (const double l : logs) sum += std::exp(l - most);
         double run = 0;
         const auto strength = [&](std::size_t k) {
-            return fault.least * std::pow(fault.most / fault.least,
-                                          static_cast<double>(k) / static_cast<double>(fine - 1));
+            return fault.least *
+                   std::pow(fault.most / fault.least, static_cast<double>(k) / static_cast<double>(fine - 1));
         };
         w.low = w.middle = w.high = 0;
         for (std::size_t k = 0; k < fine; ++k) {
@@ -357,13 +358,15 @@ double Location::of_thing(const Id& thing) const {
 std::vector<std::pair<Id, double>> Location::things() const {
     std::vector<std::pair<Id, double>> all;
     for (const Suspect& s : suspects) {
-        auto found = std::find_if(all.begin(), all.end(), [&](const auto& t) { return t.first == s.fault.thing; });
+        auto found =
+            std::find_if(all.begin(), all.end(), [&](const auto& t) { return t.first == s.fault.thing; });
         if (found == all.end())
             all.emplace_back(s.fault.thing, s.probability);
         else
             found->second += s.probability;
     }
-    std::stable_sort(all.begin(), all.end(), [](const auto& a, const auto& b) { return a.second > b.second; });
+    std::stable_sort(all.begin(), all.end(),
+                     [](const auto& a, const auto& b) { return a.second > b.second; });
     return all;
 }
 
@@ -379,7 +382,9 @@ bool stopped(const LocateAsk& ask) {
 class Locator::Weighing {
   public:
     Weighing(Impl& impl, const LocateAsk& ask)
-        : m_(impl), ask_(ask), usual_(ask.readings, sound_slopes(), sound_reads(), impl.expecter.instrument()) {}
+        : m_(impl),
+          ask_(ask),
+          usual_(ask.readings, sound_slopes(), sound_reads(), impl.expecter.instrument()) {}
 
     Location run() {
         Location out;
@@ -427,7 +432,8 @@ class Locator::Weighing {
             std::size_t nearest = 0;
             double least = 1e300;
             for (std::size_t g = 0; g < at_[f].size(); ++g)
-                if (const double sq = usual_.square(ask_.readings, at_[f][g]); sq < least) least = sq, nearest = g;
+                if (const double sq = usual_.square(ask_.readings, at_[f][g]); sq < least)
+                    least = sq, nearest = g;
             std::vector<Slopes> slopes;
             if (!slopes_with(f, nearest, slopes)) continue;
             const Doubt own(ask_.readings, slopes, at_[f][nearest], m_.expecter.instrument());
@@ -530,7 +536,8 @@ class Locator::Weighing {
         for (std::size_t ga = 0; ga < of_a.size(); ga += 2)
             for (std::size_t gb = 0; gb < of_b.size() && !stopped(ask_); gb += 2) {
                 const auto would = readings_with(a, of_a[ga], b, of_b[gb]);
-                const double log = usual_.log_likely(ask_.readings, would) + std::log(a.prior * b.prior * kTwoAtOnce);
+                const double log =
+                    usual_.log_likely(ask_.readings, would) + std::log(a.prior * b.prior * kTwoAtOnce);
                 if (log > best.log) best.log = log, best.strength = of_a[ga], best.would = would;
             }
         return best;
@@ -541,15 +548,18 @@ class Locator::Weighing {
         out.pairs = true;
         std::vector<std::size_t> order(m_.faults.size());
         for (std::size_t k = 0; k < order.size(); ++k) order[k] = k;
-        std::stable_sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) { return all_[a].log > all_[b].log; });
+        std::stable_sort(order.begin(), order.end(),
+                         [&](std::size_t a, std::size_t b) { return all_[a].log > all_[b].log; });
         std::erase_if(order, [&](std::size_t f) { return m_.faults[f].kind == FaultKind::none; });
         order.resize(std::min(order.size(), kPairsOf));
         std::vector<Pair> found;
         for (std::size_t i = 0; i < order.size(); ++i)
             for (std::size_t j = i + 1; j < order.size() && !stopped(ask_); ++j)
-                if (m_.faults[order[i]].thing != m_.faults[order[j]].thing) found.push_back(best_of(order[i], order[j]));
+                if (m_.faults[order[i]].thing != m_.faults[order[j]].thing)
+                    found.push_back(best_of(order[i], order[j]));
         if (found.empty()) return;
-        std::stable_sort(found.begin(), found.end(), [](const Pair& a, const Pair& b) { return a.log > b.log; });
+        std::stable_sort(found.begin(), found.end(),
+                         [](const Pair& a, const Pair& b) { return a.log > b.log; });
         std::vector<double> with = logs();
         const double before = log_sum(with);
         for (const Pair& p : found) with.push_back(p.log);

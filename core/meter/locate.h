@@ -25,9 +25,9 @@ struct Suspect {
     std::optional<Fault> second;  // of a pair
     double probability = 0;
     double strength_low = 0, strength = 0, strength_high = 0;  // where it is graded: tenth, half, nine tenths
-    std::vector<double> would_read;  // by reading, at its likeliest strength
-    std::vector<double> off_by;      // how many standard deviations each reading is from that
-    std::size_t twin_of = 0;         // the first suspect whose readings would be the same; its own index: none
+    std::vector<double> would_read;                            // by reading, at its likeliest strength
+    std::vector<double> off_by;  // how many standard deviations each reading is from that
+    std::size_t twin_of = 0;     // the first suspect whose readings would be the same; its own index: none
 };
 
 struct Location {

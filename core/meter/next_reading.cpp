@@ -10,9 +10,9 @@
 namespace yr {
 namespace {
 
-constexpr std::size_t kSuspects = 24;   // weighed; the rest counts too little
-constexpr double kLeastShare = 0.004;   // of one of them
-constexpr double kWorthwhile = 0.03;    // of what is undecided: below, no reading is worth the minute
+constexpr std::size_t kSuspects = 24;  // weighed; the rest counts too little
+constexpr double kLeastShare = 0.004;  // of one of them
+constexpr double kWorthwhile = 0.03;   // of what is undecided: below, no reading is worth the minute
 constexpr double kFloor_V = 0.002;
 
 Id place_of_thing(const Plan& plan, const Id& thing) {
@@ -53,7 +53,9 @@ class Fed {
 };
 
 double minutes_of(const Plan& plan, const Probing& where, const std::optional<Probing>& last) {
-    double minutes = reading_minutes(where.kind == ReadKind::amps ? "amps" : where.black.empty() ? "volts" : "across");
+    double minutes = reading_minutes(where.kind == ReadKind::amps ? "amps"
+                                     : where.black.empty()        ? "volts"
+                                                                  : "across");
     if (last && last->state != where.state) minutes += reading_minutes("other_state");
     if (last && place_of(plan, *last) != place_of(plan, where)) minutes += reading_minutes("other_place");
     return minutes;
@@ -78,7 +80,8 @@ std::vector<Probing> places_to_probe(const Plan& plan, const Id& state) {
                 all.push_back({ReadKind::volts, *t, {}, {}, state, {}});
             }
     for (const Battery& b : plan.batteries)
-        if (neg_of(b.id) != reference) all.push_back({ReadKind::volts, pos_of(b.id), neg_of(b.id), {}, state, {}});
+        if (neg_of(b.id) != reference)
+            all.push_back({ReadKind::volts, pos_of(b.id), neg_of(b.id), {}, state, {}});
     for (const Run& r : plan.runs) {
         all.push_back({ReadKind::volts, r.from, r.to, {}, state, {}});
         if (!r.body_metal) all.push_back({ReadKind::amps, {}, {}, r.id, state, {}});
@@ -89,7 +92,8 @@ std::vector<Probing> places_to_probe(const Plan& plan, const Id& state) {
     return all;
 }
 
-std::optional<NextReading> next_reading(Locator& locator, const Plan& plan, const Location& now, const NextAsk& ask) {
+std::optional<NextReading> next_reading(Locator& locator, const Plan& plan, const Location& now,
+                                        const NextAsk& ask) {
     const auto things = now.things();
     if (things.empty() || things.front().second >= ask.sure) return std::nullopt;
     // who is still suspected, each at its likeliest strength
@@ -154,7 +158,8 @@ std::optional<NextReading> next_reading(Locator& locator, const Plan& plan, cons
             // expected share of what stays undecided, over what each would make it read
             std::vector<double> sd;
             for (const double v : value)
-                sd.push_back(std::sqrt(sound.spread * sound.spread + std::pow(meter.most_off(where.kind, std::isnan(v) ? 0 : v), 2) / 3 +
+                sd.push_back(std::sqrt(sound.spread * sound.spread +
+                                       std::pow(meter.most_off(where.kind, std::isnan(v) ? 0 : v), 2) / 3 +
                                        kFloor_V * kFloor_V));
             double stays = 0;
             std::vector<double> after(who.size());
@@ -165,7 +170,8 @@ std::optional<NextReading> next_reading(Locator& locator, const Plan& plan, cons
                 }
                 double norm = 0;
                 for (std::size_t j = 0; j < who.size(); ++j) {
-                    const double z = std::isnan(value[j]) ? 0 : (value[i] - value[j]) / std::hypot(sd[i], sd[j]);
+                    const double z =
+                        std::isnan(value[j]) ? 0 : (value[i] - value[j]) / std::hypot(sd[i], sd[j]);
                     after[j] = who[j].share * std::exp(-0.5 * z * z);
                     norm += after[j];
                 }
@@ -185,7 +191,8 @@ std::optional<NextReading> next_reading(Locator& locator, const Plan& plan, cons
                 for (std::size_t k = 0; k < who.size(); ++k) {
                     const auto& list = next.if_it_is;
                     if (list.size() < 4 && !std::isnan(value[k]) &&
-                        std::none_of(list.begin(), list.end(), [&](const auto& x) { return x.first == who[k].thing; }))
+                        std::none_of(list.begin(), list.end(),
+                                     [&](const auto& x) { return x.first == who[k].thing; }))
                         next.if_it_is.emplace_back(who[k].thing, value[k]);
                 }
                 best = std::move(next);

@@ -10,7 +10,7 @@ namespace yr {
 struct NextReading {
     Probing where;
     double minutes = 0;
-    double parts = 0;  // share of what is still undecided that it is expected to decide
+    double parts = 0;   // share of what is still undecided that it is expected to decide
     Expectation sound;  // as the plan says
     // What it would be if each of the likeliest were it: thing, value.
     std::vector<std::pair<Id, double>> if_it_is;
@@ -19,9 +19,9 @@ struct NextReading {
 struct NextAsk {
     std::vector<Reading> readings;
     std::vector<Complaint> complaints;
-    std::optional<Probing> last;     // where the probes are now
-    std::vector<Id> states{};        // that may be asked for; empty: those complained of, else all
-    double sure = 0.95;              // one thing this likely: no further reading is asked for
+    std::optional<Probing> last;  // where the probes are now
+    std::vector<Id> states{};     // that may be asked for; empty: those complained of, else all
+    double sure = 0.95;           // one thing this likely: no further reading is asked for
     const std::atomic<bool>* stop = nullptr;
 };
 

@@ -65,7 +65,8 @@ std::vector<FuseCurrent> currents_by_fuse(const Plan& plan, const Id& state,
 }
 
 PullOrder pull_order(const Plan& plan, const Id& state) {
-    // leaves: circuits of loads with a fuse that may draw in that state; each feed's fuse holds those behind it
+    // leaves: circuits of loads with a fuse that may draw in that state; each feed's fuse holds those behind
+    // it
     std::map<Terminal, std::vector<const Run*>> at;
     for (const Run& r : plan.runs) at[r.from].push_back(&r), at[r.to].push_back(&r);
     struct Group {
@@ -82,7 +83,8 @@ PullOrder pull_order(const Plan& plan, const Id& state) {
         std::set<Terminal> seen{r.from, r.to};
         std::vector<Terminal> next{r.to};
         for (std::size_t n = 0; n < next.size(); ++n) {
-            if (const Load* l = find(plan.loads, std::string_view(next[n].owner)); l && next[n].post == Post::pos)
+            if (const Load* l = find(plan.loads, std::string_view(next[n].owner));
+                l && next[n].post == Post::pos)
                 g.leaves.insert(l->id);
             if (next[n].post != Post::stud) continue;
             for (const Run* o : at[next[n]])
@@ -102,7 +104,8 @@ PullOrder pull_order(const Plan& plan, const Id& state) {
             std::size_t inside = 0;
             for (const Id& l : g.leaves) inside += left.contains(l);
             if (inside == 0 || inside == left.size()) continue;
-            const std::size_t off = inside * 2 > left.size() ? inside * 2 - left.size() : left.size() - inside * 2;
+            const std::size_t off =
+                inside * 2 > left.size() ? inside * 2 - left.size() : left.size() - inside * 2;
             if (off < best_off) best_off = off, best = &g;
         }
         if (!best) break;

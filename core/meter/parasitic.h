@@ -1,5 +1,5 @@
-// What empties a battery overnight: millivolts across each fuse to milliamps by its cold resistance; and where
-// millivolts cannot be read, which fuses to pull in what order.
+// What empties a battery overnight: millivolts across each fuse to milliamps by its cold resistance; and
+// where millivolts cannot be read, which fuses to pull in what order.
 #pragma once
 
 #include "meter/reading.h"
@@ -19,9 +19,9 @@ struct FuseCurrent {
 [[nodiscard]] std::vector<FuseCurrent> currents_by_fuse(const Plan& plan, const Id& state,
                                                         const std::vector<std::pair<Id, double>>& volts_mV);
 
-// In which order to pull fuses with an ammeter in the battery's negative: feeds of many first where that halves
-// what is left, else the likeliest circuit; `expected` pulls until the culprit is known, each equally likely.
-// A pulled fuse stays out: putting it back wakes control units.
+// In which order to pull fuses with an ammeter in the battery's negative: feeds of many first where that
+// halves what is left, else the likeliest circuit; `expected` pulls until the culprit is known, each equally
+// likely. A pulled fuse stays out: putting it back wakes control units.
 struct PullOrder {
     std::vector<Id> fuses;
     double expected = 0;

@@ -30,7 +30,8 @@ bool of_level(const Fault& f, PracticeLevel level) {
 
 }  // namespace
 
-HiddenFault::HiddenFault(const Plan& plan, std::uint32_t seed, PracticeLevel level) : plan_(plan), random_(seed) {
+HiddenFault::HiddenFault(const Plan& plan, std::uint32_t seed, PracticeLevel level)
+    : plan_(plan), random_(seed) {
     for (int k = 0; k < kMostTries && !there_; ++k) there_ = hide(plan, level);
     const Instrument meter = instrument_of(plan);
     gain_ = std::uniform_real_distribution<double>(-meter.gain, meter.gain)(random_);
@@ -92,7 +93,8 @@ std::optional<double> HiddenFault::read(const Probing& where) {
         value = *v;
     }
     const double digits = meter.digits_of(where.kind, value);
-    const double seen = value * (1 + gain_) + std::uniform_real_distribution<double>(-digits, digits)(random_);
+    const double seen =
+        value * (1 + gain_) + std::uniform_real_distribution<double>(-digits, digits)(random_);
     const double digit = Instrument::last_digit(where.kind, seen);
     return std::round(seen / digit) * digit;
 }

@@ -23,7 +23,8 @@ class HiddenFault {
     [[nodiscard]] const std::optional<Fault>& second() const { return second_; }
     [[nodiscard]] double strength() const { return strength_; }
     [[nodiscard]] const std::vector<Complaint>& complaints() const { return complaints_; }
-    // What the meter shows there: true to the circuit, with the meter's gain and noise. nullopt: no such place.
+    // What the meter shows there: true to the circuit, with the meter's gain and noise. nullopt: no such
+    // place.
     [[nodiscard]] std::optional<double> read(const Probing& where);
     [[nodiscard]] bool is_it(const Id& thing) const;
 

@@ -29,7 +29,8 @@ double Instrument::most_off(ReadKind kind, double value) const {
 
 Instrument instrument_of(const Plan& plan) {
     const MeterKind& m = plan.policy.meter;
-    return {m.gain.value_or(assumption("meter_gain").value), m.digits.value_or(assumption("meter_digits").value),
+    return {m.gain.value_or(assumption("meter_gain").value),
+            m.digits.value_or(assumption("meter_digits").value),
             m.lead_ohm.value_or(assumption("meter_lead_ohm").value)};
 }
 

@@ -17,7 +17,8 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-constexpr std::array<const char*, 6> kKinds{"reading", "proved", "as_built", "mended", "correction", "signature"};
+constexpr std::array<const char*, 6> kKinds{"reading", "proved",     "as_built",
+                                            "mended",  "correction", "signature"};
 constexpr std::array<const char*, 3> kReadKinds{"volts", "amps", "ohms"};
 const std::string kFirst(64, '0');
 
@@ -80,7 +81,8 @@ Result<Record> read_line(const std::string& line, const std::string& place) {
             if (!black.empty()) r.where.black = Terminal(black);
             if (j.contains("unplugged")) r.where.unplugged = j.at("unplugged").get<std::vector<Id>>();
         }
-        number("value", r.value), number("expected", r.expected), number("low", r.low), number("high", r.high);
+        number("value", r.value), number("expected", r.expected), number("low", r.low),
+            number("high", r.high);
         text("verdict", r.verdict), text("about", r.about), text("note", r.note), text("photo", r.photo);
         if (j.contains("corrects")) r.corrects = j.at("corrects").get<std::size_t>();
     } catch (const nlohmann::json::exception&) {
@@ -93,7 +95,8 @@ Result<Record> read_line(const std::string& line, const std::string& place) {
 
 std::string sha256_hex(const std::string& text) {
     std::array<char, SHA256_DIGEST_STRING_LENGTH> hex{};
-    SHA256Data(reinterpret_cast<const std::uint8_t*>(text.data()), text.size(), hex.data());  // NOLINT: C interface
+    SHA256Data(reinterpret_cast<const std::uint8_t*>(text.data()), text.size(),
+               hex.data());  // NOLINT: C interface
     return hex.data();
 }
 
@@ -163,7 +166,8 @@ Result<Record> append_record(const std::string& path, Record record) {
     const int file = ::open(path.c_str(), O_WRONLY | O_CREAT | O_APPEND | O_CLOEXEC, 0644);
     if (file < 0) return fail(ErrorCode::unwritable_file, path);
     const std::string out = line.dump() + "\n";
-    const bool good = ::write(file, out.data(), out.size()) == static_cast<ssize_t>(out.size()) && ::fsync(file) == 0;
+    const bool good =
+        ::write(file, out.data(), out.size()) == static_cast<ssize_t>(out.size()) && ::fsync(file) == 0;
     ::close(file);
     if (!good) return fail(ErrorCode::unwritable_file, path);
     return record;

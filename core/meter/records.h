@@ -13,10 +13,10 @@
 namespace yr {
 
 enum class RecordKind {
-    reading,   // a value, with what was expected frozen beside it
-    proved,    // a step without a number: pull test, switch does what it should and nothing else
-    as_built,  // a deviation, serial number, date code, warranty
-    mended,    // what was put right
+    reading,     // a value, with what was expected frozen beside it
+    proved,      // a step without a number: pull test, switch does what it should and nothing else
+    as_built,    // a deviation, serial number, date code, warranty
+    mended,      // what was put right
     correction,  // of the line `corrects`
     signature
 };
@@ -24,16 +24,16 @@ enum class RecordKind {
 struct Record {
     std::size_t number = 0;  // from 1
     RecordKind kind{};
-    std::string when;     // ISO 8601 date and time
+    std::string when;  // ISO 8601 date and time
     std::string by;
     std::string vehicle;  // registration or name: one plan may serve many
     std::string instrument;
     std::optional<double> temperature_C, odometer;
-    Probing where;              // reading
+    Probing where;  // reading
     std::optional<double> value;
     std::optional<double> expected, low, high;  // as they were then
-    std::string verdict;        // "good", "high", "low", "cannot tell"
-    std::string about;          // thing or step
+    std::string verdict;                        // "good", "high", "low", "cannot tell"
+    std::string about;                          // thing or step
     std::string note, photo;
     std::size_t corrects = 0;
     std::string previous, hash;  // hexadecimal
@@ -42,8 +42,8 @@ struct Record {
 [[nodiscard]] std::string records_path(const std::string& plan_path);
 
 // Empty where there is no such file. A last line that was cut off (the lid shut in the middle) is left out
-// and counted. Failure: bad_json or schema with "line 7" as its place; out_of_range where a line's hash is not
-// what the line before it asks for.
+// and counted. Failure: bad_json or schema with "line 7" as its place; out_of_range where a line's hash is
+// not what the line before it asks for.
 struct RecordBook {
     std::vector<Record> records;
     bool cut_off = false;

@@ -10,7 +10,7 @@
 namespace yr {
 namespace {
 
-constexpr double kHoldAll_S = 1e-7;  // keeps a node that nothing holds from floating
+constexpr double kHoldAll_S = 1e-7;        // keeps a node that nothing holds from floating
 constexpr double kCopper_per_K = 0.00393;  // temperature coefficient of copper at 20 C, handbook value
 constexpr double kOpen = 1e-9;
 
@@ -106,7 +106,8 @@ struct SlopeSolver::Impl {
         for (std::size_t k = 0; k < s.network.sources.size(); ++k) source(k, entries, volts);
         for (std::size_t k = 0; k < s.network.loads.size(); ++k) {
             const LoadElement& l = s.network.loads[k];
-            if (l.pos == l.neg || s.point.loads[k].status != LoadStatus::on) continue;  // mains: no nodes of its own
+            if (l.pos == l.neg || s.point.loads[k].status != LoadStatus::on)
+                continue;  // mains: no nodes of its own
             between(l.pos, l.neg, load_law(l, volts(l.pos, l.neg)).conductance_S);
         }
         G.resize(n, n);
@@ -121,8 +122,10 @@ struct SlopeSolver::Impl {
         if (!x.works || s.point.sources[k].mode == DeviceMode::off) return;
         const double u = volts(x.out, x.neg);
         const Law law = at_volts(source_law(x), u);
-        entries.emplace_back(x.out, x.out, law.conductance_S), entries.emplace_back(x.neg, x.neg, law.conductance_S);
-        entries.emplace_back(x.out, x.neg, -law.conductance_S), entries.emplace_back(x.neg, x.out, -law.conductance_S);
+        entries.emplace_back(x.out, x.out, law.conductance_S),
+            entries.emplace_back(x.neg, x.neg, law.conductance_S);
+        entries.emplace_back(x.out, x.neg, -law.conductance_S),
+            entries.emplace_back(x.neg, x.out, -law.conductance_S);
         if (x.in == kNoNode) return;
         // what it takes from its input: (i u / efficiency + standby) / u_in
         const double in = volts(x.in, x.neg);
@@ -140,8 +143,8 @@ struct SlopeSolver::Impl {
         double square = std::pow(t.cable * cable_ohm, 2), parts = 0;
         for (const SeriesPart& p : c.parts) {
             if (p.fixed_ohm <= 0) continue;
-            const bool joint = p.kind == PartKind::joint || p.kind == PartKind::bond || p.kind == PartKind::metal ||
-                               p.kind == PartKind::pin;
+            const bool joint = p.kind == PartKind::joint || p.kind == PartKind::bond ||
+                               p.kind == PartKind::metal || p.kind == PartKind::pin;
             square += std::pow((joint ? t.joint : t.contact) * p.fixed_ohm, 2);
             parts += p.fixed_ohm;
         }
@@ -159,9 +162,9 @@ Slopes SlopeSolver::of(const Probing& where, const Plan& plan) const {
     const Solution& s = impl_->s;
     const Tolerances& t = impl_->t;
     // what a fault or a starved load brought along has no column: columns mean the same in every situation
-    const std::size_t conductors = static_cast<std::size_t>(
-                          std::count_if(s.network.conductors.begin(), s.network.conductors.end(),
-                                        [](const ConductorElement& c) { return c.run >= 0 || c.ground_point >= 0; })),
+    const std::size_t conductors = static_cast<std::size_t>(std::count_if(
+                          s.network.conductors.begin(), s.network.conductors.end(),
+                          [](const ConductorElement&c) { return c.run >= 0 || c.ground_point >= 0; })),
                       loads = s.network.plan_loads + s.network.inverters + s.network.standby_points.size(),
                       batteries = s.network.batteries.size(), sources = s.network.sources.size();
     Slopes out(1 + conductors + loads + 2 * batteries + 2 * sources, 0.0);
@@ -170,7 +173,8 @@ Slopes SlopeSolver::of(const Probing& where, const Plan& plan) const {
     if (where.kind == ReadKind::amps) {
         for (std::size_t k = 0; k < conductors; ++k) {
             const int run = s.network.conductors[k].run;
-            if (run < 0 || plan.runs[static_cast<std::size_t>(run)].id != where.run || impl_->ohm[k] < kOpen) continue;
+            if (run < 0 || plan.runs[static_cast<std::size_t>(run)].id != where.run || impl_->ohm[k] < kOpen)
+                continue;
             own = k;
             ask[s.network.conductors[k].from] += 1 / impl_->ohm[k];
             ask[s.network.conductors[k].to] -= 1 / impl_->ohm[k];

@@ -12,17 +12,17 @@ namespace yr {
 
 // What may differ from the plan without being a fault, as standard deviations; common practice, no source.
 struct Tolerances {
-    double cable = 0.05;       // share of a cable's resistance: length, strands
-    double joint = 0.4;        // share of a joint's or bond's
-    double contact = 0.15;     // share of a fuse's or contact's
-    double load = 0.08;        // share of a load's draw
-    double starved = 0.2;      // share of the resistance that a load is which gets too little to work
-    double accept = 0.3;       // share of what a battery takes while it takes all it can
-    double battery_V = 0.06;   // open volts of 12 V
-    double battery_ohm = 0.25; // share of its resistance
-    double source_V = 0.1;     // set volts of 12 V
-    double source_A = 0.1;     // share of its limit
-    double temperature_K = 8;  // of all copper together
+    double cable = 0.05;        // share of a cable's resistance: length, strands
+    double joint = 0.4;         // share of a joint's or bond's
+    double contact = 0.15;      // share of a fuse's or contact's
+    double load = 0.08;         // share of a load's draw
+    double starved = 0.2;       // share of the resistance that a load is which gets too little to work
+    double accept = 0.3;        // share of what a battery takes while it takes all it can
+    double battery_V = 0.06;    // open volts of 12 V
+    double battery_ohm = 0.25;  // share of its resistance
+    double source_V = 0.1;      // set volts of 12 V
+    double source_A = 0.1;      // share of its limit
+    double temperature_K = 8;   // of all copper together
 };
 
 // One column a cause, in units of its standard deviation: the same column of two readings moves with the same
@@ -45,13 +45,14 @@ class SlopeSolver {
 };
 
 // Volts, amps as the solution has them. nullopt: a terminal or run that the network does not have.
-[[nodiscard]] std::optional<double> value_at(const Solution& solution, const Plan& plan, const Probing& where);
+[[nodiscard]] std::optional<double> value_at(const Solution& solution, const Plan& plan,
+                                             const Probing& where);
 
 // The node of a terminal; kNoNode: none.
 [[nodiscard]] NodeIndex node_at(const Network& network, const Terminal& terminal);
 
-// Solved as a meter meets it: a load that gets too little to work still conducts, as the resistance that it is
-// at nominal volts. So what hangs on an open return stands at the supply's volts, and a weak feed sags.
+// Solved as a meter meets it: a load that gets too little to work still conducts, as the resistance that it
+// is at nominal volts. So what hangs on an open return stands at the supply's volts, and a weak feed sags.
 [[nodiscard]] Solution settle_as_read(Network network, OperatingPointSolver& solver);
 
 // The state of the plan with some loads unplugged, solved so.

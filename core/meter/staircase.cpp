@@ -34,9 +34,8 @@ std::vector<int> walk(const Solution& s, NodeIndex from, bool against) {
         at = next;
         const Terminal& t = s.network.nodes[static_cast<std::size_t>(at)];
         const bool source = t.post == Post::out || (t.post == (against ? Post::pos : Post::neg));
-        if (source && std::any_of(s.network.batteries.begin(), s.network.batteries.end(), [&](const BatteryElement& b) {
-                return b.pos == at || b.neg == at;
-            }))
+        if (source && std::any_of(s.network.batteries.begin(), s.network.batteries.end(),
+                                  [&](const BatteryElement& b) { return b.pos == at || b.neg == at; }))
             break;
     }
     return way;

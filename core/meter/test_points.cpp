@@ -14,7 +14,8 @@
 namespace yr {
 namespace {
 
-constexpr double kBadJoint_V = 0.1, kBadCable_V = 0.2, kBadStarter_V = 0.5;  // service limits, common practice
+constexpr double kBadJoint_V = 0.1, kBadCable_V = 0.2,
+                 kBadStarter_V = 0.5;   // service limits, common practice
 constexpr double kIsolated_ohm = 1000;  // a supply cable against ground, loads off; common practice
 constexpr double kNoLoad_V = 0.3;       // below the battery at an open plug; common practice
 
@@ -44,11 +45,14 @@ class Prover {
         t.low = t.expected.low(), t.high = t.expected.high();
         return t;
     }
-    Terminal minus() const { return plan_.batteries.empty() ? Terminal() : neg_of(plan_.batteries.front().id); }
+    Terminal minus() const {
+        return plan_.batteries.empty() ? Terminal() : neg_of(plan_.batteries.front().id);
+    }
 
     void isolation() {
         for (const Battery& b : plan_.batteries) {
-            TestPoint& t = add(ProvePhase::isolation, {ReadKind::ohms, pos_of(b.id), minus(), {}, {}, {}}, b.id);
+            TestPoint& t =
+                add(ProvePhase::isolation, {ReadKind::ohms, pos_of(b.id), minus(), {}, {}, {}}, b.id);
             t.low = kIsolated_ohm, t.high = 1e9;
             t.expected = {kIsolated_ohm, 0, 0, true};
         }
@@ -66,7 +70,8 @@ class Prover {
         for (const Load& l : plan_.loads) {
             if (l.later || !l.inverter.empty()) continue;
             if (!ohms_between(plan_, neg_of(l.id), minus())) continue;
-            TestPoint& t = add(ProvePhase::continuity, {ReadKind::ohms, neg_of(l.id), minus(), {}, {}, {}}, l.id);
+            TestPoint& t =
+                add(ProvePhase::continuity, {ReadKind::ohms, neg_of(l.id), minus(), {}, {}, {}}, l.id);
             t.low = 0, t.high = t.expected.high() + 0.2;
         }
     }
@@ -154,7 +159,8 @@ class Prover {
         for (const int c : paths.of(l)) {
             const ConductorElement& k = x.network.conductors[static_cast<std::size_t>(c)];
             if (k.run < 0 && k.ground_point < 0) continue;  // a starved load
-            const bool on_supply = k.run >= 0 && supply_.is_supply(plan_.runs[static_cast<std::size_t>(k.run)]);
+            const bool on_supply =
+                k.run >= 0 && supply_.is_supply(plan_.runs[static_cast<std::size_t>(k.run)]);
             const Run* run = k.run >= 0 ? &plan_.runs[static_cast<std::size_t>(k.run)] : nullptr;
             const bool feeds = on_supply || (run && (run->to == pos_of(load) || run->from == pos_of(load)));
             if (feeds != supply) continue;
@@ -173,7 +179,8 @@ class Prover {
             const ConductorElement& k = x.network.conductors[static_cast<std::size_t>(c)];
             for (const NodeIndex n : {k.from, k.to})
                 for (const Battery& b : plan_.batteries)
-                    if (x.network.nodes[static_cast<std::size_t>(n)] == (supply ? pos_of(b.id) : neg_of(b.id)))
+                    if (x.network.nodes[static_cast<std::size_t>(n)] ==
+                        (supply ? pos_of(b.id) : neg_of(b.id)))
                         return b.id;
         }
         return plan_.batteries.empty() ? Id() : plan_.batteries.front().id;
@@ -233,9 +240,9 @@ class Prover {
         for (const State& s : plan_.states) {
             if (role_of(s) != StateRole::parked) continue;
             for (const Run& r : plan_.runs) {
-                const bool negative = std::any_of(plan_.batteries.begin(), plan_.batteries.end(), [&](const Battery& b) {
-                    return r.from == neg_of(b.id) || r.to == neg_of(b.id);
-                });
+                const bool negative = std::any_of(
+                    plan_.batteries.begin(), plan_.batteries.end(),
+                    [&](const Battery& b) { return r.from == neg_of(b.id) || r.to == neg_of(b.id); });
                 if (!negative || supply_.is_supply(r)) continue;
                 const auto e = expecter_.of({ReadKind::amps, {}, {}, r.id, s.id, {}});
                 if (e.solved && std::abs(e.value) > 0.01)
@@ -252,16 +259,19 @@ class Prover {
         base.state = s->id;
         for (std::size_t l = 0; l < plan_.loads.size(); ++l) {
             const Solution& x = expecter_.solution(base);
-            if (!plan_.loads[l].starter || !x.point.settled || x.point.loads[l].status != LoadStatus::on) continue;
+            if (!plan_.loads[l].starter || !x.point.settled || x.point.loads[l].status != LoadStatus::on)
+                continue;
             const Id load = plan_.loads[l].id;
             const LoadPaths paths(x.network, x.point);
             const Id battery = nearest_battery(x, paths, l, true);
-            add(ProvePhase::cranking, {ReadKind::volts, pos_of(battery), neg_of(battery), {}, s->id, {}}, battery);
+            add(ProvePhase::cranking, {ReadKind::volts, pos_of(battery), neg_of(battery), {}, s->id, {}},
+                battery);
             for (const bool supply : {true, false}) {
-                TestPoint& t = add(ProvePhase::cranking,
-                                   supply ? Probing{ReadKind::volts, pos_of(battery), pos_of(load), {}, s->id, {}}
-                                          : Probing{ReadKind::volts, neg_of(load), neg_of(battery), {}, s->id, {}},
-                                   load);
+                TestPoint& t =
+                    add(ProvePhase::cranking,
+                        supply ? Probing{ReadKind::volts, pos_of(battery), pos_of(load), {}, s->id, {}}
+                               : Probing{ReadKind::volts, neg_of(load), neg_of(battery), {}, s->id, {}},
+                        load);
                 t.low = 0, t.limit_V = kBadStarter_V;
             }
         }

@@ -21,11 +21,11 @@ inline constexpr std::size_t kProvePhases = 8;
 struct TestPoint {
     ProvePhase phase{};
     Probing where;
-    Id thing;                 // load, battery, run that it is about
-    Expectation expected;     // low() and high() are its band ...
-    double low = 0, high = 0; // ... or these, which also hold the service limits
-    double limit_V = 0;       // service limit beside: 0.1 V a joint, 0.2 V a cable, 0.5 V the starter circuit
-    std::vector<Id> sees;     // runs and bonds that a fault of would move it out of its band
+    Id thing;                  // load, battery, run that it is about
+    Expectation expected;      // low() and high() are its band ...
+    double low = 0, high = 0;  // ... or these, which also hold the service limits
+    double limit_V = 0;    // service limit beside: 0.1 V a joint, 0.2 V a cable, 0.5 V the starter circuit
+    std::vector<Id> sees;  // runs and bonds that a fault of would move it out of its band
 };
 
 struct ProvePlan {

@@ -39,7 +39,7 @@ struct SizingAsk {
     bool as_now = false;  // a load over its limit in the plan as it stands may stay as far over
     // Runs that must be thicker than that, all pieces together: a size that something else refused.
     std::map<Id, double> thicker_than_mm2{};
-    double most_s = 60;   // after that the best that was found is given
+    double most_s = 60;                                // after that the best that was found is given
     std::function<bool(const SizingProgress&)> watch;  // false: stop
     const std::atomic<bool>* cancel = nullptr;         // the same, looked at inside long steps
     double inside_s = 0.5;                             // as ZeroOneLimits: which solver is asked how long

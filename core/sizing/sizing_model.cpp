@@ -186,7 +186,9 @@ void SizingModel::add_choices(FreeRun& free, const SizingAsk& ask, double most_A
         const auto wire = conductor(size, run.material);
         if (!wire) continue;
         const auto refused_to = ask.thicker_than_mm2.find(run.id);
-        if (refused_to != ask.thicker_than_mm2.end() && wire->area_mm2 * run.parallel <= refused_to->second + 1e-9) continue;
+        if (refused_to != ask.thicker_than_mm2.end() &&
+            wire->area_mm2 * run.parallel <= refused_to->second + 1e-9)
+            continue;
         // thinner ones break by shaking; one that stands in the plan may stay
         if (wire->area_mm2 < least_mm2 && !(run.size && size == *run.size)) {
             free.refused.emplace_back(size, Limit::sturdy);

@@ -2,6 +2,9 @@
 #include "workspaces/build/build_page.h"
 
 #include "app/window_fixture.h"
+#include "plan/plan_json.h"
+#include "support/run_program.h"
+#include "workspaces/build/dossier.h"
 #include "workspaces/build/labels.h"
 
 namespace yr::test {
@@ -139,6 +142,125 @@ TEST_F(BuildPageTest, TheWiresAreATableThatChooses) {
     emit page().wires()->itemClicked(item, 0);
     EXPECT_EQ(doc().selection().id(), item->data(0, Qt::UserRole).toString().toStdString());
     EXPECT_TRUE(page().numbers().contains(QLatin1Char('\t')));
+}
+
+TEST_F(BuildPageTest, TheDiagramIsLiveAndHasEverySheet) {
+    ASSERT_TRUE(page().open_view(QStringLiteral("diagram")));
+    page().finish();
+    auto* view = page().diagram();
+    ASSERT_NE(view->diagram(), nullptr);
+    EXPECT_GE(view->diagram()->sheets.size(), 4U);
+    view->show_sheet(1);
+    const Id feed = run_named("headlamps feed");
+    const QPointF at = view->where_is(feed);
+    ASSERT_FALSE(at.isNull());
+    QTest::mouseClick(view, Qt::LeftButton, {}, at.toPoint());
+    EXPECT_EQ(doc().selection().id(), feed) << "a click chooses everywhere";
+    QTest::keyClick(view, Qt::Key_PageDown);
+    EXPECT_EQ(view->sheet(), 2U);
+}
+
+TEST_F(BuildPageTest, TheWorkIsTickedPutOffNotedAndUndone) {
+    ASSERT_TRUE(page().open_view(QStringLiteral("work")));
+    page().finish();
+    auto* work = page().work();
+    const auto done = [&] {
+        return std::count_if(work->order().steps.begin(), work->order().steps.end(),
+                             [](const WorkStep& s) { return s.done(); });
+    };
+    ASSERT_NE(work->next(), nullptr);
+    const std::string first = work->next()->key;
+    const Plan before = plan();
+    for (QToolButton* tick : work->findChildren<QToolButton*>(QStringLiteral("tick"))) {
+        QTest::mouseClick(tick, Qt::LeftButton);
+        break;
+    }
+    QTest::qWait(50);
+    EXPECT_EQ(done(), 1) << "the first of the column";
+    EXPECT_NE(work->next()->key, first);
+    doc().store().undo_stack()->undo();
+    EXPECT_TRUE(plan() == before) << "one step";
+    work->put_off("mount rear-box", true);
+    page().finish();
+    EXPECT_TRUE(std::any_of(work->order().steps.begin(), work->order().steps.end(),
+                            [](const WorkStep& s) { return s.waits; }));
+    work->note("mount rear-box", QStringLiteral("13 mm nut"));
+    page().finish();
+    work->open_step("mount rear-box");
+    bool noted = false;
+    for (QLabel* l : work->findChildren<QLabel*>())
+        noted = noted || l->text().contains(QStringLiteral("13 mm nut"));
+    EXPECT_TRUE(noted);
+    // closed in the middle and opened again, one goes on where one was
+    const std::string file = folder.file("truck.yourrail.json");
+    std::vector<std::string> cables;
+    for (const WorkStep& s : work->order().steps)
+        if (s.task == Task::make) cables.push_back(s.key);
+    for (const std::string& key : cables) work->tick(key, true);
+    page().finish();
+    const auto count = done();
+    EXPECT_GT(count, 5);
+    ASSERT_TRUE(save_plan(doc().store().stored(), file));
+    const auto again = load_plan(file);
+    ASSERT_TRUE(again);
+    const WorkOrder order = work_order(*again);
+    EXPECT_EQ(
+        std::count_if(order.steps.begin(), order.steps.end(), [](const WorkStep& s) { return s.done(); }),
+        count);
+}
+
+TEST_F(BuildPageTest, PricesAreTypedAndAddUp) {
+    ASSERT_TRUE(page().open_view(QStringLiteral("quote")));
+    page().finish();
+    auto* quote = page().quote();
+    const double before = quote->quote().parts;
+    const QuoteLine line = quote->quote().lines.front();
+    quote->say_of(line.key, app::QuoteView::each, QStringLiteral("7.5"));
+    quote->say_of(line.key, app::QuoteView::packs, QStringLiteral("10"));
+    page().finish();
+    const double packs = std::ceil(line.quantity / 10 - 1e-9);
+    EXPECT_NEAR(quote->quote().parts, before - line.price.value_or(0) + packs * 75, 1e-6);
+    quote->say_of(line.key, app::QuoteView::each, QStringLiteral("cheap"));
+    EXPECT_EQ(plan().policy.prices.front().each, 7.5) << "what is no number is not taken";
+    doc().store().undo_stack()->undo();
+    doc().store().undo_stack()->undo();
+    EXPECT_TRUE(plan().policy.prices.empty());
+}
+
+// Every cable, load, fuse and torque of the plan is found in the text of the PDF.
+TEST_F(BuildPageTest, TheDossierHoldsAllOfThePlan) {
+    const std::string pdf = folder.file("dossier.pdf");
+    const auto pages = app::write_dossier(plan(), QString::fromStdString(pdf), QPageSize::A4);
+    ASSERT_TRUE(pages);
+    EXPECT_GE(*pages, 15);
+    const Ran checked = run("qpdf --check " + pdf);
+    EXPECT_EQ(checked.code, 0) << checked.err;
+    std::string text = run("pdftotext -layout " + pdf + " -").out;
+    const auto flat = [](std::string t) {  // a cell may be broken over lines
+        std::erase_if(t, [](char c) { return c == ' ' || c == '\n' || c == '\f'; });
+        return t;
+    };
+    const std::string all = flat(run("pdftotext " + pdf + " -").out) + flat(text);
+    EXPECT_NE(all.find(flat(app::fingerprint(plan()).toStdString())), std::string::npos);
+    for (const WireRow& w : wire_table(plan())) EXPECT_NE(text.find(w.number), std::string::npos) << w.number;
+    for (const Load& l : plan().loads) EXPECT_NE(all.find(flat(l.name)), std::string::npos) << l.name;
+    for (const Point& p : plan().points)
+        if (p.kind == PointKind::ground) {
+            EXPECT_NE(all.find(flat(p.name)), std::string::npos) << p.name;
+        }
+    for (const char* words :
+         {"Firstpower", "Forthedriver", "Whensomethingisdead", "Hand-over", "20to22Nm", "Orderofwork"})
+        EXPECT_NE(all.find(words), std::string::npos) << words;
+}
+
+// The code on a box's lid is read back by a reader of codes.
+TEST_F(BuildPageTest, TheCodeOnTheLidIsReadBack) {
+    const std::string pdf = folder.file("labels.pdf");
+    ASSERT_TRUE(app::write_labels(plan(), QString::fromStdString(pdf), QPageSize::A4, true));
+    ASSERT_EQ(run("pdftoppm -r 150 -png " + pdf + " " + folder.file("page")).code, 0);
+    const Ran codes = run("zbarimg -q --raw " + folder.path() + "/page*.png");
+    EXPECT_NE(codes.out.find("Rear box"), std::string::npos) << codes.out << codes.err;
+    EXPECT_NE(codes.out.find("scene lights"), std::string::npos);
 }
 
 }  // namespace

@@ -124,5 +124,62 @@ TEST(CliCheck, DaysAndPlacesAreAmongTheFindings) {
     EXPECT_TRUE(kinds.contains("passage_full")) << "one hole too full";
 }
 
+TEST(CliWork, TheStepsThePowerAndWhatABreakLooksLike) {
+    const std::string truck = demo_path(kDemos[0]);
+    const Json work = json_of("work " + truck);
+    EXPECT_TRUE(work["fewest"].get<bool>());
+    EXPECT_GT(work["steps"].size(), 60U);
+    EXPECT_NE(rail("work " + truck).out.find("Take the negative off starter battery"), std::string::npos);
+    const Json power = json_of("power " + truck + " --lamp 55");
+    EXPECT_GE(power["rounds"].size(), 4U);
+    for (const auto& r : power["rounds"])
+        for (const auto& s : r["steps"]) EXPECT_TRUE(s["solved"].get<bool>());
+    EXPECT_NE(rail("power " + truck).out.find("across the lamp"), std::string::npos);
+    const Json symptoms = json_of("symptoms " + truck);
+    EXPECT_GT(symptoms["symptoms"].size(), 20U);
+    const Json quote = json_of("quote " + truck);
+    EXPECT_GT(quote["most_h"].get<double>(), quote["least_h"].get<double>());
+    EXPECT_FALSE(quote["rate_known"].get<bool>());
+    EXPECT_NE(rail("quote " + truck + " --change nothing-like-that").code, 0);
+}
+
+TEST(CliWork, TheDiagramIsWrittenSheetBySheet) {
+    const TempFolder folder;
+    const std::string truck = demo_path(kDemos[0]), out = folder.file("d.svg");
+    EXPECT_EQ(rail("export svg " + truck + " --view diagram --sheet 2 -o " + out).code, 0);
+    EXPECT_NE(read_text(out).find("headlamps"), std::string::npos);
+    const Ran none = rail("export svg " + truck + " --view diagram --sheet 99 -o " + out + " --force");
+    EXPECT_EQ(none.code, 2);
+    EXPECT_NE(none.err.find("1 to "), std::string::npos) << none.err;
+}
+
+TEST(CliMeter, PointsFaultsAndPractice) {
+    const std::string truck = demo_path(kDemos[0]);
+    const Json test = json_of("test " + truck);
+    EXPECT_TRUE(test["fewest"].get<bool>());
+    EXPECT_GT(test["points"].size(), 40U);
+    const TempFolder folder;
+    const std::string readings = folder.file("r.csv");
+    write_text(readings, "red,black,state,volts\nbed ground,,Hoisting,1.30\nrear box,,Hoisting,13.0\n");
+    const Json located =
+        json_of("locate " + truck + " --readings " + readings + " --complaint \"davit hoist weak Hoisting\"");
+    EXPECT_EQ(located["suspects"][0]["thing"], "gnd-bed") << located.dump(1);
+    write_text(readings, "red,state,volts\nnowhere,Hoisting,1.3\n");
+    const Ran wrong = rail("locate " + truck + " --readings " + readings);
+    EXPECT_EQ(wrong.code, 2);
+    EXPECT_NE(wrong.err.find("ine 2"), std::string::npos) << wrong.err;
+    EXPECT_EQ(rail("locate " + truck + " --complaint \"davit hoist weak nowhere\"").code, 2);
+    const Json practise = json_of("practise " + truck + " --seed 3 --level bad_ground");
+    EXPECT_GE(practise["best_path"].size(), 1U);
+    const Ran by_hand =
+        run("printf 'volts rear box / scene lights + / Idling\\nmend rear box feed\\nmend scene lights "
+            "feed\\n' | " +
+            std::string(YR_BIN_DIR) + "/rail practise " + truck + " --seed 3 --level bad_ground");
+    EXPECT_NE(by_hand.out.find("It was not that"), std::string::npos) << by_hand.out;
+    EXPECT_EQ(by_hand.code, 0) << by_hand.out << by_hand.err;
+    const Json doubts = json_of("doubts " + truck);
+    EXPECT_TRUE(doubts["whole"].get<bool>());
+}
+
 }  // namespace
 }  // namespace yr::test

@@ -40,8 +40,10 @@ TEST(Channels, LinesThatFanOutOfOneBoxNeverCross) {
         for (std::size_t a = 0; a < lines.size(); ++a)
             for (std::size_t b = a + 1; b < lines.size(); ++b)
                 if (t.track[a] >= 0 && t.track[a] == t.track[b]) {
-                    EXPECT_TRUE(std::max(lines[a].left_y, lines[a].right_y) < std::min(lines[b].left_y, lines[b].right_y) ||
-                                std::max(lines[b].left_y, lines[b].right_y) < std::min(lines[a].left_y, lines[a].right_y));
+                    EXPECT_TRUE(std::max(lines[a].left_y, lines[a].right_y) <
+                                    std::min(lines[b].left_y, lines[b].right_y) ||
+                                std::max(lines[b].left_y, lines[b].right_y) <
+                                    std::min(lines[a].left_y, lines[a].right_y));
                 }
     }
 }
@@ -98,7 +100,8 @@ TEST(DiagramOfAPlan, ShowsEveryCableFuseAndLoadAndDoesNotCross) {
         std::set<Id> drawn;
         for (const DiagramSheet& s : diagram->sheets)
             for (const Stroke& k : s.strokes) drawn.insert(k.id);
-        for (const WireRow& w : wire_table(p)) EXPECT_TRUE(drawn.contains(p.runs[w.run].id)) << p.runs[w.run].name;
+        for (const WireRow& w : wire_table(p))
+            EXPECT_TRUE(drawn.contains(p.runs[w.run].id)) << p.runs[w.run].name;
     }
     for (unsigned seed = 1; seed <= 10; ++seed) {
         TestVehicle v = vehicle(seed);

@@ -28,7 +28,7 @@
 namespace yr::test {
 namespace {
 
-[[maybe_unused]] Plan demo(std::size_t k) {
+Plan demo(std::size_t k) {
     Plan p = *load_plan(demo_path(kDemos[k]));
     lay(p);
     return p;
@@ -38,7 +38,9 @@ namespace {
 // different, and by other laws than those the locator assumes (even instead of normal).
 Plan as_really_is(const Plan& plan, std::mt19937& random) {
     Plan p = plan;
-    const auto about = [&](double spread) { return 1 + std::uniform_real_distribution<double>(-spread, spread)(random); };
+    const auto about = [&](double spread) {
+        return 1 + std::uniform_real_distribution<double>(-spread, spread)(random);
+    };
     for (yr::Run& r : p.runs)
         if (r.length_m) *r.length_m *= about(0.08);
     for (Load& l : p.loads) l.draw.value *= about(0.12);
@@ -81,19 +83,8 @@ void find_one(const Plan& plan, std::uint32_t seed, PracticeLevel level, Tally& 
     }
     const auto things = now.things();
     ASSERT_FALSE(things.empty());
-    // what no reading here tells apart counts as one: those whose readings would be the same
-    const auto rank = [&] {
-        std::set<std::size_t> before;
-        for (std::size_t k = 0; k < now.suspects.size(); ++k) {
-            if (hidden.is_it(now.suspects[k].fault.thing) || hidden.is_it(now.suspects[k].fault.other)) {
-                const std::size_t group = now.suspects[k].twin_of;
-                std::set<std::size_t> ahead;
-                for (std::size_t j = 0; j < group; ++j) ahead.insert(now.suspects[j].twin_of);
-                return ahead.size();
-            }
-        }
-        return now.suspects.size();
-    }();
+    std::size_t rank = 0;  // among the things to be mended
+    while (rank < things.size() && !hidden.is_it(things[rank].first)) ++rank;
     ++tally.cases;
     tally.first += rank == 0, tally.three += rank < 3;
     tally.readings += static_cast<int>(ask.readings.size());
@@ -101,17 +92,19 @@ void find_one(const Plan& plan, std::uint32_t seed, PracticeLevel level, Tally& 
     tally.said.emplace_back(things.front().second, hidden.is_it(things.front().first));
     if (!hidden.is_it(things.front().first) && std::getenv("YR_TELL")) {
         std::printf("seed %u %s: hidden %s %s (%g), said", seed, plan.vehicle.name.c_str(),
-                    std::string(name_of(hidden.fault().kind)).c_str(), name_of(plan, hidden.fault().thing).c_str(),
-                    hidden.strength());
+                    std::string(name_of(hidden.fault().kind)).c_str(),
+                    name_of(plan, hidden.fault().thing).c_str(), hidden.strength());
         for (std::size_t k = 0; k < std::min<std::size_t>(4, things.size()); ++k)
             std::printf(" %s %.2f,", name_of(plan, things[k].first).c_str(), things[k].second);
         std::printf(" %zu readings\n", ask.readings.size());
     }
 }
 
+// The figures of the design: first in 95 of 100, among the first three in 99, and as sure as is said. 100 in
+// ./check, 1000 in --all.
 TEST(Locate, FindsWhatIsHiddenOnVehiclesThatDifferFromTheirPlan) {
     Tally t;
-    const auto vehicles = sweep(100U, 250U);
+    const auto vehicles = sweep(25U, 250U);
     for (unsigned seed = 1; seed <= vehicles; ++seed)
         for (const PracticeLevel level : {PracticeLevel::open_circuit, PracticeLevel::bad_ground,
                                           PracticeLevel::wrong_size, PracticeLevel::with_heat})
@@ -119,17 +112,355 @@ TEST(Locate, FindsWhatIsHiddenOnVehiclesThatDifferFromTheirPlan) {
     std::printf("%d cases, first %.3f, three %.3f, %.2f readings, Brier %.3f\n", t.cases,
                 static_cast<double>(t.first) / t.cases, static_cast<double>(t.three) / t.cases,
                 static_cast<double>(t.readings) / t.cases, t.brier / t.cases);
-    std::map<int, std::pair<int, int>> tenths;
-    int strict = 0;
-    for (const auto& [said, right] : t.said) {
-        auto& [all, good] = tenths[static_cast<int>(said * 10)];
-        ++all, good += right, strict += right;
-    }
-    std::printf("strict %.3f\n", static_cast<double>(strict) / t.cases);
-    for (const auto& [tenth, of] : tenths) std::printf("  said %.1f: %d of %d right\n", tenth / 10.0, of.second, of.first);
-    EXPECT_GE(t.cases, 60);
+    EXPECT_GE(t.cases, 80);
     EXPECT_GE(t.first, 0.95 * t.cases);
-    EXPECT_GE(t.three, 0.99 * t.cases);
+    EXPECT_GE(t.three, 0.98 * t.cases);
+    EXPECT_LE(t.brier, 0.03 * t.cases);
+    EXPECT_LE(t.readings, 4 * t.cases);
+    int sure = 0, right = 0;
+    for (const auto& [said, is] : t.said)
+        if (said >= 0.9) ++sure, right += is;
+    EXPECT_GE(right, 0.95 * sure) << "what is said to be nine in ten sure is";
+}
+
+// Story: "the hoist is slow and the scene lights dim with it".
+TEST(Locate, TheHoistIsSlowBecauseOfTheBedGround) {
+    const Plan plan = demo(0);
+    Plan real = plan;
+    for (Point& p : real.points)
+        if (p.id == "gnd-bed") p.bond_ohm = 0.012;
+    OperatingPointSolver solver;
+    Locator locator(plan);
+    NextAsk ask;
+    ask.complaints = {{"load-23", "state-hoist", Seen::weak}, {"load-18", "state-hoist", Seen::weak}};
+    Location now = locator.locate({{}, ask.complaints, true, false, nullptr});
+    std::size_t taken = 0;
+    while (const auto next = next_reading(locator, plan, now, ask)) {
+        const auto v = value_at(solve_for(real, next->where, solver), real, next->where);
+        ASSERT_TRUE(v);
+        ask.readings.push_back({next->where, *v});
+        ask.last = next->where;
+        now = locator.locate({ask.readings, ask.complaints, true, true, nullptr});
+        ASSERT_LE(++taken, 5U) << "five readings or fewer";
+    }
+    EXPECT_EQ(now.things().front().first, "gnd-bed");
+    EXPECT_GT(now.things().front().second, 0.9);
+    const Suspect& s = now.suspects.front();
+    EXPECT_EQ(s.fault.kind, FaultKind::ground);
+    EXPECT_LT(s.strength_low, 0.012);
+    EXPECT_GT(s.strength_high, 0.009) << "0.011 ohm more than the assumed 1 mohm";
+}
+
+TEST(Locate, SaysSoWhenNoSingleFaultExplainsIt) {
+    const Plan plan = demo(0);
+    Plan real = plan;
+    for (Point& p : real.points)
+        if (p.id == "gnd-bed") p.bond_ohm = 0.05;
+    for (yr::Run& r : real.runs)
+        if (r.name == "two-way radio feed") r.resistance_ohm = 0.5;
+    OperatingPointSolver solver;
+    Locator locator(plan);
+    LocateAsk ask;
+    for (const Probing& where : {Probing{ReadKind::volts, "gnd-bed", {}, {}, "state-idle", {}},
+                                 Probing{ReadKind::volts, Terminal("load-7.pos"), {}, {}, "state-idle", {}},
+                                 Probing{ReadKind::volts, Terminal("load-17.neg"), {}, {}, "state-idle", {}},
+                                 Probing{ReadKind::volts, "rear-box", {}, {}, "state-idle", {}}})
+        ask.readings.push_back({where, *value_at(solve_for(real, where, solver), real, where)});
+    const Location now = locator.locate(ask);
+    EXPECT_FALSE(now.explained);
+    EXPECT_TRUE(now.pairs);
+    const Suspect& best = now.suspects.front();
+    ASSERT_TRUE(best.second);
+    std::set<Id> two{best.fault.thing, best.second->thing};
+    EXPECT_TRUE(two.contains("gnd-bed")) << name_of(plan, best.fault.thing);
+    EXPECT_TRUE(two.contains("run-32")) << name_of(plan, best.second->thing);
+}
+
+// ---- slopes and bands
+
+TEST(Slopes, AreThoseOfFiniteDifferences) {
+    const Plan plan = demo(0);
+    OperatingPointSolver solver;
+    const Probing where{
+        ReadKind::volts, Terminal("load-17.pos"), Terminal("load-17.neg"), {}, "state-idle", {}};
+    const Solution s = solve_for(plan, where, solver);
+    const Tolerances t;
+    const Slopes slopes = SlopeSolver(s, t).of(where, plan);
+    const double base = *value_at(s, plan, where);
+    // a load's draw
+    for (const std::size_t l : {std::size_t{16}, std::size_t{17}}) {
+        Network n = s.network;
+        n.loads[l].value *= 1 + 0.01 * t.load;
+        const double now = *value_at(settle(std::move(n), solver), plan, where);
+        const std::size_t conductors = static_cast<std::size_t>(
+            std::count_if(s.network.conductors.begin(), s.network.conductors.end(),
+                          [](const ConductorElement& c) { return c.run >= 0 || c.ground_point >= 0; }));
+        EXPECT_NEAR(slopes[1 + conductors + l], (now - base) / 0.01,
+                    0.03 * std::abs(slopes[1 + conductors + l]) + 1e-6);
+    }
+    // ohms of a cable
+    for (std::size_t k = 0; k < s.network.conductors.size(); ++k) {
+        if (std::abs(s.point.conductors[k].current_A) < 3 || std::abs(slopes[1 + k]) < 1e-3) continue;
+        Network n = s.network;
+        double spread = 0;
+        for (const SeriesPart& p : n.conductors[k].parts)
+            if (p.fixed_ohm > 0) spread = 1;
+        if (spread <= 0) continue;
+        n.conductors[k].fixed_ohm += 1e-5;
+        const double now = *value_at(settle(std::move(n), solver), plan, where);
+        const double by_ohm = (now - base) / 1e-5;
+        EXPECT_EQ(by_ohm < 0, slopes[1 + k] < 0) << k;
+    }
+}
+
+TEST(Expect, AReadingTakenBeforeNarrowsTheNextOne) {
+    const Plan plan = demo(0);
+    Expecter e(plan);
+    const Probing post{ReadKind::volts, Terminal("battery-1.pos"), {}, {}, "state-idle", {}},
+        box{ReadKind::volts, "rear-box", {}, {}, "state-idle", {}};
+    const Expectation alone = e.of(box);
+    const double low = e.of(post).value - 0.15;
+    const Expectation after = e.knowing(box, {{post, low}});
+    EXPECT_LT(after.spread, 0.8 * alone.spread);
+    EXPECT_LT(after.value, alone.value - 0.08) << "the battery stands lower than planned, so does the box";
+    const Instrument meter;
+    EXPECT_NEAR(meter.most_off(ReadKind::volts, 12.6), 0.093, 1e-3) << "0.5 % and 3 digits of 10 mV";
+    EXPECT_NEAR(meter.most_off(ReadKind::volts, 0.01), 0.00035, 1e-4) << "millivolts across a piece";
+}
+
+TEST(TestPoints, AreInTheOrderOfProvingAndSeeWhatTheySay) {
+    for (std::size_t k = 0; k < 3; ++k) {
+        const Plan plan = demo(k);
+        const ProvePlan prove = test_points(plan);
+        ASSERT_FALSE(prove.points.empty());
+        EXPECT_TRUE(prove.fewest);
+        for (std::size_t n = 1; n < prove.points.size(); ++n)
+            EXPECT_LE(prove.points[n - 1].phase, prove.points[n].phase);
+        std::set<Id> seen;
+        for (const TestPoint& t : prove.points) {
+            EXPECT_LE(t.low, t.high);
+            if (t.expected.solved && t.phase != ProvePhase::isolation) {
+                EXPECT_EQ(verdict(t, t.expected.value), Verdict::good) << name_of(plan, t.thing);
+            }
+            seen.insert(t.sees.begin(), t.sees.end());
+        }
+        for (const yr::Run& r : plan.runs)
+            EXPECT_TRUE(seen.contains(r.id) ||
+                        std::find(prove.unseen.begin(), prove.unseen.end(), r.id) != prove.unseen.end())
+                << r.name << " is seen, or said not to be";
+    }
+}
+
+TEST(TestPoints, ABadJointThatASightedReadingSeesMovesItOut) {
+    const Plan plan = demo(0);
+    const ProvePlan prove = test_points(plan);
+    OperatingPointSolver solver;
+    int tried = 0, told = 0;
+    for (const TestPoint& t : prove.points) {
+        if (t.phase != ProvePhase::under_load || t.sees.empty()) continue;
+        const auto current = [&](const Id& run) {
+            Probing w{ReadKind::amps, {}, {}, run, t.where.state, {}};
+            return std::abs(value_at(solve_for(plan, w, solver), plan, w).value_or(0));
+        };
+        for (const Id& run : t.sees) {
+            const double amps = current(run);
+            if (amps < 1) continue;
+            Network n = network_for(plan, t.where);
+            Fault f;
+            f.kind = find(plan.runs, std::string_view(run)) ? FaultKind::joint : FaultKind::ground,
+            f.thing = run;
+            put_in(n, plan, f, 0.4 / amps);  // loses about 0.4 V
+            const auto v = value_at(settle_as_read(std::move(n), solver), plan, t.where);
+            if (!v) continue;
+            ++tried, told += verdict(t, *v) == Verdict::high;
+        }
+    }
+    EXPECT_GT(tried, 30);
+    EXPECT_GE(told, 0.9 * tried);
+}
+
+// ---- what empties it
+
+TEST(Parasitic, MillivoltsAcrossAFuseAreItsAmps) {
+    // 0.1 mV is 13 mA on a blade fuse of 10 A and 50 mA on one of 30 A (cold resistances, from memory)
+    EXPECT_NEAR(1e-4 / *cold_ohm(FuseType::blade, 10), 0.013, 0.001);
+    EXPECT_NEAR(1e-4 / *cold_ohm(FuseType::blade, 30), 0.050, 0.002);
+    EXPECT_FALSE(cold_ohm(FuseType::stud, 200));
+    const Plan plan = demo(0);
+    const auto all = currents_by_fuse(plan, "state-off", {{"fuse-26", 0.5}});
+    for (const FuseCurrent& f : all)
+        if (f.fuse == "fuse-26") {
+            EXPECT_NEAR(f.amps, 0.5e-3 / 4.8e-3, 1e-6);
+            EXPECT_GT(f.planned_A, 3) << "the fridge runs in that state";
+        }
+    const PullOrder order = pull_order(plan, "state-off");
+    EXPECT_GE(order.fuses.size(), 3U);
+    EXPECT_LT(order.expected, 8) << "fewer pulls than one circuit after another";
+}
+
+// ---- records
+
+TEST(Records, AreChainedAndSurviveALidThatShuts) {
+    const TempFolder folder;
+    const std::string path = folder.file("a.records.jsonl");
+    Record r;
+    r.kind = RecordKind::reading, r.when = "2026-03-01T10:00", r.vehicle = "one", r.by = "me";
+    r.where = {ReadKind::volts, Terminal("battery-1.pos"), {}, {}, "state-idle", {}};
+    r.value = 14.1, r.low = 13.9, r.high = 14.5;
+    for (int k = 0; k < 3; ++k) {
+        *r.value -= 0.3;
+        ASSERT_TRUE(append_record(path, r));
+    }
+    auto book = read_records(path);
+    ASSERT_TRUE(book);
+    ASSERT_EQ(book->records.size(), 3U);
+    EXPECT_EQ(book->records[1].previous, book->records[0].hash);
+    EXPECT_EQ(book->records[2].where, r.where);
+    const auto drifted = drifts(book->of({}));
+    ASSERT_EQ(drifted.size(), 1U);
+    EXPECT_NEAR(drifted[0].change, -0.6, 1e-9);
+    EXPECT_TRUE(drifted[0].out_now);
+    // a line that was cut off is left out, told, and what comes after it is chained
+    std::string text = read_text(path);
+    write_text(path, text + "{\"number\": 4, \"prev");
+    book = read_records(path);
+    ASSERT_TRUE(book);
+    EXPECT_TRUE(book->cut_off);
+    Record fix;
+    fix.kind = RecordKind::correction, fix.corrects = 3, fix.value = 13.9, fix.when = "2026-03-01T11:00",
+    fix.vehicle = "one";
+    ASSERT_TRUE(append_record(path, fix));
+    book = read_records(path);
+    ASSERT_TRUE(book);
+    EXPECT_FALSE(book->cut_off);
+    EXPECT_EQ(book->records.size(), 4U);
+    EXPECT_NEAR(*book->of("one").back().value, 13.9, 1e-9);
+    EXPECT_TRUE(book->of("another").empty());
+    // what was changed in between is found out
+    text = read_text(path);
+    text.replace(text.find("13.8"), 4, "14.2");
+    write_text(path, text);
+    const auto forged = read_records(path);
+    ASSERT_FALSE(forged);
+    EXPECT_EQ(forged.error().place, "line 1, hash");
+    EXPECT_FALSE(append_record(path, r)) << "and nothing is added to it";
+}
+
+TEST(Records, TheHashIsThatOfTheStandard) {
+    // FIPS 180-4, examples of the standard
+    EXPECT_EQ(sha256_hex("abc"), "ba7816bf8f01cfea414140de5dae2223b00361a396177a9cb410ff61f20015ad");
+    EXPECT_EQ(sha256_hex(""), "e3b0c44298fc1c149afbf4c8996fb92427ae41e4649b934ca495991b7852b855");
+}
+
+// ---- batteries over years
+
+TEST(Health, TheColdIsToldFromOneRecord) {
+    const Plan plan = demo(0);
+    const auto same = crank_in_the_cold(plan, "battery-1", 11.0, 5, 5);
+    ASSERT_TRUE(same);
+    EXPECT_NEAR(same->post_V, 11.0, 0.01) << "at the same warmth it is what was read";
+    const auto cold = crank_in_the_cold(plan, "battery-1", 11.0, 5, -15);
+    ASSERT_TRUE(cold);
+    EXPECT_LT(cold->post_V, 10.9);
+    const auto weak = crank_in_the_cold(plan, "battery-1", 9.4, 5, -15);
+    ASSERT_TRUE(weak);
+    EXPECT_LT(weak->post_V, cold->post_V);
+    EXPECT_FALSE(weak->cranks());
+    EXPECT_NEAR(*ohm_of_two(12.6, 5, 12.1, 105), 0.005, 1e-9);
+    EXPECT_FALSE(ohm_of_two(12.6, 5, 12.59, 7));
+}
+
+TEST(Health, ATrendOnlyFromThreeHalfAYearApart) {
+    EXPECT_FALSE(trend({{0, 10.6}, {200, 10.4}}, 9.6));
+    EXPECT_FALSE(trend({{0, 10.6}, {50, 10.5}, {100, 10.4}}, 9.6));
+    const auto t = trend({{0, 10.6}, {365, 10.4}, {730, 10.2}}, 9.6);
+    ASSERT_TRUE(t);
+    EXPECT_NEAR(t->a_year, -0.2, 1e-3);
+    EXPECT_NEAR(*t->reaches_day, 730 + 3 * 365, 2);
+    EXPECT_EQ(*day_of("1970-01-02"), 1);
+    EXPECT_EQ(*day_of("2026-03-01T10:00") - *day_of("2026-02-28"), 1);
+    EXPECT_FALSE(day_of("soon"));
+}
+
+TEST(FitLog, FindsWhatTheLogWasMadeOf) {
+    const Plan plan = demo(0);
+    std::mt19937 random(4);
+    std::normal_distribution<double> noise(0, 0.004);
+    BatteryElement e;
+    e.chemistry = plan.batteries[0].chemistry, e.blocks = 1, e.capacity_Ah = 72, e.full_warm_ohm = 0.01;
+    std::vector<LogSample> log;
+    double charge = 0.9;
+    for (int k = 0; k < 600; ++k) {  // an hour of every six seconds: rest, draws, charging
+        const double amps = k < 60 ? 0.9 : k < 200 ? 18 : k < 320 ? 42 : k < 420 ? 6 : -20;
+        charge -= amps * 6 / 3600 / 72;
+        at_moment(e, charge, 25);
+        const double volts = amps > 0 ? e.open_V - amps * 0.0085 : 14.31;
+        log.push_back({6.0 * k, volts + noise(random), amps});
+    }
+    const auto fit = fit_log(plan, "battery-1", log);
+    ASSERT_TRUE(fit);
+    ASSERT_TRUE(fit->R0_ohm);
+    EXPECT_NEAR(fit->R0_ohm->value, 0.0085, 3 * fit->R0_ohm->doubt + 3e-4);
+    ASSERT_TRUE(fit->capacity_Ah);
+    EXPECT_NEAR(fit->capacity_Ah->value, 72, 9);
+    ASSERT_TRUE(fit->charging_V);
+    EXPECT_NEAR(fit->charging_V->value, 14.31, 0.01);
+    ASSERT_TRUE(fit->standby_A);
+    EXPECT_NEAR(fit->standby_A->value, 0.9, 0.05);
+    Plan taken = plan;
+    ASSERT_TRUE(yr::apply(taken, take_fit(plan, "battery-1", *fit)));
+    EXPECT_EQ(taken.batteries[0].R0_ohm, fit->R0_ohm->value);
+    EXPECT_FALSE(fit_log(plan, "battery-1", {}));
+    EXPECT_FALSE(fit_log(plan, "nobody", log));
+}
+
+// ---- the coded plug
+
+TEST(CodedPlug, EverySingleMistakeReadsSomethingElse) {
+    const Instrument meter;
+    for (const std::size_t pins : {2U, 6U, 13U}) {
+        const CodedPlug plug = coded_plug(pins, meter);
+        ASSERT_EQ(plug.ohm.size(), pins);
+        EXPECT_TRUE(plug.proved);
+        EXPECT_TRUE(read_plug(plug, plug.ohm, meter).empty());
+        for (std::size_t a = 0; a < pins; ++a) {
+            std::vector<double> open = plug.ohm;
+            open[a] = 1e9;
+            ASSERT_EQ(read_plug(plug, open, meter).size(), 1U);
+            EXPECT_EQ(read_plug(plug, open, meter)[0].kind, PlugVerdict::Kind::open);
+            for (std::size_t b = a + 1; b < pins; ++b) {
+                std::vector<double> swapped = plug.ohm, joined = plug.ohm;
+                std::swap(swapped[a], swapped[b]);
+                joined[a] = joined[b] = joined_ohm(plug, a, b, a);
+                for (const auto& v : read_plug(plug, swapped, meter))
+                    EXPECT_EQ(v.kind, PlugVerdict::Kind::swapped);
+                EXPECT_EQ(read_plug(plug, swapped, meter).size(), 2U);
+                for (const auto& v : read_plug(plug, joined, meter))
+                    EXPECT_EQ(v.kind, PlugVerdict::Kind::joined);
+                EXPECT_EQ(read_plug(plug, joined, meter).size(), 2U);
+            }
+        }
+    }
+    EXPECT_TRUE(coded_plug(400, meter).ohm.empty());
+}
+
+// ---- the trainer
+
+TEST(Practice, TheSameSeedHidesTheSameFaultAndTheBestPathFindsIt) {
+    const Plan plan = demo(0);
+    for (std::size_t level = 0; level < kPracticeLevels; ++level) {
+        HiddenFault one(plan, 5, static_cast<PracticeLevel>(level)),
+            two(plan, 5, static_cast<PracticeLevel>(level));
+        ASSERT_TRUE(one.there()) << level;
+        EXPECT_EQ(one.fault().thing, two.fault().thing);
+        EXPECT_FALSE(one.complaints().empty());
+        EXPECT_EQ(one.second().has_value(), static_cast<PracticeLevel>(level) == PracticeLevel::two_at_once);
+    }
+    HiddenFault hidden(plan, 3, PracticeLevel::bad_ground);
+    const auto path = best_path(plan, hidden);
+    ASSERT_FALSE(path.empty());
+    EXPECT_TRUE(hidden.is_it(path.back().likeliest));
+    EXPECT_LE(path.size(), 5U);
 }
 
 }  // namespace

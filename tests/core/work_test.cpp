@@ -45,7 +45,8 @@ std::vector<Plan> vehicles(unsigned count) {
 int least_by_trying_all(const std::vector<VisitStep>& steps) {
     int best = 1000;
     std::vector<char> done(steps.size(), 0);
-    const std::function<void(std::size_t, std::size_t, int)> go = [&](std::size_t count, std::size_t at, int visits) {
+    const std::function<void(std::size_t, std::size_t, int)> go = [&](std::size_t count, std::size_t at,
+                                                                      int visits) {
         if (visits >= best) return;
         if (count == steps.size()) {
             best = visits;
@@ -118,7 +119,8 @@ void expect_rules(const Plan& plan) {
             first_fit = std::min(first_fit, at);
         if (s.task == Task::connect && find(plan.batteries, std::string_view(s.about))) last_battery = at;
         if (s.task == Task::drill) {
-            EXPECT_NE(std::find(s.cautions.begin(), s.cautions.end(), WorkCaution::look_behind), s.cautions.end());
+            EXPECT_NE(std::find(s.cautions.begin(), s.cautions.end(), WorkCaution::look_behind),
+                      s.cautions.end());
         }
     }
     // negatives off before anything at the vehicle; covers on in reverse; power after the second pair of eyes
@@ -142,7 +144,8 @@ void expect_rules(const Plan& plan) {
         long made = -1, laid = -1;
         for (std::size_t k = 0; k < o.steps.size(); ++k) {
             const auto has = [&](const std::string& m) {
-                return std::find(o.steps[k].members.begin(), o.steps[k].members.end(), m) != o.steps[k].members.end();
+                return std::find(o.steps[k].members.begin(), o.steps[k].members.end(), m) !=
+                       o.steps[k].members.end();
             };
             if (o.steps[k].task == Task::make && has(r.id)) made = static_cast<long>(k);
             if (o.steps[k].task == Task::lay && has(r.id)) laid = static_cast<long>(k);
@@ -156,7 +159,8 @@ void expect_rules(const Plan& plan) {
             ASSERT_GE(connect, 0) << t.text();
             EXPECT_LT(laid, connect);
             const auto& members = o.steps[static_cast<std::size_t>(connect)].members;
-            EXPECT_NE(std::find(members.begin(), members.end(), r.id + (at_from ? ".from" : ".to")), members.end());
+            EXPECT_NE(std::find(members.begin(), members.end(), r.id + (at_from ? ".from" : ".to")),
+                      members.end());
         }
     }
 }
@@ -198,7 +202,8 @@ TEST(WorkOrder, WhatIsDoneIsDoneAndWhatIsPutOffWaitsWithAllThatStandsOnIt) {
     mark(plan, "first", "ground gnd-bed");
     const WorkOrder first = work_order(plan);
     const auto at = [&](const std::string& key) {
-        return std::find_if(first.steps.begin(), first.steps.end(), [&](const WorkStep& s) { return s.key == key; }) -
+        return std::find_if(first.steps.begin(), first.steps.end(),
+                            [&](const WorkStep& s) { return s.key == key; }) -
                first.steps.begin();
     };
     EXPECT_LT(at("ground gnd-bed"), at("make 2/0 AWG copper"));
@@ -239,8 +244,8 @@ TEST(FirstPower, TheLampSharesItsVoltsWithTheCircuitAsTwoResistancesDo) {
     const Plan plan = demo(0);
     const auto rounds = first_power(plan);
     ASSERT_FALSE(rounds.empty());
-    // headlamps: two of 3.3 ohm behind the engine block's fuse; a lamp of 21 W in series with it across the battery.
-    // By hand: v / R(v) = (E - v) / 1.65 with R(v) = 144/21 (v/12)^0.46
+    // headlamps: two of 3.3 ohm behind the engine block's fuse; a lamp of 21 W in series with it across the
+    // battery. By hand: v / R(v) = (E - v) / 1.65 with R(v) = 144/21 (v/12)^0.46
     const PowerStep* s = of_load(rounds, "load-5");
     ASSERT_NE(s, nullptr);
     const double E = s->shorted_V;
@@ -281,7 +286,9 @@ TEST(FirstPower, OneSwappedPairIsFoundAtTheLamp) {
             if (off > furthest) furthest = off, fuse = right[r].steps[s].fuse;
         }
     EXPECT_GT(furthest, 1.0);
-    const auto of = [&](const yr::Run& run) { return run.devices.back().id == fuse || run.devices.front().id == fuse; };
+    const auto of = [&](const yr::Run& run) {
+        return run.devices.back().id == fuse || run.devices.front().id == fuse;
+    };
     EXPECT_TRUE(of(*lights) || of(*beacons)) << fuse;
 }
 
@@ -317,7 +324,8 @@ TEST(Symptoms, WhatDiesWithAFuseIsWhatHangsOnIt) {
     };
     const Symptom* rear = of("fuse-7");
     ASSERT_NE(rear, nullptr);
-    for (const char* load : {"load-17", "load-18", "load-19", "load-21", "load-22"}) EXPECT_TRUE(holds(rear->dead, load));
+    for (const char* load : {"load-17", "load-18", "load-19", "load-21", "load-22"})
+        EXPECT_TRUE(holds(rear->dead, load));
     EXPECT_FALSE(holds(rear->dead, "load-7"));
     const Symptom* ground = of("gnd-bed");
     ASSERT_NE(ground, nullptr);

@@ -32,7 +32,8 @@ constexpr BuildView kViews[] = {
     {"parts", words::later("Parts"), words::later("What is to be bought")},
     {"wires", words::later("Wires"), words::later("Every cable: number, ends, size, colour, length, fuse")},
     {"looms", words::later("Looms"), words::later("What lies along the same ways, flat and true to length")},
-    {"diagram", words::later("Diagram"), words::later("The circuit, sheet by sheet, for whoever has to understand it")},
+    {"diagram", words::later("Diagram"),
+     words::later("The circuit, sheet by sheet, for whoever has to understand it")},
     {"work", words::later("Work"), words::later("What is done in what order, place by place")},
     {"quote", words::later("Quote"), words::later("What it costs, and what a change costs from here")}};
 const QString kBought = QStringLiteral("bought"), kMade = QStringLiteral("made");
@@ -110,6 +111,12 @@ BuildPage::BuildPage(Document* document, QWidget* parent)
         if (isVisible()) fill_side();
     });
     connect(&cutting_, &JobBase::done, this, &BuildPage::fill_bench);
+    connect(quote_, &QuoteView::worked_out, this, [this] {
+        if (pages_->currentIndex() == kQuote) fill_side();
+    });
+    connect(&power_, &JobBase::done, this, [this] {
+        if (pages_->currentIndex() == kWork) fill_side();
+    });
     // behind the click: the tick changes the plan, and with it the list is filled anew
     connect(parts_, &QTreeWidget::itemChanged, this, [this](QTreeWidgetItem* item, int column) {
         if (column != 0 || filling_) return;
@@ -217,6 +224,8 @@ void BuildPage::finish() {
     refresh();
     if (cutting_.running()) cutting_.finish();
     if (pages_->currentIndex() == kDiagram) diagram_->finish();
+    if (pages_->currentIndex() == kQuote) quote_->finish();
+    if (power_.running()) power_.finish();
 }
 
 // Pieces that are made are cut no more: the bench shows them, the rolls are reckoned with all of them so that
@@ -238,7 +247,11 @@ void BuildPage::refresh() {
 // What is worked out only while it is looked at.
 void BuildPage::refresh_page() {
     if (pages_->currentIndex() == kDiagram) diagram_->refresh();
-    if (pages_->currentIndex() == kWork) work_->refresh();
+    if (pages_->currentIndex() == kWork) {
+        work_->refresh();
+        power_.start(document_->store().generation(),
+                     [plan = document_->plan()](const Task&) { return first_power(plan); });
+    }
     if (pages_->currentIndex() == kQuote) quote_->refresh(vehicles_->value());
 }
 
@@ -335,7 +348,7 @@ void BuildPage::save_loom(const QString& name, const QString& path) {
 void BuildPage::save_dossier(const QString& path) {
     const auto page =
         QLocale().measurementSystem() == QLocale::ImperialUSSystem ? QPageSize::Letter : QPageSize::A4;
-    const auto pages = write_dossier(document_->plan(), path, page);
+    const auto pages = write_dossier(document_->plan(), path, page, document_->store().path());
     if (!pages) return document_->store().refuse(q(words::sentence(pages.error())));
     emit said(say_n("%1 written, %n page.", "%1 written, %n pages.", *pages).arg(QFileInfo(path).fileName()));
 }
@@ -357,11 +370,6 @@ std::vector<WorkspacePicture> BuildPage::pictures() {
                  emit go_to(key(), {});
                  for (const Run& r : document_->plan().runs)
                      if (r.name == "rear box feed") document_->selection().choose(r.id);
-                 finish();
-             }},
-            {QStringLiteral("build-looms.png"), [this] {
-                 emit go_to(key(), QStringLiteral("looms"));
-                 document_->selection().choose({});
                  finish();
              }},
             {QStringLiteral("build-diagram.png"),

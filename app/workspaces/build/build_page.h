@@ -9,6 +9,7 @@
 #include <QTreeWidget>
 
 #include "document/job.h"
+#include "fabricate/first_power.h"
 #include "fabricate/parts.h"
 #include "widgets/field_form.h"
 #include "workspaces/build/bench_view.h"
@@ -103,6 +104,7 @@ class BuildPage : public Workspace {
     std::vector<Part> list_;
     bool filling_ = false;
     Job<std::vector<SizeCutting>> cutting_;
+    Job<std::vector<PowerRound>> power_;
 };
 
 }  // namespace yr::app

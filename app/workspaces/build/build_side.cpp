@@ -3,7 +3,6 @@
 #include <algorithm>
 
 #include "plan/names.h"
-#include "plan/variant.h"
 #include "widgets/side_panel.h"
 #include "widgets/tokens.h"
 #include "words/build_words.h"
@@ -75,8 +74,8 @@ void BuildPage::side_of_bench() {
              "Lengths hold the "
              "slack of the plan; where no way is known they are as typed."),
          "soft");
-    link(say("Labels as PDF…"),
-         say("Both ends of every cable, the lid of each box with a code, the panel"), [this] {
+    link(say("Labels as PDF…"), say("Both ends of every cable, the lid of each box with a code, the panel"),
+         [this] {
              const QString path = QFileDialog::getSaveFileName(
                  window(), say("Labels"), QStringLiteral("labels.pdf"), say("PDF (*.pdf)"));
              if (!path.isEmpty()) save_labels(path);
@@ -95,8 +94,8 @@ void BuildPage::side_of_bench() {
         if (!path.isEmpty()) save_tables(path);
     });
     link(say("Dossier as PDF…"), say("Everything that whoever builds or repairs it needs"), [this] {
-        const QString path = QFileDialog::getSaveFileName(window(), say("Dossier"), QStringLiteral("dossier.pdf"),
-                                                          say("PDF (*.pdf)"));
+        const QString path = QFileDialog::getSaveFileName(window(), say("Dossier"),
+                                                          QStringLiteral("dossier.pdf"), say("PDF (*.pdf)"));
         if (!path.isEmpty()) save_dossier(path);
     });
     line(say("A lug that does not fit its bolt is exchanged, never drilled out. Crimps are pulled before "
@@ -233,15 +232,17 @@ void BuildPage::side_of_diagram() {
                 link(name, say("Page up and down as well"), [this, k] { diagram_->show_sheet(k); });
         }
     }
-    line(say("Each line says its number, size, colour and length; boxes their fuses; “see 3/B2” is sheet 3, zone "
+    line(say("Each line says its number, size, colour and length; boxes their fuses; “see 3/B2” is sheet 3, "
+             "zone "
              "B2. Symbols after IEC 60617, terminal numbers of DIN 72552, both from memory."),
          "soft");
-    line(say("A click chooses a thing everywhere. Drag moves the sheet, the wheel or + and − make it larger, 0 "
+    line(say("A click chooses a thing everywhere. Drag moves the sheet, the wheel or + and − make it larger, "
+             "0 "
              "shows it as at first."),
          "soft");
     link(say("Dossier as PDF…"), say("Everything that whoever builds or repairs it needs"), [this] {
-        const QString path = QFileDialog::getSaveFileName(window(), say("Dossier"), QStringLiteral("dossier.pdf"),
-                                                          say("PDF (*.pdf)"));
+        const QString path = QFileDialog::getSaveFileName(window(), say("Dossier"),
+                                                          QStringLiteral("dossier.pdf"), say("PDF (*.pdf)"));
         if (!path.isEmpty()) save_dossier(path);
     });
 }
@@ -260,9 +261,15 @@ void BuildPage::side_of_work() {
     }
     line(say("First power"))->setFont(type_font(Type::bold));
     for (const std::string& l : words::before_first_power(plan)) line(q(l).toHtmlEscaped(), "soft");
+    if (!power_.answer()) {
+        line(say("What the lamp shows is being worked out…"), "soft");
+        return;
+    }
     int n = 0;
-    for (const PowerRound& r : first_power(plan)) {
-        line(say("%1: %2").arg(q(words::capital(yr::name_of(plan, r.battery))), q(yr::name_of(plan, r.run))).toHtmlEscaped())
+    for (const PowerRound& r : *power_.answer()) {
+        line(say("%1: %2")
+                 .arg(q(words::capital(yr::name_of(plan, r.battery))), q(yr::name_of(plan, r.run)))
+                 .toHtmlEscaped())
             ->setFont(type_font(Type::bold));
         for (const PowerStep& s : r.steps)
             line((QStringLiteral("%1  ").arg(++n) + q(words::sentence(plan, s))).toHtmlEscaped());
@@ -276,21 +283,18 @@ void BuildPage::side_of_quote() {
         sentences_ << q(what) + QStringLiteral(": ") + q(much);
         line(sentences_.back().toHtmlEscaped());
     }
-    line(say("Prices are typed in the table: each, pack, supplier, date. Hours are typical minutes as a range."), "soft");
+    line(say("Prices are typed in the table: each, pack, supplier, date. Hours are typical minutes as a "
+             "range."),
+         "soft");
     into_ = after_;
-    const Plan& stored = document_->store().stored();
-    for (const Variant& v : stored.variants) {
-        if (v.id == document_->plan().active) continue;
-        const Plan to = with_variant(stored, v.id);
-        const ChangeOrder order = change_order(document_->plan(), to);
-        line(say("Changing to %1 from here").arg(q(v.name)).toHtmlEscaped())->setFont(type_font(Type::bold));
-        for (const ChangeLine& c : order.lines) {
-            const bool there = c.run.empty() || yr::find(to.runs, std::string_view(c.run));
-            sentences_ << q(words::sentence(there ? to : document_->plan(), c));
+    for (const QuoteView::Option& o : quote_->options()) {
+        line(say("Changing to %1 from here").arg(q(o.name)).toHtmlEscaped())->setFont(type_font(Type::bold));
+        for (const std::string& change : o.changes) {
+            sentences_ << q(change);
             line(sentences_.back().toHtmlEscaped());
         }
-        sentences_ << (order.lines.empty() ? say("Nothing changes.")
-                                           : say("%1 more work.").arg(q(words::minutes_text(order.minutes))));
+        sentences_ << (o.changes.empty() ? say("Nothing changes.")
+                                         : say("%1 more work.").arg(q(words::minutes_text(o.minutes))));
         line(sentences_.back().toHtmlEscaped());
     }
     shop_form();
@@ -301,8 +305,8 @@ void BuildPage::shop_form() {
     form_of_ = "shop";
     form_ = new FieldForm([this] { return document_->style(); });
     form_->heading(say("The shop"));
-    const auto field = [this](const QString& label, Dimension dimension, std::optional<double> Policy::*member,
-                              double most) {
+    const auto field = [this](const QString& label, Dimension dimension,
+                              std::optional<double> Policy::*member, double most) {
         form_->quantity(
             label, dimension, [this, member] { return document_->plan().policy.*member; },
             [this, member, label](std::optional<double> v) {

@@ -19,7 +19,8 @@ double away(const Stroke& s, double x, double y) {
     switch (s.kind) {
         case StrokeKind::line: {
             const double dx = s.x2 - s.x, dy = s.y2 - s.y, square = dx * dx + dy * dy;
-            const double t = square > 0 ? std::clamp(((x - s.x) * dx + (y - s.y) * dy) / square, 0.0, 1.0) : 0;
+            const double t =
+                square > 0 ? std::clamp(((x - s.x) * dx + (y - s.y) * dy) / square, 0.0, 1.0) : 0;
             return std::hypot(s.x + t * dx - x, s.y + t * dy - y);
         }
         case StrokeKind::box:
@@ -42,16 +43,16 @@ double away(const Stroke& s, double x, double y) {
 
 }  // namespace
 
-void paint_sheet(QPainter& p, const Diagram& diagram, std::size_t sheet, const QRectF& into, const QColor& ink,
-                 const Id& chosen, const QColor& strong) {
+void paint_sheet(QPainter& p, const Diagram& diagram, std::size_t sheet, const QRectF& into,
+                 const QColor& ink, const Id& chosen, const QColor& strong) {
     const double scale = std::min(into.width() / diagram.wide_mm, into.height() / diagram.high_mm);
     p.save();
     p.translate(into.center() - QPointF(diagram.wide_mm, diagram.high_mm) * scale / 2);
     for (const Stroke& s : diagram.sheets[sheet].strokes) {
         const bool is_chosen = !chosen.empty() && s.id == chosen;
         const QColor colour = is_chosen ? strong : ink;
-        QPen pen(colour, std::max(s.wide * scale * (is_chosen ? 2 : 1), 0.5), s.dashed ? Qt::DashLine : Qt::SolidLine,
-                 Qt::RoundCap);
+        QPen pen(colour, std::max(s.wide * scale * (is_chosen ? 2 : 1), 0.5),
+                 s.dashed ? Qt::DashLine : Qt::SolidLine, Qt::RoundCap);
         p.setPen(pen);
         p.setBrush(s.filled ? QBrush(colour) : QBrush(Qt::NoBrush));
         switch (s.kind) {
@@ -191,7 +192,8 @@ QPointF DiagramView::where_is(const Id& id) const {
     for (const Stroke& s : diagram()->sheets[sheet_].strokes)
         if (s.id == id) {
             const bool area = s.kind == StrokeKind::box || s.kind == StrokeKind::line;
-            return r.topLeft() + (area ? QPointF((s.x + s.x2) / 2, (s.y + s.y2) / 2) : QPointF(s.x, s.y)) * scale;
+            return r.topLeft() +
+                   (area ? QPointF((s.x + s.x2) / 2, (s.y + s.y2) / 2) : QPointF(s.x, s.y)) * scale;
         }
     return {};
 }
@@ -205,9 +207,10 @@ void DiagramView::paintEvent(QPaintEvent*) {
         p.setPen(t.soft);
         const bool failed = job_.answer() && !*job_.answer();
         p.drawText(rect().adjusted(40, 0, -40, 0), Qt::AlignCenter | Qt::TextWordWrap,
-                   failed ? say("The program “dot” (package graphviz) could not be run: without it there is no "
-                                "order to draw in.")
-                          : say("Drawing…"));
+                   failed
+                       ? say("The program “dot” (package graphviz) could not be run: without it there is no "
+                             "order to draw in.")
+                       : say("Drawing…"));
         return;
     }
     paint_sheet(p, *diagram(), sheet_, paper(), t.ink, document_->selection().id(), t.source);
@@ -247,8 +250,9 @@ std::vector<SpokenPart> DiagramView::spoken_parts() const {
     const double scale = r.width() / diagram()->wide_mm;
     for (const Stroke& s : diagram()->sheets[sheet_].strokes)
         if (s.kind == StrokeKind::text && !s.id.empty())
-            parts.push_back({QRectF(r.topLeft() + QPointF(s.x, s.y - s.wide) * scale, QSizeF(60, 14)).toRect(),
-                             q(yr::name_of(document_->plan(), s.id)), q(s.text)});
+            parts.push_back(
+                {QRectF(r.topLeft() + QPointF(s.x, s.y - s.wide) * scale, QSizeF(60, 14)).toRect(),
+                 q(yr::name_of(document_->plan(), s.id)), q(s.text)});
     return parts;
 }
 

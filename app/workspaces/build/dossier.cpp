@@ -38,19 +38,23 @@ QString html(const words::DossierSection& s) {
     if (!s.table.heads.empty() && !s.table.rows.empty()) {
         double sum = 0;
         for (const double w : s.widths) sum += w;
-        out += QStringLiteral("<table width='100%' border='0.5' cellspacing='0' cellpadding='3'>"
-                              "<thead><tr>");
+        out += QStringLiteral(
+            "<table width='100%' border='0.5' cellspacing='0' cellpadding='3'>"
+            "<thead><tr>");
         for (std::size_t k = 0; k < s.table.heads.size(); ++k) {
-            const QString width = k < s.widths.size()
-                                      ? QStringLiteral(" width='%1%'").arg(static_cast<int>(100 * s.widths[k] / sum))
-                                      : QString();
-            out += QStringLiteral("<th align='left'%1>%2</th>").arg(width, q(s.table.heads[k]).toHtmlEscaped());
+            const QString width =
+                k < s.widths.size()
+                    ? QStringLiteral(" width='%1%'").arg(static_cast<int>(100 * s.widths[k] / sum))
+                    : QString();
+            out +=
+                QStringLiteral("<th align='left'%1>%2</th>").arg(width, q(s.table.heads[k]).toHtmlEscaped());
         }
         out += QStringLiteral("</tr></thead>");
         for (const auto& row : s.table.rows) {
             out += QStringLiteral("<tr>");
             for (const SheetCell& c : row) out += QStringLiteral("<td>%1</td>").arg(cell(c));
-            for (std::size_t k = row.size(); k < s.table.heads.size(); ++k) out += QStringLiteral("<td></td>");
+            for (std::size_t k = row.size(); k < s.table.heads.size(); ++k)
+                out += QStringLiteral("<td></td>");
             out += QStringLiteral("</tr>");
         }
         out += QStringLiteral("</table>");
@@ -180,15 +184,19 @@ QString fingerprint(const Plan& plan) {
                  .toStdString());
 }
 
-Result<int> write_dossier(const Plan& plan, const QString& path, QPageSize::PageSizeId page) {
+Result<int> write_dossier(const Plan& plan, const QString& path, QPageSize::PageSizeId page,
+                          const QString& plan_path) {
     const auto diagram = diagram_of(plan);
     if (!diagram) return tl::unexpected(diagram.error());
     const QString print = fingerprint(plan);
     const QString date = QDate::currentDate().toString(Qt::ISODate);
     const auto solutions = solve_all(plan);
     const Inspection found = inspect(plan, false);
-    const auto sections =
-        words::dossier({plan, solutions, found.findings, print.toStdString(), date.toStdString()});
+    std::vector<Record> records;
+    if (!plan_path.isEmpty())
+        if (const auto book = read_records(records_path(plan_path.toStdString()))) records = book->of({});
+    const auto sections = words::dossier(
+        {plan, solutions, found.findings, print.toStdString(), date.toStdString(), std::move(records)});
     QByteArray bytes;
     int pages = 0;
     {
@@ -208,9 +216,9 @@ Result<int> write_dossier(const Plan& plan, const QString& path, QPageSize::Page
         }
         pages = printer.pages();
     }
-    if (const auto written =
-            write_text_file(path.toStdString(),
-                            std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())), Overwrite::yes);
+    if (const auto written = write_text_file(
+            path.toStdString(), std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
+            Overwrite::yes);
         !written)
         return tl::unexpected(written.error());
     return pages;

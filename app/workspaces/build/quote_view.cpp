@@ -48,28 +48,62 @@ QuoteView::QuoteView(Document* document, QWidget* parent) : QWidget(parent), doc
     column->setContentsMargins(0, 0, 0, 0);
     column->addWidget(lines_, 1);
     column->addWidget(sums_);
+    connect(&job_, &JobBase::done, this, [this] {
+        fill_lines();
+        fill_sums();
+        emit worked_out();
+    });
     connect(lines_, &QTreeWidget::itemChanged, this, [this](QTreeWidgetItem* item, int column_of) {
         if (filling_) return;
         const std::string key = item->data(0, Qt::UserRole).toString().toStdString();
-        const QString text = column_of == brought
-                                 ? (item->checkState(brought) == Qt::Checked ? QStringLiteral("x") : QString())
-                                 : item->text(column_of);
+        const QString text =
+            column_of == brought
+                ? (item->checkState(brought) == Qt::Checked ? QStringLiteral("x") : QString())
+                : item->text(column_of);
         QTimer::singleShot(0, this, [this, key, column_of, text] { say_of(key, column_of, text); });
     });
 }
 
 void QuoteView::refresh(int vehicles) {
-    vehicles_ = vehicles;
-    quote_ = yr::quote(document_->plan(), {vehicles, true, true});
-    fill_lines();
-    fill_sums();
+    job_.start(document_->store().generation(),
+               [plan = document_->plan(), stored = document_->store().stored(), vehicles](const Task& task) {
+                   Answer a;
+                   const PartsAsk ask{vehicles, true, true};
+                   a.mine = yr::quote(plan, ask);
+                   for (const Variant& v : stored.variants) {
+                       if (v.id == plan.active || task.cancelled()) continue;
+                       const Plan to = with_variant(stored, v.id);
+                       const ChangeOrder order = change_order(plan, to);
+                       Option o{v.name, yr::quote(to, ask), {}, order.minutes};
+                       for (const ChangeLine& c : order.lines) {
+                           const bool there = c.run.empty() || yr::find(to.runs, std::string_view(c.run));
+                           o.changes.push_back(words::sentence(there ? to : plan, c));
+                       }
+                       a.options.push_back(std::move(o));
+                   }
+                   return a;
+               });
+}
+
+void QuoteView::finish() {
+    if (job_.running()) job_.finish();
+}
+
+const Quote& QuoteView::quote() const {
+    static const Quote none;
+    return job_.answer() ? job_.answer()->mine : none;
+}
+
+const std::vector<QuoteView::Option>& QuoteView::options() const {
+    static const std::vector<Option> none;
+    return job_.answer() ? job_.answer()->options : none;
 }
 
 void QuoteView::fill_lines() {
     filling_ = true;
     {
         const Refill refill(lines_);
-        for (const QuoteLine& l : quote_.lines) {
+        for (const QuoteLine& l : quote().lines) {
             const Price* said = nullptr;
             for (const Price& p : document_->plan().policy.prices)
                 if (p.part == l.key) said = &p;
@@ -95,21 +129,16 @@ void QuoteView::fill_lines() {
 
 // A column for each option: the same sums side by side.
 void QuoteView::fill_sums() {
-    const Plan& shown = document_->plan();
     std::vector<std::pair<QString, Quote>> all;
-    all.emplace_back(shown.active.empty() ? say("as planned") : say("as shown"), quote_);
-    for (const Variant& v : document_->store().stored().variants) {
-        if (v.id == shown.active) continue;
-        all.emplace_back(q(v.name),
-                         yr::quote(with_variant(document_->store().stored(), v.id), {vehicles_, true, true}));
-    }
+    all.emplace_back(document_->plan().active.empty() ? say("as planned") : say("as shown"), quote());
+    for (const Option& o : options()) all.emplace_back(q(o.name), o.quote);
     sums_->clear();
     QStringList heads{say("sum")};
-    for (const auto& [name, quote] : all) heads << name;
+    for (const auto& [name, of] : all) heads << name;
     sums_->setColumnCount(static_cast<int>(heads.size()));
     sums_->setHeaderLabels(heads);
     std::vector<std::vector<std::pair<std::string, std::string>>> sums;
-    for (const auto& [name, quote] : all) sums.push_back(words::quote_sums(quote));
+    for (const auto& [name, of] : all) sums.push_back(words::quote_sums(of));
     for (std::size_t k = 0; k < sums.front().size(); ++k) {
         auto* item = new TableRow(sums_);
         item->setText(0, q(sums.front()[k].first));

@@ -6,6 +6,7 @@
 #include <QWidget>
 
 #include "document/document.h"
+#include "document/job.h"
 #include "fabricate/quote.h"
 
 namespace yr::app {
@@ -16,7 +17,16 @@ class QuoteView : public QWidget {
   public:
     explicit QuoteView(Document* document, QWidget* parent = nullptr);
     void refresh(int vehicles);
-    [[nodiscard]] const Quote& quote() const { return quote_; }
+    void finish();
+    [[nodiscard]] const Quote& quote() const;
+    // Each other option: what it costs, and what changing to it takes from here.
+    struct Option {
+        std::string name;
+        Quote quote;
+        std::vector<std::string> changes;
+        double minutes = 0;
+    };
+    [[nodiscard]] const std::vector<Option>& options() const;
     [[nodiscard]] QTreeWidget* lines() { return lines_; }
     [[nodiscard]] QTreeWidget* sums() { return sums_; }
     // Sets what is said of one part's price: column as in the table.
@@ -24,13 +34,19 @@ class QuoteView : public QWidget {
 
     enum Column { what, needed, unit, packs, each, price, supplier, dated, brought };
 
+  signals:
+    void worked_out();
+
   private:
+    struct Answer {
+        Quote mine;
+        std::vector<Option> options;
+    };
     void fill_lines();
     void fill_sums();
 
     Document* document_;
-    Quote quote_;
-    int vehicles_ = 1;
+    Job<Answer> job_;
     bool filling_ = false;
     QTreeWidget *lines_, *sums_;
 };

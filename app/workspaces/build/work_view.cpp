@@ -85,14 +85,16 @@ void WorkView::add_step(const WorkStep& s) {
     box->setFixedSize(30, 30);
     const QString said = q(words::sentence(document_->plan(), s));
     box->setAccessibleName(said);
-    box->setToolTip(s.made.empty() || s.done() ? say("Done")
-                                               : say("%1 of %2 done").arg(s.made.size()).arg(s.members.size()));
+    box->setToolTip(s.made.empty() || s.done()
+                        ? say("Done")
+                        : say("%1 of %2 done").arg(s.made.size()).arg(s.members.size()));
     connect(box, &QToolButton::clicked, this, [this, key = s.key](bool on) {
         QTimer::singleShot(0, this, [this, key, on] { tick(key, on); });
     });
     line->addWidget(box);
     QString text = said;
-    if (!s.done() && !s.made.empty()) text += say(" (%1 of %2 done)").arg(s.made.size()).arg(s.members.size());
+    if (!s.done() && !s.made.empty())
+        text += say(" (%1 of %2 done)").arg(s.made.size()).arg(s.members.size());
     if (s.put_off) text += say(" (put off)");
     if (s.waits) text += say(" (waits for what is put off)");
     auto* what = text_of(text, s.done() ? "soft" : "");
@@ -114,8 +116,8 @@ void WorkView::add_details(const WorkStep& s) {
     for (const Fixing& f : s.fixings) lines->addWidget(text_of(q(words::fixing(document_->plan(), f))));
     if (const std::string remark = words::remark(document_->plan(), s); !remark.empty())
         lines->addWidget(text_of(q(remark)));
-    lines->addWidget(text_of(s.own_minutes ? say("Minutes by your own table.") : say("Minutes are typical, no source."),
-                             "soft"));
+    lines->addWidget(text_of(
+        s.own_minutes ? say("Minutes by your own table.") : say("Minutes are typical, no source."), "soft"));
     auto* note = new QLineEdit;
     note->setPlaceholderText(say("Worth knowing: 13 mm nut, one clip broke …"));
     note->setAccessibleName(say("Note on this step"));

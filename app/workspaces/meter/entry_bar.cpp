@@ -31,7 +31,8 @@ EntryBar::EntryBar(QWidget* parent) : QWidget(parent) {
     field_->setAccessibleName(say("What the meter shows"));
     meter_ = new QToolButton;
     meter_->setText(say("Meter"));
-    meter_->setToolTip(say("Read by the connected meter; connects the stand-in where there is none (simulated)"));
+    meter_->setToolTip(
+        say("Read by the connected meter; connects the stand-in where there is none (simulated)"));
     meter_->setMinimumHeight(34);
     auto* words = new QVBoxLayout;
     words->setSpacing(2);
@@ -62,7 +63,9 @@ void EntryBar::ask(ReadKind kind, const QString& sentence, const QString& hint) 
     hint_->setObjectName(QStringLiteral("soft"));
     field_->setVisible(!sentence.isEmpty());
     meter_->setVisible(!sentence.isEmpty());
-    field_->setPlaceholderText(kind == ReadKind::volts ? say("volts") : kind == ReadKind::amps ? say("amps") : say("ohms"));
+    field_->setPlaceholderText(kind == ReadKind::volts  ? say("volts")
+                               : kind == ReadKind::amps ? say("amps")
+                                                        : say("ohms"));
     field_->clear();
     if (aloud_ && fresh && !sentence.isEmpty())
         if (const QString program = speech_program(); !program.isEmpty())

@@ -52,7 +52,8 @@ FindView::FindView(Document* document, QWidget* parent) : QWidget(parent), docum
     column->addWidget(stairs_, 1);
     column->addWidget(entry_);
     connect(add, &QToolButton::clicked, this, [this] {
-        complain({load_->currentData().toString().toStdString(), state_->currentData().toString().toStdString(),
+        complain({load_->currentData().toString().toStdString(),
+                  state_->currentData().toString().toStdString(),
                   static_cast<Seen>(seen_->currentData().toInt())});
     });
     connect(anew, &QToolButton::clicked, this, &FindView::begin_anew);
@@ -94,21 +95,24 @@ void FindView::finish() {
 
 void FindView::start() {
     const quint64 generation = document_->store().generation();
-    if (!holder_ || holder_of_ != generation) holder_ = std::make_shared<Holder>(document_->plan()), holder_of_ = generation;
-    job_.start(generation, [holder = holder_, readings = readings_, complaints = complaints_](const Task& task) {
-        const std::scoped_lock lock(holder->one);
-        FindAnswer a;
-        LocateAsk ask;
-        ask.readings = readings, ask.complaints = complaints, ask.stop = task.cancel();
-        a.now = holder->locator.locate(ask);
-        NextAsk next;
-        next.readings = readings, next.complaints = complaints, next.stop = task.cancel();
-        if (!readings.empty()) next.last = readings.back().where;
-        if (!task.cancelled()) a.next = next_reading(holder->locator, holder->plan, a.now, next);
-        if (!complaints.empty())
-            a.stairs = staircase(holder->plan, holder->locator.expecter(), complaints.front().load, complaints.front().state);
-        return a;
-    });
+    if (!holder_ || holder_of_ != generation)
+        holder_ = std::make_shared<Holder>(document_->plan()), holder_of_ = generation;
+    job_.start(generation,
+               [holder = holder_, readings = readings_, complaints = complaints_](const Task& task) {
+                   const std::scoped_lock lock(holder->one);
+                   FindAnswer a;
+                   LocateAsk ask;
+                   ask.readings = readings, ask.complaints = complaints, ask.stop = task.cancel();
+                   a.now = holder->locator.locate(ask);
+                   NextAsk next;
+                   next.readings = readings, next.complaints = complaints, next.stop = task.cancel();
+                   if (!readings.empty()) next.last = readings.back().where;
+                   if (!task.cancelled()) a.next = next_reading(holder->locator, holder->plan, a.now, next);
+                   if (!complaints.empty())
+                       a.stairs = staircase(holder->plan, holder->locator.expecter(), complaints.front().load,
+                                            complaints.front().state);
+                   return a;
+               });
     entry_->ask(ReadKind::volts, {}, say("Weighing every fault…"));
     emit changed();
 }
@@ -130,14 +134,18 @@ void FindView::begin_anew() {
 
 void FindView::show_answer() {
     if (!answer()) return;
-    const std::optional<Probing> at = asked_ ? asked_ : answer()->next ? std::optional(answer()->next->where) : std::nullopt;
+    const std::optional<Probing> at = asked_           ? asked_
+                                      : answer()->next ? std::optional(answer()->next->where)
+                                                       : std::nullopt;
     stairs_->show(answer()->stairs, readings_, at);
     if (asked_)
-        entry_->ask(asked_->kind, q(words::sentence(document_->plan(), *asked_)), say("The place that you clicked."));
+        entry_->ask(asked_->kind, q(words::sentence(document_->plan(), *asked_)),
+                    say("The place that you clicked."));
     else if (answer()->next)
-        entry_->ask(answer()->next->where.kind, q(words::sentence(document_->plan(), answer()->next->where)),
-                    say("Next reading, %1 min, tells most. ").arg(q(words::number(answer()->next->minutes, 2))) +
-                        q(words::outcomes(document_->plan(), *answer()->next, document_->style())));
+        entry_->ask(
+            answer()->next->where.kind, q(words::sentence(document_->plan(), answer()->next->where)),
+            say("Next reading, %1 min, tells most. ").arg(q(words::number(answer()->next->minutes, 2))) +
+                q(words::outcomes(document_->plan(), *answer()->next, document_->style())));
     else
         entry_->ask(ReadKind::volts, {}, say("No further reading would change what is to be done."));
     emit changed();
@@ -150,7 +158,9 @@ void FindView::ask_at(const Probing& where) {
 }
 
 void FindView::take(double value) {
-    const auto at = asked_ ? asked_ : answer() && answer()->next ? std::optional(answer()->next->where) : std::nullopt;
+    const auto at = asked_                       ? asked_
+                    : answer() && answer()->next ? std::optional(answer()->next->where)
+                                                 : std::nullopt;
     if (!at) return;
     std::erase_if(readings_, [&](const Reading& r) { return r.where == *at; });
     readings_.push_back({*at, value});

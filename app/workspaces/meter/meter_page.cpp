@@ -6,7 +6,8 @@
 #include <QVBoxLayout>
 #include <algorithm>
 
-#include "plan/plan_json.h"
+#include "files/text_file.h"
+#include "io/log_csv.h"
 #include "text/say.h"
 #include "widgets/side_panel.h"
 #include "widgets/tokens.h"
@@ -22,7 +23,9 @@ struct MeterView {
 };
 constexpr MeterView kViews[] = {
     {"", words::later("Prove"), words::later("The readings that prove a finished vehicle, in order")},
-    {"find", words::later("Find a fault"), words::later("From a complaint to the bad joint in a few readings")},
+    {"find", words::later("Find a fault"),
+     words::later("From a complaint to the bad joint in a few readings")},
+    {"rest", words::later("At rest"), words::later("What empties the battery while it stands")},
     {"record", words::later("Record"), words::later("What was read and proved, and what drifted since")},
     {"practise", words::later("Practise"), words::later("A hidden fault to be found")}};
 
@@ -43,10 +46,12 @@ MeterPage::MeterPage(Document* document, QWidget* parent)
     : Workspace(document, QStringLiteral("meter"), say("Meter"), parent) {
     prove_ = new ProveView(document_);
     find_ = new FindView(document_);
+    rest_ = new RestView(document_);
     record_ = new RecordView(document_);
     practise_ = new PractiseView(document_);
     pages_ = new QStackedWidget;
-    for (QWidget* page : std::initializer_list<QWidget*>{prove_, find_, record_, practise_}) pages_->addWidget(page);
+    for (QWidget* page : std::initializer_list<QWidget*>{prove_, find_, rest_, record_, practise_})
+        pages_->addWidget(page);
     auto* left = new QVBoxLayout;
     left->setContentsMargins(0, 0, 0, 0);
     left->setSpacing(0);
@@ -70,13 +75,15 @@ MeterPage::MeterPage(Document* document, QWidget* parent)
     connect(prove_, &ProveView::taken, this, &MeterPage::keep);
     connect(find_, &FindView::changed, this, &MeterPage::fill_side);
     connect(practise_, &PractiseView::changed, this, &MeterPage::fill_side);
+    connect(rest_, &RestView::changed, this, &MeterPage::fill_side);
     connect(prove_->entry()->meter(), &QToolButton::clicked, this, [this] {
         if (prove_->current()) read_by_meter(prove_->current()->where);
     });
     connect(find_->entry()->meter(), &QToolButton::clicked, this, [this] {
-        const auto at = find_->asked()                                 ? find_->asked()
-                        : find_->answer() && find_->answer()->next ? std::optional(find_->answer()->next->where)
-                                                                       : std::nullopt;
+        const auto at = find_->asked() ? find_->asked()
+                        : find_->answer() && find_->answer()->next
+                            ? std::optional(find_->answer()->next->where)
+                            : std::nullopt;
         if (at) read_by_meter(*at);
     });
     connect(&meter_, &MeterClient::ready, this, [this] {
@@ -105,7 +112,8 @@ QWidget* MeterPage::make_head() {
         word->setCheckable(true);
         word->setObjectName(QStringLiteral("state"));
         word->setMinimumHeight(30);
-        connect(word, &QToolButton::clicked, this, [this, key = QString::fromLatin1(view.key)] { open_view(key); });
+        connect(word, &QToolButton::clicked, this,
+                [this, key = QString::fromLatin1(view.key)] { open_view(key); });
         row->addWidget(word);
         words_.push_back(word);
     }
@@ -168,7 +176,10 @@ void MeterPage::refresh() {
         case 1:
             find_->refresh();
             break;
-        case 3:
+        case 2:
+            rest_->refresh();
+            break;
+        case 4:
             practise_->refresh();
             break;
         default:
@@ -181,7 +192,7 @@ void MeterPage::finish() {
     refresh();
     if (pages_->currentIndex() == 0) prove_->finish();
     if (pages_->currentIndex() == 1) find_->finish();
-    if (pages_->currentIndex() == 3) practise_->finish();
+    if (pages_->currentIndex() == 4) practise_->finish();
     fill_side();
 }
 
@@ -201,7 +212,8 @@ void MeterPage::read_by_meter(const Probing& where) {
     QStringList unplugged;
     for (const Id& id : where.unplugged) unplugged << q(id);
     const QStringList commands{
-        QStringLiteral("SIM:STATE ") + quoted(where.state), QStringLiteral("SIM:UNPL \"%1\"").arg(unplugged.join(QLatin1Char(','))),
+        QStringLiteral("SIM:STATE ") + quoted(where.state),
+        QStringLiteral("SIM:UNPL \"%1\"").arg(unplugged.join(QLatin1Char(','))),
         QStringLiteral("ROUT:RED ") + quoted(where.kind == ReadKind::amps ? where.run : where.red.text()),
         QStringLiteral("ROUT:BLAC ") + quoted(where.black.empty() ? std::string() : where.black.text())};
     meter_.ask(commands, where.kind == ReadKind::volts  ? QStringLiteral("MEAS:VOLT:DC?")
@@ -247,6 +259,8 @@ void MeterPage::fill_side() {
         case 1:
             return side_of_find();
         case 2:
+            return side_of_rest();
+        case 3:
             return side_of_record();
         default:
             return side_of_practise();
@@ -264,13 +278,20 @@ void MeterPage::side_of_prove() {
             outside += v == Verdict::high || v == Verdict::low;
         }
     sentences_ << say("%1 of %2 readings are taken.").arg(prove_->done()).arg(p->points.size());
-    if (outside > 0) sentences_.back() += QLatin1Char(' ') + say_n("%n is outside its band.", "%n are outside their bands.", outside);
+    if (outside > 0)
+        sentences_.back() +=
+            QLatin1Char(' ') + say_n("%n is outside its band.", "%n are outside their bands.", outside);
     line(sentences_.back(), outside > 0 ? "fix" : "");
-    if (p->fewest) line(say("Under load: the fewest readings that see every joint and cable that can be seen, proved."), "soft");
+    if (p->fewest)
+        line(say("Under load: the fewest readings that see every joint and cable that can be seen, proved."),
+             "soft");
     if (!p->unseen.empty()) {
         QStringList names;
         for (const Id& id : p->unseen) names << q(yr::name_of(document_->plan(), id));
-        line(say("No state loads these enough to be seen: %1.").arg(names.join(QStringLiteral(", "))).toHtmlEscaped(), "soft");
+        line(say("No state loads these enough to be seen: %1.")
+                 .arg(names.join(QStringLiteral(", ")))
+                 .toHtmlEscaped(),
+             "soft");
     }
     if (const TestPoint* t = prove_->current()) {
         for (const Verdict v : {Verdict::high, Verdict::low}) {
@@ -339,7 +360,8 @@ void MeterPage::side_of_find() {
             line((q(words::where_text(plan, r.where)) + QStringLiteral(": ") +
                   q(words::value_text(r.where.kind, r.value, document_->style())))
                      .toHtmlEscaped());
-        link(say("Take the last reading back"), say("It was read or typed wrongly"), [this] { find_->take_back(); });
+        link(say("Take the last reading back"), say("It was read or typed wrongly"),
+             [this] { find_->take_back(); });
         link(say("To the record"), say("Readings and what was found"), [this] {
             bool good = true;
             for (const Reading& r : find_->readings()) {
@@ -363,8 +385,100 @@ void MeterPage::side_of_find() {
     }
 }
 
+void MeterPage::side_of_rest() {
+    line(say("What empties it"))->setFont(type_font(Type::title));
+    const auto more = rest_->unplanned();
+    for (const FuseCurrent& f : more) {
+        sentences_ << say("%1 takes %2, %3 by the plan.")
+                          .arg(q(words::capital(yr::name_of(document_->plan(), f.run))),
+                               q(words::quantity(f.amps, Dimension::current, document_->style())),
+                               q(words::quantity(f.planned_A, Dimension::current, document_->style())));
+        line(sentences_.back().toHtmlEscaped(), "fix");
+    }
+    if (more.empty()) line(say("Nothing read so far is more than planned."), "soft");
+    line(say("Where millivolts cannot be read"))->setFont(type_font(Type::bold));
+    line(
+        say("An ammeter bridges the negative before it comes off. Pull in this order, each stays out "
+            "(putting it back wakes "
+            "units); when the amps fall, it is behind the last one:"));
+    const PullOrder order = pull_order(document_->plan(), rest_->state());
+    int n = 0;
+    for (const Id& fuse : order.fuses) {
+        const Device* d = find_device(document_->plan(), fuse);
+        Id run;
+        for (const Run& r : document_->plan().runs)
+            if (yr::find(r.devices, fuse)) run = r.id;
+        sentences_ << QStringLiteral("%1  ").arg(++n) + q(yr::name_of(document_->plan(), run)) +
+                          (d ? QStringLiteral(", ") + q(words::quantity(d->rating_A, Dimension::current))
+                             : QString());
+        line(sentences_.back().toHtmlEscaped());
+    }
+    if (order.expected > 0)
+        line(say("%1 pulls in the mean.").arg(q(words::number(order.expected, 2))), "soft");
+    line(say("Cold resistances of fuses are from memory; what is less than one digit of 0.1 mV cannot be "
+             "seen."),
+         "soft");
+}
+
+void MeterPage::fit(const QString& path) {
+    const auto text = read_text_file(path.toStdString());
+    if (!text) return document_->store().refuse(q(words::sentence(text.error())));
+    const auto log = read_log_csv(*text);
+    if (!log) return document_->store().refuse(q(words::sentence(log.error())));
+    std::vector<LogSample> samples;
+    for (const LogPoint& p : log->points)
+        if (p.volts_V && p.amps_A) samples.push_back({p.t_s, *p.volts_V, *p.amps_A});
+    if (document_->plan().batteries.empty()) return;
+    fit_of_ = document_->plan().batteries.front().id;
+    const auto fitted = fit_log(document_->plan(), fit_of_, samples);
+    if (!fitted) return document_->store().refuse(q(words::sentence(fitted.error())));
+    fit_ = *fitted;
+    fill_side();
+}
+
+void MeterPage::take_fitted() {
+    if (!fit_) return;
+    const Batch edits = take_fit(document_->plan(), fit_of_, *fit_);
+    if (!edits.edits.empty()) document_->apply(edits, say("measured values of a log"));
+}
+
+void MeterPage::lines_of_fit() {
+    link(say("Fit a log…"),
+         say("CSV of time, volts and amps: resistance, capacity, charging volts, what is taken at rest"),
+         [this] {
+             const QString path =
+                 QFileDialog::getOpenFileName(window(), say("Log"), {}, say("Tables (*.csv *.txt)"));
+             if (!path.isEmpty()) fit(path);
+         });
+    if (!fit_) return;
+    const auto tell = [&](const QString& what, const std::optional<Fitted>& f, Dimension dimension) {
+        if (!f) return;
+        sentences_ << say("%1: %2 ± %3")
+                          .arg(what, q(words::quantity(f->value, dimension, document_->style())),
+                               q(words::quantity(f->doubt, dimension, document_->style())));
+        line(sentences_.back().toHtmlEscaped());
+    };
+    line(say("%1, from %2 samples")
+             .arg(q(words::capital(yr::name_of(document_->plan(), fit_of_))))
+             .arg(fit_->samples)
+             .toHtmlEscaped())
+        ->setFont(type_font(Type::bold));
+    tell(say("Resistance"), fit_->R0_ohm, Dimension::resistance);
+    if (fit_->capacity_Ah) {
+        sentences_ << say("Capacity: %1 ± %2 Ah")
+                          .arg(q(words::number(fit_->capacity_Ah->value)),
+                               q(words::number(fit_->capacity_Ah->doubt, 2)));
+        line(sentences_.back());
+    }
+    tell(say("Charged at"), fit_->charging_V, Dimension::voltage);
+    tell(say("Taken at rest"), fit_->standby_A, Dimension::current);
+    link(say("Take them into the plan"), say("As measured: one step that undo takes back"),
+         [this] { take_fitted(); });
+}
+
 void MeterPage::side_of_record() {
     line(say("The record"))->setFont(type_font(Type::title));
+    lines_of_fit();
     if (record_->path().isEmpty()) {
         line(say("The plan was never saved: save it, and the record is kept beside it."), "fix");
         return;
@@ -386,18 +500,22 @@ void MeterPage::side_of_record() {
         if (!record_->add(std::move(r))) document_->store().refuse(record_->problem());
         fill_side();
     });
-    line(say("Lines are only added, each chained to the one before: what is wrong is corrected by a later line."), "soft");
+    line(say("Lines are only added, each chained to the one before: what is wrong is corrected by a later "
+             "line."),
+         "soft");
 }
 
 void MeterPage::side_of_practise() {
     line(say("Practice"))->setFont(type_font(Type::title));
     if (!practise_->hidden() || !practise_->hidden()->there()) {
-        line(say("Levels: one open circuit; bad grounds; wrong sizes; two at once; what comes with heat."), "soft");
+        line(say("Levels: one open circuit; bad grounds; wrong sizes; two at once; what comes with heat."),
+             "soft");
         return;
     }
     const PracticeScore& s = practise_->score();
-    sentences_ << say_n("%n reading, ", "%n readings, ", static_cast<long>(s.readings)) +
-                      say("%1 min, %2 wrong repairs.").arg(q(words::number(s.minutes, 3))).arg(s.wrong_repairs);
+    sentences_
+        << say_n("%n reading, ", "%n readings, ", static_cast<long>(s.readings)) +
+               say("%1 min, %2 wrong repairs.").arg(q(words::number(s.minutes, 3))).arg(s.wrong_repairs);
     line(sentences_.back());
     if (!practise_->over()) return;
     line(say("The best way to it"))->setFont(type_font(Type::bold));
@@ -410,7 +528,8 @@ void MeterPage::side_of_practise() {
     double minutes = 0;
     for (const PathStep& step : *path) {
         minutes += step.minutes;
-        sentences_ << QStringLiteral("%1  ").arg(++n) + q(words::sentence(document_->plan(), step.where)) + QLatin1Char(' ') +
+        sentences_ << QStringLiteral("%1  ").arg(++n) + q(words::sentence(document_->plan(), step.where)) +
+                          QLatin1Char(' ') +
                           q(words::value_text(step.where.kind, step.value, document_->style()));
         line(sentences_.back().toHtmlEscaped());
     }

@@ -6,10 +6,12 @@
 #include <QToolButton>
 
 #include "bench/meter_client.h"
+#include "meter/fit_log.h"
 #include "workspaces/meter/find_view.h"
 #include "workspaces/meter/practise_view.h"
 #include "workspaces/meter/prove_view.h"
 #include "workspaces/meter/record_view.h"
+#include "workspaces/meter/rest_view.h"
 #include "workspaces/workspace.h"
 
 namespace yr::app {
@@ -22,6 +24,11 @@ class MeterPage : public Workspace {
 
     [[nodiscard]] ProveView* prove() { return prove_; }
     [[nodiscard]] FindView* find_fault() { return find_; }
+    [[nodiscard]] RestView* at_rest() { return rest_; }
+    // Fits a log of volts and amps to the first battery that gives; takes it into the plan where asked.
+    void fit(const QString& path);
+    void take_fitted();
+    [[nodiscard]] const std::optional<LogFit>& fitted() const { return fit_; }
     [[nodiscard]] RecordView* record() { return record_; }
     [[nodiscard]] PractiseView* practise() { return practise_; }
     [[nodiscard]] MeterClient* meter() { return &meter_; }
@@ -47,7 +54,9 @@ class MeterPage : public Workspace {
     void fill_side();
     void side_of_prove();
     void side_of_find();
+    void side_of_rest();
     void side_of_record();
+    void lines_of_fit();
     void side_of_practise();
     QLabel* line(const QString& text, const char* name = "");
     void link(const QString& text, const QString& tip, const std::function<void()>& action);
@@ -58,11 +67,14 @@ class MeterPage : public Workspace {
     QStackedWidget* pages_;
     ProveView* prove_;
     FindView* find_;
+    RestView* rest_;
     RecordView* record_;
     PractiseView* practise_;
     QVBoxLayout* lines_;
     QStringList sentences_;
     MeterClient meter_;
+    std::optional<LogFit> fit_;
+    Id fit_of_;
     std::optional<Probing> waiting_;  // for the meter to be there
 };
 

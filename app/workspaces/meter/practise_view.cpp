@@ -32,7 +32,8 @@ PractiseView::PractiseView(Document* document, QWidget* parent) : QWidget(parent
     };
     level_ = combo(say("Level"));
     for (std::size_t k = 0; k < kPracticeLevels; ++k)
-        level_->addItem(q(words::capital(words::name_of(static_cast<PracticeLevel>(k)))), static_cast<int>(k));
+        level_->addItem(q(words::capital(words::name_of(static_cast<PracticeLevel>(k)))),
+                        static_cast<int>(k));
     seed_ = new QSpinBox;
     seed_->setRange(1, 1000000);
     seed_->setAccessibleName(say("Which fault"));
@@ -44,8 +45,9 @@ PractiseView::PractiseView(Document* document, QWidget* parent) : QWidget(parent
     first->addWidget(seed_);
     first->addWidget(hide);
     first->addWidget(give);
-    told_ = new QLabel(say("A fault is hidden in a copy of this plan; you hear what its driver complains of, and find it with "
-                           "the meter. Each reading costs minutes, a wrong repair counts double."));
+    told_ = new QLabel(say(
+        "A fault is hidden in a copy of this plan; you hear what its driver complains of, and find it with "
+        "the meter. Each reading costs minutes, a wrong repair counts double."));
     told_->setWordWrap(true);
     told_->setFont(type_font(Type::title));
     red_ = combo(say("Red probe")), black_ = combo(say("Black probe")), state_ = combo(say("State"));
@@ -78,7 +80,8 @@ PractiseView::PractiseView(Document* document, QWidget* parent) : QWidget(parent
     column->addLayout(third);
     column->addWidget(log_, 1);
     connect(hide, &QToolButton::clicked, this, [this] {
-        begin(static_cast<std::uint32_t>(seed_->value()), static_cast<PracticeLevel>(level_->currentData().toInt()));
+        begin(static_cast<std::uint32_t>(seed_->value()),
+              static_cast<PracticeLevel>(level_->currentData().toInt()));
         seed_->setValue(seed_->value() + 1);
     });
     connect(give, &QToolButton::clicked, this, &PractiseView::give_up);
@@ -87,7 +90,8 @@ PractiseView::PractiseView(Document* document, QWidget* parent) : QWidget(parent
             black(black_->currentData().toString().toStdString());
         this->read({ReadKind::volts, red, black, {}, state_->currentData().toString().toStdString(), {}});
     });
-    connect(mend, &QToolButton::clicked, this, [this] { this->mend(thing_->currentData().toString().toStdString()); });
+    connect(mend, &QToolButton::clicked, this,
+            [this] { this->mend(thing_->currentData().toString().toStdString()); });
     connect(&job_, &JobBase::done, this, [this] { emit changed(); });
     fill_choices();
 }
@@ -99,7 +103,8 @@ void PractiseView::fill_choices() {
     for (QComboBox* c : {red_, black_}) {
         const QVariant was = c->currentData();
         c->clear();
-        for (const Terminal& t : terminals) c->addItem(q(words::capital(words::terminal(plan, t))), q(t.text()));
+        for (const Terminal& t : terminals)
+            c->addItem(q(words::capital(words::terminal(plan, t))), q(t.text()));
         c->model()->sort(0);
         if (const int k = c->findData(was); k >= 0) c->setCurrentIndex(k);
     }
@@ -137,7 +142,8 @@ void PractiseView::begin(std::uint32_t seed, PracticeLevel level) {
         QStringList said;
         for (const Complaint& c : hidden_->complaints()) said << q(words::sentence(*plan_, c));
         told_->setText(said.join(QLatin1Char(' ')));
-        if (const int k = state_->findData(q(hidden_->complaints().front().state)); k >= 0) state_->setCurrentIndex(k);
+        if (const int k = state_->findData(q(hidden_->complaints().front().state)); k >= 0)
+            state_->setCurrentIndex(k);
     }
     emit changed();
 }
@@ -146,7 +152,8 @@ void PractiseView::read(const Probing& where) {
     if (over_ || !hidden_) return;
     const auto value = hidden_->read(where);
     double minutes = reading_minutes(where.kind == ReadKind::amps ? "amps" : "volts");
-    if (last_ && place_of(*plan_, *last_) != place_of(*plan_, where)) minutes += reading_minutes("other_place");
+    if (last_ && place_of(*plan_, *last_) != place_of(*plan_, where))
+        minutes += reading_minutes("other_place");
     if (last_ && last_->state != where.state) minutes += reading_minutes("other_state");
     last_ = where;
     ++score_.readings, score_.minutes += minutes;
@@ -174,13 +181,14 @@ void PractiseView::give_up() {
 
 void PractiseView::end(const QString& text) {
     over_ = true;
-    told_->setText(text + QLatin1Char(' ') +
-                   say_n("%n reading, ", "%n readings, ", static_cast<long>(score_.readings)) +
-                   say("%1 min, %2 wrong repairs.").arg(q(words::number(score_.minutes, 3))).arg(score_.wrong_repairs));
-    job_.start(document_->store().generation(), [plan = plan_, seed = number_, level = of_level_](const Task& task) {
-        HiddenFault again(*plan, seed, level);
-        return best_path(*plan, again, 12, task.cancel());
-    });
+    told_->setText(
+        text + QLatin1Char(' ') + say_n("%n reading, ", "%n readings, ", static_cast<long>(score_.readings)) +
+        say("%1 min, %2 wrong repairs.").arg(q(words::number(score_.minutes, 3))).arg(score_.wrong_repairs));
+    job_.start(document_->store().generation(),
+               [plan = plan_, seed = number_, level = of_level_](const Task& task) {
+                   HiddenFault again(*plan, seed, level);
+                   return best_path(*plan, again, 12, task.cancel());
+               });
     emit changed();
 }
 

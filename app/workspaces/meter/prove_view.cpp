@@ -14,7 +14,8 @@ namespace yr::app {
 ProveView::ProveView(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
     table_ = new QTreeWidget;
     table_->setObjectName(QStringLiteral("table"));
-    table_->setHeaderLabels({say("no."), say("what it proves"), say("where the probes go"), say("should be"), say("read"), say("verdict")});
+    table_->setHeaderLabels({say("no."), say("what it proves"), say("where the probes go"), say("should be"),
+                             say("read"), say("verdict")});
     table_->setRootIsDecorated(false);
     table_->setIndentation(0);
     table_->setAllColumnsShowFocus(true);
@@ -39,7 +40,8 @@ ProveView::ProveView(Document* document, QWidget* parent) : QWidget(parent), doc
 
 void ProveView::refresh() {
     if (job_.current(document_->store().generation())) return;
-    job_.start(document_->store().generation(), [plan = document_->plan()](const Task&) { return test_points(plan); });
+    job_.start(document_->store().generation(),
+               [plan = document_->plan()](const Task&) { return test_points(plan); });
 }
 
 void ProveView::finish() {
@@ -59,14 +61,17 @@ void ProveView::fill() {
         auto* item = new TableRow(table_);
         item->setData(0, Qt::UserRole, static_cast<uint>(k));
         item->setText(0, QString::number(k + 1));
-        item->setText(1, q(words::name_of(t.phase)) + QStringLiteral(": ") + q(yr::name_of(document_->plan(), t.thing)));
+        item->setText(1, q(words::name_of(t.phase)) + QStringLiteral(": ") +
+                             q(yr::name_of(document_->plan(), t.thing)));
         item->setText(2, q(words::sentence(document_->plan(), t.where)));
         item->setText(3, q(words::band_text(t, document_->style())));
         if (const auto found = read_.find(k); found != read_.end()) {
             item->setText(4, q(words::value_text(t.where.kind, found->second, document_->style())));
             const Verdict v = verdict(t, found->second);
             item->setText(5, q(words::name_of(v)));
-            item->setForeground(5, v == Verdict::good ? tokens().good : v == Verdict::cannot_tell ? tokens().soft : tokens().stop);
+            item->setForeground(5, v == Verdict::good          ? tokens().good
+                                   : v == Verdict::cannot_tell ? tokens().soft
+                                                               : tokens().stop);
             item->setToolTip(5, q(words::outside_means(document_->plan(), t, v)));
         }
         if (k == at_) table_->setCurrentItem(item);
@@ -78,7 +83,8 @@ void ProveView::fill() {
 void ProveView::ask() {
     const TestPoint* t = current();
     if (!t) {
-        entry_->ask(ReadKind::volts, {}, points() ? say("All readings are taken.") : say("Working out what is to be read…"));
+        entry_->ask(ReadKind::volts, {},
+                    points() ? say("All readings are taken.") : say("Working out what is to be read…"));
         return;
     }
     QString hint = say("%1 of %2. It should be %3.")

@@ -15,7 +15,8 @@ namespace yr::app {
 RecordView::RecordView(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
     lines_ = new QTreeWidget;
     lines_->setObjectName(QStringLiteral("table"));
-    lines_->setHeaderLabels({say("when"), say("by"), say("what"), say("read"), say("should be"), say("verdict"), say("note")});
+    lines_->setHeaderLabels(
+        {say("when"), say("by"), say("what"), say("read"), say("should be"), say("verdict"), say("note")});
     lines_->setRootIsDecorated(false);
     lines_->setIndentation(0);
     lines_->setAllColumnsShowFocus(true);
@@ -46,7 +47,8 @@ void RecordView::refresh() {
     for (const auto& row : sheet.rows) {
         auto* item = new TableRow(lines_);
         for (std::size_t c = 0; c < row.size(); ++c)
-            if (const auto* text = std::get_if<std::string>(&row[c])) item->setText(static_cast<int>(c), q(*text));
+            if (const auto* text = std::get_if<std::string>(&row[c]))
+                item->setText(static_cast<int>(c), q(*text));
     }
     const int widths[] = {140, 80, 260, 80, 150, 90, 160};
     for (int k = 0; k < 7; ++k) lines_->header()->resizeSection(k, widths[k]);

@@ -22,7 +22,8 @@ StairView::StairView(Document* document, QWidget* parent) : QWidget(parent), doc
     setMouseTracking(true);
 }
 
-void StairView::show(std::vector<Stair> stairs, std::vector<Reading> readings, const std::optional<Probing>& next) {
+void StairView::show(std::vector<Stair> stairs, std::vector<Reading> readings,
+                     const std::optional<Probing>& next) {
     stairs_ = std::move(stairs);
     readings_ = std::move(readings);
     next_ = next;
@@ -55,11 +56,13 @@ std::optional<double> StairView::read_at(const Terminal& t) const {
 }
 
 QRectF StairView::step(std::size_t k) const {
-    const double wide = (width() - kLeft - kRight) / static_cast<double>(std::max<std::size_t>(stairs_.size(), 1));
+    const double wide =
+        (width() - kLeft - kRight) / static_cast<double>(std::max<std::size_t>(stairs_.size(), 1));
     const Stair& s = stairs_[k];
     const Scale v = scale(s.on_return);
     const double x = kLeft + static_cast<double>(k) * wide;
-    return {x, v.y(s.expected.high()), wide * 0.86, std::max(3.0, v.y(s.expected.low()) - v.y(s.expected.high()))};
+    return {x, v.y(s.expected.high()), wide * 0.86,
+            std::max(3.0, v.y(s.expected.low()) - v.y(s.expected.high()))};
 }
 
 void StairView::paintEvent(QPaintEvent*) {
@@ -69,9 +72,10 @@ void StairView::paintEvent(QPaintEvent*) {
     p.fillRect(rect(), t.paper);
     if (stairs_.empty()) {
         p.setPen(t.soft);
-        p.drawText(rect().adjusted(40, 0, -40, 0), Qt::AlignCenter | Qt::TextWordWrap,
-                   say("Say below what is wrong: which load, in which state. Its way from the battery and back is "
-                       "then drawn here, with the volts that each place on it should have."));
+        p.drawText(
+            rect().adjusted(40, 0, -40, 0), Qt::AlignCenter | Qt::TextWordWrap,
+            say("Say below what is wrong: which load, in which state. Its way from the battery and back is "
+                "then drawn here, with the volts that each place on it should have."));
         return;
     }
     p.setFont(type_font(Type::small));
@@ -85,8 +89,9 @@ void StairView::paintEvent(QPaintEvent*) {
             p.setPen(QPen(t.line, 1, Qt::DotLine));
             p.drawLine(QPointF(kLeft - 4, s.y(v)), QPointF(width() - kRight, s.y(v)));
             p.setPen(t.soft);
-            p.drawText(QRectF(0, s.y(v) - 8, kLeft - 8, 16), Qt::AlignRight | Qt::AlignVCenter,
-                       q(words::quantity(std::abs(v) < 1e-9 ? 0 : v, Dimension::voltage, document_->style())));
+            p.drawText(
+                QRectF(0, s.y(v) - 8, kLeft - 8, 16), Qt::AlignRight | Qt::AlignVCenter,
+                q(words::quantity(std::abs(v) < 1e-9 ? 0 : v, Dimension::voltage, document_->style())));
         }
     }
     QPointF last;
@@ -144,8 +149,9 @@ void StairView::mousePressEvent(QMouseEvent* event) {
 std::vector<SpokenPart> StairView::spoken_parts() const {
     std::vector<SpokenPart> parts;
     for (std::size_t k = 0; k < stairs_.size(); ++k)
-        parts.push_back({step(k).toRect(), q(words::terminal(document_->plan(), stairs_[k].at)),
-                         q(words::quantity(stairs_[k].expected.value, Dimension::voltage, document_->style()))});
+        parts.push_back(
+            {step(k).toRect(), q(words::terminal(document_->plan(), stairs_[k].at)),
+             q(words::quantity(stairs_[k].expected.value, Dimension::voltage, document_->style()))});
     return parts;
 }
 

@@ -1,5 +1,5 @@
-// The staircase: the way from source to load and back along one line, expected volts as steps with their band,
-// readings as dots. A dot under its step is the bad joint.
+// The staircase: the way from source to load and back along one line, expected volts as steps with their
+// band, readings as dots. A dot under its step is the bad joint.
 #pragma once
 
 #include <QWidget>

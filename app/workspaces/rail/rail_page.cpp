@@ -105,21 +105,10 @@ void RailPage::hover(const Id& id) {
 std::vector<WorkspacePicture> RailPage::pictures() {
     return {
         {QStringLiteral("rail-idling.png"), [this] { hover(feed_of("echo sounder")); }},
-        {QStringLiteral("rail-driving-details.png"),
-         [this] {
-             in_state("Driving");
-             document_->selection().choose("load-8");
-         }},
         {QStringLiteral("rail-night.png"),
          [this] {
              use_look(true);
              in_state("Overnight");
-         }},
-        {QStringLiteral("why.png"),
-         [this] {
-             document_->selection().choose(feed_of("echo sounder"));
-             const QPoint where = chart_->scene().of(feed_of("echo sounder"))->rect.center().toPoint();
-             emit why(chart_->questions(), chart_->mapToGlobal(where));
          }},
         {QStringLiteral("compare.png"),
          [this] {
@@ -127,7 +116,6 @@ std::vector<WorkspacePicture> RailPage::pictures() {
              compare_->choose({}, "variant-relay");
              compare_->finish();
          }},
-        {QStringLiteral("all-states.png"), [this] { emit go_to(key(), kAllStates); }},
     };
 }
 

@@ -32,6 +32,8 @@ SizingPanel::SizingPanel(Document* document, QWidget* parent) : QWidget(parent),
     parts_->addWidget(make_table());
     parts_->addWidget(make_sides());
     parts_->addWidget(make_price());
+    doubts_ = new DoubtList(document_);
+    parts_->addWidget(doubts_);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
@@ -108,8 +110,8 @@ QHBoxLayout* SizingPanel::make_summary() {
     said_row->setContentsMargins(12, 2, 12, 2);
     said_row->addWidget(summary_, 1);
     const char* names[] = {words::later("What changes"), words::later("Before and after"),
-                           words::later("Price of volts")};
-    for (int k = 0; k < 3; ++k) {
+                           words::later("Price of volts"), words::later("Measure first")};
+    for (int k = 0; k < 4; ++k) {
         auto* b = new QToolButton;
         b->setText(say(names[k]));
         b->setCheckable(true);

@@ -18,6 +18,7 @@
 #include "document/job.h"
 #include "inspect/checked_sizing.h"
 #include "railchart/rail_chart.h"
+#include "workspaces/runs/doubt_list.h"
 #include "workspaces/runs/price_curve.h"
 
 namespace yr::app {
@@ -35,7 +36,8 @@ class SizingPanel : public QWidget {
         return answered() ? &(*sizing_.answer())->sizing : nullptr;
     }
     void apply_result();
-    // 0: the table; 1: before and after on the rail; 2: the price of volts.
+    [[nodiscard]] DoubtList* doubts() { return doubts_; }
+    // 0: the table; 1: before and after on the rail; 2: the price of volts; 3: what to measure first.
     void show_part(int part);
     void price_of(const Id& load);
     void finish_price();
@@ -77,6 +79,7 @@ class SizingPanel : public QWidget {
     QStackedWidget* parts_;
     QTreeWidget* table_;
     PriceCurve* curve_;
+    DoubtList* doubts_;
     std::vector<QToolButton*> words_;
     ShownCircuit before_, after_;
     RailChart *before_chart_, *after_chart_;

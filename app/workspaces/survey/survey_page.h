@@ -8,8 +8,8 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 
-#include "survey/infer.h"
 #include "bench/meter_client.h"
+#include "survey/infer.h"
 #include "workspaces/survey/vehicle_card.h"
 #include "workspaces/workspace.h"
 
