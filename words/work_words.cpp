@@ -260,7 +260,7 @@ std::string name_of(const Plan& plan, const Break& b) {
 
 namespace {
 
-// Where to look, what sits in one cable said together: "scene lights feed (fuse 25 A, switch, cable)".
+// Where to look; what sits in one cable is said together.
 std::vector<std::string> places_to_look(const Plan& plan, const Symptom& s) {
     std::vector<std::string> out;
     std::vector<Id> said;

@@ -221,38 +221,68 @@ void BuildPage::showEvent(QShowEvent* event) {
 }
 
 void BuildPage::finish() {
-    refresh();
+    table_ = wire_table(document_->plan());
+    refresh_bench();
+    refresh_parts();
+    fill_wires();
+    refresh_page();
+    fill_side();
     if (cutting_.running()) cutting_.finish();
     if (pages_->currentIndex() == kDiagram) diagram_->finish();
     if (pages_->currentIndex() == kQuote) quote_->finish();
     if (power_.running()) power_.finish();
 }
 
-// Pieces that are made are cut no more: the bench shows them, the rolls are reckoned with all of them so that
-// what lies on the bench stays where it lies.
+// What is worked out only while it is looked at; a tick in the order of work waits for none of the rest.
 void BuildPage::refresh() {
     table_ = wire_table(document_->plan());
-    list_ = parts_of(document_->plan(), {vehicles_->value(), true, true});
+    refresh_page();
+    fill_side();
+}
+
+void BuildPage::refresh_page() {
+    switch (pages_->currentIndex()) {
+        case kBench:
+            refresh_bench();
+            break;
+        case kParts:
+            refresh_parts();
+            break;
+        case kWires:
+            fill_wires();
+            break;
+        case kLooms:
+            looms_->show(flat_looms(document_->plan(), route_all(document_->plan())));
+            break;
+        case kDiagram:
+            diagram_->refresh();
+            break;
+        case kWork:
+            work_->refresh();
+            power_.start(document_->store().generation(),
+                         [plan = document_->plan()](const Task&) { return first_power(plan); });
+            break;
+        case kQuote:
+            quote_->refresh(vehicles_->value());
+            break;
+        default:
+            break;
+    }
+}
+
+// Pieces that are made are cut no more: the bench shows them, the rolls are reckoned with all of them so that
+// what lies on the bench stays where it lies.
+void BuildPage::refresh_bench() {
     cutting_.start(document_->store().generation(),
                    [plan = document_->plan(), vehicles = vehicles_->value()](const Task& task) {
                        return cut_plan(plan, vehicles, task.cancel());
                    });
     looms_->show(flat_looms(document_->plan(), route_all(document_->plan())));
-    fill_parts();
-    fill_wires();
-    refresh_page();
-    fill_side();
 }
 
-// What is worked out only while it is looked at.
-void BuildPage::refresh_page() {
-    if (pages_->currentIndex() == kDiagram) diagram_->refresh();
-    if (pages_->currentIndex() == kWork) {
-        work_->refresh();
-        power_.start(document_->store().generation(),
-                     [plan = document_->plan()](const Task&) { return first_power(plan); });
-    }
-    if (pages_->currentIndex() == kQuote) quote_->refresh(vehicles_->value());
+void BuildPage::refresh_parts() {
+    list_ = parts_of(document_->plan(), {vehicles_->value(), true, true});
+    fill_parts();
 }
 
 void BuildPage::fill_bench() {
@@ -354,7 +384,10 @@ void BuildPage::save_dossier(const QString& path) {
 }
 
 void BuildPage::save_tables(const QString& path) {
-    if (!cutting_.current(document_->store().generation())) finish();
+    table_ = wire_table(document_->plan());
+    refresh_parts();
+    if (!cutting_.current(document_->store().generation())) refresh_bench();
+    if (cutting_.running()) cutting_.finish();
     const auto written = write_xlsx(
         path.toStdString(),
         {words::parts_sheet(document_->plan(), list_), words::wires_sheet(document_->plan(), table_),

@@ -78,6 +78,8 @@ class BuildPage : public Workspace {
     void side_of_cable(const WireRow& w);
     void shop_form();
     void refresh_page();
+    void refresh_bench();
+    void refresh_parts();
     void fill_form(const Run& run);
     void end_fields(const Run& run, bool at_from);
     QLabel* line(const QString& text, const char* name = "");

@@ -52,8 +52,15 @@ WorkView::WorkView(Document* document, QWidget* parent) : QScrollArea(parent), d
 
 void WorkView::refresh() {
     order_ = work_order(document_->plan());
+    if (const std::string now = shape(); now == shape_ && rows_.size() == order_.steps.size()) {
+        for (std::size_t k = 0; k < rows_.size(); ++k) tell(rows_[k], order_.steps[k]);
+        return;
+    } else {
+        shape_ = now;
+    }
     const int kept = verticalScrollBar()->value();
     clear_lines(column_);
+    rows_.clear();
     QString at;
     for (const WorkStep& s : order_.steps) {
         const QString where = q(words::where(document_->plan(), s));
@@ -80,31 +87,50 @@ void WorkView::add_step(const WorkStep& s) {
     auto* box = new QToolButton;  // large enough for a thumb
     box->setObjectName(QStringLiteral("tick"));
     box->setCheckable(true);
-    box->setChecked(s.done());
-    box->setText(s.done() ? QStringLiteral("✓") : s.made.empty() ? QString() : QStringLiteral("·"));
     box->setFixedSize(30, 30);
-    const QString said = q(words::sentence(document_->plan(), s));
-    box->setAccessibleName(said);
-    box->setToolTip(s.made.empty() || s.done()
-                        ? say("Done")
-                        : say("%1 of %2 done").arg(s.made.size()).arg(s.members.size()));
+    box->setAccessibleName(q(words::sentence(document_->plan(), s)));
     connect(box, &QToolButton::clicked, this, [this, key = s.key](bool on) {
         QTimer::singleShot(0, this, [this, key, on] { tick(key, on); });
     });
     line->addWidget(box);
-    QString text = said;
-    if (!s.done() && !s.made.empty())
-        text += say(" (%1 of %2 done)").arg(s.made.size()).arg(s.members.size());
-    if (s.put_off) text += say(" (put off)");
-    if (s.waits) text += say(" (waits for what is put off)");
-    auto* what = text_of(text, s.done() ? "soft" : "");
-    if (next() && next()->key == s.key) what->setFont(type_font(Type::bold));
+    auto* what = text_of({});
+    rows_.push_back({box, what});
+    tell(rows_.back(), s);
     line->addWidget(what, 1);
     auto* time = text_of(q(words::minutes_text(s.minutes)), "soft");
     time->setWordWrap(false);
     line->addWidget(time);
     column_->addWidget(row);
     if (open_ == s.key) add_details(s);
+}
+
+std::string WorkView::shape() const {
+    std::string all = open_;
+    for (const WorkStep& s : order_.steps) {
+        all +=
+            "\n" + words::where(document_->plan(), s) + s.key + (s.put_off ? "!" : "") + (s.waits ? "?" : "");
+        if (s.key == open_) all += words::remark(document_->plan(), s) + (s.done() ? "x" : "");
+    }
+    for (const Mark& m : document_->plan().marks)
+        if (m.name == "first") all += m.about;
+    return all;
+}
+
+void WorkView::tell(const Row& row, const WorkStep& s) const {
+    row.box->setChecked(s.done());
+    row.box->setText(s.done() ? QStringLiteral("✓") : s.made.empty() ? QString() : QStringLiteral("·"));
+    row.box->setToolTip(s.made.empty() || s.done()
+                            ? say("Done")
+                            : say("%1 of %2 done").arg(s.made.size()).arg(s.members.size()));
+    QString text = q(words::sentence(document_->plan(), s));
+    if (!s.done() && !s.made.empty())
+        text += say(" (%1 of %2 done)").arg(s.made.size()).arg(s.members.size());
+    if (s.put_off) text += say(" (put off)");
+    if (s.waits) text += say(" (waits for what is put off)");
+    if (row.what->text() != text) row.what->setText(text);
+    const WorkStep* now = next();
+    const Type type = now && now->key == s.key ? Type::bold : Type::body;
+    if (row.what->font() != type_font(type)) row.what->setFont(type_font(type));
 }
 
 void WorkView::add_details(const WorkStep& s) {
@@ -172,10 +198,7 @@ void WorkView::tick(const std::string& key, bool done) {
     const WorkStep* s = step(key);
     if (!s || s->done() == done) return;
     Batch all;
-    Plan now = document_->plan();
-    const auto add = [&](const Edit& e) {
-        if (yr::apply(now, e)) all.edits.push_back(e);
-    };
+    Plan now = document_->plan();  // for ids alone
     const std::string name = mark_of(s->task);
     for (const std::string& member : s->members) {
         const Mark* there = nullptr;
@@ -186,9 +209,10 @@ void WorkView::tick(const std::string& key, bool done) {
             m.id = new_id(now, "mark"), m.name = name, m.about = member;
             m.when = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
             m.who = by_whom().toStdString();
-            add(Put<Mark>{m, {}});
+            now.marks.push_back(m);
+            all.edits.emplace_back(Put<Mark>{m, {}});
         } else if (!done && there) {
-            add(Remove<Mark>{there->id});
+            all.edits.emplace_back(Remove<Mark>{there->id});
         }
     }
     document_->apply(all, done ? say("step done") : say("not yet after all"));

@@ -4,6 +4,7 @@
 
 #include <QLabel>
 #include <QScrollArea>
+#include <QToolButton>
 #include <QVBoxLayout>
 
 #include "document/document.h"
@@ -30,6 +31,13 @@ class WorkView : public QScrollArea {
     [[nodiscard]] const WorkStep* next() const;
 
   private:
+    struct Row {
+        QToolButton* box;
+        QLabel* what;
+    };
+    // What the column shows, in a word: where it stays the same, rows are only told what is done.
+    [[nodiscard]] std::string shape() const;
+    void tell(const Row& row, const WorkStep& step) const;
     void add_head(const QString& where);
     void add_step(const WorkStep& step);
     void add_details(const WorkStep& step);
@@ -40,7 +48,8 @@ class WorkView : public QScrollArea {
     Document* document_;
     QVBoxLayout* column_;
     WorkOrder order_;
-    std::string open_;
+    std::string open_, shape_;
+    std::vector<Row> rows_;
 };
 
 }  // namespace yr::app
