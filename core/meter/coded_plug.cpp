@@ -36,16 +36,11 @@ CodedPlug coded_plug(std::size_t pins, const Instrument& meter) {
     for (double decade = 100; decade <= 1e5; decade *= 10)
         for (const double v : kE24) series.push_back(v * decade);
     const auto clear = [&](double value) {
-        for (std::size_t a = 0; a < plug.ohm.size(); ++a) {
-            if (!apart(plug.ohm[a], value, meter)) return false;
-            const double together = 1 / (1 / plug.ohm[a] + 1 / value);
-            for (const double other : plug.ohm)
-                if (!apart(together, other, meter)) return false;
-            if (!apart(together, value, meter)) return false;
-            for (std::size_t b = a + 1; b < plug.ohm.size(); ++b)
-                if (!apart(1 / (1 / plug.ohm[a] + 1 / plug.ohm[b]), value, meter)) return false;
-        }
-        return true;
+        return std::all_of(plug.ohm.begin(), plug.ohm.end(), [&](double other) {
+            const double together = 1 / (1 / other + 1 / value);
+            return apart(other, value, meter) && apart(together, value, meter) &&
+                   apart(together, other, meter);
+        });
     };
     for (const double v : series) {
         if (plug.ohm.size() == pins) break;
@@ -70,18 +65,20 @@ CodedPlug coded_plug(std::size_t pins, const Instrument& meter) {
 std::vector<PlugVerdict> read_plug(const CodedPlug& plug, const std::vector<double>& read,
                                    const Instrument& meter) {
     std::vector<PlugVerdict> out;
-    for (std::size_t k = 0; k < std::min(read.size(), plug.ohm.size()); ++k) {
+    const std::size_t pins = std::min(read.size(), plug.ohm.size());
+    const auto wrong = [&](std::size_t k) { return apart(read[k], plug.ohm[k], meter); };
+    for (std::size_t k = 0; k < pins; ++k) {
+        if (!wrong(k)) continue;
         PlugVerdict v;
         v.pin = k;
-        if (!apart(read[k], plug.ohm[k], meter)) continue;
-        v.kind = PlugVerdict::Kind::unknown;
-        if (read[k] > kOpen_ohm) v.kind = PlugVerdict::Kind::open;
-        for (std::size_t o = 0; o < plug.ohm.size() && v.kind == PlugVerdict::Kind::unknown; ++o) {
-            if (o == k) continue;
-            if (!apart(read[k], plug.ohm[o], meter))
-                v.kind = PlugVerdict::Kind::swapped, v.with = o;
-            else if (!apart(read[k], joined_ohm(plug, k, o, k), meter))
+        v.kind = read[k] > kOpen_ohm ? PlugVerdict::Kind::open : PlugVerdict::Kind::unknown;
+        // both pins of a mistake read wrong: joined ones the same, exchanged ones each other's
+        for (std::size_t o = 0; o < pins && v.kind == PlugVerdict::Kind::unknown; ++o) {
+            if (o == k || !wrong(o)) continue;
+            if (!apart(read[k], joined_ohm(plug, k, o, k), meter) && !apart(read[k], read[o], meter))
                 v.kind = PlugVerdict::Kind::joined, v.with = o;
+            else if (!apart(read[k], plug.ohm[o], meter) && !apart(read[o], plug.ohm[k], meter))
+                v.kind = PlugVerdict::Kind::swapped, v.with = o;
         }
         out.push_back(v);
     }

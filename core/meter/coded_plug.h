@@ -14,7 +14,8 @@ struct CodedPlug {
     double least_apart = 0;   // least ratio between what is right and what any single mistake reads
     bool proved = false;      // every single mistake was tried
 };
-// For up to 40 pins; the meter's doubt is kept clear of. Empty for none.
+// As many pins as the series has values for within the ratio in which a meter still tells joined ones apart,
+// about twenty; the meter's doubt is kept clear of. Empty for none, or more.
 [[nodiscard]] CodedPlug coded_plug(std::size_t pins, const Instrument& meter);
 
 // What pin `k` reads against the common lead where pins `a` and `b` are joined.

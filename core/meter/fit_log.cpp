@@ -15,16 +15,19 @@ constexpr double kStep_A = 4;
 constexpr double kPlateau_V = 0.06;  // charging volts stay within that
 constexpr std::size_t kLeast = 20;
 
-// Volts of one 12 V block between full and empty, by its open-volts curve in the middle of its charge.
-double volts_a_charge(const Plan& plan, const Battery& b) {
+// Charge at which a battery of that kind stands at those open volts.
+double charge_at(const Plan& plan, const Battery& b, double volts) {
     BatteryElement e;
     e.chemistry = b.chemistry;
     e.blocks = b.nominal_V.value_or(plan.vehicle.nominal_V) / 12;
     e.capacity_Ah = 100, e.full_warm_ohm = 0.01;
-    at_moment(e, 0.85, 25);
-    const double high = e.open_V;
-    at_moment(e, 0.35, 25);
-    return (high - e.open_V) / 0.5;
+    double low = 0, high = 1;
+    for (int k = 0; k < 50; ++k) {
+        const double middle = (low + high) / 2;
+        at_moment(e, middle, 25);
+        (e.open_V < volts ? low : high) = middle;
+    }
+    return (low + high) / 2;
 }
 
 }  // namespace
@@ -70,10 +73,15 @@ Result<LogFit> fit_log(const Plan& plan, const Id& battery, const std::vector<Lo
         if ((*high)[1] - (*low)[1] > kStep_A && x[2] > 0)
             fit.R0_ohm = Fitted{x[2], std::sqrt(std::max(0.0, covariance(2, 2)))};
         const double slope_doubt = std::sqrt(std::max(0.0, covariance(1, 1)));
-        const double span = volts_a_charge(plan, *b);
-        // only where the volts fell by more than their doubt
-        if (x[1] > 4 * slope_doubt && x[1] > 0 && rows.back()[0] > 0.02 * b->capacity_Ah.value_or(50))
-            fit.capacity_Ah = Fitted{span / x[1], span / x[1] * slope_doubt / x[1]};
+        // what was given against how far its open volts say that it was emptied; only where they fell by more
+        // than their doubt
+        const double given = rows.back()[0] - rows.front()[0];
+        const double from = charge_at(plan, *b, x[0] - x[1] * rows.front()[0]),
+                     to = charge_at(plan, *b, x[0] - x[1] * rows.back()[0]);
+        if (x[1] > 4 * slope_doubt && x[1] > 0 && from - to > 0.02 && to > 0.02 && from < 0.999) {
+            const double capacity = given / (from - to);
+            fit.capacity_Ah = Fitted{capacity, capacity * slope_doubt / x[1]};
+        }
     }
     if (plateau.size() >= kLeast) {
         std::nth_element(plateau.begin(), plateau.begin() + static_cast<long>(plateau.size() * 3 / 4),

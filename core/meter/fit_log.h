@@ -24,9 +24,10 @@ struct LogFit {
     std::size_t samples = 0;
 };
 
-// v = E0 - s q/C - R i, with q what was given since the beginning and s the volts between full and empty of
-// its chemistry: fitted while it gives. The first seconds after a step of amps are left out (the cell still
-// moves). Failure: empty with fewer than 20 samples with volts and amps.
+// v = E0 - s q - R i, with q what was given since the beginning: fitted while it gives, the first seconds
+// after a step of amps left out (the cell still moves). Its capacity is what was given over the charge that
+// its open volts fell by, after the curve of its chemistry. Failure: empty with fewer than 20 samples with
+// volts and amps.
 [[nodiscard]] Result<LogFit> fit_log(const Plan& plan, const Id& battery,
                                      const std::vector<LogSample>& samples);
 

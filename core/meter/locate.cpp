@@ -18,9 +18,9 @@ constexpr double kComplaintRight = 0.94, kComplaintNear = 0.055, kComplaintWrong
 constexpr std::size_t kFine = 41;   // strengths between those that were solved
 constexpr double kTwin_sd = 0.5;    // readings nearer than that are the same
 constexpr double kFloor_V = 0.002;  // contact of the probes themselves; common practice
-constexpr std::size_t kPairsOf = 14;
+constexpr std::size_t kPairsOf = 14, kFirstsOf = 8;
 constexpr double kTail = 10;       // degrees of freedom: how far out a slip may be
-constexpr double kNoAnswer = 2.7;  // a state without an answer says nothing: any volts of 15 alike
+constexpr double kNoAnswer = 200;  // a fault with which a state has no answer is never the likeliest
 constexpr double kUnlikely = 1e-4;
 constexpr double kNothingWrong = 0.05;  // of its prior, where somebody complains
 constexpr double kTwoAtOnce = 0.01;     // two faults at once against one
@@ -239,7 +239,7 @@ class Doubt {
     double log_likely(const std::vector<Reading>& readings, const std::vector<double>& would) const {
         Eigen::VectorXd d(static_cast<Eigen::Index>(readings.size()));
         for (std::size_t k = 0; k < readings.size(); ++k) {
-            if (std::isnan(would[k])) return -kNoAnswer * static_cast<double>(readings.size());
+            if (std::isnan(would[k])) return -kNoAnswer;
             d[static_cast<Eigen::Index>(k)] = readings[k].value - would[k];
         }
         // Student's distribution: near the middle as a normal one, and a slip far out decides nothing
@@ -543,20 +543,48 @@ class Locator::Weighing {
         return best;
     }
 
-    // No single fault explains the readings: two of the likeliest at once.
-    void pairs(Location& out) {
-        out.pairs = true;
+    // Pairs worth solving: what two faults change added up, one of them among the likeliest things.
+    std::vector<std::pair<std::size_t, std::size_t>> promising() const {
         std::vector<std::size_t> order(m_.faults.size());
         for (std::size_t k = 0; k < order.size(); ++k) order[k] = k;
         std::stable_sort(order.begin(), order.end(),
                          [&](std::size_t a, std::size_t b) { return all_[a].log > all_[b].log; });
-        std::erase_if(order, [&](std::size_t f) { return m_.faults[f].kind == FaultKind::none; });
-        order.resize(std::min(order.size(), kPairsOf));
+        std::set<Id> things{Id()};  // nothing wrong is no half of a pair
+        std::vector<std::pair<double, std::pair<std::size_t, std::size_t>>> ranked;
+        for (const std::size_t first : order) {
+            if (things.size() > kFirstsOf || stopped(ask_)) break;
+            if (!things.insert(m_.faults[first].thing).second) continue;
+            for (std::size_t second = 0; second < m_.faults.size(); ++second)
+                if (m_.faults[second].kind != FaultKind::none &&
+                    m_.faults[second].thing != m_.faults[first].thing)
+                    ranked.push_back({added_up(first, second), {first, second}});
+        }
+        std::stable_sort(ranked.begin(), ranked.end(),
+                         [](const auto& a, const auto& b) { return a.first > b.first; });
+        std::vector<std::pair<std::size_t, std::size_t>> out;
+        for (const auto& [log, pair] : ranked)
+            if (out.size() < kPairsOf) out.push_back(pair);
+        return out;
+    }
+    double added_up(std::size_t first, std::size_t second) const {
+        double best = -1e300;
+        std::vector<double> would(ask_.readings.size());
+        for (const auto& a : at_[first])
+            for (const auto& b : at_[second]) {
+                for (std::size_t r = 0; r < would.size(); ++r) would[r] = a[r] + b[r] - at_[0][0][r];
+                best = std::max(best, usual_.log_likely(ask_.readings, would));
+            }
+        return best + std::log(m_.faults[first].prior * m_.faults[second].prior);
+    }
+
+    // No single fault explains the readings: two of the likeliest at once.
+    void pairs(Location& out) {
+        out.pairs = true;
         std::vector<Pair> found;
-        for (std::size_t i = 0; i < order.size(); ++i)
-            for (std::size_t j = i + 1; j < order.size() && !stopped(ask_); ++j)
-                if (m_.faults[order[i]].thing != m_.faults[order[j]].thing)
-                    found.push_back(best_of(order[i], order[j]));
+        for (const auto& [first, second] : promising()) {
+            if (stopped(ask_)) break;
+            found.push_back(best_of(first, second));
+        }
         if (found.empty()) return;
         std::stable_sort(found.begin(), found.end(),
                          [](const Pair& a, const Pair& b) { return a.log > b.log; });

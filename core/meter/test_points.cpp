@@ -6,7 +6,7 @@
 #include <set>
 
 #include "choice/zero_one.h"
-#include "control/key_positions.h"
+#include "meter/faults.h"
 #include "plan/roles.h"
 #include "size/run_limits.h"
 #include "solve/load_paths.h"
@@ -16,6 +16,7 @@ namespace {
 
 constexpr double kBadJoint_V = 0.1, kBadCable_V = 0.2,
                  kBadStarter_V = 0.5;   // service limits, common practice
+constexpr double kLeast_A = 0.02;       // below, no joint there is worth a reading
 constexpr double kIsolated_ohm = 1000;  // a supply cable against ground, loads off; common practice
 constexpr double kNoLoad_V = 0.3;       // below the battery at an open plug; common practice
 
@@ -166,12 +167,29 @@ class Prover {
             if (feeds != supply) continue;
             if (doubt > kBadJoint_V) continue;  // the band is wider than the fault
             const Id id = run ? run->id : plan_.points[static_cast<std::size_t>(k.ground_point)].id;
+            if (!moves_out(s, x, c, id, ask.where, e)) continue;
             const auto [at, fresh] = column.emplace(id, ids.size());
             if (fresh) ids.push_back(id);
             ask.sees.push_back(at->second);
         }
         ask.weight = 1 + 0.001 * doubt;
         if (!ask.sees.empty()) asks.push_back(std::move(ask));
+    }
+
+    // Whether a fault there that loses a cable's service limit moves the reading out of its band: where other
+    // ways lead round it, it may not.
+    bool moves_out(const State& state, const Solution& x, int conductor, const Id& id, const Probing& where,
+                   const Expectation& e) {
+        const double amps = std::abs(x.point.conductors[static_cast<std::size_t>(conductor)].current_A);
+        if (amps < kLeast_A) return false;
+        auto found = compiled_.find(state.id);
+        if (found == compiled_.end()) found = compiled_.emplace(state.id, network_for(plan_, where)).first;
+        Network with = found->second;
+        Fault f;
+        f.kind = find(plan_.runs, std::string_view(id)) ? FaultKind::joint : FaultKind::ground, f.thing = id;
+        put_in(with, plan_, f, kBadCable_V / amps);
+        const auto v = value_at(settle_as_read(std::move(with), solver_), plan_, where);
+        return v && *v > e.high();
     }
 
     Id nearest_battery(const Solution& x, const LoadPaths& paths, std::size_t l, bool supply) const {
@@ -279,6 +297,8 @@ class Prover {
 
     const Plan& plan_;
     Expecter expecter_;
+    OperatingPointSolver solver_;
+    std::map<Id, Network> compiled_;  // by state
     SupplySide supply_{plan_};
     ProvePlan out_;
 };

@@ -171,10 +171,12 @@ TEST(CliMeter, PointsFaultsAndPractice) {
     EXPECT_EQ(rail("locate " + truck + " --complaint \"davit hoist weak nowhere\"").code, 2);
     const Json practise = json_of("practise " + truck + " --seed 3 --level bad_ground");
     EXPECT_GE(practise["best_path"].size(), 1U);
-    const Ran by_hand =
-        run("printf 'volts rear box / scene lights + / Idling\\nmend rear box feed\\nmend scene lights "
-            "feed\\n' | " +
-            std::string(YR_BIN_DIR) + "/rail practise " + truck + " --seed 3 --level bad_ground");
+    const std::string typed = folder.file("typed"), script = folder.file("by-hand");
+    write_text(typed,
+               "volts rear box / scene lights + / Idling\nmend rear box feed\nmend scene lights feed\n");
+    write_text(script, std::string(YR_BIN_DIR) + "/rail practise " + truck +
+                           " --seed 3 --level bad_ground < " + typed + "\n");
+    const Ran by_hand = run("sh " + script);
     EXPECT_NE(by_hand.out.find("It was not that"), std::string::npos) << by_hand.out;
     EXPECT_EQ(by_hand.code, 0) << by_hand.out << by_hand.err;
     const Json doubts = json_of("doubts " + truck);

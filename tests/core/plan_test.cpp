@@ -70,7 +70,7 @@ TEST(PlanFile, VersionOneIsReadAndWrittenAsThePresentOne) {
     EXPECT_EQ(plan->sources.size(), 1U);
     EXPECT_TRUE(plan->inverters.empty() && plan->variants.empty());
     const std::string now = to_json_text(*plan);
-    EXPECT_NE(now.find("\"version\": 8"), std::string::npos);
+    EXPECT_NE(now.find("\"version\": 9"), std::string::npos);
     EXPECT_EQ(*plan_from_json_text(now), *plan);
 }
 
@@ -113,7 +113,7 @@ TEST(PlanFile, DamageIsRefusedWithItsPlace) {
     EXPECT_EQ(error_of("[1,2]").code, ErrorCode::not_a_plan);
     EXPECT_EQ(error_of(replaced(truck_text(), "your-rail-plan", "shopping-list")).code,
               ErrorCode::not_a_plan);
-    EXPECT_EQ(error_of(replaced(truck_text(), "\"version\": 8", "\"version\": 99")).code,
+    EXPECT_EQ(error_of(replaced(truck_text(), "\"version\": 9", "\"version\": 99")).code,
               ErrorCode::newer_version);
     const Error draw = error_of(replaced(truck_text(), "\"kind\": \"current\",\n        \"value\": 13",
                                          "\"kind\": \"current\",\n        \"value\": -13"));

@@ -13,7 +13,7 @@ namespace {
 
 // How high each room stands. Rooms of one height do not see each other.
 const std::map<std::string, int> kHeight{
-    {"units", 0},   {"choice", 1},     {"files", 1},     {"catalog", 1}, {"plan", 2},       {"typing", 3},
+    {"units", 0},   {"choice", 2},     {"files", 1},     {"catalog", 1}, {"plan", 2},       {"typing", 3},
     {"network", 3}, {"routes", 3},     {"solve", 4},     {"day", 5},     {"demand", 5},     {"guard", 5},
     {"survey", 5},  {"chart", 5},      {"size", 6},      {"sizing", 7},  {"control", 7},    {"fabricate", 8},
     {"inspect", 8}, {"notes", 8},      {"diagram", 9},   {"meter", 9},   {"io", 10},        {"words", 11},
