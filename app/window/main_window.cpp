@@ -259,11 +259,14 @@ void MainWindow::make_actions() {
     shortcut(QStringLiteral("?"), [this] { show_shortcuts(this); });
     // workspaces first, then those of their views that have keys of their own
     int number = 0;
-    const auto next = [&number] { return QStringLiteral("Alt+%1").arg(++number % 10); };
-    for (Workspace* w : workspaces_) shortcut(next(), [this, w] { go_to(w->key()); });
+    // Alt+1 to 9, then 0; what comes after that has none
+    const auto numbered = [&number, this](const std::function<void()>& go) {
+        if (++number <= 10) shortcut(QStringLiteral("Alt+%1").arg(number % 10), go);
+    };
+    for (Workspace* w : workspaces_) numbered([this, w] { go_to(w->key()); });
     for (Workspace* w : workspaces_)
         for (const WorkspaceView& v : w->views())
-            if (v.own_keys) shortcut(next(), [this, w, view = v.key] { go_to(w->key(), view); });
+            if (v.own_keys) numbered([this, w, view = v.key] { go_to(w->key(), view); });
 }
 
 Workspace* MainWindow::with_view(const QString& view) const {

@@ -33,7 +33,8 @@ TEST(Workspaces, AnotherOneIsAFolderALineInCMakeAndALineInTheList) {
     QTest::keyClick(&window, Qt::Key_2, Qt::AltModifier);
     EXPECT_EQ(window.open_workspace()->key(), QStringLiteral("rail"));
     EXPECT_TRUE(window.findings()->isVisible());
-    QTest::keyClick(&window, static_cast<Qt::Key>(Qt::Key_0 + static_cast<int>(window.workspaces().size())),
+    QTest::keyClick(&window,
+                    static_cast<Qt::Key>(Qt::Key_0 + static_cast<int>(window.workspaces().size()) % 10),
                     Qt::AltModifier);
     EXPECT_EQ(window.open_workspace(), empty) << "its number is its place in the list";
 }
@@ -51,7 +52,7 @@ TEST_F(WindowTest, EveryWorkspaceOpensByItsWordAndItsKey) {
         EXPECT_EQ(lit, 1) << "one word is underlined";
         EXPECT_EQ(window.states()->isVisible(), w->surroundings().states) << w->key().toStdString();
     }
-    EXPECT_EQ(number, 8);
+    EXPECT_EQ(number, 9);
 }
 
 TEST_F(WindowTest, ViewsAreNamedAndUnknownOnesRefused) {

@@ -178,7 +178,8 @@ TEST(Locate, SaysSoWhenNoSingleFaultExplainsIt) {
     for (std::size_t k = 0; k < 8; ++k) {
         const Suspect& x = now.suspects[k];
         told += std::string(name_of(x.fault.kind)) + " " + name_of(plan, x.fault.thing);
-        if (x.second) told += " and " + std::string(name_of(x.second->kind)) + " " + name_of(plan, x.second->thing);
+        if (x.second)
+            told += " and " + std::string(name_of(x.second->kind)) + " " + name_of(plan, x.second->thing);
         told += " " + std::to_string(x.probability) + "\n";
     }
     EXPECT_TRUE(found) << "both are among the pairs that are told\n" << told;

@@ -221,7 +221,7 @@ void BuildPage::showEvent(QShowEvent* event) {
 }
 
 void BuildPage::finish() {
-    table_ = wire_table(document_->plan());
+    refresh_table();
     refresh_bench();
     refresh_parts();
     fill_wires();
@@ -235,9 +235,16 @@ void BuildPage::finish() {
 
 // What is worked out only while it is looked at; a tick in the order of work waits for none of the rest.
 void BuildPage::refresh() {
-    table_ = wire_table(document_->plan());
+    refresh_table();
     refresh_page();
     fill_side();
+}
+
+// Rows name runs by their place in the plan: of another plan they mean nothing.
+void BuildPage::refresh_table() {
+    if (table_of_ == document_->store().generation() && !table_.empty()) return;
+    table_ = wire_table(document_->plan());
+    table_of_ = document_->store().generation();
 }
 
 void BuildPage::refresh_page() {
@@ -384,7 +391,7 @@ void BuildPage::save_dossier(const QString& path) {
 }
 
 void BuildPage::save_tables(const QString& path) {
-    table_ = wire_table(document_->plan());
+    refresh_table();
     refresh_parts();
     if (!cutting_.current(document_->store().generation())) refresh_bench();
     if (cutting_.running()) cutting_.finish();

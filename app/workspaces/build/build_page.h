@@ -78,6 +78,7 @@ class BuildPage : public Workspace {
     void side_of_cable(const WireRow& w);
     void shop_form();
     void refresh_page();
+    void refresh_table();
     void refresh_bench();
     void refresh_parts();
     void fill_form(const Run& run);
@@ -103,6 +104,7 @@ class BuildPage : public Workspace {
     Id form_of_;
     QStringList sentences_;
     std::vector<WireRow> table_;
+    quint64 table_of_ = 0;  // of the plan
     std::vector<Part> list_;
     bool filling_ = false;
     Job<std::vector<SizeCutting>> cutting_;

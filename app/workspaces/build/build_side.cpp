@@ -40,6 +40,7 @@ const WireRow* BuildPage::wire_of(const Id& run) const {
 }
 
 void BuildPage::fill_side() {
+    refresh_table();
     clear_lines(lines_);
     clear_lines(after_);
     sentences_.clear();
