@@ -50,6 +50,13 @@ double rational(const double* r, const double* y, double at, double straight) {
 
 }  // namespace
 
+std::size_t Locator::grades_of(const Fault& fault) {
+    if (!fault.graded()) return 1;
+    const bool wide =
+        fault.kind == FaultKind::joint || fault.kind == FaultKind::ground || fault.kind == FaultKind::thin;
+    return wide ? 9 : 5;
+}
+
 struct Locator::Impl {
     const Plan& plan;
     std::vector<Fault> faults;
@@ -96,8 +103,9 @@ struct Locator::Impl {
     }
     // A thinner cable reads as a bad joint of as many ohms does: nearest strength that is solved, 0 for none.
     std::pair<std::size_t, bool> as_joint(std::size_t thin, std::size_t strength, const Probing& where) {
-        const double ohm = added_ohm(faults[thin], strengths(faults[thin], kStrengths)[strength], where);
-        const auto grades = strengths(faults[joint_of[thin]], kStrengths);
+        const double ohm =
+            added_ohm(faults[thin], strengths(faults[thin], grades_of(faults[thin]))[strength], where);
+        const auto grades = strengths(faults[joint_of[thin]], grades_of(faults[joint_of[thin]]));
         std::size_t nearest = 0;
         for (std::size_t g = 0; g < grades.size(); ++g)
             if (std::abs(grades[g] - ohm) < std::abs(grades[nearest] - ohm)) nearest = g;
@@ -108,10 +116,10 @@ struct Locator::Impl {
         auto& all = solved[key_of(where)];
         if (all.empty()) all.resize(faults.size());
         auto& mine = all[fault];
-        if (mine.empty()) mine.resize(faults[fault].graded() ? kStrengths : 1);
+        if (mine.empty()) mine.resize(grades_of(faults[fault]));
         if (!mine[strength]) {
             Network with = network(where);
-            const double size = strengths(faults[fault], kStrengths)[strength];
+            const double size = strengths(faults[fault], grades_of(faults[fault]))[strength];
             if (faults[fault].kind == FaultKind::thin) {
                 Fault as = faults[fault];
                 as.kind = FaultKind::joint;
@@ -144,12 +152,13 @@ struct Locator::Impl {
     }
     double thin_reading(std::size_t fault, std::size_t strength, const Reading& r) {
         const std::size_t joint = joint_of[fault];
-        const double ohm = added_ohm(faults[fault], strengths(faults[fault], kStrengths)[strength], r.where);
+        const double ohm =
+            added_ohm(faults[fault], strengths(faults[fault], grades_of(faults[fault]))[strength], r.where);
         const auto at = [&](std::size_t f, std::size_t g) {
             const auto v = value_at(solution(f, g, r.where), plan, r.where);
             return v ? *v : std::nan("");
         };
-        const auto grades = strengths(faults[joint], kStrengths);
+        const auto grades = strengths(faults[joint], grades_of(faults[joint]));
         std::size_t k = 0;
         while (k + 2 < grades.size() && grades[k] < ohm) ++k;
         const double before = k == 0 ? 0 : grades[k - 1];
@@ -415,7 +424,7 @@ class Locator::Weighing {
     void first() {
         at_.resize(m_.faults.size()), seen_.resize(m_.faults.size());
         for (std::size_t f = 0; f < m_.faults.size() && !stopped(ask_); ++f) {
-            for (std::size_t g = 0, n = m_.faults[f].graded() ? kStrengths : 1; g < n; ++g) {
+            for (std::size_t g = 0, n = grades_of(m_.faults[f]); g < n; ++g) {
                 at_[f].push_back(m_.readings_with(f, g, ask_.readings));
                 seen_[f].push_back(m_.seen(f, g, ask_.complaints));
             }
@@ -530,7 +539,7 @@ class Locator::Weighing {
     }
     Pair best_of(std::size_t first, std::size_t second) {
         const Fault &a = m_.faults[first], &b = m_.faults[second];
-        const auto of_a = strengths(a, kStrengths), of_b = strengths(b, kStrengths);
+        const auto of_a = strengths(a, grades_of(a)), of_b = strengths(b, grades_of(b));
         Pair best;
         best.a = first, best.b = second;
         for (std::size_t ga = 0; ga < of_a.size(); ga += 2)

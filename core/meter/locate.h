@@ -62,7 +62,8 @@ class Locator {
     [[nodiscard]] Expecter& expecter();
     // The circuit with that fault in that state.
     [[nodiscard]] const Solution& solved(std::size_t fault, std::size_t strength, const Probing& where);
-    static constexpr std::size_t kStrengths = 9;
+    // How many strengths of a fault are solved: more where they reach over decades.
+    [[nodiscard]] static std::size_t grades_of(const Fault& fault);
 
   private:
     struct Impl;

@@ -36,6 +36,11 @@ class Fed {
         };
         for (const BatteryElement& b : network_.batteries) note(b.pos), note(b.neg);
         for (const SourceElement& s : network_.sources) note(s.out), note(s.neg);
+        // through a load that is off one would read the other end of its winding
+        for (std::size_t k = 0; k < network_.plan_loads; ++k)
+            if (sound.point.loads[k].status != LoadStatus::on)
+                idle_.insert(network_.loads[k].pos), idle_.insert(network_.loads[k].neg);
+        idle_.erase(network_.reference);  // where mains loads stand
     }
     bool holds(const Probing& where) const {
         if (where.kind != ReadKind::volts) return true;
@@ -45,11 +50,12 @@ class Fed {
   private:
     bool holds(const Terminal& t) const {
         const NodeIndex n = node_at(network_, t);
-        return n != kNoNode && alive_.contains(groups_[static_cast<std::size_t>(n)]);
+        return n != kNoNode && !idle_.contains(n) && alive_.contains(groups_[static_cast<std::size_t>(n)]);
     }
     const Network& network_;
     std::vector<int> groups_;
     std::set<int> alive_;
+    std::set<NodeIndex> idle_;
 };
 
 double minutes_of(const Plan& plan, const Probing& where, const std::optional<Probing>& last) {
@@ -111,7 +117,7 @@ std::optional<NextReading> next_reading(Locator& locator, const Plan& plan, cons
             const Fault& x = locator.faults()[f];
             if (x.kind != s.fault.kind || x.thing != s.fault.thing || x.other != s.fault.other) continue;
             std::size_t nearest = 0;
-            const auto grades = strengths(x, Locator::kStrengths);
+            const auto grades = strengths(x, Locator::grades_of(x));
             for (std::size_t g = 0; g < grades.size(); ++g)
                 if (std::abs(std::log(std::max(grades[g], 1e-9) / std::max(s.strength, 1e-9))) <
                     std::abs(std::log(std::max(grades[nearest], 1e-9) / std::max(s.strength, 1e-9))))
