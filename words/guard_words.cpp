@@ -160,7 +160,7 @@ std::string doubt_value(const Doubt& d, double v, const Plan& plan, const Style&
         case DoubtKind::regulated:
             return quantity(v, Dimension::voltage, style);
         case DoubtKind::air:
-            return say("{0} K hotter", number(v));
+            return v < 0 ? say("{0} K colder", number(-v)) : say("{0} K hotter", number(v));
         case DoubtKind::draw: {
             const Load* l = find(plan.loads, std::string_view(d.thing));
             const DrawKind kind = l ? l->draw.kind : DrawKind::power;

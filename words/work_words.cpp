@@ -238,8 +238,9 @@ std::string sentence(const Plan& plan, const PowerStep& s) {
         case PowerAct::fuse_in:
             return say("Fuse of {0} in: {1}.", run, shows());
         case PowerAct::all_in:
-            return say("All fuses in, key off, everything off: {0}. Then the lamp out and {1} in.", shows(),
-                       fuse);
+            return say(
+                "All fuses in, key off, only what always runs is on: {0}. Then the lamp out and {1} in.",
+                shows(), fuse);
         case PowerAct::switch_on:
             return say("{0} on: {1}.", capital(and_list(names_of(plan, s.loads))), shows());
     }

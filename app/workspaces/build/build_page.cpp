@@ -23,11 +23,7 @@ namespace yr::app {
 namespace {
 
 constexpr int kSide_px = 300;
-// The views in the order of their words and pages; the first opens without a key.
-struct BuildView {
-    const char *key, *name, *tip;
-};
-constexpr BuildView kViews[] = {
+constexpr ViewWord kViews[] = {
     {"", words::later("Bench"), words::later("Rolls and the pieces cut from them")},
     {"parts", words::later("Parts"), words::later("What is to be bought")},
     {"wires", words::later("Wires"), words::later("Every cable: number, ends, size, colour, length, fuse")},
@@ -46,7 +42,7 @@ QString shown(const SheetCell& cell) {
 }  // namespace
 
 BuildPage::BuildPage(Document* document, QWidget* parent)
-    : Workspace(document, QStringLiteral("build"), say("Build"), parent) {
+    : Workspace(document, QStringLiteral("build"), say("Build"), parent), words_(kViews) {
     bench_ = new BenchView(document_);
     auto* scroll = new QScrollArea;
     scroll->setWidgetResizable(true);
@@ -147,18 +143,7 @@ QWidget* BuildPage::make_head() {
     auto* row = new QHBoxLayout(head);
     row->setContentsMargins(16, 6, 12, 4);
     row->setSpacing(4);
-    for (const BuildView& view : kViews) {
-        auto* word = new QToolButton;
-        word->setText(q(words::translated(view.name)));
-        word->setToolTip(q(words::translated(view.tip)));
-        word->setCheckable(true);
-        word->setObjectName(QStringLiteral("state"));
-        word->setMinimumHeight(30);
-        connect(word, &QToolButton::clicked, this,
-                [this, key = QString::fromLatin1(view.key)] { open_view(key); });
-        row->addWidget(word);
-        words_.push_back(word);
-    }
+    words_.add_to(row, [this](const QString& key) { open_view(key); });
     row->addStretch();
     auto* several = new QLabel(say("Vehicles alike"));
     several->setObjectName(QStringLiteral("soft"));
@@ -171,7 +156,6 @@ QWidget* BuildPage::make_head() {
     });
     row->addWidget(several);
     row->addWidget(vehicles_);
-    words_[0]->setChecked(true);
     return head;
 }
 
@@ -191,24 +175,20 @@ QWidget* BuildPage::make_side() {
 
 std::vector<WorkspaceView> BuildPage::views() const {
     std::vector<WorkspaceView> all;
-    for (const BuildView& view : kViews)
+    for (const ViewWord& view : kViews)
         if (*view.key) all.push_back({QString::fromLatin1(view.key), q(words::translated(view.name)), false});
     return all;
 }
 
 bool BuildPage::open_view(const QString& key) {
     if (!key.isEmpty() && !has_view(key)) return false;
-    for (int k = 0; k < static_cast<int>(words_.size()); ++k) {
-        const bool open = key == QLatin1String(kViews[k].key);
-        words_[static_cast<std::size_t>(k)]->setChecked(open);
-        if (open) pages_->setCurrentIndex(k);
-    }
+    words_.show(key, pages_);
     if (isVisible()) refresh_page(), fill_side();
     return true;
 }
 
 QString BuildPage::open_view() const {
-    return QString::fromLatin1(kViews[pages_->currentIndex()].key);
+    return words_.key_of(pages_->currentIndex());
 }
 
 void BuildPage::entered() {

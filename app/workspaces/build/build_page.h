@@ -12,6 +12,7 @@
 #include "fabricate/first_power.h"
 #include "fabricate/parts.h"
 #include "widgets/field_form.h"
+#include "widgets/view_words.h"
 #include "workspaces/build/bench_view.h"
 #include "workspaces/build/card_view.h"
 #include "workspaces/build/diagram_view.h"
@@ -87,7 +88,7 @@ class BuildPage : public Workspace {
     void link(const QString& text, const QString& tip, const std::function<void()>& action);
     [[nodiscard]] const WireRow* wire_of(const Id& run) const;
 
-    std::vector<QToolButton*> words_;
+    ViewWords words_;
     QSpinBox* vehicles_;
     QStackedWidget* pages_;
     BenchView* bench_;

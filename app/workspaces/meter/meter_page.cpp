@@ -18,10 +18,7 @@ namespace yr::app {
 namespace {
 
 constexpr int kSide_px = 320;
-struct MeterView {
-    const char *key, *name, *tip;
-};
-constexpr MeterView kViews[] = {
+constexpr ViewWord kViews[] = {
     {"", words::later("Prove"), words::later("The readings that prove a finished vehicle, in order")},
     {"find", words::later("Find a fault"),
      words::later("From a complaint to the bad joint in a few readings")},
@@ -43,7 +40,7 @@ QProgressBar* bar(double share) {
 }  // namespace
 
 MeterPage::MeterPage(Document* document, QWidget* parent)
-    : Workspace(document, QStringLiteral("meter"), say("Meter"), parent) {
+    : Workspace(document, QStringLiteral("meter"), say("Meter"), parent), words_(kViews) {
     prove_ = new ProveView(document_);
     find_ = new FindView(document_);
     rest_ = new RestView(document_);
@@ -105,18 +102,7 @@ QWidget* MeterPage::make_head() {
     auto* row = new QHBoxLayout(head);
     row->setContentsMargins(16, 6, 12, 4);
     row->setSpacing(4);
-    for (const MeterView& view : kViews) {
-        auto* word = new QToolButton;
-        word->setText(q(words::translated(view.name)));
-        word->setToolTip(q(words::translated(view.tip)));
-        word->setCheckable(true);
-        word->setObjectName(QStringLiteral("state"));
-        word->setMinimumHeight(30);
-        connect(word, &QToolButton::clicked, this,
-                [this, key = QString::fromLatin1(view.key)] { open_view(key); });
-        row->addWidget(word);
-        words_.push_back(word);
-    }
+    words_.add_to(row, [this](const QString& key) { open_view(key); });
     row->addStretch();
     if (!EntryBar::speech_program().isEmpty()) {
         auto* aloud = new QCheckBox(say("Aloud"));
@@ -127,30 +113,25 @@ QWidget* MeterPage::make_head() {
         });
         row->addWidget(aloud);
     }
-    words_.front()->setChecked(true);
     return head;
 }
 
 std::vector<WorkspaceView> MeterPage::views() const {
     std::vector<WorkspaceView> all;
-    for (const MeterView& view : kViews)
+    for (const ViewWord& view : kViews)
         if (*view.key) all.push_back({QString::fromLatin1(view.key), q(words::translated(view.name)), false});
     return all;
 }
 
 bool MeterPage::open_view(const QString& key) {
     if (!key.isEmpty() && !has_view(key)) return false;
-    for (int k = 0; k < static_cast<int>(words_.size()); ++k) {
-        const bool open = key == QLatin1String(kViews[k].key);
-        words_[static_cast<std::size_t>(k)]->setChecked(open);
-        if (open) pages_->setCurrentIndex(k);
-    }
+    words_.show(key, pages_);
     if (isVisible()) refresh();
     return true;
 }
 
 QString MeterPage::open_view() const {
-    return QString::fromLatin1(kViews[pages_->currentIndex()].key);
+    return words_.key_of(pages_->currentIndex());
 }
 
 void MeterPage::entered() {

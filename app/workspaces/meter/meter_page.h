@@ -7,6 +7,7 @@
 
 #include "bench/meter_client.h"
 #include "meter/fit_log.h"
+#include "widgets/view_words.h"
 #include "workspaces/meter/find_view.h"
 #include "workspaces/meter/practise_view.h"
 #include "workspaces/meter/prove_view.h"
@@ -63,7 +64,7 @@ class MeterPage : public Workspace {
     void read_by_meter(const Probing& where);
     void keep(const TestPoint& point, double value, Verdict verdict);
 
-    std::vector<QToolButton*> words_;
+    ViewWords words_;
     QStackedWidget* pages_;
     ProveView* prove_;
     FindView* find_;
