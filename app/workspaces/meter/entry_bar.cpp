@@ -26,25 +26,25 @@ EntryBar::EntryBar(QWidget* parent) : QWidget(parent) {
     large.setPixelSize(30);
     field_->setFont(large);
     field_->setAlignment(Qt::AlignRight);
-    field_->setFixedWidth(190);
-    field_->setMinimumHeight(52);
+    field_->setFixedWidth(170);
+    field_->setMinimumHeight(46);
     field_->setAccessibleName(say("What the meter shows"));
     meter_ = new QToolButton;
     meter_->setText(say("Meter"));
     meter_->setToolTip(
         say("Read by the connected meter; connects the stand-in where there is none (simulated)"));
     meter_->setMinimumHeight(34);
-    auto* words = new QVBoxLayout;
-    words->setSpacing(2);
-    words->addWidget(sentence_);
-    words->addWidget(hint_);
-    words->addStretch();
-    auto* row = new QHBoxLayout(this);
-    row->setContentsMargins(16, 10, 16, 10);
+    // the sentence over the whole width, so that it is read at once also in a narrow window
+    auto* row = new QHBoxLayout;
     row->setSpacing(12);
-    row->addLayout(words, 1);
+    row->addWidget(hint_, 1);
     row->addWidget(meter_);
     row->addWidget(field_);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(16, 8, 16, 8);
+    column->setSpacing(2);
+    column->addWidget(sentence_);
+    column->addLayout(row);
     connect(field_, &QLineEdit::returnPressed, this, &EntryBar::take);
 }
 
