@@ -4,6 +4,7 @@
 #include <memory>
 
 #include "commands.h"
+#include "inspect/checked_channels.h"
 #include "plan/library.h"
 #include "plan/plan_json.h"
 #include "plan/variant.h"
@@ -14,7 +15,7 @@
 namespace yr::cli {
 namespace {
 
-struct Options {
+struct ControlOptions {
     bool force = false;
     std::string plan, variant, output, words;
     bool json = false, joined = false;
@@ -48,22 +49,22 @@ Json assignment_json(const Assignment& a, const Plan& plan) {
     return out;
 }
 
-int run_assign(const Options& o) {
+int run_assign(const ControlOptions& o) {
     const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
     AssignAsk ask;
     ask.allow_joined = o.joined;
     ask.cancel = watch().cancel();
-    const Assignment a = assign_loads(*plan, ask);
+    const CheckedChannels checked = assign_checked(*plan, ask);
+    const Assignment& a = checked.assignment;
     if (!a.known) {
         tell_error("No answer was found in time; nothing is proved and nothing was written.\n");
         return 1;
     }
-    const std::vector<Finding> worse = a.feasible ? made_worse(*plan, a.edit) : std::vector<Finding>{};
     if (o.json) {
         Json out = assignment_json(a, *plan);
-        out["brings"] = Json::array();
-        for (const Finding& f : worse) out["brings"].push_back(words::sentence(f, *plan));
+        out["with_it"] = Json::array();
+        for (const Finding& f : checked.mended) out["with_it"].push_back(words::mend_label(f, *plan));
         print(out);
     } else if (a.feasible) {
         std::vector<std::vector<std::string>> rows{{"", "goes on", "amps", "moved"}};
@@ -76,9 +77,7 @@ int run_assign(const Options& o) {
         print_table(rows);
         tell("{0} A m of copper; {1} as the plan stands.\n", words::number(a.amp_metres, 4),
              words::number(a.amp_metres_before, 4));
-        if (!worse.empty()) tell("Inspected whole, this would bring:\n");
-        for (const Finding& f : worse)
-            fmt::print("  {} {}\n", words::mark(f.severity), words::sentence(f, *plan));
+        for (const Finding& f : checked.mended) tell("With it: {0}\n", words::mend_label(f, *plan));
     } else {
         fmt::print("{}\n", words::conflict_text(a, *plan));
         if (!a.remedies.empty()) tell("Any of these would do:\n");
@@ -89,7 +88,7 @@ int run_assign(const Options& o) {
         if (const int code = write_changed(o.plan, o.variant, a.edit, o.output, o.force)) return code;
         tell("{0} written.\n", o.output);
     }
-    return worse.empty() ? 0 : 1;
+    return 0;
 }
 
 Json sneak_json(const SneakPath& p, const Plan& plan) {
@@ -109,7 +108,7 @@ Json sneak_json(const SneakPath& p, const Plan& plan) {
     return out;
 }
 
-int run_sneak(const Options& o) {
+int run_sneak(const ControlOptions& o) {
     const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
     SneakAsk ask;
@@ -143,7 +142,7 @@ int run_sneak(const Options& o) {
     return s.found.empty() ? 0 : 1;
 }
 
-int run_rails(const Options& o) {
+int run_rails(const ControlOptions& o) {
     const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
     const RailGrouping g = group_rails(*plan);
@@ -168,7 +167,7 @@ int run_rails(const Options& o) {
     return 0;
 }
 
-int run_library(const Options& o) {
+int run_library(const ControlOptions& o) {
     const auto found = search(shipped_library(), o.words, 500);
     if (o.json) {
         Json out;
@@ -191,7 +190,7 @@ int run_library(const Options& o) {
 }
 
 CLI::App* add_command(CLI::App& app, Action& action, const char* name, const char* text, bool plan,
-                      const std::shared_ptr<Options>& o, int (*run)(const Options&)) {
+                      const std::shared_ptr<ControlOptions>& o, int (*run)(const ControlOptions&)) {
     CLI::App* c = app.add_subcommand(name, text);
     if (plan) {
         c->add_option("PLAN", o->plan, words::translated("plan file"))->required();
@@ -206,7 +205,7 @@ CLI::App* add_command(CLI::App& app, Action& action, const char* name, const cha
 }  // namespace
 
 void add_control(CLI::App& app, Action& action) {
-    const auto assign_options = std::make_shared<Options>();
+    const auto assign_options = std::make_shared<ControlOptions>();
     CLI::App* assign = add_command(app, action, "assign", "Loads given to channels and feeds, least copper",
                                    true, assign_options, run_assign);
     assign->add_flag("--joined", assign_options->joined,
@@ -215,10 +214,10 @@ void add_control(CLI::App& app, Action& action) {
                        words::translated("write the plan with its channels given out"));
     assign->add_flag("--force", assign_options->force, words::translated("write over an existing file"));
     add_command(app, action, "sneak", "Loads alive or dead against the plan in any combination", true,
-                std::make_shared<Options>(), run_sneak);
+                std::make_shared<ControlOptions>(), run_sneak);
     add_command(app, action, "rails", "Loads grouped by when they are live", true,
-                std::make_shared<Options>(), run_rails);
-    const auto library_options = std::make_shared<Options>();
+                std::make_shared<ControlOptions>(), run_rails);
+    const auto library_options = std::make_shared<ControlOptions>();
     CLI::App* library = add_command(app, action, "library", "Typical accessories by name or trade", false,
                                     library_options, run_library);
     library->add_option("WORDS", library_options->words,

@@ -37,7 +37,7 @@ struct OptimiseOptions {
     bool keep_fuses = false, force = false, json = false;
 };
 
-std::vector<std::string> split(const std::string& text) {
+std::vector<std::string> names_in(const std::string& text) {
     std::vector<std::string> parts;
     std::string part;
     for (const char c : text + ",") {
@@ -99,7 +99,7 @@ int run_optimise(const OptimiseOptions& o) {
         ask.goal = SizingGoal::sizes;
     else if (o.objective != "mass")
         return refuse({ErrorCode::unknown_name, "--objective", o.objective, Want::mass_money_or_sizes});
-    ask.states = split(o.states);
+    ask.states = names_in(o.states);
     if (!o.price.empty()) {
         const Load* load = nullptr;
         for (const Load& l : plan->loads)
@@ -320,7 +320,7 @@ int run_start(const std::string& path, const std::string& variant, const std::st
     StartAsk ask;
     ask.state = static_cast<std::size_t>(s - plan->states.data());
     ask.seconds = seconds;
-    for (const std::string& name : split(starts)) {
+    for (const std::string& name : names_in(starts)) {
         Id id = name;
         for (const Load& l : plan->loads)
             if (l.name == name) id = l.id;

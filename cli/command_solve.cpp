@@ -6,6 +6,7 @@
 #include "commands.h"
 #include "plan/names.h"
 #include "plan/plan_json.h"
+#include "plan/rail_volts.h"
 #include "plan/roles.h"
 #include "size/run_ladder.h"
 #include "watch.h"
@@ -14,7 +15,7 @@
 namespace yr::cli {
 namespace {
 
-struct Options {
+struct SolveOptions {
     std::string plan, state, variant;
     bool all = false, json = false;
 };
@@ -161,7 +162,6 @@ void print_state(const Plan& plan, const State& state, const Solution& s) {
     for (std::size_t k = 0; k < plan.loads.size(); ++k) {
         const LoadResult& r = s.point.loads[k];
         if (r.status == LoadStatus::off) continue;
-        const double nominal = plan.vehicle.nominal_V;
         if (r.status != LoadStatus::on)
             rows.push_back({plan.loads[k].name, status_word(r.status)});
         else if (s.network.loads[k].inverter >= 0)
@@ -170,8 +170,9 @@ void print_state(const Plan& plan, const State& state, const Solution& s) {
         else
             rows.push_back(
                 {plan.loads[k].name, A(r.current_A), V(r.voltage_V),
-                 "drop " + words::quantity(r.drop_V / nominal, Dimension::fraction),
-                 "of " + words::quantity(drop_limit_V(plan, plan.loads[k]) / nominal, Dimension::fraction)});
+                 "drop " + words::quantity(r.drop_V / rail_V(plan, plan.loads[k]), Dimension::fraction),
+                 "of " + words::quantity(drop_limit_V(plan, plan.loads[k]) / rail_V(plan, plan.loads[k]),
+                                         Dimension::fraction)});
     }
     for (std::size_t k = 0; k < plan.inverters.size(); ++k) {
         const LoadResult& r = s.point.loads[s.network.plan_loads + k];
@@ -189,7 +190,7 @@ void print_state(const Plan& plan, const State& state, const Solution& s) {
          s.point.residuals.energy_W);
 }
 
-int run_solve(const Options& o) {
+int run_solve(const SolveOptions& o) {
     const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
     std::vector<State> states;
@@ -236,7 +237,7 @@ int run_solve(const Options& o) {
 }  // namespace
 
 void add_solve(CLI::App& app, Action& action) {
-    auto o = std::make_shared<Options>();
+    auto o = std::make_shared<SolveOptions>();
     CLI::App* c = app.add_subcommand(
         "solve", words::translated("Voltages and currents of a plan in one state, or in all"));
     c->add_option("PLAN", o->plan, words::translated("plan file"))->required();

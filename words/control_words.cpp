@@ -112,6 +112,7 @@ std::string search_text(const SneakSearch& search) {
 std::vector<std::string> reasons(const PlacedLoad& p, const Plan& plan, const Style& style) {
     const auto A = [&](double v) { return quantity(v, Dimension::current, style); };
     const auto m = [&](double v) { return quantity(v, Dimension::length, style); };
+    const auto V = [&](double v) { return quantity(v, Dimension::voltage, style); };
     std::vector<std::string> lines;
     std::string head = say("{0}: {1} over {2} from the battery and {3} on.",
                            place_text(plan, p.feed, p.channel), A(p.amps), m(p.feed_m), m(p.local_m));
@@ -145,6 +146,22 @@ std::vector<std::string> reasons(const PlacedLoad& p, const Plan& plan, const St
                 break;
             case WhyNot::pinned:
                 lines.push_back(say("{0}: it was put here by hand.", name));
+                break;
+            case WhyNot::other_volts:
+                lines.push_back(
+                    say("{0}: a rail of {1}; this is made for {2}.", name, V(o.value), V(o.limit)));
+                break;
+            case WhyNot::switched_there:
+                lines.push_back(
+                    say("{0}: where it is now a relay or its feed switches it; there it would run at other "
+                        "times.",
+                        name));
+                break;
+            case WhyNot::no_feed:
+                lines.push_back(say("{0}: not made to feed more loads.", name));
+                break;
+            case WhyNot::refused:
+                lines.push_back(say("{0}: inspected whole, something would be worse.", name));
                 break;
         }
     }

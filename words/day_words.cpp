@@ -13,9 +13,9 @@ namespace {
 constexpr double kOften = 4;       // trips of one cut-off in a day that are told as odd
 constexpr double kLead_low = 0.5;  // lead that stays below half sulphates, common practice
 
-class Teller {
+class DayTeller {
   public:
-    Teller(const Plan& plan, const Day& day, const DayRun& run, const DayVerdicts& v, const Style& style)
+    DayTeller(const Plan& plan, const Day& day, const DayRun& run, const DayVerdicts& v, const Style& style)
         : plan_(plan), day_(day), run_(run), v_(v), style_(style) {}
 
     std::vector<DaySentence> all(const DayAfterDay* after) {
@@ -179,7 +179,7 @@ class Teller {
 
 std::vector<DaySentence> day_sentences(const Plan& plan, const Day& day, const DayRun& run,
                                        const DayVerdicts& v, const DayAfterDay* after, const Style& style) {
-    return Teller(plan, day, run, v, style).all(after);
+    return DayTeller(plan, day, run, v, style).all(after);
 }
 
 std::string month_name(std::size_t month) {

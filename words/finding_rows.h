@@ -29,6 +29,11 @@ enum class FindingGroup {
     assumptions
 };
 
+// A rule of the trade that no published source gives.
+[[nodiscard]] inline Rule practice(const char* name) {
+    return {name, translated("common practice, no source")};
+}
+
 struct FindingRow {
     FindingKind kind{};
     const char* name;  // as in JSON; never translated

@@ -15,7 +15,7 @@ Id battery_of(const Speech& s) {
     return {};
 }
 
-const FindingRow kRows[] = {
+const FindingRow kCablesRows[] = {
     {.kind = FindingKind::cable_over_ampacity,
      .name = "cable_over_ampacity",
      .group = FindingGroup::cables,
@@ -235,7 +235,7 @@ const FindingRow kRows[] = {
 }  // namespace
 
 std::span<const FindingRow> cables_rows() {
-    return kRows;
+    return kCablesRows;
 }
 
 }  // namespace yr::words

@@ -6,18 +6,17 @@
 namespace yr::words {
 namespace {
 
-const FindingRow kRows[] = {
+const FindingRow kCircuitRows[] = {
     {.kind = FindingKind::drop_over_limit,
      .name = "drop_over_limit",
      .group = FindingGroup::volts,
      .value = Dimension::voltage,
      .sentence = [](const Speech& s) -> std::string {
-         std::string text =
-             say("On the way to {0} {1} ({2}) is lost where {3} is allowed, at worst in {4}.", s.it(),
-                 told_apart(s.f.value / s.plan.vehicle.nominal_V, s.f.limit / s.plan.vehicle.nominal_V,
-                            Dimension::fraction, s.style)
-                     .first,
-                 s.V(s.f.value), s.share(s.f.limit), s.state());
+         std::string text = say(
+             "On the way to {0} {1} ({2}) is lost where {3} is allowed, at worst in {4}.", s.it(),
+             told_apart(s.f.value / s.nominal_V(), s.f.limit / s.nominal_V(), Dimension::fraction, s.style)
+                 .first,
+             s.V(s.f.value), s.share(s.f.limit), s.state());
          if (!s.f.biggest_run.empty())
              text += say(" {0} alone takes {1}.", capital(yr::name_of(s.plan, s.f.biggest_run)),
                          quantity(s.f.biggest_V, Dimension::voltage, s.style));
@@ -282,6 +281,19 @@ const FindingRow kRows[] = {
      },
      .reasons = nullptr,
      .why = std::nullopt},
+    {.kind = FindingKind::signal_early,
+     .name = "signal_early",
+     .group = FindingGroup::liveness,
+     .value = Dimension::time,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} gets its signal from {1} {2} s after its supply and wants it {3} s after.", s.who(),
+                    s.other(), number(s.f.value), number(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("delayed signal"), translated("the load's own need")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
     {.kind = FindingKind::joint_drop,
      .name = "joint_drop",
      .group = FindingGroup::volts,
@@ -340,7 +352,7 @@ const FindingRow kRows[] = {
 }  // namespace
 
 std::span<const FindingRow> circuit_rows() {
-    return kRows;
+    return kCircuitRows;
 }
 
 }  // namespace yr::words

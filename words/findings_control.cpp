@@ -6,7 +6,7 @@
 namespace yr::words {
 namespace {
 
-const FindingRow kRows[] = {
+const FindingRow kControlRows[] = {
     {.kind = FindingKind::chatters,
      .name = "chatters",
      .group = FindingGroup::relays,
@@ -159,7 +159,7 @@ const FindingRow kRows[] = {
 }  // namespace
 
 std::span<const FindingRow> control_rows() {
-    return kRows;
+    return kControlRows;
 }
 
 }  // namespace yr::words

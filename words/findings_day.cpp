@@ -8,7 +8,7 @@
 namespace yr::words {
 namespace {
 
-Rule practice(const char* name) {
+Rule day_rule(const char* name) {
     return {name, translated("the day run through in time, docs/method.md")};
 }
 
@@ -29,7 +29,7 @@ std::string hours(double seconds) {
     return duration_h(seconds / 3600);
 }
 
-const FindingRow kRows[] = {
+const FindingRow kDayRows[] = {
     {.kind = FindingKind::day_no_start,
      .name = "day_no_start",
      .group = FindingGroup::day,
@@ -42,7 +42,7 @@ const FindingRow kRows[] = {
                       "{1}: after {0} such days the engine does not start at {2} from {3}.",
                       static_cast<int>(s.f.value) - 1, capital(day_of(s)), clock_of(s), s.it());
      },
-     .rule = [](const Speech&) -> Rule { return practice(translated("starts in the morning")); },
+     .rule = [](const Speech&) -> Rule { return day_rule(translated("starts in the morning")); },
      .reasons = [](const Speech&) -> std::vector<std::string> {
          return {
              translated("The cranking state is solved with the charge and the cold of that hour; the torque "
@@ -60,7 +60,7 @@ const FindingRow kRows[] = {
          return say("{0} is dark for {1} from {2} on day {3} of {4}.", s.who(), hours(s.f.value), clock_of(s),
                     static_cast<int>(s.f.limit), day_of(s));
      },
-     .rule = [](const Speech&) -> Rule { return practice(translated("fed all day")); },
+     .rule = [](const Speech&) -> Rule { return day_rule(translated("fed all day")); },
      .reasons = nullptr,
      .why = std::nullopt},
     {.kind = FindingKind::day_sinks,
@@ -71,7 +71,7 @@ const FindingRow kRows[] = {
          return say("{0} loses {1} of its charge on each day like {2}: empty after {3} days.", s.who(),
                     s.pc(s.f.value), day_of(s), number(std::floor(s.f.limit), 3));
      },
-     .rule = [](const Speech&) -> Rule { return practice(translated("returns to where it began")); },
+     .rule = [](const Speech&) -> Rule { return day_rule(translated("returns to where it began")); },
      .reasons = nullptr,
      .why = std::nullopt},
     {.kind = FindingKind::day_trips,
@@ -82,7 +82,7 @@ const FindingRow kRows[] = {
          return say_n("{1} cuts off on {2}, at {3}.", "{1} cuts off {0} times on {2}, first at {3}.",
                       static_cast<int>(s.f.value), s.who(), day_of(s), clock_of(s));
      },
-     .rule = [](const Speech&) -> Rule { return practice(translated("cut-offs")); },
+     .rule = [](const Speech&) -> Rule { return day_rule(translated("cut-offs")); },
      .reasons = nullptr,
      .why = std::nullopt},
     {.kind = FindingKind::day_bulk,
@@ -93,7 +93,7 @@ const FindingRow kRows[] = {
          return say("{0} works for {1} on {2} and never gets beyond bulk: {3} reaches {4} at most.", s.who(),
                     hours(s.f.value), day_of(s), s.other(), s.pc(s.f.limit));
      },
-     .rule = [](const Speech&) -> Rule { return practice(translated("charger's stages")); },
+     .rule = [](const Speech&) -> Rule { return day_rule(translated("charger's stages")); },
      .reasons = nullptr,
      .why = std::nullopt},
     {.kind = FindingKind::day_half,
@@ -104,7 +104,7 @@ const FindingRow kRows[] = {
          return say("{0} gets to {1} at most on days like {2}: lead that is never filled sulphates.", s.who(),
                     s.pc(s.f.value), day_of(s));
      },
-     .rule = [](const Speech&) -> Rule { return practice(translated("lead wants to be full")); },
+     .rule = [](const Speech&) -> Rule { return day_rule(translated("lead wants to be full")); },
      .reasons = [](const Speech&) -> std::vector<std::string> {
          return {translated("Full at least every week, above 80 % otherwise: common practice, no source.")};
      },
@@ -117,7 +117,7 @@ const FindingRow kRows[] = {
          return say("{0} holds {1} full for {2} of {3}: lithium ages faster so.", s.who(), s.other(),
                     hours(s.f.value), day_of(s));
      },
-     .rule = [](const Speech&) -> Rule { return practice(translated("lithium held full")); },
+     .rule = [](const Speech&) -> Rule { return day_rule(translated("lithium held full")); },
      .reasons = nullptr,
      .why = std::nullopt},
     {.kind = FindingKind::store_low,
@@ -128,7 +128,7 @@ const FindingRow kRows[] = {
          return say("{0} is charged to {1} on {2}, from empty: never full.", s.who(), s.pc(s.f.value),
                     day_of(s));
      },
-     .rule = [](const Speech&) -> Rule { return practice(translated("portable store")); },
+     .rule = [](const Speech&) -> Rule { return day_rule(translated("portable store")); },
      .reasons = nullptr,
      .why = std::nullopt},
 };
@@ -136,7 +136,7 @@ const FindingRow kRows[] = {
 }  // namespace
 
 std::span<const FindingRow> day_rows() {
-    return kRows;
+    return kDayRows;
 }
 
 }  // namespace yr::words

@@ -6,7 +6,7 @@
 namespace yr::words {
 namespace {
 
-const FindingRow kRows[] = {
+const FindingRow kFusesRows[] = {
     {.kind = FindingKind::fuse_above_cable,
      .name = "fuse_above_cable",
      .group = FindingGroup::fuses,
@@ -45,6 +45,22 @@ const FindingRow kRows[] = {
      .reasons = [](const Speech&) -> std::vector<std::string> {
          return {translated(
              "Holder, contact or output heats beyond what it is made for before such a fuse opens.")};
+     },
+     .why = std::nullopt},
+    {.kind = FindingKind::fuse_volts,
+     .name = "fuse_volts",
+     .group = FindingGroup::fuses,
+     .value = Dimension::voltage,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0}: the {1} is made for {2} and stands on a rail of {3}.", s.who(), s.kind_of_fuse(),
+                    s.V(s.f.limit), s.V(s.f.value));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("volts of a fuse"), translated("ISO 8820-1, rated voltage (from memory)")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {translated(
+             "It opens, and above its volts the arc may go on burning in it: it then guards nothing.")};
      },
      .why = std::nullopt},
     {.kind = FindingKind::fuse_missing,
@@ -353,7 +369,7 @@ const FindingRow kRows[] = {
 }  // namespace
 
 std::span<const FindingRow> fuses_rows() {
-    return kRows;
+    return kFusesRows;
 }
 
 }  // namespace yr::words

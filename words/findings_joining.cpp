@@ -9,11 +9,7 @@ bool runs_beside(const Speech& s) {
     return d && d->signal == Signal::pulsed;
 }
 
-Rule practice(const char* name) {
-    return {name, translated("common practice, no source")};
-}
-
-const FindingRow kRows[] = {
+const FindingRow kJoiningRows[] = {
     {.kind = FindingKind::pin_over,
      .name = "pin_over",
      .group = FindingGroup::fitting,
@@ -160,7 +156,7 @@ const FindingRow kRows[] = {
 }  // namespace
 
 std::span<const FindingRow> joining_rows() {
-    return kRows;
+    return kJoiningRows;
 }
 
 }  // namespace yr::words

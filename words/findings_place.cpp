@@ -6,10 +6,6 @@
 namespace yr::words {
 namespace {
 
-Rule practice(const char* name) {
-    return {name, translated("common practice, no source")};
-}
-
 std::string metres(double v, const Style& style) {
     return quantity(v, Dimension::length, style);
 }
@@ -38,7 +34,7 @@ std::string why_badly(const Speech& s) {
     return translated("it should not stand there");
 }
 
-const FindingRow kRows[] = {
+const FindingRow kPlaceRows[] = {
     {.kind = FindingKind::way_length,
      .name = "way_length",
      .group = FindingGroup::place,
@@ -157,7 +153,7 @@ const FindingRow kRows[] = {
 }  // namespace
 
 std::span<const FindingRow> place_rows() {
-    return kRows;
+    return kPlaceRows;
 }
 
 }  // namespace yr::words

@@ -34,7 +34,7 @@ Rule charging_rule(const Speech& s) {
     return {translated("charging"), b ? chemistry_data(b->chemistry).more : std::string()};
 }
 
-const FindingRow kRows[] = {
+const FindingRow kSupplyRows[] = {
     {.kind = FindingKind::supply_short,
      .name = "supply_short",
      .group = FindingGroup::supply,
@@ -357,7 +357,7 @@ const FindingRow kRows[] = {
 }  // namespace
 
 std::span<const FindingRow> supply_rows() {
-    return kRows;
+    return kSupplyRows;
 }
 
 }  // namespace yr::words

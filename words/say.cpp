@@ -8,7 +8,7 @@ namespace yr::words {
 namespace {
 
 constexpr const char* kDomain = "your-rail";
-bool comma = false;  // like the catalogue itself: one language a process, chosen at its start
+bool comma_shown = false;  // like the catalogue itself: one language a process, chosen at its start
 
 }  // namespace
 
@@ -29,11 +29,11 @@ const char* translated_in(const char* context, const char* text) {
 }
 
 void use_decimal_comma(bool on) {
-    comma = on;
+    comma_shown = on;
 }
 
 bool decimal_comma() {
-    return comma;
+    return comma_shown;
 }
 
 void use_language(const char* folder) {

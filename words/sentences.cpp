@@ -153,6 +153,8 @@ std::string mend_label(const Finding& f, const Plan& plan) {
             return translated("Diode across the coil");
         case MendKind::add_signal:
             return translated("Add its signal");
+        case MendKind::later_signal:
+            return number(m.from_A) + arrow + number(m.to_A) + translated("\xE2\x80\x89s");
         case MendKind::own_return:
             return translated("Return of its own");
         case MendKind::lug:
@@ -213,6 +215,8 @@ std::string mend_name(const Finding& f, const Plan& plan) {
             return what + translated(" with a diode across its coil");
         case MendKind::add_signal:
             return translated("a delayed signal for ") + what;
+        case MendKind::later_signal:
+            return say("{0} {1} s after the supply", what, number(m.to_A));
         case MendKind::own_return:
             return what + translated(" home to the battery");
         case MendKind::lug:

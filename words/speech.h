@@ -3,6 +3,7 @@
 
 #include <string>
 
+#include "plan/rail_volts.h"
 #include "plan/roles.h"
 #include "words/guard_words.h"
 #include "words/sentences.h"
@@ -45,8 +46,12 @@ struct Speech {
     // What becomes of a battery, amps and hours on one basis: "half empty in 55 min with all of it on, in 2 h
     // at 12 A on average", "below half already", "it lasts". `reached`: what it comes to.
     [[nodiscard]] std::string hours_to(const char* reached, const char* already) const;
-    // Volts as a share of the vehicle's.
-    [[nodiscard]] std::string share(double volts) const { return pc(volts / plan.vehicle.nominal_V); }
+    // Volts as a share of those of the rail of what the finding is about.
+    [[nodiscard]] double nominal_V() const {
+        const Load* load = find(plan.loads, f.id);
+        return load ? rail_V(plan, *load) : plan.vehicle.nominal_V;
+    }
+    [[nodiscard]] std::string share(double volts) const { return pc(volts / nominal_V()); }
     [[nodiscard]] bool parked() const {
         const State* s = find(plan.states, f.state);
         return s && stands(*s);

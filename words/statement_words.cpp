@@ -38,9 +38,9 @@ std::string cable_text(const Run& run, const Style& style) {
     return text;
 }
 
-class Teller {
+class StatementTeller {
   public:
-    Teller(const Plan& before, const Plan& after, const Id& about, const Style& style)
+    StatementTeller(const Plan& before, const Plan& after, const Id& about, const Style& style)
         : before_(before), after_(after), about_(about), style_(style) {}
 
     std::vector<std::string> parts() {
@@ -197,7 +197,8 @@ std::vector<std::string> understood(const Plan& plan, const Statement& s, const 
     if (!s.edit || s.kind == StatementKind::block) return parts;
     Plan after = plan;
     if (!yr::apply(after, *s.edit)) return parts;
-    for (std::string& part : Teller(plan, after, s.about, style).parts()) parts.push_back(std::move(part));
+    for (std::string& part : StatementTeller(plan, after, s.about, style).parts())
+        parts.push_back(std::move(part));
     for (const std::string& name : s.new_switches) parts.push_back(say("new switch {0}", name));
     return parts;
 }

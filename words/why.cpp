@@ -3,6 +3,8 @@
 
 #include <algorithm>
 
+#include "plan/rail_volts.h"
+#include "units/at.h"
 #include "words/control_words.h"
 #include "words/guard_words.h"
 #include "words/why_parts.h"
@@ -13,17 +15,6 @@ namespace {
 constexpr const char* kOhmsLaw = "Ohm's law and Kirchhoff's laws, solved for the whole network";
 constexpr const char* kCopper = "IEC 60028: copper, 0.00393 /K (from memory)";
 constexpr const char* kHeat = "Churchill and Chu 1975, horizontal cylinder, and radiation (from memory)";
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
-
-template <class T>
-std::optional<std::size_t> index_of(const std::vector<T>& list, const Id& id) {
-    for (std::size_t k = 0; k < list.size(); ++k)
-        if (list[k].id == id) return k;
-    return std::nullopt;
-}
 
 void draw_steps(Explanation& e, const WhyContext& c, const Load& l, const LoadResult& r) {
     const std::string many = l.count > 1 ? fmt::format("{} × ", l.count) : "";
@@ -104,7 +95,7 @@ Explanation why_load(const ValueRef& ref, const WhyContext& c) {
         case ValueKind::load_drop:
         case ValueKind::load_drop_share: {
             e.title = translated("Drop of ") + name + when;
-            const double nominal = c.plan.vehicle.nominal_V;
+            const double nominal = rail_V(c.plan, l);
             e.value = say("{0}, {1} of {2} allowed", c.V(r.drop_V), c.pc(r.drop_V / nominal),
                           c.pc(limit / nominal));
             e.steps.push_back(say("drop = {0} at the highest source − {1} here = {2}", c.V(r.supply_V),

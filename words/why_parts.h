@@ -33,6 +33,13 @@ struct WhyContext {
     }
 };
 
+template <class T>
+[[nodiscard]] std::optional<std::size_t> index_of(const std::vector<T>& list, const Id& id) {
+    for (std::size_t k = 0; k < list.size(); ++k)
+        if (list[k].id == id) return k;
+    return std::nullopt;
+}
+
 [[nodiscard]] Explanation why_supply(const ValueRef& ref, const WhyContext& c);  // sources, batteries, feeds
 
 }  // namespace yr::words

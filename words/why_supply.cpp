@@ -5,13 +5,6 @@
 namespace yr::words {
 namespace {
 
-template <class T>
-std::optional<std::size_t> index_of(const std::vector<T>& list, const Id& id) {
-    for (std::size_t k = 0; k < list.size(); ++k)
-        if (list[k].id == id) return k;
-    return std::nullopt;
-}
-
 Explanation why_source(const ValueRef& ref, const WhyContext& c) {
     Explanation e;
     const auto k = index_of(c.plan.sources, ref.id);

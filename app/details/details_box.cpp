@@ -10,7 +10,7 @@
 
 namespace yr::app {
 void fill_box(FieldForm& form, Document* doc, const Id& id) {
-    const Part<Point> box{doc, &Plan::points, id};
+    const Edited<Point> box{doc, &Plan::points, id};
     form.heading(say("Control box"));
     number_field(form, box, &Point::main_A);
     number_field(form, box, &Point::standby_W);

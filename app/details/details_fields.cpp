@@ -5,6 +5,7 @@
 #include "control/place_on.h"
 #include "details/details_panel.h"
 #include "details/details_part.h"
+#include "plan/rail_volts.h"
 #include "typing/typed_line.h"
 #include "words/control_words.h"
 #include "words/guard_words.h"
@@ -15,7 +16,7 @@ namespace {
 
 using K = words::ValueKind;
 
-void draw_field(FieldForm& form, const Part<Load>& load) {
+void draw_field(FieldForm& form, const Edited<Load>& load) {
     form.text(
         say("Draw, each"),
         [load] {
@@ -63,7 +64,7 @@ const Run* run_from(const Plan& plan, const Terminal& terminal) {
     return nullptr;
 }
 
-void size_field(FieldForm& form, const Part<Run>& run) {
+void size_field(FieldForm& form, const Edited<Run>& run) {
     form.text(
         say("Size"),
         [run] { return run.alive() && run.get().size ? q(yr::name_of(*run.get().size)) : QString(); },
@@ -82,7 +83,7 @@ void size_field(FieldForm& form, const Part<Run>& run) {
         say("assumed 14 AWG"));
 }
 
-void fuse_and_device_fields(FieldForm& form, const Part<Run>& run) {
+void fuse_and_device_fields(FieldForm& form, const Edited<Run>& run) {
     Document* doc = run.document;
     for (std::size_t k = 0; k < run.get().devices.size(); ++k) {
         const Device& d = run.get().devices[k];
@@ -197,7 +198,7 @@ void ladder_row(FieldForm& form, Document* doc, const Id& run_id) {
 namespace {
 
 // What decides how thick a cable may be at its ends and corners.
-void fitting_fields(FieldForm& form, const Part<Run>& run) {
+void fitting_fields(FieldForm& form, const Edited<Run>& run) {
     const Run& now = run.get();
     FieldForm* more =
         form.fold(say("Lugs and bends"), now.lug_from_mm || now.lug_to_mm || now.bend_mm || now.pinned);
@@ -210,7 +211,7 @@ void fitting_fields(FieldForm& form, const Part<Run>& run) {
 }
 
 // A fuse tap: this cable takes its supply at another circuit's fuse position.
-void tap_field(FieldForm& form, const Part<Run>& run) {
+void tap_field(FieldForm& form, const Edited<Run>& run) {
     std::vector<Choice> fuses{{say("no fuse position"), {}}};
     for (const Run& r : run.document->plan().runs)
         if (r.id != run.id && r.from == run.get().from)
@@ -223,7 +224,7 @@ void tap_field(FieldForm& form, const Part<Run>& run) {
 }
 
 // What the cable itself is, besides its size and length.
-void cable_fields(FieldForm& form, const Part<Run>& run) {
+void cable_fields(FieldForm& form, const Edited<Run>& run) {
     form.quantity(
         say("Insulation"), Dimension::temperature,
         [run] { return run.alive() ? std::optional(run.get().insulation_C) : std::nullopt; },
@@ -257,7 +258,7 @@ void cable_fields(FieldForm& form, const Part<Run>& run) {
 }
 
 // What flows, and what it does to the run, in the state that is shown.
-void run_values(FieldForm& form, const Part<Run>& run, bool cable, bool whole) {
+void run_values(FieldForm& form, const Edited<Run>& run, bool cable, bool whole) {
     Document* doc = run.document;
     const Id id = run.id;
     const auto index = [doc, id] {
@@ -292,7 +293,7 @@ void run_values(FieldForm& form, const Part<Run>& run, bool cable, bool whole) {
 }  // namespace
 
 void fill_run(FieldForm& form, Document* doc, const Id& id, bool whole) {
-    const Part<Run> run{doc, &Plan::runs, id};
+    const Edited<Run> run{doc, &Plan::runs, id};
     const Run& now = run.get();
     if (whole) {
         name_field(form, run);
@@ -333,7 +334,7 @@ void fill_run(FieldForm& form, Document* doc, const Id& id, bool whole) {
 namespace {
 
 // "55 W at 13.8 V", "4.2 A at 12.4 V, resistive": the draw worked out of what a plate or a meter says.
-void plate_field(FieldForm& form, const Part<Load>& load) {
+void plate_field(FieldForm& form, const Edited<Load>& load) {
     form.text(
         say("From the plate"),
         [load] {
@@ -360,7 +361,7 @@ void plate_field(FieldForm& form, const Part<Load>& load) {
 }
 
 // What it gets and takes in the state that is shown.
-void load_values(FieldForm& form, const Part<Load>& load) {
+void load_values(FieldForm& form, const Edited<Load>& load) {
     Document* doc = load.document;
     const Id id = load.id;
     const auto result = [doc, id] {
@@ -386,7 +387,7 @@ void load_values(FieldForm& form, const Part<Load>& load) {
     value(
         say("Drop"),
         [result, doc, load] {
-            const double nominal = doc->plan().vehicle.nominal_V;
+            const double nominal = rail_V(doc->plan(), load.get());
             return text_of(result().drop_V, Dimension::voltage, doc) + QStringLiteral(", ") +
                    q(words::number(100 * result().drop_V / nominal, 2)) + say(" of ") +
                    text_of(drop_limit_V(doc->plan(), load.get()) / nominal, Dimension::fraction, doc);
@@ -395,7 +396,7 @@ void load_values(FieldForm& form, const Part<Load>& load) {
 }
 
 // The feed or channel that it hangs on, and whether it stays there.
-void hanging_fields(FieldForm& form, const Part<Load>& load, const Run& supply) {
+void hanging_fields(FieldForm& form, const Edited<Load>& load, const Run& supply) {
     Document* doc = load.document;
     const Id id = load.id;
     const Id run_id = supply.id;
@@ -429,7 +430,7 @@ void hanging_fields(FieldForm& form, const Part<Load>& load, const Run& supply) 
 }  // namespace
 
 void fill_load(FieldForm& form, Document* doc, const Id& id) {
-    const Part<Load> load{doc, &Plan::loads, id};
+    const Edited<Load> load{doc, &Plan::loads, id};
     load_values(form, load);
     name_field(form, load);
     form.quantity(

@@ -55,7 +55,7 @@ void photo_of(FieldForm& form, Document* doc, const std::string& photo) {
 }
 
 void fill_place(FieldForm& form, Document* doc, const Id& id) {
-    const Part<Place> part{doc, &Plan::places, id};
+    const Edited<Place> part{doc, &Plan::places, id};
     name_field(form, part);
     form.check(
         say("engine space: its air is the engine bay's"),
@@ -65,7 +65,7 @@ void fill_place(FieldForm& form, Document* doc, const Id& id) {
 }
 
 void fill_connector(FieldForm& form, Document* doc, const Id& id) {
-    const Part<Connector> part{doc, &Plan::connectors, id};
+    const Edited<Connector> part{doc, &Plan::connectors, id};
     name_field(form, part);
     std::vector<Choice> kinds{{say("pins of its own"), {}}};
     for (const Socket& s : sockets()) kinds.push_back({q(s.name), s.key});
@@ -97,7 +97,7 @@ void fill_connector(FieldForm& form, Document* doc, const Id& id) {
 }
 
 void fill_jacket(FieldForm& form, Document* doc, const Id& id) {
-    const Part<Jacket> part{doc, &Plan::jackets, id};
+    const Edited<Jacket> part{doc, &Plan::jackets, id};
     name_field(form, part);
     number_field(form, part, &Jacket::cores);
     number_field(form, part, &Jacket::outer_mm);
@@ -110,7 +110,7 @@ void fill_jacket(FieldForm& form, Document* doc, const Id& id) {
     remark_fields(form, part);
 }
 
-void joining_fields(FieldForm& form, const Part<Run>& run) {
+void joining_fields(FieldForm& form, const Edited<Run>& run) {
     Document* doc = run.document;
     form.text(
         say("Through pins"),

@@ -9,7 +9,7 @@ namespace yr::app {
 using K = words::ValueKind;
 
 void fill_inverter(FieldForm& form, Document* doc, const Id& id) {
-    const Part<Inverter> part{doc, &Plan::inverters, id};
+    const Edited<Inverter> part{doc, &Plan::inverters, id};
     const auto result = [doc, id]() -> LoadResult {
         const Inverter* i = yr::find(doc->plan().inverters, id);
         const auto k = static_cast<std::size_t>(i - doc->plan().inverters.data());
@@ -56,7 +56,7 @@ void fill_inverter(FieldForm& form, Document* doc, const Id& id) {
 namespace {
 
 // A word that loads have in common: those with the same one belong together, or apart.
-void word_field(FieldForm& form, const Part<Load>& load, const QString& label, std::string Load::*member) {
+void word_field(FieldForm& form, const Edited<Load>& load, const QString& label, std::string Load::*member) {
     form.text(
         label, [load, member] { return load.alive() ? q(load.get().*member) : QString(); },
         [load, member, label](const QString& typed) {
@@ -69,7 +69,7 @@ void word_field(FieldForm& form, const Part<Load>& load, const QString& label, s
 }  // namespace
 
 void fill_load_more(FieldForm& form, Document* doc, const Id& id) {
-    const Part<Load> load{doc, &Plan::loads, id};
+    const Edited<Load> load{doc, &Plan::loads, id};
     form.heading(say("What it needs"));
     if (!load.get().inverter.empty()) {
         std::vector<Choice> inverters;

@@ -28,7 +28,7 @@ bool DevicePart::set(const QString& what, const std::function<void(Device&)>& ch
 namespace {
 
 // What "Put in line" offers, as it is usually fitted.
-Device new_device(const Part<Run>& run, const Id& what) {
+Device new_device(const Edited<Run>& run, const Id& what) {
     const Plan& plan = run.document->plan();
     Device d;
     d.kind = what == "breaker"                          ? DeviceKind::fuse
@@ -62,7 +62,7 @@ Device new_device(const Part<Run>& run, const Id& what) {
 
 }  // namespace
 
-void add_device_choice(FieldForm& form, const Part<Run>& run) {
+void add_device_choice(FieldForm& form, const Edited<Run>& run) {
     form.choice(
         say("Put in line"),
         {{say("choose …"), {}},
@@ -100,7 +100,7 @@ void device_number(FieldForm& form, const DevicePart& part, std::optional<double
 
 // What closes a contact, and what that contact bears.
 void contact_fields(FieldForm& form, const DevicePart& part) {
-    const Part<Run>& run = part.run;
+    const Edited<Run>& run = part.run;
     const auto of = [part] { return part.get(); };
     const auto change = [part](const QString& what, const std::function<void(Device&)>& f) {
         return part.set(what, f);
@@ -166,7 +166,7 @@ void contact_fields(FieldForm& form, const DevicePart& part) {
 
 }  // namespace
 
-void device_fields(FieldForm& form, const Part<Run>& run, const Id& device) {
+void device_fields(FieldForm& form, const Edited<Run>& run, const Id& device) {
     const DevicePart part{run, device};
     const auto of = [part] { return part.get(); };
     const auto change = [part](const QString& what, const std::function<void(Device&)>& f) {

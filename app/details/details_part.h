@@ -13,7 +13,7 @@ namespace yr::app {
 
 // Changes one part of a thing of the plan through the document: the thing is looked up anew each time.
 template <class T>
-struct Part {
+struct Edited {
     Document* document;
     std::vector<T> Plan::*list;
     Id id;
@@ -30,7 +30,7 @@ struct Part {
 };
 
 template <class T>
-void name_field(FieldForm& form, const Part<T>& part) {
+void name_field(FieldForm& form, const Edited<T>& part) {
     form.text(
         say("Name"), [part] { return part.alive() ? q(part.get().name) : QString(); },
         [part](const QString& typed) {
@@ -60,7 +60,7 @@ template <class T, class M>
 
 // An optional number of a thing, empty for unknown, as its declaration says.
 template <class T>
-void number_field(FieldForm& form, const Part<T>& part, std::optional<double> T::*member) {
+void number_field(FieldForm& form, const Edited<T>& part, std::optional<double> T::*member) {
     const Field field = declared(member);
     const QString label = say(field.label);
     form.quantity(
@@ -73,7 +73,7 @@ void number_field(FieldForm& form, const Part<T>& part, std::optional<double> T:
 
 // The same where label, placeholder or dimension hang on the kind of thing.
 template <class T>
-void number_field(FieldForm& form, const Part<T>& part, const QString& label, Dimension dimension,
+void number_field(FieldForm& form, const Edited<T>& part, const QString& label, Dimension dimension,
                   std::optional<double> T::*member, const QString& assumed, double low, double high) {
     form.quantity(
         label, dimension, [part, member] { return part.alive() ? part.get().*member : std::nullopt; },
@@ -84,7 +84,7 @@ void number_field(FieldForm& form, const Part<T>& part, const QString& label, Di
 }
 
 template <class T, class E>
-void enum_field(FieldForm& form, const Part<T>& part, const QString& label,
+void enum_field(FieldForm& form, const Edited<T>& part, const QString& label,
                 const std::vector<Choice>& choices, E T::*member) {
     form.choice(
         label, choices, [part, member] { return part.alive() ? Id(enum_name(part.get().*member)) : Id(); },
@@ -96,7 +96,7 @@ void enum_field(FieldForm& form, const Part<T>& part, const QString& label,
 // "0: 20, 50 %: 58, 100 %: 96" for a curve of shares; the first numbers are shares where `shares`, else
 // plain.
 template <class T>
-void curve_field(FieldForm& form, const Part<T>& part, const QString& label,
+void curve_field(FieldForm& form, const Edited<T>& part, const QString& label,
                  std::vector<std::pair<double, double>> T::*member, bool shares, const QString& assumed) {
     form.text(
         label,
@@ -121,7 +121,7 @@ void photo_of(FieldForm& form, Document* document, const std::string& photo);
 
 // A note, a photo and a caution: what may be said of anything. Folded away until one of them is used.
 template <class T>
-void remark_fields(FieldForm& form, const Part<T>& part) {
+void remark_fields(FieldForm& form, const Edited<T>& part) {
     const Remarks now = part.get().remarks;
     FieldForm* fold = form.fold(say("Note, photo, caution"), !(now == Remarks{}));
     const auto field = [&](const QString& label, std::string Remarks::*member, const QString& open) {
@@ -140,7 +140,7 @@ void remark_fields(FieldForm& form, const Part<T>& part) {
 }
 
 // Pins and jacket of a run.
-void joining_fields(FieldForm& form, const Part<Run>& run);
+void joining_fields(FieldForm& form, const Edited<Run>& run);
 
 // When something is live, closed or working: the key, switches, and folded away what is rarer.
 void condition_fields(FieldForm& form, const QString& label, const Document* document,
@@ -152,17 +152,17 @@ void condition_fields(FieldForm& form, const QString& label, const Document* doc
 
 // One device of a run, looked up anew each time and changed through its run.
 struct DevicePart {
-    Part<Run> run;
+    Edited<Run> run;
     Id device;
     [[nodiscard]] const Device* get() const;  // nullptr once it is gone
     bool set(const QString& what, const std::function<void(Device&)>& change) const;
 };
 
 // A choice of what to put in line in a run.
-void add_device_choice(FieldForm& form, const Part<Run>& run);
+void add_device_choice(FieldForm& form, const Edited<Run>& run);
 
 // The parts of a run that switch, sense or pass one way.
-void device_fields(FieldForm& form, const Part<Run>& run, const Id& device);
+void device_fields(FieldForm& form, const Edited<Run>& run, const Id& device);
 
 // Why a number is hardly meant, as a sentence; empty where it is plausible.
 [[nodiscard]] QString doubt_of(const Document* document, Dimension dimension, double value);

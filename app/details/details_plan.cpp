@@ -152,7 +152,7 @@ void fill_state(FieldForm& form, Document* doc, const Id& id) {
     memory_fields(form, doc, get, set);
     pulled_fields(form, doc, get, set);
     switch_fields(form, doc, get, set);
-    remark_fields(form, Part<State>{doc, &Plan::states, id});
+    remark_fields(form, Edited<State>{doc, &Plan::states, id});
     form.heading(QString());
     form.button(say("Copy as a new state"), [doc, id] { copy_state(doc, id); });
     form.button(say("Earlier in the line"), [doc, id] { move_state(doc, id, -1); });

@@ -33,7 +33,7 @@ void fill_source(FieldForm& form, Document* doc, const Id& id) {
     form.value(say("Gives"), [=] { return amps(result().current_A, doc); }, {K::source_current, id, 0});
     form.value(say("Could give"), [=] { return amps(result().limit_A, doc); }, {K::source_limit, id, 0});
     form.value(say("At"), [=] { return volts(result().voltage_V, doc); }, {K::source_voltage, id, 0});
-    const Part<Source> part{doc, &Plan::sources, id};
+    const Edited<Source> part{doc, &Plan::sources, id};
     name_field(form, part);
     const SourceKind kind = part.get().kind;
     const bool converter = kind == SourceKind::converter;
@@ -108,7 +108,7 @@ void fill_battery(FieldForm& form, Document* doc, const Id& id) {
                    return q(doc->shown().why({K::battery_hours, id, 0}).value);
                },
                {K::battery_hours, id, 0});
-    const Part<Battery> part{doc, &Plan::batteries, id};
+    const Edited<Battery> part{doc, &Plan::batteries, id};
     name_field(form, part);
     form.choice(
         say("Chemistry"),
@@ -156,7 +156,7 @@ void fill_point(FieldForm& form, Document* doc, const Id& id) {
                        return q(doc->shown().why({K::bond_drop, id, 0}).value);
                    },
                    {K::bond_drop, id, 0});
-    const Part<Point> part{doc, &Plan::points, id};
+    const Edited<Point> part{doc, &Plan::points, id};
     name_field(form, part);
     fed_from_field(form, doc, id);
     if (p.kind == PointKind::ground) number_field(form, part, &Point::bond_ohm);

@@ -26,13 +26,13 @@ Inspector::Inspector(PlanStore* store, QObject* parent) : QObject(parent), store
     connect(&job_, &JobBase::done, this, [this] {
         index_findings();
         emit inspected();
-        prove_mends();
+        if (ahead_ || asked_mend_) prove_mends();
     });
     connect(&proving_, &JobBase::done, this, [this] {
         if (!proved()) return;  // of a plan that has changed meanwhile
         emit mends_proved();
         mend_asked();
-        look_at_days();
+        if (ahead_) look_at_days();
     });
     connect(&days_, &JobBase::done, this, [this] {
         if (!days_.current(store_->generation())) return;
@@ -101,8 +101,7 @@ void Inspector::mend_the_days() {
 }
 
 void Inspector::finish_days() {
-    finish();
-    if (!proved()) proving_.finish();
+    finish_proof();
     if (store_->plan().days.empty()) return;
     if (!days_.current(store_->generation()) && !days_.running()) look_at_days();
     days_.finish();
@@ -113,6 +112,12 @@ void Inspector::finish_days() {
 void Inspector::finish() {
     if (!current() && !job_.running()) start();
     job_.finish();  // what mends the findings follows: mends_proved()
+}
+
+void Inspector::finish_proof() {
+    finish();
+    if (!proved() && !proving_.running()) prove_mends();
+    proving_.finish();
 }
 
 // What each finding is about, by thing: views ask for every thing that they draw.
@@ -155,6 +160,7 @@ std::optional<Severity> Inspector::severity_of(const Id& id, const Id& state) co
 
 void Inspector::mend(const Finding& finding) {
     asked_mend_ = finding;
+    if (current() && !proved() && !proving_.running()) prove_mends();
     mend_asked();
 }
 

@@ -32,6 +32,11 @@ class Inspector : public QObject {
     }
     // Waits until findings belong to the plan as it is.
     void finish();
+    // The same until what mends them is proved as well.
+    void finish_proof();
+    // Off: what mends the findings, and what days tell, is worked out only when it is asked for (by a mend or
+    // by finish_…), so that a machine with other things to do is left alone.
+    void work_ahead(bool on) { ahead_ = on; }
     // The same for those of its days, with their mends.
     void finish_days();
     // The worst severity of a finding about this thing or its own run; nullopt when there is none. Where
@@ -56,6 +61,7 @@ class Inspector : public QObject {
     void mend_the_days();
 
     PlanStore* store_;
+    bool ahead_ = true;
     std::optional<Finding> asked_mend_;
     std::unordered_map<Id, std::vector<std::pair<Severity, Id>>> about_;  // by thing: how bad, in which state
     Job<Answer> job_, proving_, days_, mending_days_;

@@ -2,6 +2,7 @@
 
 #include "railchart/shelf.h"
 
+#include "plan/rail_volts.h"
 #include "solve/results.h"
 #include "widgets/tokens.h"
 #include "words/sentences.h"
@@ -278,12 +279,11 @@ class SceneBuilder {
     }
 
     void describe(SceneItem& i) const {
-        const double nominal = plan_.vehicle.nominal_V;
         switch (i.ref.thing) {
             case ChartThing::load: {
                 const Load& l = plan_.loads[at_(i.ref.index)];
                 const LoadResult& r = sol_.point.loads[at_(i.ref.index)];
-                const double limit = drop_limit_V(plan_, l);
+                const double limit = drop_limit_V(plan_, l), nominal = rail_V(plan_, l);
                 i.id = l.id;
                 i.label = q(l.name) + (l.count > 1 ? QStringLiteral(" ×%1").arg(l.count) : QString());
                 i.detail = A(r.current_A) + QStringLiteral("   ") + V(r.voltage_V);

@@ -107,4 +107,19 @@ const std::vector<FuseChoice>& standard_fuses() {
     return list;
 }
 
+std::vector<FuseChoice> standard_fuses(double rail_V) {
+    std::vector<FuseChoice> fit;
+    for (const FuseType type :
+         {FuseType::blade, FuseType::bolt, FuseType::strip, FuseType::stud, FuseType::high}) {
+        if (fuse_kind(type).rated_V < rail_V - 1e-9) continue;
+        if (fit.empty() && type == FuseType::blade) return standard_fuses();
+        for (const double a : fuse_kind(type).ratings_A)
+            if (std::none_of(fit.begin(), fit.end(), [&](const FuseChoice& f) { return f.rating_A == a; }))
+                fit.push_back({type, a});
+    }
+    std::sort(fit.begin(), fit.end(),
+              [](const FuseChoice& a, const FuseChoice& b) { return a.rating_A < b.rating_A; });
+    return fit;
+}
+
 }  // namespace yr

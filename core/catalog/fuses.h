@@ -56,11 +56,13 @@ struct OpeningTime {
 // Resistance of the element from its rated drop, ohm.
 [[nodiscard]] double fuse_resistance_ohm(FuseType type, double rating_A);
 
-// Ratings one would choose from: blade to 40 A, bolt-down above. Ascending.
+// Ratings one would choose from: blade to 40 A, bolt-down above; on rails beyond their volts the kinds that
+// are made for them. Ascending.
 struct FuseChoice {
     FuseType type{};
     double rating_A = 0;
 };
 [[nodiscard]] const std::vector<FuseChoice>& standard_fuses();
+[[nodiscard]] std::vector<FuseChoice> standard_fuses(double rail_V);
 
 }  // namespace yr

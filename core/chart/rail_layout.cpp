@@ -7,13 +7,10 @@
 
 #include "chart/strands.h"
 #include "solve/results.h"
+#include "units/at.h"
 
 namespace yr {
 namespace {
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
 
 // Everything that carries current downhill, and every source that lifts it.
 FlowGraph read_flow(const Network& net, const OperatingPoint& point, double least_A) {

@@ -4,13 +4,9 @@
 #include <numeric>
 #include <random>
 
-namespace yr {
-namespace {
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
-}  // namespace
+#include "units/at.h"
 
+namespace yr {
 StrandSweep::StrandSweep(FlowGraph graph) : graph_(std::move(graph)) {
     const std::size_t n = graph_.node_V.size();
     outgoing_.resize(n);

@@ -5,62 +5,26 @@
 #include <map>
 
 #include "catalog/assumptions.h"
-#include "control/feed_tree.h"
+#include "catalog/fuses.h"
+#include "control/feed_options.h"
 #include "control/place_on.h"
+#include "units/at.h"
+#include "units/text.h"
 
 namespace yr {
 namespace {
 
-constexpr double kSamePlace_m = 1.5;  // from a feed to a load in the same place; common practice
-constexpr double kOtherBattery_m =
-    20;                            // moving a load to another battery is a person's decision: it costs this
-constexpr double kStay_Am = 0.01;  // of two equal places the present one
-constexpr double kDetour = 1.1;    // looms do not run straight from place to place; common practice
-constexpr int kManyPlaces = 999;   // a block takes as many fuses as one gives it
+constexpr double kStayChannel_Am = 0.005;  // of two equal channels of its feed the present one
+constexpr double kContinuousShare = 0.8;   // of a fuse, for ever; common practice
+constexpr int kManyPlaces = 999;           // a block takes as many fuses as one gives it
 constexpr double kNoLimit = 1e9;
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
-
-// What is live where, at every key position, for each set of switches that loads ask for.
-class LiveMap {
-  public:
-    explicit LiveMap(const Plan& plan) : plan_(plan) {}
-
-    const std::map<Id, LiveAt>& with(const std::vector<std::string>& switches) {
-        const auto found = known_.find(switches);
-        if (found != known_.end()) return found->second;
-        std::map<Id, LiveAt>& live = known_[switches];
-        for (std::size_t k = 0; k < kKeyPositions; ++k) {
-            const Solution s = solve(plan_, state_at(plan_, kEveryKeyPosition[k], switches), solver_);
-            for (std::size_t n = 0; n < s.network.nodes.size(); ++n)
-                if (const Point* p = find(plan_.points, s.network.nodes[n])) {
-                    const double share = s.point.node_V[n] / plan_.vehicle.nominal_V;
-                    live[p->id][k] = share > 0.5 && share < 1.6;  // a traction battery's own rail is no feed
-                }
-        }
-        return live;
-    }
-
-  private:
-    const Plan& plan_;
-    OperatingPointSolver solver_;
-    std::map<std::vector<std::string>, std::map<Id, LiveAt>> known_;
-};
-
-struct Feed {
-    const Point* point = nullptr;
-    FeedPath path;
-    std::vector<int> ways;  // in the problem
-};
 
 class Assigner {
   public:
-    Assigner(const Plan& plan, const AssignAsk& ask) : plan_(plan), ask_(ask), live_(plan) {
+    Assigner(const Plan& plan, const AssignAsk& ask) : plan_(plan), ask_(ask), choice_(plan, ask_) {
         p_.limits_of_time = {ask.most_s, ask.cancel};
         choose_loads();
-        make_feeds();
+        make_ways();
         make_loads();
         make_limits();
     }
@@ -71,6 +35,7 @@ class Assigner {
         result.feasible = answer.feasible;
         result.known = answer.known;
         result.amp_metres_before = cost_now();
+        result.stands = as_it_is_holds();
         if (!answer.known) return result;
         if (!answer.feasible) {
             for (const int l : conflict(p_)) result.conflict.push_back(loads_[at(l)]->id);
@@ -84,18 +49,11 @@ class Assigner {
     }
 
   private:
-    bool movable(const Load& l) const {
-        const Run* run = supply_run(plan_, l.id);
-        const Point* from = run ? find(plan_.points, run->from) : nullptr;
-        return !l.starter && l.inverter.empty() && from && from->feeds_loads && run->to == pos_of(l.id) &&
-               run->tap_of.empty();
-    }
-
     void choose_loads() {
         for (const Load& l : plan_.loads) {
             const bool asked = ask_.loads.empty() ||
                                std::find(ask_.loads.begin(), ask_.loads.end(), l.id) != ask_.loads.end();
-            if (movable(l) && asked) loads_.push_back(&l);
+            if (choice_.movable(l) && asked) loads_.push_back(&l);
         }
     }
 
@@ -103,18 +61,13 @@ class Assigner {
         return std::any_of(loads_.begin(), loads_.end(), [&](const Load* l) { return l->id == load; });
     }
 
-    void make_feeds() {
-        const auto paths = feed_paths(plan_);
-        for (const Point& p : plan_.points) {
-            const auto path = paths.find(p.id);
-            if (!p.feeds_loads || path == paths.end()) continue;
-            Feed feed{&p, path->second, {}};
-            const int number = static_cast<int>(feeds_.size());
-            if (p.channels.empty())
-                add_way(feed, {number, kManyPlaces, kNoLimit, kNoLimit, -1}, {});
+    void make_ways() {
+        for (std::size_t f = 0; f < feeds_.size(); ++f) {
+            const int number = static_cast<int>(f);
+            if (feeds_[f].point->channels.empty())
+                add_way(feeds_[f], {number, kManyPlaces, kNoLimit, kNoLimit, -1}, {});
             else
-                add_channel_ways(feed, number);
-            feeds_.push_back(feed);
+                add_channel_ways(feeds_[f], number);
         }
     }
 
@@ -153,51 +106,6 @@ class Assigner {
         }
     }
 
-    double local_m(const Load& l, const Feed& feed) const {
-        const Run* run = supply_run(plan_, l.id);
-        if (run->from == feed.point->id && run->length_m) return *run->length_m;
-        const bool same = !l.place.empty() && l.place == feed.point->place;
-        const double usual = same ? kSamePlace_m : assumption("run_length_m").value;
-        // the load is as far from the battery as its present way says: another feed is no short cut to it
-        for (const Feed& now : feeds_)
-            if (now.point->id == run->from && now.path.root == feed.path.root) {
-                const double far = now.path.length_m + run->length_m.value_or(usual);
-                return std::max(usual, std::abs(far - feed.path.length_m) * (same ? 1 : kDetour));
-            }
-        return usual;
-    }
-
-    // Why a load cannot go on a feed whatever else is there; empty where it can.
-    std::optional<OtherFeed> barred(const Load& l, const Feed& feed) {
-        const LiveAt wanted = wanted_at(plan_, l);
-        const LiveAt live = live_.with(switches_for(plan_, l)).at(feed.point->id);
-        const bool channels = !feed.point->channels.empty();
-        const bool measured = l.live_when.charging_above_V || !l.live_when.circuits.empty();
-        // a coil on the far side of its own contact would never pull it in
-        for (const Id& id : feed.path.runs)
-            for (const Device& d : find(plan_.runs, id)->devices)
-                if (!d.coil.empty() && d.coil == l.id)
-                    return OtherFeed{feed.point->id, WhyNot::not_live, 0, 0, KeyPosition::off};
-        for (std::size_t k = 0; k < kKeyPositions; ++k) {
-            if (wanted[k] && !live[k] && kEveryKeyPosition[k] != KeyPosition::cranking)
-                return OtherFeed{feed.point->id, WhyNot::not_live, 0, 0, kEveryKeyPosition[k]};
-            // where it hangs now, a switch of its own may keep it dead; nobody moves it to such a place
-            const bool stays = l.own_switch && supply_run(plan_, l.id)->from == feed.point->id;
-            if (!channels && !measured && !stays && live[k] && !wanted[k])
-                return OtherFeed{feed.point->id, WhyNot::live_too_long, 0, 0, kEveryKeyPosition[k]};
-        }
-        return std::nullopt;
-    }
-
-    double cost(const Load& l, const Feed& feed) const {
-        const Run* run = supply_run(plan_, l.id);
-        const bool stays = run->from == feed.point->id;
-        double metres = feed.path.length_m + local_m(l, feed);
-        for (const Feed& now : feeds_)
-            if (now.point->id == run->from && now.path.root != feed.path.root) metres += kOtherBattery_m;
-        return nominal_A(plan_, l) * metres + (stays ? 0 : kStay_Am);
-    }
-
     void make_loads() {
         for (const Load* l : loads_) {
             AssignLoad a;
@@ -209,13 +117,43 @@ class Assigner {
             a.cost.resize(p_.ways.size());
             for (const Feed& feed : feeds_) {
                 const bool keeps = l->pinned && supply_run(plan_, l->id)->from == feed.point->id;
-                if (l->pinned ? !keeps : barred(*l, feed).has_value()) continue;
-                for (const int w : feed.ways)
-                    a.cost[at(w)] = cost(*l, feed) + (keeps_way(*l, feed, w) ? 0 : kStay_Am / 2);
+                if (l->pinned ? !keeps : choice_.barred(*l, feed).has_value()) continue;
+                const bool stays =
+                    ask_.refused.contains({l->id, feed.point->id});  // on its channel, if anywhere there
+                for (const int w : feed.ways) {
+                    const bool keeps_it = keeps_way(*l, feed, w);
+                    if (!keeps_it && (stays || !fuse_within(*l, p_.ways[at(w)].rating_A))) continue;
+                    a.cost[at(w)] = choice_.cost(*l, feed) + (keeps_it ? 0 : kStayChannel_Am);
+                }
             }
             if (l->pinned) pin(*l, a);
             p_.loads.push_back(std::move(a));
         }
+    }
+
+    // Whether a fuse that carries the load is none too large for the channel; without a fuse of its own the
+    // channel guards.
+    bool fuse_within(const Load& l, double rating_A) const {
+        const auto& devices = supply_run(plan_, l.id)->devices;
+        const bool fused = std::any_of(devices.begin(), devices.end(),
+                                       [](const Device& d) { return d.kind == DeviceKind::fuse; });
+        return !fused || fuse_for(l, rating_A) > 0;
+    }
+    // The largest rating that the channel stands, of those that carry the load; 0: there is none.
+    double fuse_for(const Load& l, double rating_A) const {
+        double best = 0;
+        for (const FuseChoice& f : standard_fuses())
+            if (f.rating_A * kContinuousShare >= nominal_A(plan_, l) - 1e-9 && f.rating_A <= rating_A + 1e-9)
+                best = f.rating_A;
+        return best;
+    }
+    // The fuse of what moves is chosen with the channel: none larger than that is made for.
+    void fit_fuse(const Load& l, const Point& feed, Run& run) const {
+        for (const Channel& c : feed.channels)
+            for (Device& d : run.devices)
+                if (c.number == run.channel && d.kind == DeviceKind::fuse &&
+                    d.rating_A > channel_rating_A(c) + 1e-9)
+                    d.rating_A = std::max(fuse_for(l, channel_rating_A(c)), 1.0);
     }
 
     bool keeps_way(const Load& l, const Feed& feed, int way) const {
@@ -292,14 +230,42 @@ class Assigner {
 
     double cost_now() const {
         double sum = 0;
-        for (const Load* l : loads_)
-            for (const Feed& feed : feeds_)
-                if (feed.point->id == supply_run(plan_, l->id)->from)
-                    sum += nominal_A(plan_, *l) * (feed.path.length_m + local_m(*l, feed));
+        for (const Load* l : loads_) {
+            const Feed& here = choice_.now(*l);
+            sum += nominal_A(plan_, *l) * (here.path.length_m + choice_.local_m(*l, here));
+        }
         return sum;
     }
 
+    bool as_it_is_holds() {
+        AssignProblem now = p_;
+        for (std::size_t k = 0; k < loads_.size(); ++k) {
+            if (choice_.misplaced(*loads_[k])) return false;
+            for (const int w : choice_.now(*loads_[k]).ways)
+                if (keeps_way(*loads_[k], choice_.now(*loads_[k]), w)) now.loads[k].pinned = w;
+        }
+        return assign(now).feasible;
+    }
+
     const Feed& feed_of_way(int way) const { return feeds_[at(p_.ways[at(way)].feed)]; }
+
+    // As a person counts channels off: from left to right by place, what belongs together side by side.
+    std::vector<std::size_t> in_order() const {
+        std::vector<std::pair<std::tuple<double, Id, std::string, std::string>, std::size_t>> keyed;
+        for (std::size_t k = 0; k < loads_.size(); ++k) {
+            const Load& l = *loads_[k];
+            const Place* place = find(plan_.places, l.place);
+            const double across_m = l.at.y_m ? *l.at.y_m : place && place->at.y_m ? *place->at.y_m : 0;
+            std::string pair;
+            for (const auto word : split(l.name, ' '))
+                if (const auto w = to_lower(word); w != "left" && w != "right") pair += w + " ";
+            keyed.push_back({{across_m, l.place, pair, to_lower(l.name)}, k});
+        }
+        std::sort(keyed.begin(), keyed.end());
+        std::vector<std::size_t> order;
+        for (const auto& [key, k] : keyed) order.push_back(k);
+        return order;
+    }
 
     // Which channel of its way each load gets: its present one where it can keep it, else the lowest free.
     void place(const AssignAnswer& answer, Assignment& result) {
@@ -310,7 +276,7 @@ class Assigner {
         };
         result.placed.resize(loads_.size());
         for (const bool keeping : {true, false})
-            for (std::size_t k = 0; k < loads_.size(); ++k) {
+            for (const std::size_t k : in_order()) {
                 PlacedLoad& placed = result.placed[k];
                 if (!placed.load.empty()) continue;
                 const int w = answer.way[k];
@@ -340,7 +306,7 @@ class Assigner {
                 placed.pinned = loads_[k]->pinned;
                 placed.amps = p_.loads[k].amps;
                 placed.feed_m = feed.path.length_m;
-                placed.local_m = local_m(*loads_[k], feed);
+                placed.local_m = choice_.local_m(*loads_[k], feed);
                 result.amp_metres += placed.amps * (placed.feed_m + placed.local_m);
             }
     }
@@ -355,7 +321,7 @@ class Assigner {
     OtherFeed why_not(std::size_t k, const Feed& feed, const AssignAnswer& answer) {
         const Load& l = *loads_[k];
         if (l.pinned) return {feed.point->id, WhyNot::pinned, 0, 0, {}};
-        if (auto bar = barred(l, feed)) return *bar;
+        if (auto bar = choice_.barred(l, feed)) return *bar;
         double rating = 0, peak = 0;
         for (const int w : feed.ways) {
             rating = std::max(rating, p_.ways[at(w)].rating_A);
@@ -363,7 +329,7 @@ class Assigner {
         }
         if (rating < p_.loads[k].amps) return {feed.point->id, WhyNot::rating, p_.loads[k].amps, rating, {}};
         if (peak < p_.loads[k].start_A) return {feed.point->id, WhyNot::peak, p_.loads[k].start_A, peak, {}};
-        const double here = *p_.loads[k].cost[at(answer.way[k])], there = cost(l, feed);
+        const double here = *p_.loads[k].cost[at(answer.way[k])], there = choice_.cost(l, feed);
         return {feed.point->id, there < here ? WhyNot::full : WhyNot::dearer, there, here, {}};
     }
 
@@ -377,9 +343,22 @@ class Assigner {
             if (aside.channel == 0) continue;
             if (auto e = place_on(work, p.load, aside.from.owner, 0, false)) take(work, *e, batch);
         }
-        for (const PlacedLoad& p : result.placed)
-            if (p.moved)
-                if (auto e = place_on(work, p.load, p.feed, p.channel, false)) take(work, *e, batch);
+        for (const PlacedLoad& p : result.placed) {
+            if (!p.moved) continue;
+            const Id before = supply_run(plan_, p.load)->from.owner;
+            if (auto e = place_on(work, p.load, p.feed, p.channel, false)) take(work, *e, batch);
+            Run run = *supply_run(work, p.load);
+            fit_fuse(*find(plan_.loads, p.load), *find(plan_.points, p.feed), run);
+            if (!(run == *supply_run(work, p.load))) take(work, Put<Run>{run, std::nullopt}, batch);
+            if (before == p.feed || run.from.owner != p.feed) continue;
+            // another feed, another way: along the vehicle's own where it has them, else as far as it was
+            // reckoned
+            run.via.clear();
+            run.length_m = choice_.along_ways(*find(plan_.loads, p.load), p.feed)
+                               ? std::nullopt
+                               : std::optional(std::ceil(p.local_m * 100) / 100);
+            take(work, Put<Run>{run, std::nullopt}, batch);
+        }
         result.edit = std::move(batch);
     }
 
@@ -443,9 +422,9 @@ class Assigner {
 
     const Plan& plan_;
     AssignAsk ask_;
-    LiveMap live_;
+    FeedOptions choice_;
+    std::vector<Feed>& feeds_ = choice_.feeds();
     std::vector<const Load*> loads_;
-    std::vector<Feed> feeds_;
     std::vector<std::vector<int>> way_channels_;  // by way: channel numbers; empty for blocks
     std::vector<std::string> way_group_;
     std::vector<FeedLimit> limits_;  // beside p_.limits

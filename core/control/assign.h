@@ -8,6 +8,7 @@
 #pragma once
 
 #include <atomic>
+#include <set>
 
 #include "control/assignment.h"
 #include "plan/edit.h"
@@ -15,13 +16,17 @@
 namespace yr {
 
 enum class WhyNot {
-    dearer,         // possible, more copper: value, limit in A m
-    not_live,       // dead when the load must run, at key position `position`
-    live_too_long,  // a block or stud that stays live when the load must be dead
-    rating,         // no channel there carries it: value A, limit A
-    peak,           // no channel there stands its start: value A, limit A
-    full,           // would fit and cost less, but its channels or a limit are taken by others
-    pinned          // a person put it elsewhere
+    dearer,          // possible, more copper: value, limit in A m
+    not_live,        // dead when the load must run, at key position `position`
+    live_too_long,   // a block or stud that stays live when the load must be dead
+    rating,          // no channel there carries it: value A, limit A
+    peak,            // no channel there stands its start: value A, limit A
+    full,            // would fit and cost less, but its channels or a limit are taken by others
+    pinned,          // a person put it elsewhere
+    other_volts,     // a rail of other volts: value, limit those of the load's own
+    switched_there,  // a relay or its feed switches it where it is; elsewhere it would run at other times
+    no_feed,         // loads hang there, but it is not made for more
+    refused          // asked for: inspected whole, it would make something worse
 };
 
 struct OtherFeed {
@@ -55,6 +60,8 @@ struct Assignment {
     std::vector<PlacedLoad> placed;
     std::vector<Id> conflict;  // smallest set of loads that cannot all be placed
     std::vector<Remedy> remedies;
+    bool stands =
+        false;  // the plan as it is keeps every limit that is reckoned with here: then nothing costs more
     double amp_metres = 0;
     double amp_metres_before = 0;  // as the plan stands
     Edit edit;                     // all moves as one
@@ -63,6 +70,8 @@ struct Assignment {
 struct AssignAsk {
     std::vector<Id> loads;  // empty: every load that hangs on a feed and is not pinned
     bool allow_joined = false;
+    // Load and feed that may not come together; where it hangs there now, it keeps its channel.
+    std::set<std::pair<Id, Id>> refused{};
     double most_s = 60;                         // for each question that is asked of the solver
     const std::atomic<bool>* cancel = nullptr;  // ends it sooner
 };

@@ -4,6 +4,7 @@
 #include <map>
 
 #include "choice/zero_one.h"
+#include "units/at.h"
 
 namespace yr {
 namespace {
@@ -45,7 +46,6 @@ class Builder {
     }
 
   private:
-    static std::size_t at(int k) { return static_cast<std::size_t>(k); }
     const AssignLoad& load(int l) const { return p_.loads[at(l)]; }
 
     void add_once_each() {

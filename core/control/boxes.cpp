@@ -151,14 +151,76 @@ std::vector<const Load*> loads_on(const Plan& plan, const Id& feed) {
     return loads;
 }
 
-const Load* signal_of(const Plan& plan, const Load& load) {
-    for (const Load& l : plan.loads) {
-        const auto& waits = l.live_when.circuits;
-        if (std::find(waits.begin(), waits.end(), load.id) != waits.end() && l.live_when.delay_s &&
-            *l.live_when.delay_s >= load.signal_after_s.value_or(0))
-            return &l;
+namespace {
+
+bool waits_for(const Condition& when, const Id& load) {
+    return std::find(when.circuits.begin(), when.circuits.end(), load) != when.circuits.end();
+}
+
+// What delays `l` behind `load`; its channel's driver says the same as its own condition and counts once.
+SignalOf delay_behind(const Plan& plan, const Load& l, const Id& load) {
+    SignalOf out{&l, 0, l.id};
+    bool waits = waits_for(l.live_when, load);
+    double said_s = waits ? l.live_when.delay_s.value_or(0) : 0, longest_s = said_s;
+    double more_s = 0;
+    const auto made_by = [&](const Id& id, double seconds) {
+        if (seconds > longest_s) longest_s = seconds, out.delayed_by = id;
+    };
+    const Run* supply = supply_run(plan, l.id);
+    for (const Device& d : supply ? supply->devices : std::vector<Device>{}) {
+        const Load* coil = find(plan.loads, d.coil);
+        const bool by_coil = coil && waits_for(coil->live_when, load),
+                   by_itself = waits_for(d.closed_when, load);
+        waits = waits || by_coil || by_itself;
+        if (by_itself) said_s = std::max(said_s, d.closed_when.delay_s.value_or(0));
+        if (by_itself) made_by(d.id, d.closed_when.delay_s.value_or(0));
+        if (by_coil) more_s += coil->live_when.delay_s.value_or(0);
+        if (by_coil) made_by(coil->id, coil->live_when.delay_s.value_or(0));
+        if (by_coil || by_itself) more_s += d.delay_s.value_or(0);
+        if (by_coil || by_itself) made_by(d.id, d.delay_s.value_or(0));
     }
-    return nullptr;
+    out.after_s = waits ? said_s + more_s : 0;
+    return out;
+}
+
+}  // namespace
+
+std::optional<SignalOf> signal_of(const Plan& plan, const Load& load) {
+    std::optional<SignalOf> latest;
+    for (const Load& l : plan.loads) {
+        if (l.id == load.id) continue;
+        const SignalOf s = delay_behind(plan, l, load.id);
+        if (s.after_s > (latest ? latest->after_s : 0)) latest = s;
+    }
+    return latest;
+}
+
+Edit later_signal(const Plan& plan, const SignalOf& signal, double after_s) {
+    const double more_s = after_s - signal.after_s;
+    const auto later = [&](std::optional<double>& delay_s) { delay_s = delay_s.value_or(0) + more_s; };
+    Batch batch;
+    if (const Load* load = find(plan.loads, signal.delayed_by)) {
+        Load changed = *load;
+        later(changed.live_when.delay_s);
+        batch.edits.emplace_back(Put<Load>{changed, {}});
+        const Run* run = supply_run(plan, load->id);
+        if (const Device* driver = run ? channel_driver(plan, *run) : nullptr) {
+            Run driven = *run;
+            for (Device& d : driven.devices)
+                if (d.id == driver->id) d.closed_when.delay_s = changed.live_when.delay_s;
+            batch.edits.emplace_back(Put<Run>{driven, {}});
+        }
+        return batch;
+    }
+    for (Run run : plan.runs)
+        for (Device& d : run.devices)
+            if (d.id == signal.delayed_by) {
+                later(d.delay_s.value_or(0) >= d.closed_when.delay_s.value_or(0) ? d.delay_s
+                                                                                 : d.closed_when.delay_s);
+                batch.edits.emplace_back(Put<Run>{run, {}});
+                return batch;
+            }
+    return batch;
 }
 
 Result<Edit> add_signal(const Plan& plan, const Load& load) {

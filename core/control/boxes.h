@@ -37,9 +37,19 @@ struct ChannelUse {
 // Every load whose supply begins at this feed, channels and stud alike.
 [[nodiscard]] std::vector<const Load*> loads_on(const Plan& plan, const Id& feed);
 
-// The signal of a load that wants one some seconds after its supply: a small load of its own that waits for
-// it. nullptr where the plan has none.
-[[nodiscard]] const Load* signal_of(const Plan& plan, const Load& load);
+// The signal of a load that wants one some seconds after its supply: another load that waits for it,
+// whichever way its delay is made: by its own condition, by that of the contact in its supply, by a timer
+// relay or by that relay's coil.
+struct SignalOf {
+    const Load* load = nullptr;
+    double after_s = 0;
+    Id delayed_by;  // load or device that makes the longest part of it
+};
+// The latest one; empty where nothing waits for it with a delay.
+[[nodiscard]] std::optional<SignalOf> signal_of(const Plan& plan, const Load& load);
+
+// That signal made to come so late. REQUIRES: it is one of the plan's.
+[[nodiscard]] Edit later_signal(const Plan& plan, const SignalOf& signal, double after_s);
 
 // Adds that signal on the load's own feed. Failure: missing_reference for a load without a feed.
 [[nodiscard]] Result<Edit> add_signal(const Plan& plan, const Load& load);

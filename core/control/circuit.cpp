@@ -6,6 +6,7 @@
 
 #include "catalog/assumptions.h"
 #include "control/place_on.h"
+#include "plan/rail_volts.h"
 #include "size/cable_size.h"
 #include "size/fuse_size.h"
 #include "size/run_ladder.h"
@@ -51,8 +52,8 @@ struct FeedChoice {
     bool fits = false;
 };
 
-double nominal_current_A(const Plan& plan, const TypedLine& line) {
-    const double v = plan.vehicle.nominal_V;
+double nominal_current_A(const Plan& plan, const TypedLine& line, const Point& feed) {
+    const double v = rail_V(plan, Terminal(feed.id));
     switch (line.draw->kind) {
         case DrawKind::current:
             return line.draw->value * line.count;
@@ -71,7 +72,7 @@ using TakenChannels = std::map<Id, std::vector<int>>;
 int channel_on(const Plan& plan, const Point& box, const TypedLine& line, TakenChannels& taken) {
     if (box.channels.empty()) return 0;
     if (line.channel > 0) return line.channel;
-    const double amps = nominal_current_A(plan, line);
+    const double amps = nominal_current_A(plan, line, box);
     return fitting_channel(plan, box, amps, std::max(amps, line.inrush_A.value_or(0) * line.count),
                            taken[box.id]);
 }
@@ -86,14 +87,15 @@ FeedChoice choose_feed(const Plan& plan, const TypedLine& line, const std::vecto
         if (line.channel > 0 && p.channels.empty()) continue;
         const bool switches = !p.channels.empty();  // a channel keeps it dead when the box is live
         const bool full = switches && channel_on(plan, p, line, taken) == 0;
+        const double rail = rail_V(plan, Terminal(p.id));
+        const bool too_high = rail > 1.6 * plan.vehicle.nominal_V;  // a traction battery's own rail
         int missing = 0, extra = 0;
         for (std::size_t s = 0; s < plan.states.size(); ++s) {
             const auto& nodes = solutions[s].network.nodes;
             const auto n =
                 static_cast<std::size_t>(std::find(nodes.begin(), nodes.end(), p.id) - nodes.begin());
             const double volts = n < nodes.size() ? solutions[s].point.node_V[n] : 0;
-            const bool live = volts > 0.5 * plan.vehicle.nominal_V;
-            const bool too_high = volts > 1.6 * plan.vehicle.nominal_V;  // a traction battery's own rail
+            const bool live = volts > 0.5 * rail;
             const bool want = holds(wanted, plan.states[s]);
             missing += (want && !live) || too_high;
             extra += live && !want && (!switches || full);
@@ -131,12 +133,12 @@ struct Chosen {
 };
 
 // The thinnest size that passes and for which the school finds a fuse that guards it.
-Chosen choose_cable(const Plan& plan, const TypedLine& line, double current_A, double length_m,
-                    double limit_share) {
+Chosen choose_cable(const Plan& plan, const TypedLine& line, const Point& feed, double current_A,
+                    double length_m, double limit_share) {
     SizeAsk ask;
     ask.current_A = current_A;
     ask.there_and_back_m = 2 * length_m;
-    ask.nominal_V = plan.vehicle.nominal_V;
+    ask.nominal_V = rail_V(plan, Terminal(feed.id));
     ask.drop_share = limit_share;
     ask.engine_space = engine_place(plan, line.place);
     ask.ambient_C = 30;
@@ -155,7 +157,8 @@ Chosen choose_cable(const Plan& plan, const TypedLine& line, double current_A, d
     for (std::size_t k = first; k < ladder->rows.size(); ++k) {
         const SizeRow& row = ladder->rows[k];
         if (line.size ? !(row.wire.size == *line.size) : row.wire.area_mm2 < least_mm2) continue;
-        const auto advice = choose_fuse({current_A, inrush, row.ampacity.allowed_A}, plan.policy.fuse_school);
+        const auto advice =
+            choose_fuse({current_A, inrush, row.ampacity.allowed_A, ask.nominal_V}, plan.policy.fuse_school);
         chosen.size = row.wire.size;
         if (advice && advice->chosen && advice->protects_cable) {
             chosen.fuse = advice->chosen;
@@ -165,7 +168,7 @@ Chosen choose_cable(const Plan& plan, const TypedLine& line, double current_A, d
     if (line.size) chosen.size = *line.size;
     if (!chosen.fuse)  // a size that was asked for may be too thin: fuse for the load, the findings say the
                        // rest
-        if (const auto advice = choose_fuse({current_A, inrush, 1e9}, plan.policy.fuse_school))
+        if (const auto advice = choose_fuse({current_A, inrush, 1e9, ask.nominal_V}, plan.policy.fuse_school))
             chosen.fuse = advice->chosen;
     return chosen;
 }
@@ -235,10 +238,10 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
     load.critical = line.critical;
     load.drop_limit = line.drop_limit;
 
-    const double current_A = nominal_current_A(plan, line);
+    const double current_A = nominal_current_A(plan, line, *feed.point);
     const double length = line.length_m.value_or(assumption("run_length_m").value);
-    const Chosen cable =
-        choose_cable(plan, line, current_A, length, drop_limit_V(plan, load) / plan.vehicle.nominal_V);
+    const Chosen cable = choose_cable(plan, line, *feed.point, current_A, length,
+                                      drop_limit_V(plan, load) / plan.vehicle.nominal_V);
 
     Run supply;
     supply.id = ids.take("run");

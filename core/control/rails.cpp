@@ -5,6 +5,7 @@
 
 #include "control/place_on.h"
 #include "plan/additions.h"
+#include "plan/rail_volts.h"
 
 namespace yr {
 namespace {
@@ -22,11 +23,25 @@ std::map<Id, LiveAt> live_feeds(const Plan& plan) {
         for (std::size_t n = 0; n < s.network.nodes.size(); ++n) {
             const Point* p = find(plan.points, s.network.nodes[n]);
             if (!p || !p->feeds_loads) continue;
-            const double share = s.point.node_V[n] / plan.vehicle.nominal_V;
+            const double share = s.point.node_V[n] / rail_V(plan, Terminal(p->id));
             live[p->id][k] = share > 0.5 && share < 1.6;
         }
     }
     return live;
+}
+
+// What has no switch and no word of its own runs when the contact in its supply lets it: a timed outlet is
+// not on the rail of what is always live.
+Condition runs_when(const Plan& plan, const Load& l) {
+    const Run* run = supply_run(plan, l.id);
+    if (!run || l.own_switch || !(l.live_when == Condition{})) return l.live_when;
+    for (const Device& d : run->devices) {
+        if (d.kind != DeviceKind::switching || d.master) continue;
+        const Load* coil = find(plan.loads, d.coil);
+        const Condition& when = coil ? coil->live_when : d.closed_when;
+        if (!(when == Condition{})) return when;
+    }
+    return l.live_when;
 }
 
 LiveAt positions_of(const Plan& plan, const Condition& when) {
@@ -54,7 +69,7 @@ RailGrouping group_rails(const Plan& plan) {
     RailGrouping g;
     for (const Load& l : plan.loads) {
         if (!on_the_rail(l)) continue;
-        const Condition when = rail_part(l.live_when);
+        const Condition when = rail_part(runs_when(plan, l));
         auto group = std::find_if(g.groups.begin(), g.groups.end(),
                                   [&](const RailGroup& r) { return same_when(r.when, when); });
         if (group == g.groups.end()) group = g.groups.insert(group, RailGroup{when, {}, 0, 0, {}, {}});

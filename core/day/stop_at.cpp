@@ -5,7 +5,7 @@
 namespace yr {
 namespace {
 
-constexpr int kHalvings = 12;
+constexpr int kVoltHalvings = 12;
 constexpr double kHabit_V = 11;  // of a 12 V battery, what people say
 
 CrankMoment at_charge(const Plan& plan, double charge, double temperature_C) {
@@ -24,7 +24,7 @@ std::optional<StopAt> stop_at(const Plan& plan, double amps, double temperature_
     StopAt s;
     s.battery = full->battery, s.amps = amps, s.temperature_C = temperature_C;
     double low = 0, high = 1;
-    for (int k = 0; k < kHalvings; ++k) {
+    for (int k = 0; k < kVoltHalvings; ++k) {
         const double middle = (low + high) / 2;
         const auto c = cranks_at(plan, at_charge(plan, middle, temperature_C));
         (c && c->cranks() ? high : low) = middle;
@@ -42,7 +42,7 @@ std::optional<StopAt> stop_at(const Plan& plan, double amps, double temperature_
     s.half_V = under_load(0.5);
     s.habit_V = kHabit_V * e.blocks;
     double empty = 0, charged = 1;
-    for (int k = 0; k < kHalvings; ++k) {
+    for (int k = 0; k < kVoltHalvings; ++k) {
         const double middle = (empty + charged) / 2;
         (under_load(middle) > s.habit_V ? charged : empty) = middle;
     }

@@ -8,6 +8,7 @@
 
 #include "catalog/assumptions.h"
 #include "network/laws.h"
+#include "units/at.h"
 
 namespace yr {
 namespace {
@@ -15,10 +16,6 @@ namespace {
 constexpr double kLeak_S = 1e-6;  // holds what hangs on nothing; moves nothing that can be measured
 constexpr int kMostRounds = 200;
 constexpr double kLeast_ohm = 1e-7;  // of a short and of each side of a shorted run
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
 
 // Batteries as new, warm and full.
 std::vector<BatteryElement> fresh_batteries(Plan plan, State state) {

@@ -8,6 +8,7 @@
 
 #include "catalog/assumptions.h"
 #include "network/thermal_time.h"
+#include "units/at.h"
 
 namespace yr {
 namespace {
@@ -17,10 +18,6 @@ constexpr double kGone_A = 0.5;  // a short that carries less has been cut off
 constexpr double kCarries_A = 1.0;
 constexpr double kLongest_s = 3600;  // what has not opened by then is told as not opening
 constexpr int kMostOpenings = 8;
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
 
 // Steps from a battery's positive post, over all runs with their switches closed.
 std::map<Terminal, int> steps_from_batteries(const Plan& plan) {

@@ -4,21 +4,18 @@
 #include <cmath>
 
 #include "catalog/assumptions.h"
+#include "units/at.h"
 
 namespace yr {
 namespace {
 
-constexpr double kLeak_S = 1e-9;
+constexpr double kStartLeak_S = 1e-9;
 constexpr double kSettled_V = 1e-10;
 constexpr double kNothing_A = 1e-10;  // a node that hangs on nothing moves freely below it
 constexpr int kMostIterations = 60;
 constexpr int kMostCreeps = 400;
 constexpr double kFailsBelow = 0.3;  // of nominal volts: a supply gives up; its current falls with the volts
 constexpr double kSinksBelow = 0.2;  // the same for a constant current
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
 
 // Whether it stands closed, and volts that fall open it.
 bool opens_by_volts(const Network& net, const MemoryElement& m) {
@@ -175,7 +172,7 @@ void StartCircuit::each_law(const Eigen::VectorXd& v, const Values& x, double t,
 
 void StartCircuit::residual(const Eigen::VectorXd& v, const Values& x, double t,
                             Eigen::VectorXd& sums) const {
-    sums = kLeak_S * v;
+    sums = kStartLeak_S * v;
     sums[net_.reference] += v[net_.reference];
     each_law(v, x, t, [&](NodeIndex a, NodeIndex b, const Law& law) {
         sums[a] += law.current_A;
@@ -213,7 +210,7 @@ bool StartCircuit::factorise(const Values& x, double t, double hold_S) {
         entries.emplace_back(a, b, -g);
         entries.emplace_back(b, a, -g);
     };
-    for (NodeIndex k = 0; k < n; ++k) entries.emplace_back(k, k, kLeak_S + hold_S);
+    for (NodeIndex k = 0; k < n; ++k) entries.emplace_back(k, k, kStartLeak_S + hold_S);
     entries.emplace_back(net_.reference, net_.reference, 1.0);
     each_law(v_, x, t, [&](NodeIndex a, NodeIndex b, const Law& law) { stamp(a, b, law.conductance_S); });
     for (std::size_t k = 0; k < net_.sources.size(); ++k) {

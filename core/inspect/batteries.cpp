@@ -11,10 +11,10 @@
 namespace yr {
 namespace {
 
-constexpr double kNoticeable_A = 0.02;
+constexpr double kTakesPart_A = 0.02;
 constexpr double kOverVolts = 0.05;     // a meter's doubt
 constexpr double kStarterShare = 0.15;  // of the starter's amps: above this a battery is taking part
-constexpr double kUnequal = 1.25;       // of its fair share
+constexpr double kUnequalShare = 1.25;  // of its fair share
 constexpr double kFewDays_h = 3 * 24, kTwoWeeks_h = 14 * 24;
 
 double scale(const Plan& plan, const Battery& b) {
@@ -22,7 +22,7 @@ double scale(const Plan& plan, const Battery& b) {
 }
 
 bool charging(const Case& c, std::size_t s, std::size_t k) {
-    return c.solutions[s].point.batteries[k].current_A < -kNoticeable_A;
+    return c.solutions[s].point.batteries[k].current_A < -kTakesPart_A;
 }
 
 void never_charged(const Case& c, std::vector<Finding>& out) {
@@ -132,7 +132,7 @@ void shares_unequally(const Case& c, std::size_t s, std::vector<Finding>& out, s
             const double fair = ea.capacity_Ah / (ea.capacity_Ah + eb.capacity_Ah), share = ia / (ia + ib);
             const bool first = share / fair > (1 - share) / (1 - fair);
             const double more = first ? share : 1 - share, due = first ? fair : 1 - fair;
-            if (more / due > kUnequal)
+            if (more / due > kUnequalShare)
                 keep_worst(out, from,
                            make_finding(FindingKind::shares_unequally, Severity::check,
                                         c.plan.batteries[first ? a : b].id,
@@ -180,7 +180,7 @@ void cranking_reserve(const Case& c, std::size_t crank, std::vector<Finding>& ou
         if (!stands(parked)) continue;
         const BatteryElement& e = c.solutions[s].network.batteries[battery];
         const double gives = c.solutions[s].point.batteries[battery].current_A;
-        if (gives < kNoticeable_A || e.charge <= high) continue;
+        if (gives < kTakesPart_A || e.charge <= high) continue;
         Finding f = make_finding(FindingKind::cranks_for, Severity::note, b.id, {}, parked.id, gives, high);
         const Lasting to_no_start = lasting(c.plan, parked, battery, high, &c.solutions[s]);
         if (to_no_start.average_A < gives * 0.999)

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "inspect/fuse_mends.h"
+#include "size/run_check.h"
 #include "size/run_limits.h"
 
 namespace yr {
@@ -12,12 +13,6 @@ constexpr double kBigLoad_A = 15;  // above this a thin return is worth a word; 
 
 std::size_t index_of(const Plan& plan, const Id& run) {
     return static_cast<std::size_t>(find(plan.runs, run) - plan.runs.data());
-}
-
-double copper_mm2(const Run& run) {
-    if (!run.size) return 0;
-    const auto c = conductor(*run.size, run.material);
-    return c ? c->area_mm2 * run.parallel : 0;
 }
 
 // The first size of the return's own system with at least the supply's copper.

@@ -9,9 +9,9 @@ namespace {
 
 constexpr double kWorse = 1.02;  // of a finding that was there before
 
-using Place = std::tuple<FindingKind, Id, std::string>;
+using Told = std::tuple<FindingKind, Id, std::string>;
 
-Place place_of(const Finding& f) {
+Told place_of(const Finding& f) {
     return {f.kind, f.id, f.other};
 }
 
@@ -20,7 +20,7 @@ double excess(const Finding& f) {
 }
 
 struct Before {
-    std::map<Place, const Finding*> findings;
+    std::map<Told, const Finding*> findings;
     explicit Before(const std::vector<Finding>& list) {
         for (const Finding& f : list) {
             const Finding*& known = findings[place_of(f)];
@@ -71,18 +71,24 @@ bool closes(const Plan& plan, const std::vector<Finding>& findings, const Findin
     return gone(asked, after.findings) && new_or_worse(findings, after.findings).empty();
 }
 
+void close_mend(const Plan& plan, const std::vector<Finding>& before, Finding& f,
+                const std::atomic<bool>* cancel) {
+    std::vector<Mend> candidates = std::move(f.candidates);
+    f.candidates.clear();
+    f.mend.reset();
+    for (Mend& m : candidates) {
+        if (cancel && *cancel) return;
+        if (!closes(plan, before, f, m.edit)) continue;
+        f.mend = std::move(m);
+        return;
+    }
+}
+
 void close_mends(const Plan& plan, Inspection& inspection, const std::atomic<bool>* cancel) {
     const std::vector<Finding> before = inspection.findings;
     for (Finding& f : inspection.findings) {
-        std::vector<Mend> candidates = std::move(f.candidates);
-        f.candidates.clear();
-        f.mend.reset();
-        for (Mend& m : candidates) {
-            if (cancel && *cancel) return;
-            if (!closes(plan, before, f, m.edit)) continue;
-            f.mend = std::move(m);
-            break;
-        }
+        if (cancel && *cancel) return;
+        close_mend(plan, before, f, cancel);
     }
 }
 

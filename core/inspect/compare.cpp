@@ -8,20 +8,11 @@
 #include "plan/roles.h"
 #include "plan/variant.h"
 #include "routes/lay.h"
+#include "size/run_check.h"
 #include "solve/results.h"
 
 namespace yr {
 namespace {
-
-double copper_kg(const Plan& plan) {
-    double kg = 0;
-    for (const Run& r : plan.runs) {
-        if (r.body_metal || r.resistance_ohm) continue;
-        const auto c = conductor(r.size.value_or(WireSize::awg(14)), r.material);
-        if (c) kg += c->mass_kg_per_m * length_or_assumed_m(r) * r.parallel;
-    }
-    return kg;
-}
 
 struct Cost {
     double sum = 0;
@@ -36,7 +27,7 @@ Cost cost_of(const Plan& plan) {
     for (const Source& s : plan.sources) cost.add(s.price);
     for (const Battery& b : plan.batteries) cost.add(b.price);
     for (const Inverter& i : plan.inverters) cost.add(i.price);
-    cost.add(plan.policy.copper_price_per_kg, copper_kg(plan));
+    cost.add(plan.policy.copper_price_per_kg, cables_kg(plan));
     return cost;
 }
 
@@ -132,7 +123,7 @@ OptionResult measure_option(const Plan& plan, const Inspection& inspection) {
     r.drive_A = worst_balance(plan, inspection, StateRole::driving);
     r.parked_h = parked_hours(plan, inspection);
     r.cranking_V = cranking_volts(plan, inspection);
-    r.copper_kg = copper_kg(plan);
+    r.copper_kg = cables_kg(plan);
     for (const Finding& f : inspection.findings) {
         r.stops += f.severity == Severity::stop;
         r.fixes += f.severity == Severity::fix;

@@ -60,7 +60,22 @@ void key_on_constant(const Case& c, std::vector<Finding>& out) {
 
 void signals(const Case& c, std::vector<Finding>& out) {
     for (const Load& l : c.plan.loads) {
-        if (!l.signal_after_s || signal_of(c.plan, l)) continue;
+        if (!l.signal_after_s) continue;
+        if (const auto signal = signal_of(c.plan, l)) {
+            if (signal->after_s >= *l.signal_after_s * (1 - 1e-9)) continue;
+            Finding f = make_finding(FindingKind::signal_early, Severity::fix, l.id, signal->load->id, {},
+                                     signal->after_s, *l.signal_after_s);
+            if (c.with_mends) {
+                f.mend.emplace();
+                f.mend->kind = MendKind::later_signal;
+                f.mend->edit = later_signal(c.plan, *signal, *l.signal_after_s);
+                f.mend->target = signal->delayed_by;
+                f.mend->from_A = signal->after_s;
+                f.mend->to_A = *l.signal_after_s;
+            }
+            out.push_back(std::move(f));
+            continue;
+        }
         Finding f = make_finding(FindingKind::signal_missing, Severity::fix, l.id, {}, {}, *l.signal_after_s);
         if (c.with_mends)
             if (auto edit = add_signal(c.plan, l)) {

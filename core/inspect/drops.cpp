@@ -6,13 +6,10 @@
 #include "control/place_on.h"
 #include "inspect/rules.h"
 #include "size/ranges.h"
+#include "units/at.h"
 
 namespace yr {
 namespace {
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
 
 // The cable of a path that may be changed, by the volts it takes from this load.
 std::vector<std::size_t> mendable_runs(const Plan& plan, const Solution& s, int load) {

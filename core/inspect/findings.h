@@ -23,6 +23,7 @@ enum class FindingKind {
     cable_over_ampacity,     // id run; value A, limit A
     cable_over_temperature,  // id run; value C, limit C
     fuse_above_cable,        // id run, other: device; value A, limit A
+    fuse_volts,              // id run, other: device; value: the rail, limit: what the fuse is made for, V
     fuse_missing,         // id run, other: terminal of the end; value: what the feed there could carry, A (0:
                           // unfused)
     fuse_far,             // id run, other: device; value, limit m
@@ -65,6 +66,7 @@ enum class FindingKind {
     key_on_constant,  // id feed that is always live; other: first load; value: how many have but their own
                       // switch to follow the key
     signal_missing,   // id load; value: seconds after its supply
+    signal_early,     // id load, other its signal; value, limit: seconds after its supply
     shares_ground,    // id sensitive load; other: heavy load on the same return, or the metal; value A of it
     parked_draw,  // id what draws; other: battery; value its A, limit: of all, A; hours: it alone, to half
     short_stays,  // id run; other: device on the way of what stays, or a run of that way without one; value:
@@ -154,6 +156,7 @@ enum class MendKind {
     move_channel,   // target load, to_point box, channel
     suppress,       // target device
     add_signal,     // target load
+    later_signal,   // target load or device that delays; from_A, to_A: s after the supply
     own_return,     // target run
     lug,            // from_A, to_A: hole before and after, mm
     stagger,        // starts one after another
@@ -217,6 +220,10 @@ struct Inspection {
 // The two halves of that: candidates are searched, then proved.
 [[nodiscard]] Inspection inspect_with_candidates(const Plan& plan);
 void close_mends(const Plan& plan, Inspection& inspection, const std::atomic<bool>* cancel = nullptr);
+
+// Of one finding: `before` holds all of the plan as it is.
+void close_mend(const Plan& plan, const std::vector<Finding>& before, Finding& finding,
+                const std::atomic<bool>* cancel = nullptr);
 
 // The stops and fixes of `after` that `before` did not have, or has worse.
 [[nodiscard]] std::vector<const Finding*> new_or_worse(const std::vector<Finding>& before,

@@ -6,6 +6,8 @@
 #include "catalog/assumptions.h"
 #include "catalog/terminals.h"
 #include "inspect/fuse_mends.h"
+#include "size/run_check.h"
+#include "units/at.h"
 
 namespace yr {
 namespace {
@@ -13,17 +15,7 @@ namespace {
 constexpr double kBigStrap_A =
     40;  // from here a strap half as thick as the feed is worth a word; common practice
 constexpr double kStrapShare = 0.5;
-constexpr double kUnequal = 0.6;  // of two cables side by side
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
-
-double copper_mm2(const Run& run) {
-    const auto wire =
-        run.size ? conductor(*run.size, run.material) : Result<Conductor>(tl::unexpected(Error{}));
-    return wire ? wire->area_mm2 * run.parallel : 0;
-}
+constexpr double kUnequalPair = 0.6;  // of two cables side by side
 
 bool crank(const Case& c, std::size_t s) {
     return c.plan.states[s].key == Key::crank;
@@ -86,7 +78,7 @@ void parallel_cables(const Case& c, std::vector<Finding>& out, std::size_t from)
                 if (a == b || c.plan.runs[b].body_metal || !side_by_side(run, c.plan.runs[b])) continue;
                 const double both = amps(a) + amps(b);
                 if (both < 10) continue;
-                if (amps(a) / both > kUnequal)
+                if (amps(a) / both > kUnequalPair)
                     keep_worst(out, from,
                                make_finding(FindingKind::parallel_shares, Severity::check, run.id,
                                             c.plan.runs[b].id, c.plan.states[s].id, amps(a) / both, 0.5));

@@ -4,6 +4,7 @@
 
 #include "catalog/assumptions.h"
 #include "inspect/fuse_mends.h"
+#include "plan/rail_volts.h"
 #include "size/plan_fuse.h"
 
 namespace yr {
@@ -51,6 +52,37 @@ void above_channel(const Case& c, std::size_t k, std::vector<Finding>& out) {
         Finding f = make_finding(FindingKind::fuse_above_channel, Severity::fix, run.id, d.id, {}, d.rating_A,
                                  *room.channel_A);
         if (c.with_mends) f.candidates = other_ratings(c, k, d.id, 0, d.rating_A);
+        out.push_back(std::move(f));
+    }
+}
+
+// What a fuse interrupts it does at its own volts: on a rail of more the arc may go on burning in it.
+void beyond_its_volts(const Case& c, std::size_t k, std::vector<Finding>& out) {
+    const Run& run = c.plan.runs[k];
+    for (const Device& d : run.devices) {
+        if (d.kind != DeviceKind::fuse) continue;
+        const double rail = rail_V(c.plan, run.from), stands_V = fuse_kind(d.fuse).rated_V;
+        if (rail <= stands_V + 1e-9) continue;
+        Finding f = make_finding(FindingKind::fuse_volts, Severity::stop, run.id, d.id, {}, rail, stands_V);
+        if (c.with_mends)
+            for (const FuseType type : kinds_for(d.rating_A, 0, rail)) {
+                const auto& ratings = fuse_kind(type).ratings_A;
+                Run changed = run;
+                Device& other = *std::find_if(changed.devices.begin(), changed.devices.end(),
+                                              [&](const Device& x) { return x.id == d.id; });
+                const auto same = std::lower_bound(ratings.begin(), ratings.end(), d.rating_A - 1e-9);
+                if (same == ratings.end()) continue;
+                other.fuse = type;
+                other.rating_A = *same;
+                f.candidates.push_back({MendKind::fuse_type,
+                                        Put<Run>{changed, {}},
+                                        d.id,
+                                        {},
+                                        {},
+                                        d.rating_A,
+                                        other.rating_A,
+                                        {}});
+            }
         out.push_back(std::move(f));
     }
 }
@@ -139,6 +171,7 @@ void inspect_protection(const Case& c, std::vector<Finding>& out) {
         const double cable_A = least_ampacity_A(c.plan, run).value_or(0);
         oversize(c, k, cable_A, out);
         above_channel(c, k, out);
+        beyond_its_volts(c, k, out);
         guards_not(c, k, cable_A, out);
         // a starter's path goes unfused, as is usual for cranking; decided by what flows while it turns
         if (!c.demand[k].cranks && !feeds_starter(c.plan, run)) missing_or_far(c, k, cable_A, out);

@@ -6,16 +6,13 @@
 #include <memory>
 
 #include "catalog/assumptions.h"
-#include "control/feed_tree.h"
 #include "inspect/sneak_graph.h"
 #include "inspect/sneak_mends.h"
+#include "plan/rail_volts.h"
+#include "units/at.h"
 
 namespace yr {
 namespace {
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
 
 constexpr int kEveryFuse = 1 << 20;
 constexpr int kBudgets[] = {0, 1, 2, kEveryFuse};  // pulled at once: the simplest path is found first
@@ -25,13 +22,22 @@ constexpr int kBudgets[] = {0, 1, 2, kEveryFuse};  // pulled at once: the simple
 class LoadSearch {
   public:
     LoadSearch(const Plan& plan, SneakGraph& graph, int load, KeyPosition position,
-               const std::vector<Id>& own, const SneakAsk& ask, std::size_t& looked_at)
-        : plan_(plan), graph_(graph), load_(load), position_(position), ask_(ask), looked_at_(looked_at) {
+               const std::vector<Id>& own, const std::vector<Id>& rests_on, const SneakAsk& ask,
+               std::size_t& looked_at)
+        : plan_(plan),
+          graph_(graph),
+          load_(load),
+          alive_V_(alive_V(plan, plan.loads[at(load)])),
+          served_V_(served_V(plan, plan.loads[at(load)])),
+          position_(position),
+          ask_(ask),
+          looked_at_(looked_at) {
         for (std::size_t k = 0; k < graph.variables().size(); ++k) {
             const SneakVariable& v = graph.variables()[k];
-            if (v.kind == SneakVariable::Kind::fuse &&
-                std::find(own.begin(), own.end(), v.device) != own.end())
-                own_.push_back(static_cast<int>(k));
+            if (v.kind != SneakVariable::Kind::fuse) continue;
+            if (std::find(own.begin(), own.end(), v.device) != own.end()) own_.push_back(static_cast<int>(k));
+            if (std::find(rests_on.begin(), rests_on.end(), v.device) != rests_on.end())
+                rests_on_.push_back(static_cast<int>(k));
         }
     }
 
@@ -69,14 +75,14 @@ class LoadSearch {
         const Tri wanted = graph_.wanted(load_, d, &undecided);
         if (wanted == Tri::open) return branch(d, undecided, pulled, again);
         ++looked_at_;
-        const bool out = own_fuse_out(d);
-        if (*v.volts >= alive_V(plan_) && wanted == Tri::no)
+        const bool out = any_out(own_, d);
+        if (*v.volts >= alive_V_ && wanted == Tri::no)
             candidate(SneakKind::alive, d, pulled);
-        else if (*v.volts >= alive_V(plan_) && out)
+        else if (*v.volts >= alive_V_ && out)
             candidate(SneakKind::past_fuse, d, pulled);
-        else if (*v.volts >= alive_V(plan_))
+        else if (*v.volts >= alive_V_)
             bypassed(d, pulled);
-        if (*v.volts < served_V(plan_) && wanted == Tri::yes && !out &&
+        if (*v.volts < served_V_ && wanted == Tri::yes && !any_out(rests_on_, d) &&
             (position_ != KeyPosition::cranking || counts_while_cranking(plan_.loads[at(load_)])))
             candidate(SneakKind::dead, d, pulled);
     }
@@ -119,11 +125,13 @@ class LoadSearch {
             justified[k] = 1;
         }
         // deciding a fuse for a coil may have touched the load's own
-        if (own_fuse_out(d) == (kind == SneakKind::past_fuse) || kind == SneakKind::alive) confirm(kind, d);
+        if (kind == SneakKind::past_fuse && !any_out(own_, d)) return;
+        if (kind == SneakKind::dead && any_out(rests_on_, d)) return;
+        confirm(kind, d);
     }
 
-    bool own_fuse_out(const Decisions& d) const {
-        return std::any_of(own_.begin(), own_.end(), [&](int f) { return d[at(f)] == Tri::no; });
+    static bool any_out(const std::vector<int>& fuses, const Decisions& d) {
+        return std::any_of(fuses.begin(), fuses.end(), [&](int f) { return d[at(f)] == Tri::no; });
     }
 
     // The same combination in the solver, with real cables.
@@ -138,8 +146,7 @@ class LoadSearch {
         const LoadResult& r = s.point.loads[at(load_)];
         path.volts_V =
             r.status == LoadStatus::on && !r.reversed ? r.voltage_V : 0;  // backwards is not searched
-        const bool so =
-            kind == SneakKind::dead ? path.volts_V < served_V(plan_) : path.volts_V >= alive_V(plan_);
+        const bool so = kind == SneakKind::dead ? path.volts_V < served_V_ : path.volts_V >= alive_V_;
         if (!so || s.chatter) return;
         trace_path(plan_, s, at(load_), path);
         std::erase(*open_, kind);
@@ -149,10 +156,11 @@ class LoadSearch {
     const Plan& plan_;
     SneakGraph& graph_;
     int load_;
+    double alive_V_, served_V_;
     KeyPosition position_;
     const SneakAsk& ask_;
     std::size_t& looked_at_;
-    std::vector<int> own_;
+    std::vector<int> own_, rests_on_;
     int budget_ = 0;
     std::vector<SneakKind>* open_ = nullptr;
     std::vector<SneakPath>* found_ = nullptr;
@@ -165,36 +173,6 @@ void count_combinations(const SneakGraph& g, std::size_t positions, SneakSearch&
         if (v.kind == SneakVariable::Kind::fuse) ++result.fuses;
     }
     result.combinations = std::pow(2.0, result.switches + result.fuses) * static_cast<double>(positions);
-}
-
-void add_path_fuses(const Plan& plan, const std::map<Id, FeedPath>& paths, const Load& load,
-                    std::vector<Id>& fuses, int depth) {
-    const Run* supply = supply_run(plan, load.id);
-    if (!supply || depth > 4) return;
-    std::vector<const Run*> runs{supply};
-    Terminal from = supply->from;
-    for (int hop = 0; hop < 4; ++hop) {  // and on through converters
-        const auto path = paths.find(owner_of(from));
-        if (path == paths.end()) break;
-        for (const Id& id : path->second.runs) runs.push_back(find(plan.runs, id));
-        const Terminal in = in_of(path->second.root);
-        const auto input = std::find_if(plan.runs.begin(), plan.runs.end(),
-                                        [&](const Run& r) { return r.to == in || r.from == in; });
-        if (input == plan.runs.end()) break;
-        runs.push_back(&*input);
-        from = input->to == in ? input->from : input->to;
-    }
-    const auto add_load = [&](const Id& id) {
-        if (const Load* other = find(plan.loads, id); other && other->id != load.id)
-            add_path_fuses(plan, paths, *other, fuses, depth + 1);
-    };
-    for (const Run* r : runs)
-        for (const Device& d : r->devices) {
-            if (d.kind == DeviceKind::fuse) fuses.push_back(d.id);
-            if (!d.coil.empty()) add_load(d.coil);
-            for (const Id& id : d.closed_when.circuits) add_load(id);
-        }
-    for (const Id& id : load.live_when.circuits) add_load(id);
 }
 
 }  // namespace
@@ -214,18 +192,12 @@ std::vector<std::vector<std::size_t>> by_cause(const std::vector<SneakPath>& fou
     return causes;
 }
 
-double alive_V(const Plan& plan) {
-    return assumption("alive_share").value * plan.vehicle.nominal_V;
+double alive_V(const Plan& plan, const Load& load) {
+    return assumption("alive_share").value * rail_V(plan, load);
 }
 
-double served_V(const Plan& plan) {
-    return assumption("served_share").value * plan.vehicle.nominal_V;
-}
-
-std::vector<Id> own_fuses(const Plan& plan, const Load& load) {
-    std::vector<Id> fuses;
-    add_path_fuses(plan, feed_paths(plan), load, fuses, 0);
-    return fuses;
+double served_V(const Plan& plan, const Load& load) {
+    return assumption("served_share").value * rail_V(plan, load);
 }
 
 Network resistive_network(const Plan& plan, const State& state) {
@@ -233,7 +205,7 @@ Network resistive_network(const Plan& plan, const State& state) {
     for (std::size_t k = 0; k < net.plan_loads; ++k) {
         if (net.loads[k].inverter >= 0) continue;
         net.loads[k].kind = DrawKind::resistance;
-        net.loads[k].value = plan.vehicle.nominal_V / nominal_A(plan, plan.loads[k]);
+        net.loads[k].value = rail_V(plan, plan.loads[k]) / nominal_A(plan, plan.loads[k]);
     }
     return net;
 }
@@ -255,6 +227,7 @@ SneakSearch search_sneaks(const Plan& plan, const SneakAsk& ask) {
     std::size_t done = 0;
     for (const std::size_t k : loads) {
         const std::vector<Id> own = own_fuses(plan, plan.loads[k]);
+        const std::vector<Id> rests_on = fuses_it_rests_on(plan, plan.loads[k]);
         std::vector<SneakKind> open{SneakKind::alive, SneakKind::past_fuse, SneakKind::dead};
         for (const int budget : kBudgets)
             for (std::size_t p = 0; p < positions.size() && !open.empty(); ++p) {
@@ -262,7 +235,7 @@ SneakSearch search_sneaks(const Plan& plan, const SneakAsk& ask) {
                     result.complete = false;
                     return result;
                 }
-                LoadSearch search(plan, *graphs[p], static_cast<int>(k), positions[p], own, ask,
+                LoadSearch search(plan, *graphs[p], static_cast<int>(k), positions[p], own, rests_on, ask,
                                   result.looked_at);
                 search.run(budget, open, result.found);
             }

@@ -72,11 +72,16 @@ struct SneakAsk {
 // The plan's network in a state with every load a resistance at nominal volts, which is what is searched.
 [[nodiscard]] Network resistive_network(const Plan& plan, const State& state);
 
-// Fuses that a load hangs on: in its supply, in what feeds that, and in the coils that close on its way.
+// Fuses without which a load is meant to be dead: in its supply, in what feeds that, and in the coils that
+// close on its way, but where a second feed carries it (two feeds to one load, another battery or source
+// behind the same bus).
 [[nodiscard]] std::vector<Id> own_fuses(const Plan& plan, const Load& load);
 
+// Fuses whose absence explains that it is dead: all of those, second feed or not, and those of every trunk.
+[[nodiscard]] std::vector<Id> fuses_it_rests_on(const Plan& plan, const Load& load);
+
 // Volts across a load from which it counts as alive, and below which it counts as dead.
-[[nodiscard]] double alive_V(const Plan& plan);
-[[nodiscard]] double served_V(const Plan& plan);
+[[nodiscard]] double alive_V(const Plan& plan, const Load& load);
+[[nodiscard]] double served_V(const Plan& plan, const Load& load);
 
 }  // namespace yr

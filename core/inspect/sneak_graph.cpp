@@ -7,6 +7,8 @@
 #include <map>
 
 #include "catalog/assumptions.h"
+#include "plan/rail_volts.h"
+#include "units/at.h"
 
 namespace yr {
 namespace {
@@ -15,10 +17,6 @@ constexpr double kFloats = std::numeric_limits<double>::quiet_NaN();
 constexpr double kAlike_V = 0.6;   // rails that stand nearer drive nothing through a load
 constexpr double kJoined_S = 1e4;  // a closed cable between floating nets
 constexpr double kLeak_S = 1e-7;   // keeps a net that nothing holds from being undefined
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
 
 Tri both(Tri a, Tri b) {
     if (a == Tri::no || b == Tri::no) return Tri::no;
@@ -108,9 +106,9 @@ Gate SneakGraph::gate_of(const Condition& c, const Id& id, const Solution& usual
     Gate g;
     g.condition = literals_of(c);
     g.open_for_good = !charging(c, usual);
-    const double nominal = plan_.vehicle.nominal_V;
     for (const Id& circuit : c.circuits) {
         const int load = static_cast<int>(find(plan_.loads, circuit) - plan_.loads.data());
+        const double nominal = rail_V(plan_, plan_.loads[at(load)]);
         g.circuits.push_back(follow(id, load, -1, false, assumption("coil_pull_share").value * nominal,
                                     assumption("coil_release_share").value * nominal));
     }
@@ -118,9 +116,12 @@ Gate SneakGraph::gate_of(const Condition& c, const Id& id, const Solution& usual
 }
 
 void SneakGraph::add_edges(const Solution& usual) {
-    const double nominal = plan_.vehicle.nominal_V;
-    const double pull_V = assumption("coil_pull_share").value * nominal,
-                 release_V = assumption("coil_release_share").value * nominal;
+    const auto pull_V = [&](const Id& coil) {
+        return assumption("coil_pull_share").value * rail_V(plan_, *find(plan_.loads, coil));
+    };
+    const auto release_V = [&](const Id& coil) {
+        return assumption("coil_release_share").value * rail_V(plan_, *find(plan_.loads, coil));
+    };
     const auto usually_closed = [&](const Id& id) {
         for (std::size_t k = 0; k < usual.memories.size(); ++k)
             if (usual.network.memories[k].id == id) return usual.memories[k].closed;
@@ -155,9 +156,11 @@ void SneakGraph::add_edges(const Solution& usual) {
                 };
                 if (d.kind != DeviceKind::switching) g.open_for_good = !usually_closed(d.id);
                 if (!d.coil.empty() && !d.latching)
-                    g.follows = follow(d.id, load_index(d.coil), -1, false, pull_V, release_V);
+                    g.follows =
+                        follow(d.id, load_index(d.coil), -1, false, pull_V(d.coil), release_V(d.coil));
                 if (!d.grounds_without.empty() && !d.latching && !d.rests_closed)
-                    g.or_follows = follow(d.id, load_index(d.grounds_without), -1, true, pull_V, release_V);
+                    g.or_follows = follow(d.id, load_index(d.grounds_without), -1, true,
+                                          pull_V(d.grounds_without), release_V(d.grounds_without));
                 e.gates.push_back(g);
             }
         }
@@ -178,7 +181,7 @@ void SneakGraph::add_loads(const Solution& usual) {
         e.in_graph = l.inverter.empty() && !l.later;
         if (e.in_graph) {
             e.pos = net(pos_of(l.id)), e.neg = net(neg_of(l.id));
-            e.ohm = plan_.vehicle.nominal_V / nominal_A(plan_, l);
+            e.ohm = rail_V(plan_, l) / nominal_A(plan_, l);
         }
         e.own_switch = l.own_switch;
         e.wanted = gate_of(l.live_when, l.id, usual);
@@ -204,8 +207,8 @@ void SneakGraph::add_rails() {
         int follows = -1;
         if (s.kind == SourceKind::converter) {
             inputs_[k] = {net(in_of(s.id)), net(s.return_at)};
-            follows = follow(s.id, -1, static_cast<int>(k), false, 0.5 * plan_.vehicle.nominal_V,
-                             0.5 * plan_.vehicle.nominal_V);
+            const double half_V = 0.5 * rail_V(plan_, in_of(s.id));
+            follows = follow(s.id, -1, static_cast<int>(k), false, half_V, half_V);
         }
         rails_.push_back({out, volts, follows});
     }

@@ -5,15 +5,12 @@
 
 #include "control/feed_tree.h"
 #include "control/place_on.h"
+#include "units/at.h"
 
 namespace yr {
 namespace {
 
 constexpr double kCarries_A = 1e-6;
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
 
 // The largest current that enters (upstream) or leaves a net, as one step of the way.
 struct Step {

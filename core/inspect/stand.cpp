@@ -6,6 +6,7 @@
 #include "inspect/findings.h"
 #include "routes/furnish.h"
 #include "routes/lay.h"
+#include "size/run_check.h"
 #include "size/run_ladder.h"
 #include "size/run_limits.h"
 
@@ -25,16 +26,6 @@ std::vector<RunWeight> weights_of(const Plan& plan, const std::vector<Solution>&
                            : RunWeight{});
     }
     return all;
-}
-
-double copper_kg(const Plan& plan) {
-    double kg = 0;
-    for (const Run& r : plan.runs) {
-        if (r.body_metal || r.resistance_ohm) continue;
-        const auto wire = conductor(r.size.value_or(WireSize::awg(14)), r.material);
-        if (wire) kg += wire->mass_kg_per_m * length_or_assumed_m(r) * r.parallel;
-    }
-    return kg;
 }
 
 double worst_drop_V(const Plan& plan, const std::vector<Solution>& solutions) {
@@ -70,7 +61,7 @@ std::optional<StandAdvice> stand_advice(const Plan& plan, const Id& thing, bool 
     if (!map) return std::nullopt;
     advice.map = std::move(*map);
     if (!exact) return advice;
-    const double kg_now = copper_kg(plan), drop_now = worst_drop_V(plan, solutions);
+    const double kg_now = cables_kg(plan), drop_now = worst_drop_V(plan, solutions);
     for (const std::size_t k : advice.map.best) {
         if (stop && *stop) return advice;
         StandChoice choice;
@@ -93,7 +84,7 @@ std::optional<StandAdvice> stand_advice(const Plan& plan, const Id& thing, bool 
         Plan sized = plan;
         if (!yr::apply(sized, *edit)) continue;
         lay(sized);
-        choice.kg = copper_kg(sized);
+        choice.kg = cables_kg(sized);
         choice.worst_drop_V = worst_drop_V(sized, solve_all(sized));
         choice.saves_kg = kg_now - choice.kg, choice.saves_V = drop_now - choice.worst_drop_V;
         choice.edit = *edit;

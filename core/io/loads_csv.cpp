@@ -11,11 +11,6 @@
 namespace yr {
 namespace {
 
-std::string trimmed(const std::string& s) {
-    const auto first = s.find_first_not_of(" \t\r\n"), last = s.find_last_not_of(" \t\r\n");
-    return first == std::string::npos ? std::string() : s.substr(first, last - first + 1);
-}
-
 std::optional<LoadColumn> column_named(const std::string& heading) {
     static const std::pair<const char*, LoadColumn> words[] = {
         {"name", LoadColumn::name},         {"load", LoadColumn::name},
@@ -36,9 +31,9 @@ std::optional<LoadColumn> column_named(const std::string& heading) {
         {"critical", LoadColumn::critical}, {"note", LoadColumn::note},
         {"notes", LoadColumn::note},        {"line", LoadColumn::line},
         {"duty", LoadColumn::duty},         {"channel", LoadColumn::channel}};
-    std::string h = to_lower(trimmed(heading));
+    std::string h = to_lower(std::string(trim(heading)));
     h = h.substr(0, h.find_first_of("(["));  // "length (m)"
-    h = trimmed(h);
+    h = std::string(trim(h));
     for (const auto& [word, column] : words)
         if (h == word) return column;
     return std::nullopt;
@@ -47,8 +42,8 @@ std::optional<LoadColumn> column_named(const std::string& heading) {
 // Without a heading: numbers with a unit tell what they are, the first column of words is the name.
 LoadColumn column_like(const std::vector<CsvRow>& rows, std::size_t k, bool named) {
     for (const CsvRow& row : rows) {
-        if (k >= row.size() || trimmed(row[k]).empty()) continue;
-        const auto q = parse_quantity(trimmed(row[k]));
+        if (k >= row.size() || std::string(trim(row[k])).empty()) continue;
+        const auto q = parse_quantity(std::string(trim(row[k])));
         if (!q) return named ? LoadColumn::line : LoadColumn::name;
         switch (q->dimension) {
             case Dimension::power:
@@ -145,8 +140,8 @@ LoadsTable read_loads_table(const std::string& text) {
         std::count_if(first.begin(), first.end(), [](const auto& h) { return column_named(h).has_value(); });
     if (known >= 1 && (known > 1 || first.size() == 1)) {
         for (std::size_t k = 0; k < first.size(); ++k)
-            t.columns[k] = column_named(first[k]).value_or(trimmed(first[k]).empty() ? LoadColumn::ignore
-                                                                                     : LoadColumn::note);
+            t.columns[k] = column_named(first[k]).value_or(
+                std::string(trim(first[k])).empty() ? LoadColumn::ignore : LoadColumn::note);
         t.rows.erase(t.rows.begin());
         t.heading_cells = first.size();
         return t;
@@ -169,7 +164,7 @@ std::vector<TableLoad> read_rows(const Plan& plan, const LoadsTable& table, cons
         std::string name, typed, note;
         bool critical = false;
         for (std::size_t k = 0; k < table.rows[n].size() && k < table.columns.size(); ++k) {
-            const std::string cell = trimmed(table.rows[n][k]);
+            const std::string cell = std::string(trim(table.rows[n][k]));
             if (cell.empty()) continue;
             const LoadColumn column = table.columns[k];
             if (column == LoadColumn::name) name += (name.empty() ? "" : " ") + cell;
@@ -192,7 +187,7 @@ std::vector<TableLoad> read_rows(const Plan& plan, const LoadsTable& table, cons
         }
         // most often 1,5 without quotes in a file of commas
         for (std::size_t k = table.heading_cells; table.heading_cells > 0 && k < table.rows[n].size(); ++k)
-            if (const std::string cell = trimmed(table.rows[n][k]); !cell.empty())
+            if (const std::string cell = std::string(trim(table.rows[n][k])); !cell.empty())
                 load.line.not_understood.push_back(cell);
         load.line.critical = load.line.critical || critical;
         if (!note.empty()) load.line.note = note;

@@ -9,23 +9,13 @@
 
 #include "io/csv_table.h"
 #include "units/quantity.h"
+#include "units/text.h"
 
 namespace yr {
 namespace {
 
-std::string trimmed(const std::string& s) {
-    const auto first = s.find_first_not_of(" \t\r\n"), last = s.find_last_not_of(" \t\r\n");
-    return first == std::string::npos ? std::string() : s.substr(first, last - first + 1);
-}
-
-std::string lower(std::string s) {
-    std::transform(s.begin(), s.end(), s.begin(),
-                   [](unsigned char c) { return static_cast<char>(std::tolower(c)); });
-    return s;
-}
-
 std::optional<SurveyKey> key_named(const std::string& word) {
-    const std::string w = lower(trimmed(word));
+    const std::string w = to_lower(std::string(trim(word)));
     if (w == "off" || w == "key off") return SurveyKey::off;
     if (w == "accessory" || w == "key accessory" || w == "acc") return SurveyKey::accessory;
     if (w == "running" || w == "engine running") return SurveyKey::running;
@@ -33,9 +23,9 @@ std::optional<SurveyKey> key_named(const std::string& word) {
     return std::nullopt;
 }
 
-class Reader {
+class ReadingsReader {
   public:
-    Reader(const Survey& survey, const Plan& plan) : survey_(survey), plan_(plan) {}
+    ReadingsReader(const Survey& survey, const Plan& plan) : survey_(survey), plan_(plan) {}
 
     Result<Survey> read(const std::vector<CsvRow>& rows, const std::vector<std::size_t>& lines) {
         if (rows.empty()) return fail(ErrorCode::empty, "line 1", {}, Want::a_table_of_readings);
@@ -43,12 +33,13 @@ class Reader {
         for (const std::string& cell : rows[0]) keys.push_back(key_named(cell));
         const bool wide = std::any_of(keys.begin(), keys.end(), [](const auto& k) { return k.has_value(); });
         for (std::size_t k = 1; wide && k < keys.size(); ++k)
-            if (!keys[k] && !trimmed(rows[0][k]).empty())
+            if (!keys[k] && !std::string(trim(rows[0][k])).empty())
                 return fail(ErrorCode::unknown_name, place(1, k), rows[0][k],
                             Want::key_off_accessory_running_or_after);
-        const bool heading = wide || lower(trimmed(rows[0].front())) == "point";
+        const bool heading = wide || to_lower(trim(rows[0].front())) == "point";
         for (std::size_t n = heading ? 1 : 0; n < rows.size(); ++n) {
-            if (std::all_of(rows[n].begin(), rows[n].end(), [](const auto& c) { return trimmed(c).empty(); }))
+            if (std::all_of(rows[n].begin(), rows[n].end(),
+                            [](const auto& c) { return std::string(trim(c)).empty(); }))
                 continue;
             if (const auto extra = beyond(rows[n], wide ? rows[0].size() : 4, lines[n]))
                 return tl::unexpected(*extra);
@@ -66,7 +57,7 @@ class Reader {
     // A cell beyond the heading: most often 1,5 without quotes in a file of commas.
     static std::optional<Error> beyond(const CsvRow& row, std::size_t width, std::size_t line) {
         for (std::size_t k = width; k < row.size(); ++k)
-            if (!trimmed(row[k]).empty())
+            if (!std::string(trim(row[k])).empty())
                 return Error{ErrorCode::out_of_range, place(line, k), row[k],
                              Want::no_more_cells_than_the_heading_has};
         return std::nullopt;
@@ -74,11 +65,11 @@ class Reader {
 
     Result<bool> wide_row(const CsvRow& row, const std::vector<std::optional<SurveyKey>>& keys,
                           std::size_t line) {
-        if (trimmed(row[0]).empty())
+        if (std::string(trim(row[0])).empty())
             return fail(ErrorCode::empty, place(line, 0), {}, Want::the_name_of_a_point);
         const Id point = point_named(row[0]);
         for (std::size_t k = 1; k < row.size() && k < keys.size(); ++k) {
-            if (!keys[k] || trimmed(row[k]).empty()) continue;
+            if (!keys[k] || std::string(trim(row[k])).empty()) continue;
             const auto volts = read_V(row[k], place(line, k));
             if (!volts) return tl::unexpected(volts.error());
             if (auto twice = put({point, *keys[k], {}, *volts}, place(line, k)))
@@ -98,7 +89,7 @@ class Reader {
         const bool four = row.size() > 3;
         const auto volts = read_V(row[four ? 3 : 2], place(line, four ? 3 : 2));
         if (!volts) return tl::unexpected(volts.error());
-        const std::string drawn = four ? trimmed(row[2]) : std::string();
+        const std::string drawn = four ? std::string(trim(row[2])) : std::string();
         if (auto twice = put({point_named(row[0]), *key, drawn.empty() ? Id() : point_named(drawn), *volts},
                              place(line, four ? 3 : 2)))
             return tl::unexpected(*twice);
@@ -106,7 +97,7 @@ class Reader {
     }
 
     static Result<double> read_V(const std::string& cell, const std::string& where) {
-        auto volts = parse_value(trimmed(cell), Dimension::voltage);
+        auto volts = parse_value(std::string(trim(cell)), Dimension::voltage);
         if (!volts) {
             volts.error().place = where;
             return volts;
@@ -117,15 +108,15 @@ class Reader {
     }
 
     Id point_named(const std::string& cell) {
-        const std::string name = trimmed(cell);
+        const std::string name = std::string(trim(cell));
         for (const SurveyPoint& p : survey_.points)
-            if (lower(p.name) == lower(name) || p.id == name) return p.id;
+            if (to_lower(p.name) == to_lower(name) || p.id == name) return p.id;
         Plan ids = plan_;
         ids.survey = survey_;
         SurveyPoint p;
         p.id = new_id(ids, "measured");
         p.name = name;
-        const std::string l = lower(name);
+        const std::string l = to_lower(name);
         p.kind = l.find("batter") != std::string::npos       ? SurveyKind::battery
                  : l.find("alternator") != std::string::npos ? SurveyKind::alternator
                                                              : SurveyKind::outlet;
@@ -156,7 +147,7 @@ class Reader {
 Result<Survey> read_readings_csv(const std::string& text, const Survey& survey, const Plan& plan) {
     std::vector<std::size_t> lines;
     const auto rows = split_csv(text, &lines);
-    return Reader(survey, plan).read(rows, lines);
+    return ReadingsReader(survey, plan).read(rows, lines);
 }
 
 std::string readings_csv(const Survey& survey) {

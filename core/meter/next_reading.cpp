@@ -13,7 +13,7 @@ namespace {
 constexpr std::size_t kSuspects = 24;  // weighed; the rest counts too little
 constexpr double kLeastShare = 0.004;  // of one of them
 constexpr double kWorthwhile = 0.03;   // of what is undecided: below, no reading is worth the minute
-constexpr double kFloor_V = 0.002;
+constexpr double kNextFloor_V = 0.002;
 
 Id place_of_thing(const Plan& plan, const Id& thing) {
     Id place;
@@ -159,14 +159,14 @@ std::optional<NextReading> next_reading(Locator& locator, const Plan& plan, cons
                 value.push_back(v ? *v : std::nan(""));
                 if (v) least = std::min(least, *v), most = std::max(most, *v);
             }
-            if (!(most - least > 4 * kFloor_V)) continue;
+            if (!(most - least > 4 * kNextFloor_V)) continue;
             const Expectation sound = locator.expecter().knowing(where, ask.readings);
             // expected share of what stays undecided, over what each would make it read
             std::vector<double> sd;
             for (const double v : value)
                 sd.push_back(std::sqrt(sound.spread * sound.spread +
                                        std::pow(meter.most_off(where.kind, std::isnan(v) ? 0 : v), 2) / 3 +
-                                       kFloor_V * kFloor_V));
+                                       kNextFloor_V * kNextFloor_V));
             double stays = 0;
             std::vector<double> after(who.size());
             for (std::size_t i = 0; i < who.size(); ++i) {

@@ -7,7 +7,7 @@
 namespace yr {
 namespace {
 
-constexpr double kLeast_A = 1e-3;
+constexpr double kLeastStep_A = 1e-3;
 constexpr std::size_t kMostSteps = 40;
 
 // Against the current from the load's plus, or along it from its minus: conductors, nearest first.
@@ -16,7 +16,7 @@ std::vector<int> walk(const Solution& s, NodeIndex from, bool against) {
     std::set<NodeIndex> seen{from};
     for (NodeIndex at = from; way.size() < kMostSteps;) {
         int best = -1;
-        double most = kLeast_A;
+        double most = kLeastStep_A;
         NodeIndex next = kNoNode;
         for (std::size_t k = 0; k < s.network.conductors.size(); ++k) {
             const ConductorElement& c = s.network.conductors[k];

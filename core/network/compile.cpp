@@ -5,6 +5,7 @@
 #include "catalog/assumptions.h"
 #include "network/assumed.h"
 #include "network/network.h"
+#include "plan/rail_volts.h"
 #include "plan/roles.h"
 
 namespace yr {
@@ -239,7 +240,7 @@ class Compiler {
             m.id = id;
             m.coil_load = static_cast<int>(other - plan_.loads.data());
             const double nominal_V = other->inverter.empty()
-                                         ? plan_.vehicle.nominal_V
+                                         ? rail_V(plan_, *other)
                                          : find(plan_.inverters, other->inverter)->mains_V;
             m.close_V = or_assumed({}, "coil_pull_share", id, uses) * nominal_V;
             m.open_V = or_assumed({}, "coil_release_share", id, uses) * nominal_V;
@@ -405,6 +406,8 @@ class Compiler {
         return found;
     }
 
+    double coil_rail_V(int load) const { return rail_V(plan_, plan_.loads[static_cast<std::size_t>(load)]); }
+
     // An output that grounds while its control unit has no supply: closed while that unit's volts are low.
     void add_unpowered(const Device& d) {
         MemoryElement m;
@@ -414,8 +417,9 @@ class Compiler {
         m.coil_load = static_cast<int>(find(plan_.loads, d.grounds_without) - plan_.loads.data());
         m.sign = -1;
         auto& uses = net_.assumptions;
-        m.close_V = -or_assumed({}, "coil_release_share", d.id, uses) * plan_.vehicle.nominal_V;
-        m.open_V = -or_assumed({}, "coil_pull_share", d.id, uses) * plan_.vehicle.nominal_V;
+        const double rail = coil_rail_V(m.coil_load);
+        m.close_V = -or_assumed({}, "coil_release_share", d.id, uses) * rail;
+        m.open_V = -or_assumed({}, "coil_pull_share", d.id, uses) * rail;
         m.closed = comes_closed(d.id, false);
         net_.memories.push_back(m);
     }
@@ -430,8 +434,9 @@ class Compiler {
         if (d.kind == DeviceKind::switching) {
             m.kind = MemoryKind::coil;
             m.coil_load = static_cast<int>(find(plan_.loads, d.coil) - plan_.loads.data());
-            m.close_V = or_assumed({}, "coil_pull_share", d.id, uses) * plan_.vehicle.nominal_V;
-            m.open_V = or_assumed({}, "coil_release_share", d.id, uses) * plan_.vehicle.nominal_V;
+            const double rail = coil_rail_V(m.coil_load);
+            m.close_V = or_assumed({}, "coil_pull_share", d.id, uses) * rail;
+            m.open_V = or_assumed({}, "coil_release_share", d.id, uses) * rail;
             m.rests_closed = d.rests_closed;
             m.closed = comes_closed(d.id, d.rests_closed);
         } else {

@@ -12,7 +12,6 @@ constexpr double kStefanBoltzmann = 5.670374419e-8;  // W/m2K4, CODATA 2018
 constexpr double kGravity = 9.80665;                 // m/s2, standard
 constexpr double kPrandtl = 0.71;                    // air
 constexpr double kZeroC_K = 273.15;
-constexpr double kMelted_C = 2000;
 
 // Copper 385; copper-clad aluminium with a tenth of copper by volume: 0.26 x 385 + 0.74 x 897 by mass.
 // Handbook values, from memory.

@@ -11,6 +11,9 @@
 
 namespace yr {
 
+// Beyond this no cable is followed: its copper is gone (1085 C), its insulation long before.
+constexpr double kMelted_C = 2000;
+
 struct CableSurroundings {
     double ambient_C = 25;
     double R20_ohm_per_m = 0;  // one cable

@@ -10,7 +10,6 @@
 namespace yr {
 namespace {
 
-constexpr double kMelted_C = 2000;
 constexpr double kWall_s = 10;  // by then every wall follows
 constexpr double kStep_K = 12;  // largest rise of one step of the integration
 

@@ -11,10 +11,6 @@ namespace {
 
 constexpr double kFeed_m = 2;
 
-auto missing(const char* what, Wanted wanted) {
-    return fail(ErrorCode::empty, what, {}, std::move(wanted));
-}
-
 // What brings a box or bus its supply: where the line says, else the first battery.
 void feed_point(PlanBuilder& b, const Point& p, double amps, const Said& said) {
     const Plan& plan = b.plan();

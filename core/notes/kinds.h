@@ -8,6 +8,11 @@ namespace yr {
 
 using Made = Result<Id>;  // what was added or changed; edits are in the builder
 
+// A line that leaves out what it cannot do without.
+[[nodiscard]] inline auto missing(const char* what, Wanted wanted) {
+    return fail(ErrorCode::empty, what, {}, std::move(wanted));
+}
+
 [[nodiscard]] Made make_battery(PlanBuilder& b, const Said& said);
 [[nodiscard]] Made make_alternator(PlanBuilder& b, const Said& said, bool stator);
 [[nodiscard]] Made make_starter(PlanBuilder& b, const Said& said);

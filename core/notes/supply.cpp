@@ -11,10 +11,6 @@ namespace {
 
 constexpr double kBatteryLead_m = 0.6;
 
-auto missing(const char* what, Wanted wanted) {
-    return fail(ErrorCode::empty, what, {}, std::move(wanted));
-}
-
 bool lithium(const Plan& plan, const Id& battery) {
     const Battery* b = find(plan.batteries, battery);
     return b && b->chemistry == Chemistry::lifepo4;

@@ -9,10 +9,6 @@
 namespace yr {
 namespace {
 
-auto missing(const char* what, Wanted wanted) {
-    return fail(ErrorCode::empty, what, {}, std::move(wanted));
-}
-
 bool mentions(std::string_view text, std::string_view words) {
     return to_lower(text).find(words) != std::string::npos;
 }

@@ -6,14 +6,14 @@
 namespace yr {
 
 // Where it stands (geometry.h).
-template <class V, Part<Stand> T>
+template <class V, PartOf<Stand> T>
 void stand_fields(V&& v, T& at) {
     v(F("x_m").range(-20, 40).row("Behind the front axle, m").when_open("not placed"), at.x_m);
     v(F("y_m").range(-10, 10).row("To the right, m").when_open("not placed"), at.y_m);
     v(F("z_m").range(-5, 10).row("Above the axle, m").when_open("not placed"), at.z_m);
 }
 
-template <class V, Part<Waypoint> T>
+template <class V, PartOf<Waypoint> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -25,7 +25,7 @@ void fields(V&& v, T& x) {
     remark_fields(v, x.remarks);
 }
 
-template <class V, Part<Way> T>
+template <class V, PartOf<Way> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);

@@ -5,14 +5,14 @@
 
 namespace yr {
 
-template <class V, Part<Stock> T>
+template <class V, PartOf<Stock> T>
 void fields(V&& v, T& x) {
     v(F("size").needed(), x.size);
     v(F("length_m").of(Dimension::length).more_than(0, 200).needed(), x.length_m);
     v(F("price").range(0, 1e7), x.price);
 }
 
-template <class V, Part<Price> T>
+template <class V, PartOf<Price> T>
 void fields(V&& v, T& x) {
     v(F("part").needed(), x.part);
     v(F("each").range(0, 1e7), x.each);
@@ -22,19 +22,19 @@ void fields(V&& v, T& x) {
     v("brought", x.brought);
 }
 
-template <class V, Part<TaskTime> T>
+template <class V, PartOf<TaskTime> T>
 void fields(V&& v, T& x) {
     v(F("task").needed(), x.task);
     v(F("minutes").range(0, 1e4).needed(), x.minutes);
 }
 
-template <class V, Part<Torque> T>
+template <class V, PartOf<Torque> T>
 void fields(V&& v, T& x) {
     v(F("thread_mm").range(2, 30).needed(), x.thread_mm);
     v(F("torque_Nm").more_than(0, 500).needed(), x.torque_Nm);
 }
 
-template <class V, Part<MeterKind> T>
+template <class V, PartOf<MeterKind> T>
 void fields(V&& v, T& x) {
     v("name", x.name);
     v(F("gain").of(Dimension::fraction).range(0, 0.2).assumed("meter_gain"), x.gain);
@@ -42,7 +42,7 @@ void fields(V&& v, T& x) {
     v(F("lead_ohm").of(Dimension::resistance).range(0, 10).assumed("meter_lead_ohm"), x.lead_ohm);
 }
 
-template <class V, Part<Policy> T>
+template <class V, PartOf<Policy> T>
 void fields(V&& v, T& x) {
     v("fuse_school", x.fuse_school);
     v(F("drop_critical").of(Dimension::fraction).range(0, 1), x.drop_critical);

@@ -13,11 +13,6 @@ namespace yr::json_fields {
 using Json = nlohmann::ordered_json;  // written: in the order of the fields
 using In = nlohmann::json;            // read: in any
 
-template <class T>
-concept HasFields = requires(T& x) {
-    fields([](const Field&, auto&) {}, x);
-};
-
 // ---- writing
 
 template <class T>

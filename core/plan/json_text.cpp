@@ -8,7 +8,7 @@
 namespace yr {
 namespace {
 
-using Json = nlohmann::json;
+using PlainJson = nlohmann::json;
 
 std::string line_and_column(std::string_view text, std::size_t byte) {
     std::size_t line = 1, column = 1;
@@ -50,11 +50,11 @@ class Reading {
 
 // Builds the tree as the parser goes and stops it at what may not be. (The parser's own callbacks walk a list
 // again after each of its entries: quadratic.)
-class Builder final : public nlohmann::json_sax<Json> {
+class JsonBuilder final : public nlohmann::json_sax<PlainJson> {
   public:
-    explicit Builder(const std::size_t* line) : line_(line) {}
+    explicit JsonBuilder(const std::size_t* line) : line_(line) {}
 
-    [[nodiscard]] Json take() { return std::move(root_); }
+    [[nodiscard]] PlainJson take() { return std::move(root_); }
     [[nodiscard]] const Error& error() const { return error_; }
     [[nodiscard]] std::size_t broken_at() const { return broken_at_; }  // byte; 0: error() says it all
 
@@ -63,7 +63,7 @@ class Builder final : public nlohmann::json_sax<Json> {
     bool number_integer(std::int64_t value) override { return put(value); }
     bool number_unsigned(std::uint64_t value) override { return put(value); }
     bool number_float(double value, const std::string&) override { return put(value); }
-    bool binary(Json::binary_t&) override { return false; }  // JSON text has none
+    bool binary(PlainJson::binary_t&) override { return false; }  // JSON text has none
     bool string(std::string& value) override {
         const bool note = !levels_.empty() && levels_.back().key == "note";
         const std::size_t most = note ? kMostNote : kMostString;
@@ -84,8 +84,8 @@ class Builder final : public nlohmann::json_sax<Json> {
         level.key = name;
         return is_new(level, name) || refuse(ErrorCode::doubled_key, name);
     }
-    bool parse_error(std::size_t byte, const std::string&, const Json::exception& e) override {
-        if (dynamic_cast<const Json::out_of_range*>(&e))
+    bool parse_error(std::size_t byte, const std::string&, const PlainJson::exception& e) override {
+        if (dynamic_cast<const PlainJson::out_of_range*>(&e))
             return refuse(ErrorCode::out_of_range, "a number beyond 1e308", Want::a_number_that_can_be_held);
         broken_at_ = byte;
         return false;
@@ -117,7 +117,7 @@ class Builder final : public nlohmann::json_sax<Json> {
         return false;
     }
 
-    bool put(Json value) {
+    bool put(PlainJson value) {
         if (open_.empty()) {
             root_ = std::move(value);
             last_ = &root_;
@@ -135,7 +135,7 @@ class Builder final : public nlohmann::json_sax<Json> {
     bool enter(bool object) {
         if (levels_.size() >= static_cast<std::size_t>(kMostDepth))
             return refuse(ErrorCode::too_deep, {}, {Want::as_said, std::to_string(kMostDepth)});
-        put(object ? Json::object() : Json::array());
+        put(object ? PlainJson::object() : PlainJson::array());
         open_.push_back(last_);
         levels_.push_back({object});
         return true;
@@ -168,9 +168,9 @@ class Builder final : public nlohmann::json_sax<Json> {
     }
 
     const std::size_t* line_;
-    Json root_;
-    std::vector<Json*> open_;  // objects and lists that are being read, the outermost first
-    Json* last_ = nullptr;
+    PlainJson root_;
+    std::vector<PlainJson*> open_;  // objects and lists that are being read, the outermost first
+    PlainJson* last_ = nullptr;
     std::vector<Level> levels_;  // one for each that is open
     Error error_;
     std::size_t broken_at_ = 0;
@@ -180,8 +180,9 @@ class Builder final : public nlohmann::json_sax<Json> {
 
 Result<nlohmann::json> parse_json(std::string_view text) {
     std::size_t line = 0;
-    Builder builder(&line);
-    if (Json::sax_parse(Reading(text.data(), &line), Reading(text.data() + text.size(), &line), &builder))
+    JsonBuilder builder(&line);
+    if (PlainJson::sax_parse(Reading(text.data(), &line), Reading(text.data() + text.size(), &line),
+                             &builder))
         return builder.take();
     if (builder.broken_at() > 0)
         return fail(ErrorCode::bad_json, line_and_column(text, builder.broken_at()), {}, Want::json);

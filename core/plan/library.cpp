@@ -9,7 +9,7 @@
 
 namespace yr {
 
-template <class V, Part<LoadEntry> T>
+template <class V, PartOf<LoadEntry> T>
 void fields(V&& v, T& x) {
     v("trade", x.trade);
     v("also", x.also);
@@ -17,12 +17,12 @@ void fields(V&& v, T& x) {
     v("load", x.load);
 }
 
-template <class V, Part<BoxEntry> T>
+template <class V, PartOf<BoxEntry> T>
 void fields(V&& v, T& x) {
     v("box", x.box);
 }
 
-template <class V, Part<SetEntry> T>
+template <class V, PartOf<SetEntry> T>
 void fields(V&& v, T& x) {
     v("name", x.name);
     v("lines", x.lines);

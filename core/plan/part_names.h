@@ -11,7 +11,7 @@
 namespace yr {
 
 template <class T, class U>
-concept Part = std::same_as<std::remove_const_t<T>, U>;
+concept PartOf = std::same_as<std::remove_const_t<T>, U>;
 
 // Visitors that want every field, whatever the kind of thing says which of them apply, declare
 // `static constexpr bool every_field = true`.
@@ -99,7 +99,7 @@ template <>
 inline constexpr const char* kPartName<Survey> = "survey";
 
 // What may be said of anything.
-template <class V, Part<Remarks> T>
+template <class V, PartOf<Remarks> T>
 void remark_fields(V&& v, T& x) {
     v("note", x.note);
     v("photo", x.photo);

@@ -8,7 +8,7 @@
 
 namespace yr {
 
-template <class V, Part<Condition> T>
+template <class V, PartOf<Condition> T>
 void fields(V&& v, T& x) {
     v("key", x.key);
     v("engine", x.engine);
@@ -29,7 +29,7 @@ void fields(V&& v, T& x) {
     v(F("air").left_out_as_usual(), x.air);
 }
 
-template <class V, Part<Channel> T>
+template <class V, PartOf<Channel> T>
 void fields(V&& v, T& x) {
     v(F("number").range(1, 999).needed(), x.number);
     v("label", x.label);
@@ -38,20 +38,20 @@ void fields(V&& v, T& x) {
     v("group", x.group);
 }
 
-template <class V, Part<ChannelGroup> T>
+template <class V, PartOf<ChannelGroup> T>
 void fields(V&& v, T& x) {
     v(F("name").needed(), x.name);
     v(F("limit_A").of(Dimension::current).more_than(0, 10000).needed(), x.limit_A);
 }
 
-template <class V, Part<PanelSwitch> T>
+template <class V, PartOf<PanelSwitch> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
     v("label", x.label);
 }
 
-template <class V, Part<Accepted> T>
+template <class V, PartOf<Accepted> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -66,7 +66,7 @@ void fields(V&& v, T& x) {
     v(F("when"), x.when);
 }
 
-template <class V, Part<Vehicle> T>
+template <class V, PartOf<Vehicle> T>
 void fields(V&& v, T& x) {
     v(F("name").needed(), x.name);
     v("kind", x.kind);
@@ -87,7 +87,7 @@ void fields(V&& v, T& x) {
     v("job_date", x.job_date);
 }
 
-template <class V, Part<Place> T>
+template <class V, PartOf<Place> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -110,7 +110,7 @@ void fields(V&& v, T& x) {
     remark_fields(v, x.remarks);
 }
 
-template <class V, Part<Point> T>
+template <class V, PartOf<Point> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -150,7 +150,7 @@ void fields(V&& v, T& x) {
     remark_fields(v, x.remarks);
 }
 
-template <class V, Part<Source> T>
+template <class V, PartOf<Source> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -210,7 +210,7 @@ void fields(V&& v, T& x) {
     remark_fields(v, x.remarks);
 }
 
-template <class V, Part<Inverter> T>
+template <class V, PartOf<Inverter> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -252,7 +252,7 @@ void fields(V&& v, T& x) {
     remark_fields(v, x.remarks);
 }
 
-template <class V, Part<Battery> T>
+template <class V, PartOf<Battery> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -313,13 +313,13 @@ void fields(V&& v, T& x) {
     remark_fields(v, x.remarks);
 }
 
-template <class V, Part<Draw> T>
+template <class V, PartOf<Draw> T>
 void fields(V&& v, T& x) {
     v(F("kind").needed(), x.kind);
     v(F("value").more_than(0, 1000000).needed(), x.value);
 }
 
-template <class V, Part<Load> T>
+template <class V, PartOf<Load> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -389,7 +389,7 @@ void fields(V&& v, T& x) {
     remark_fields(v, x.remarks);
 }
 
-template <class V, Part<Device> T>
+template <class V, PartOf<Device> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -442,7 +442,7 @@ void fields(V&& v, T& x) {
     v(F("resistance_ohm").of(Dimension::resistance).range(1e-7, 1000), x.resistance_ohm);
 }
 
-template <class V, Part<RunEnd> T>
+template <class V, PartOf<RunEnd> T>
 void fields(V&& v, T& x) {
     v(F("kind").left_out_as_usual(), x.kind);
     v(F("angle_deg").range(0, 90), x.angle_deg);
@@ -450,7 +450,7 @@ void fields(V&& v, T& x) {
     v("doubled", x.doubled);
 }
 
-template <class V, Part<Mark> T>
+template <class V, PartOf<Mark> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -461,7 +461,7 @@ void fields(V&& v, T& x) {
     v("photo", x.photo);
 }
 
-template <class V, Part<Run> T>
+template <class V, PartOf<Run> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -495,14 +495,14 @@ void fields(V&& v, T& x) {
     remark_fields(v, x.remarks);
 }
 
-template <class V, Part<PinUse> T>
+template <class V, PartOf<PinUse> T>
 void fields(V&& v, T& x) {
     v(F("connector").needed(), x.connector);
     v(F("pin").range(1, 999).needed(), x.pin);
     v(F("at_m").of(Dimension::length).range(0, 200), x.at_m);
 }
 
-template <class V, Part<Connector> T>
+template <class V, PartOf<Connector> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -530,7 +530,7 @@ void fields(V&& v, T& x) {
     remark_fields(v, x.remarks);
 }
 
-template <class V, Part<Jacket> T>
+template <class V, PartOf<Jacket> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -539,7 +539,7 @@ void fields(V&& v, T& x) {
     remark_fields(v, x.remarks);
 }
 
-template <class V, Part<State> T>
+template <class V, PartOf<State> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -560,7 +560,7 @@ void fields(V&& v, T& x) {
     remark_fields(v, x.remarks);
 }
 
-template <class V, Part<DayPart> T>
+template <class V, PartOf<DayPart> T>
 void fields(V&& v, T& x) {
     v(F("state").needed(), x.state);
     v(F("length_s").of(Dimension::time).more_than(0, 31622400).needed(), x.length_s);
@@ -570,14 +570,14 @@ void fields(V&& v, T& x) {
     v(F("line_load").of(Dimension::fraction).range(0, 2), x.line_load);
 }
 
-template <class V, Part<Month> T>
+template <class V, PartOf<Month> T>
 void fields(V&& v, T& x) {
     v(F("coldest_C").of(Dimension::temperature).range(-70, 60).needed(), x.coldest_C);
     v(F("hottest_C").of(Dimension::temperature).range(-70, 70).needed(), x.hottest_C);
     v(F("sun_h").range(0, 24).needed(), x.sun_h);
 }
 
-template <class V, Part<Day> T>
+template <class V, PartOf<Day> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -603,7 +603,7 @@ void fields(V&& v, T& x) {
     remark_fields(v, x.remarks);
 }
 
-template <class V, Part<Variant> T>
+template <class V, PartOf<Variant> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -611,7 +611,7 @@ void fields(V&& v, T& x) {
     v("removed", x.removed);
 }
 
-template <class V, Part<SurveyPoint> T>
+template <class V, PartOf<SurveyPoint> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
@@ -619,7 +619,7 @@ void fields(V&& v, T& x) {
     v("terminal", x.terminal);
 }
 
-template <class V, Part<SurveyReading> T>
+template <class V, PartOf<SurveyReading> T>
 void fields(V&& v, T& x) {
     v(F("point").needed(), x.point);
     v(F("key").needed(), x.key);
@@ -627,13 +627,13 @@ void fields(V&& v, T& x) {
     v(F("volts_V").of(Dimension::voltage).range(-100, 100).needed(), x.volts_V);
 }
 
-template <class V, Part<Survey> T>
+template <class V, PartOf<Survey> T>
 void fields(V&& v, T& x) {
     v("points", x.points);
     v("readings", x.readings);
 }
 
-template <class V, Part<Plan> T>
+template <class V, PartOf<Plan> T>
 void fields(V&& v, T& x) {
     v(F("vehicle").needed(), x.vehicle);
     v("policy", x.policy);
@@ -646,5 +646,11 @@ void fields(V&& v, T& x) {
     v("active", x.active);
     v("survey", x.survey);
 }
+
+// What is described above: any part of the plan that has fields of its own.
+template <class T>
+concept HasFields = requires(T& x) {
+    fields([](const Field&, auto&) {}, x);
+};
 
 }  // namespace yr

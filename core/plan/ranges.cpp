@@ -4,26 +4,16 @@
 #include <cstdio>
 
 #include "plan/plan_fields.h"
+#include "units/text.h"
 
 namespace yr {
 namespace {
-
-std::string shown(double value) {
-    char text[32];
-    std::snprintf(text, sizeof text, "%.6g", value);
-    return text;
-}
 
 Wanted wanted(const Field& field) {
     if (field.volts_of_rail) return {Want::as_said, "12, 24 or 48 V"};
     if (field.above) return {Want::more_than_to, shown(field.least), shown(field.most)};
     return {Want::between, shown(field.least), shown(field.most)};
 }
-
-template <class T>
-concept HasFields = requires(T& x) {
-    fields([](const Field&, auto&) {}, x);
-};
 
 // Walks all fields of one thing; the place is only put into words where something is wrong.
 struct RangeVisitor {

@@ -8,11 +8,11 @@
 
 #include "plan/json_fields.h"
 #include "plan/plan_json.h"
+#include "units/text.h"
 
 namespace yr {
 namespace {
 
-using json_fields::HasFields;
 using json_fields::Json;
 
 // A number as a person would write it: 200, 1e-07.
@@ -146,12 +146,6 @@ std::string made_schema() {
 }
 
 // ---- the table
-
-std::string shown(double value) {
-    char text[32];
-    std::snprintf(text, sizeof text, "%.6g", value);
-    return text;
-}
 
 std::string range_text(const Field& field) {
     if (field.volts_of_rail) return "12, 24 or 48";

@@ -21,13 +21,13 @@ const valijson::Schema& compiled_schema() {
     return *schema;
 }
 
-struct Spot {
+struct SchemaSpot {
     std::string words;
     std::string value;  // what stands there, where it is a word or a number
 };
 
 // "[loads]", "[3]", "[draw]" -> "loads, scene lights, draw": a list's entry is called by its own name
-Spot place_in_words(const nlohmann::json& file, const std::vector<std::string>& context) {
+SchemaSpot place_in_words(const nlohmann::json& file, const std::vector<std::string>& context) {
     std::string words;
     const nlohmann::json* at = &file;
     for (const std::string& step : context) {
@@ -61,7 +61,7 @@ std::optional<Error> check_schema(const nlohmann::json& file) {
     valijson::ValidationResults::Error error, deepest;
     while (results.popError(error))
         if (error.context.size() > deepest.context.size() || deepest.description.empty()) deepest = error;
-    Spot place = place_in_words(file, deepest.context);
+    SchemaSpot place = place_in_words(file, deepest.context);
     return Error{ErrorCode::schema,
                  std::move(place.words),
                  std::move(place.value),

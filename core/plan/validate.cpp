@@ -8,16 +8,10 @@
 #include "catalog/sockets.h"
 #include "plan/ranges.h"
 #include "plan/variant.h"
+#include "units/text.h"
 
 namespace yr {
 namespace {
-
-// As a person would write it: "12.8", not "12.800000".
-std::string shown(double value) {
-    char text[32];
-    std::snprintf(text, sizeof text, "%.6g", value);
-    return text;
-}
 
 class Checker {
   public:

@@ -11,13 +11,13 @@ namespace {
 constexpr double kPi = 3.14159265358979323846;
 constexpr int kStarts = 40, kFewStarts = 6;
 constexpr std::size_t kMany = 24;  // discs: beyond, the starts differ little
-constexpr int kRounds = 250;
+constexpr int kPackRounds = 250;
 constexpr double kWorth = 2e-3;  // so much smaller must another start be
 
 // Numbers without pattern that are the same on every machine.
-class Draw {
+class Dice {
   public:
-    explicit Draw(std::uint64_t seed) : state_(seed * 0x9E3779B97F4A7C15ULL + 1) {}
+    explicit Dice(std::uint64_t seed) : state_(seed * 0x9E3779B97F4A7C15ULL + 1) {}
     double operator()() {
         state_ ^= state_ << 13, state_ ^= state_ >> 7, state_ ^= state_ << 17;
         return static_cast<double>(state_ >> 11) / 9007199254740992.0;
@@ -83,19 +83,19 @@ double relax(std::vector<Disc>& discs, double radius, int rounds) {
 // The smallest circle into which this start can be pressed: halved between what fits and what does not. Empty
 // where it does not even go into `most`.
 std::vector<Disc> pressed(std::vector<Disc> start, double least, double most) {
-    if (relax(start, most, kRounds) > most * 1e-4) return {};
+    if (relax(start, most, kPackRounds) > most * 1e-4) return {};
     std::vector<Disc> best = std::move(start);
     double low = least, high = most;
     for (int k = 0; k < 14 && high - low > high * 5e-4; ++k) {
         const double r = (low + high) / 2;
         std::vector<Disc> now = best;
         for (Disc& d : now) d.x *= r / high, d.y *= r / high;
-        if (relax(now, r, kRounds) < r * 1e-4)
+        if (relax(now, r, kPackRounds) < r * 1e-4)
             best = std::move(now), high = r;
         else
             low = r;
     }
-    relax(best, high * (1 + 2e-4), kRounds);
+    relax(best, high * (1 + 2e-4), kPackRounds);
     return best;
 }
 
@@ -124,7 +124,7 @@ Packing pack(const std::vector<double>& diameters) {
     double best = 1e18;
     const int starts = n <= 2 ? 1 : n > kMany ? kFewStarts : kStarts;
     for (int s = 0; s < starts; ++s) {
-        Draw draw(static_cast<std::uint64_t>(s) + 1);
+        Dice draw(static_cast<std::uint64_t>(s) + 1);
         std::vector<Disc> start;
         for (std::size_t k = 0; k < n; ++k) {
             const double d = diameters[order[k]];

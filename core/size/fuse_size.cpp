@@ -27,7 +27,7 @@ Result<FuseAdvice> choose_fuse(const FuseAsk& ask, FuseSchool school) {
             advice.needed_A = std::max(ask.current_A / kContinuousShare, ask.inrush_A.value_or(0));
             break;
     }
-    for (const FuseChoice& fuse : standard_fuses()) {
+    for (const FuseChoice& fuse : standard_fuses(ask.rail_V)) {
         FuseRow row{fuse, false, true, false};
         row.carries = ask.current_A <= kContinuousShare * fuse.rating_A + kTiny;
         row.holds_inrush = !ask.inrush_A || fuse.rating_A > *ask.inrush_A + kTiny;

@@ -13,6 +13,7 @@ struct FuseAsk {
     double current_A = 0;            // largest normal current, above 0
     std::optional<double> inrush_A;  // measured at start
     double cable_A = 0;              // what the cable carries, all deratings applied
+    double rail_V = 12;              // nominal volts that it has to interrupt
 };
 
 struct FuseRow {

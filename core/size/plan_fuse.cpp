@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include "catalog/assumptions.h"
+#include "plan/rail_volts.h"
 
 namespace yr {
 namespace {
@@ -100,7 +101,8 @@ Result<RunFuseAdvice> advise_fuse(const Plan& plan, const Id& run_id,
     for (const FuseSchool school : {FuseSchool::load150, FuseSchool::inrush, FuseSchool::wire}) {
         SchoolChoice choice;
         choice.school = school;
-        const FuseAsk ask{std::max(advice.asked_A, 0.1), advice.inrush_A, advice.cable_A};
+        const FuseAsk ask{std::max(advice.asked_A, 0.1), advice.inrush_A, advice.cable_A,
+                          rail_V(plan, run->from)};
         const bool by_load = school != FuseSchool::wire;
         if (const auto found = choose_fuse(ask, school); found && !(by_load && advice.nothing_behind)) {
             choice.chosen = found->chosen;
@@ -126,7 +128,7 @@ Result<RunFuseAdvice> advise_fuse(const Plan& plan, const Id& run_id,
     }
     const auto& wanted =
         advice.schools.back().chosen ? advice.schools.back().chosen : advice.schools.front().chosen;
-    if (wanted) advice.kinds = kinds_for(wanted->rating_A, advice.must_cut_A, plan.vehicle.nominal_V);
+    if (wanted) advice.kinds = kinds_for(wanted->rating_A, advice.must_cut_A, rail_V(plan, run->from));
     for (const Device& d : run->devices) {
         if (d.kind != DeviceKind::fuse) continue;
         const auto guard = guard_by(plan, *run, d);

@@ -96,6 +96,19 @@ double run_money(const Plan& plan, const Run& run, const WireSize& size) {
                            2 * assumption("cable_end_money").value);
 }
 
+double copper_mm2(const Run& run) {
+    if (!run.size) return 0;
+    const auto wire = conductor(*run.size, run.material);
+    return wire ? wire->area_mm2 * run.parallel : 0;
+}
+
+double cables_kg(const Plan& plan) {
+    double kg = 0;
+    for (const Run& r : plan.runs)
+        if (!r.body_metal && !r.resistance_ohm) kg += run_mass_kg(r, r.size.value_or(WireSize::awg(14)));
+    return kg;
+}
+
 double start_through_A(const Plan& plan, const Run& run) {
     for (const Terminal* t : {&run.to, &run.from})
         if (const Load* load = find(plan.loads, owner_of(*t)); load && load->inrush_A)

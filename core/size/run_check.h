@@ -47,6 +47,12 @@ struct RunFit {
 [[nodiscard]] double run_mass_kg(const Run& run, const WireSize& size);
 [[nodiscard]] double run_money(const Plan& plan, const Run& run, const WireSize& size);
 
+// Metal of a run as it stands, all its cables together, mm2; 0 where it has no size.
+[[nodiscard]] double copper_mm2(const Run& run);
+// Metal of all cables, kg; what has no size yet counts as 14 AWG, metal of the body and stated resistances
+// not.
+[[nodiscard]] double cables_kg(const Plan& plan);
+
 // Largest inrush that passes through this run at once, A: the starts of the load it ends at; 0 where there is
 // none.
 [[nodiscard]] double start_through_A(const Plan& plan, const Run& run);

@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "catalog/assumptions.h"
+#include "plan/rail_volts.h"
 #include "size/circuit_options.h"
 
 namespace yr {
@@ -188,11 +189,12 @@ Limit RunSizeRow::fails() const {
 }
 
 double drop_limit_V(const Plan& plan, const Load& load) {
-    if (load.drop_limit) return *load.drop_limit * plan.vehicle.nominal_V;
+    const double of_V = rail_V(plan, load);
+    if (load.drop_limit) return *load.drop_limit * of_V;
     const double share = load.critical
                              ? plan.policy.drop_critical.value_or(assumption("load_drop_critical").value)
                              : plan.policy.drop_other.value_or(assumption("load_drop_other").value);
-    return share * plan.vehicle.nominal_V;
+    return share * of_V;
 }
 
 namespace {

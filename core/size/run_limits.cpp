@@ -6,6 +6,7 @@
 #include <queue>
 
 #include "catalog/assumptions.h"
+#include "plan/rail_volts.h"
 
 namespace yr {
 namespace {
@@ -159,7 +160,7 @@ std::vector<Solution> solve_all(const Plan& plan) {
 }
 
 double nominal_A(const Plan& plan, const Load& load) {
-    const double v = plan.vehicle.nominal_V;
+    const double v = rail_V(plan, load);
     State full;  // a winch by its own pull
     const Draw d = draw_in(load, full);
     return d.kind == DrawKind::current ? d.value : d.kind == DrawKind::power ? d.value / v : v / d.value;

@@ -5,17 +5,13 @@
 #include <set>
 
 #include "sizing/plan_search.h"
+#include "units/at.h"
 
 namespace yr {
 namespace {
 
-constexpr double kSame = 1e-9;      // of a cost
 constexpr std::size_t kOrders = 4;  // cuts tried of each breach
 constexpr int kMostRepairs = 400;   // steps of one repair
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
 
 }  // namespace
 
@@ -160,7 +156,7 @@ Design Search::polished(Design best, double best_cost) {
             if (!stands || c == best[f]) continue;
             Design trial = best;
             trial[f] = c;
-            if (cost_of(trial) <= best_cost * (1 + kSame) && pairs_hold(trial) &&
+            if (cost_of(trial) <= best_cost * (1 + kSameCost) && pairs_hold(trial) &&
                 model_.breaches(trial).empty())
                 best = trial;
         }

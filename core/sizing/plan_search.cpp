@@ -3,19 +3,11 @@
 #include <cmath>
 #include <set>
 
+#include "units/at.h"
+
 #include "sizing/plan_search.h"
 
 namespace yr {
-namespace {
-
-constexpr double kSame = 1e-9;  // of a cost
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
-
-}  // namespace
-
 void Search::search(SizingResult& result, Best& best) {
     find_units();
     while (true) {
@@ -33,7 +25,7 @@ void Search::search(SizingResult& result, Best& best) {
         const auto broken = model_.breaches(relaxed.design);
         if (broken.empty() && (!best.design || relaxed.cost < best.cost))
             best.design = relaxed.design, best.cost = relaxed.cost;
-        if (best.design && best.cost <= result.bound + kSame * std::max(1.0, std::abs(result.bound))) {
+        if (best.design && best.cost <= result.bound + kSameCost * std::max(1.0, std::abs(result.bound))) {
             result.status = SizingStatus::least;
             return;
         }

@@ -7,16 +7,9 @@
 #include <set>
 
 #include "sizing/plan_search.h"
+#include "units/at.h"
 
 namespace yr {
-namespace {
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
-
-}  // namespace
-
 void Search::fill(SizingResult& result, const Design& best) {
     Batch batch;
     std::set<std::string> before, after;

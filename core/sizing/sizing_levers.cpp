@@ -3,19 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "units/at.h"
+
 #include "sizing/sizing_model.h"
 
 namespace yr {
-namespace {
-
-constexpr double kTiny = 1e-9;
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
-
-}  // namespace
-
 void SizingModel::find_paths() {
     for (std::size_t f = 0; f < runs_.size(); ++f) {
         std::vector<std::vector<double>> amps;

@@ -7,19 +7,16 @@
 #include "catalog/assumptions.h"
 #include "demand/demand.h"
 #include "network/bridges.h"
+#include "plan/rail_volts.h"
 #include "size/run_limits.h"
+#include "units/at.h"
 
 namespace yr {
 namespace {
 
 constexpr double kBigLoad_A = 15;  // above this the return is kept as thick as the supply; common practice
 constexpr double kReturnShare = 0.95;
-constexpr double kTiny = 1e-9;
 constexpr std::size_t kFuseChoices = 3;  // the present rating and the smallest that may stand
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
 
 bool is_crank(const Plan& plan, std::size_t state) {
     return plan.states[state].key == Key::crank;
@@ -27,8 +24,8 @@ bool is_crank(const Plan& plan, std::size_t state) {
 
 // What a starter circuit may lose: its own limit, else the service limit; never asked to better the plan.
 double starter_limit_V(const Plan& plan, const Load& load, double present_V) {
-    if (load.drop_limit) return *load.drop_limit * plan.vehicle.nominal_V;
-    return std::max(assumption("starter_service_V").value * plan.vehicle.nominal_V / 12, present_V);
+    if (load.drop_limit) return drop_limit_V(plan, load);
+    return std::max(assumption("starter_service_V").value * rail_V(plan, load) / 12, present_V);
 }
 
 }  // namespace

@@ -10,6 +10,9 @@
 
 namespace yr {
 
+constexpr double kTiny = 1e-9;      // of a limit: below, it holds
+constexpr double kSameCost = 1e-9;  // of a cost
+
 struct SizeChoice {
     WireSize size = WireSize::awg(10);
     double fuse_A = 0;  // of the run's one fuse; 0: it has none that may change

@@ -3,19 +3,11 @@
 #include <algorithm>
 #include <cmath>
 
+#include "units/at.h"
+
 #include "sizing/sizing_model.h"
 
 namespace yr {
-namespace {
-
-constexpr double kTiny = 1e-9;
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
-
-}  // namespace
-
 std::vector<SizingModel::DropRow> SizingModel::drop_rows() {
     std::vector<DropRow> rows;
     for (std::size_t k = 0; k < states().size(); ++k) {

@@ -3,14 +3,12 @@
 #include <algorithm>
 #include <cmath>
 
+#include "units/at.h"
+
 namespace yr {
 namespace {
 
 constexpr double kCarriesCurrent_A = 1e-6;
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
 
 }  // namespace
 

@@ -1,6 +1,7 @@
 #include "solve/settle.h"
 
 #include "solve/turns.h"
+#include "units/at.h"
 
 #include <algorithm>
 #include <functional>
@@ -12,10 +13,6 @@ namespace {
 
 constexpr int kWarmings = 6;           // rounds of heat and flow; each leaves a few per cent of the error
 constexpr double kSameHeat_K = 0.005;  // the heat in time is followed to a hundredth of a kelvin
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
 
 // What the state's own conditions allow, before any device with a memory has its say.
 struct Unrestrained {

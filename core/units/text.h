@@ -1,6 +1,7 @@
 // The few string helpers that reading needs; ASCII case only, bytes above 127 pass through untouched.
 #pragma once
 
+#include <cstdio>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -29,6 +30,13 @@ namespace yr {
     for (char& c : out)
         if (c >= 'A' && c <= 'Z') c = static_cast<char>(c - 'A' + 'a');
     return out;
+}
+
+// As a person would write it: "12.8", not "12.800000".
+[[nodiscard]] inline std::string shown(double value) {
+    char text[32];
+    std::snprintf(text, sizeof text, "%.6g", value);
+    return text;
 }
 
 [[nodiscard]] inline std::vector<std::string_view> split(std::string_view text, char separator) {

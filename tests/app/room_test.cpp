@@ -17,6 +17,7 @@
 #include "details/details_part.h"
 #include "panels/box_dialog.h"
 #include "panels/set_dialog.h"
+#include "plan/plan_json.h"
 #include "widgets/afloat.h"
 #include "widgets/spoken_parts.h"
 #include "widgets/table_tools.h"

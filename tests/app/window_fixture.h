@@ -28,6 +28,7 @@ class WindowTest : public testing::Test {
     WindowTest() : window(QString::fromStdString(folder.file("autosave"))) {
         QSettings().remove(QStringLiteral("folded"));
         window.workspace<app::RailPage>()->chart()->set_animated(false);
+        window.document()->inspector().work_ahead(false);
         window.resize(1280, 800);
         window.open_demo(app::demo_plans().front().resource);
         window.show();

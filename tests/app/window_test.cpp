@@ -69,7 +69,7 @@ TEST_F(WindowTest, EveryFindingStandsInTheStripAndItsMendClearsIt) {
     ASSERT_EQ(static_cast<std::size_t>(window.findings()->sentences().size()),
               words::bunches(doc().inspector().findings(), plan()).size());
     const Id deck = run_named("deck light feed");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return doc().inspector().proved(); }, 60000));
+    doc().inspector().finish_proof();
     ASSERT_EQ(count(FindingKind::fuse_above_cable, deck), 1);
     QToolButton* mend = nullptr;
     for (QToolButton* b : window.findings()->findChildren<QToolButton*>(QStringLiteral("mend")))

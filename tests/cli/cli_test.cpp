@@ -14,13 +14,6 @@ namespace {
 using nlohmann::json;
 using testing::HasSubstr;
 
-Ran rail(const std::string& arguments) {
-    return run(std::string(YR_BIN_DIR) + "/rail " + arguments);
-}
-std::string truck() {
-    return demo_path(kDemos[0]);
-}
-
 json answer(const std::string& arguments, int code = 0) {
     const Ran r = rail(arguments + " --json");
     EXPECT_EQ(r.code, code) << arguments << "\n" << r.err;
@@ -65,19 +58,19 @@ TEST(Cli, CableAndFuse) {
 }
 
 TEST(Cli, SolveGivesEveryNumberWithItsUnit) {
-    const json j = answer("solve " + truck() + " --state Idling");
+    const json j = answer("solve " + truck_path() + " --state Idling");
     EXPECT_EQ(j["state"], "Idling");
     EXPECT_TRUE(j["residuals"]["good"].get<bool>());
     EXPECT_EQ(j["loads"].size(), 26U);
     EXPECT_TRUE(j["loads"][1].contains("drop_V"));
     EXPECT_TRUE(j["runs"][0].contains("ampacity_A"));
     EXPECT_FALSE(j["assumptions"].empty());
-    EXPECT_EQ(answer("solve " + truck() + " --all-states")["states"].size(), 7U);
-    EXPECT_THAT(rail("solve " + truck()).out, HasSubstr("alternator 180 A"));
+    EXPECT_EQ(answer("solve " + truck_path() + " --all-states")["states"].size(), 7U);
+    EXPECT_THAT(rail("solve " + truck_path()).out, HasSubstr("alternator 180 A"));
 }
 
 TEST(Cli, SolveTellsInvertersRelaysAndTheEnginesShare) {
-    const json j = answer("solve " + truck() + " --state Hoisting");
+    const json j = answer("solve " + truck_path() + " --state Hoisting");
     EXPECT_EQ(j["inverters"][0]["status"], "on");
     EXPECT_NEAR(j["inverters"][0]["mains_W"].get<double>(), 400, 1e-9);
     EXPECT_NEAR(j["inverters"][0]["input_W"].get<double>(), 9 + 400 / 0.88, 1e-6);
@@ -90,39 +83,39 @@ TEST(Cli, SolveTellsInvertersRelaysAndTheEnginesShare) {
 
 TEST(Cli, VariantsAreSolvedCheckedAndCompared) {
     const std::string relay = " --variant 'sensing relay, AGM second battery'";
-    const json j = answer("solve " + truck() + " --state Driving" + relay);
+    const json j = answer("solve " + truck_path() + " --state Driving" + relay);
     for (const json& r : j["relays"])
         if (r["name"] == "sensing relay") EXPECT_TRUE(r["closed"].get<bool>()) << "it closes while charging";
-    EXPECT_GE(answer("check " + truck() + relay, 1)["findings"].size(), 5U);
-    const Ran bad = rail("solve " + truck() + " --variant nonsense");
+    EXPECT_GE(answer("check " + truck_path() + relay, 1)["findings"].size(), 5U);
+    const Ran bad = rail("solve " + truck_path() + " --variant nonsense");
     EXPECT_EQ(bad.code, 2);
     EXPECT_THAT(bad.err, HasSubstr("--variant"));
-    const json c = answer("compare " + truck());
+    const json c = answer("compare " + truck_path());
     ASSERT_EQ(c["options"].size(), 6U);
     EXPECT_EQ(c["options"][0]["name"], "as planned");
     EXPECT_LT(c["options"][0]["idle_balance_A"].get<double>(), 0);
     EXPECT_GE(c["options"][1]["idle_balance_A"].get<double>(), 0);
-    EXPECT_THAT(rail("compare " + truck()).out, HasSubstr("bigger alternator"));
+    EXPECT_THAT(rail("compare " + truck_path()).out, HasSubstr("bigger alternator"));
 }
 
 TEST(Cli, LoadsGoOutAsATable) {
-    const Ran ran = rail("export csv " + truck() + " -o -");
+    const Ran ran = rail("export csv " + truck_path() + " -o -");
     EXPECT_EQ(ran.code, 0);
     EXPECT_EQ(std::count(ran.out.begin(), ran.out.end(), '\n'), 27) << "a heading and a row a load";
     EXPECT_THAT(ran.out, HasSubstr("\"scene lights\",2,90 W"));
-    EXPECT_EQ(rail("export csv " + truck() + " -o /no/such/folder/x.csv").code, 2);
+    EXPECT_EQ(rail("export csv " + truck_path() + " -o /no/such/folder/x.csv").code, 2);
 }
 
 TEST(Cli, SurveySaysWhatIsProvedAndWhatToReadNext) {
-    const json j = answer("survey " + truck());
+    const json j = answer("survey " + truck_path());
     EXPECT_FALSE(j["asks"].empty());
     EXPECT_EQ(j["conclusions"].size(), 3U);
     for (const json& f : j["joins"]) EXPECT_FALSE(f["reason"].get<std::string>().empty());
-    EXPECT_THAT(rail("survey " + truck()).out, HasSubstr("Cab socket hangs on front battery"));
+    EXPECT_THAT(rail("survey " + truck_path()).out, HasSubstr("Cab socket hangs on front battery"));
 }
 
 TEST(Cli, CheckExitsByWhatItFinds) {
-    const json j = answer("check " + truck(), 1);
+    const json j = answer("check " + truck_path(), 1);
     EXPECT_GE(j["counts"]["stop"].get<int>(), 2);
     for (const json& f : j["findings"]) {
         EXPECT_FALSE(f["sentence"].get<std::string>().empty());
@@ -134,8 +127,8 @@ TEST(Cli, CheckExitsByWhatItFinds) {
         << "a new plan has nothing to stop or fix";
     EXPECT_EQ(rail("plan validate " + folder.file("n.yourrail.json")).code, 0);
     EXPECT_EQ(rail("plan new " + folder.file("n.yourrail.json")).code, 2) << "nothing is written over";
-    EXPECT_EQ(rail("plan convert " + truck() + " -o " + folder.file("c.json")).code, 0);
-    EXPECT_EQ(read_text(folder.file("c.json")), read_text(truck()));
+    EXPECT_EQ(rail("plan convert " + truck_path() + " -o " + folder.file("c.json")).code, 0);
+    EXPECT_EQ(read_text(folder.file("c.json")), read_text(truck_path()));
 }
 
 TEST(Cli, BadInputIsOneSentenceThatNamesTheArgument) {
@@ -153,9 +146,9 @@ TEST(Cli, BadInputIsOneSentenceThatNamesTheArgument) {
         {"fuse --current 8A --wire 10 --school mine", "--school"},
         {"check " + folder.file("bad.json"), "line 1"},
         {"solve " + folder.file("none.json"), "none.json"},
-        {"solve " + truck() + " --state Flying", "--state"},
+        {"solve " + truck_path() + " --state Flying", "--state"},
         {"plan validate " + folder.file("bad.json"), "bad.json"},
-        {"export spice " + truck() + " -o " + folder.file("no/way.cir"), "way.cir"},
+        {"export spice " + truck_path() + " -o " + folder.file("no/way.cir"), "way.cir"},
         {"frobnicate", "frobnicate"}};
     for (const auto& [arguments, place] : cases) {
         const Ran r = rail(arguments);
@@ -169,7 +162,8 @@ TEST(Cli, BadInputIsOneSentenceThatNamesTheArgument) {
 
 TEST(Cli, SpiceExportIsWritten) {
     const TempFolder folder;
-    ASSERT_EQ(rail("export spice " + truck() + " -o " + folder.file("t.cir") + " --state Driving").code, 0);
+    ASSERT_EQ(rail("export spice " + truck_path() + " -o " + folder.file("t.cir") + " --state Driving").code,
+              0);
     const std::string deck = read_text(folder.file("t.cir"));
     EXPECT_THAT(deck, HasSubstr("River-gauging truck, Driving"));
     EXPECT_THAT(deck, HasSubstr(".op"));

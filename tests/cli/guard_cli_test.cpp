@@ -13,15 +13,9 @@ namespace {
 
 using Json = nlohmann::json;
 
-Ran rail(const std::string& arguments) {
-    return run(std::string(YR_BIN_DIR) + "/rail " + arguments);
-}
-
-const std::string kTruck = demo_path(kDemos[0]);
-
 TEST(CliOptimise, ProvesAndWrites) {
     const TempFolder folder;
-    const Ran ran = rail("optimise " + kTruck + " --json -o " + folder.file("sized.yourrail.json"));
+    const Ran ran = rail("optimise " + truck_path() + " --json -o " + folder.file("sized.yourrail.json"));
     ASSERT_EQ(ran.code, 0) << ran.err;
     const Json out = Json::parse(ran.out);
     EXPECT_EQ(out["status"], "least");
@@ -32,36 +26,36 @@ TEST(CliOptimise, ProvesAndWrites) {
     ASSERT_TRUE(sized);
     for (const Json& r : out["runs"])
         EXPECT_EQ(name_of(*find(sized->runs, r["id"].get<std::string>())->size), r["to"]);
-    EXPECT_EQ(rail("optimise " + kTruck + " -o " + folder.file("sized.yourrail.json")).code, 2)
+    EXPECT_EQ(rail("optimise " + truck_path() + " -o " + folder.file("sized.yourrail.json")).code, 2)
         << "it is there already";
 }
 
 TEST(CliOptimise, GoalsStatesAndBadInput) {
-    const Json one = Json::parse(rail("optimise " + kTruck + " --objective sizes --json").out);
+    const Json one = Json::parse(rail("optimise " + truck_path() + " --objective sizes --json").out);
     EXPECT_EQ(one["status"], one["kept"].empty() ? "least" : "best_found");
     EXPECT_EQ(one["kept"].empty(), one["against"].empty());
-    const Json fewer = Json::parse(rail("optimise " + kTruck + " --states 'Driving' --json").out);
-    const Json all = Json::parse(rail("optimise " + kTruck + " --json").out);
+    const Json fewer = Json::parse(rail("optimise " + truck_path() + " --states 'Driving' --json").out);
+    const Json all = Json::parse(rail("optimise " + truck_path() + " --json").out);
     EXPECT_LE(fewer["cost"].get<double>() * (1 - fewer["gap"].get<double>()),
               all["cost"].get<double>() + 1e-9)
         << "fewer states ask for less, but for what the others would make of it";
-    const Ran text = rail("optimise " + kTruck + " --keep-fuses");
+    const Ran text = rail("optimise " + truck_path() + " --keep-fuses");
     EXPECT_EQ(text.code, 0);
     EXPECT_TRUE(text.out.find("proved") != std::string::npos ||
                 text.out.find("since other size") != std::string::npos ||
                 text.out.find("since thinner") != std::string::npos);
-    const Ran bad = rail("optimise " + kTruck + " --objective beauty");
+    const Ran bad = rail("optimise " + truck_path() + " --objective beauty");
     EXPECT_EQ(bad.code, 2);
     EXPECT_NE(bad.err.find("--objective"), std::string::npos);
-    EXPECT_EQ(rail("optimise " + kTruck + " --states Flying").code, 2);
+    EXPECT_EQ(rail("optimise " + truck_path() + " --states Flying").code, 2);
     EXPECT_EQ(rail("optimise nowhere.yourrail.json").code, 2);
-    const Json price = Json::parse(rail("optimise " + kTruck + " --price-of beacons --json").out);
+    const Json price = Json::parse(rail("optimise " + truck_path() + " --price-of beacons --json").out);
     ASSERT_GE(price["points"].size(), 2U);
     EXPECT_GE(price["points"][1]["cost"].get<double>(), price["points"][0]["cost"].get<double>() - 1e-9);
 }
 
 TEST(CliFaults, EveryShortWithItsNumbers) {
-    const Ran ran = rail("faults " + kTruck + " --json");
+    const Ran ran = rail("faults " + truck_path() + " --json");
     EXPECT_EQ(ran.code, 1) << "the truck has unfused cables";
     const Json out = Json::parse(ran.out);
     ASSERT_GT(out["rows"].size(), 500U);
@@ -70,33 +64,33 @@ TEST(CliFaults, EveryShortWithItsNumbers) {
         EXPECT_TRUE(r.contains("bus_V") && r.contains("severity") && r.contains("sentence"));
     }
     EXPECT_FALSE(out["assumptions"].empty());
-    const Ran one = rail("faults " + kTruck + " --state Driving --all");
+    const Ran one = rail("faults " + truck_path() + " --state Driving --all");
     EXPECT_NE(one.out.find("Driving"), std::string::npos);
     EXPECT_EQ(one.out.find("Overnight"), std::string::npos);
-    EXPECT_EQ(rail("faults " + kTruck + " --state Flying").code, 2);
+    EXPECT_EQ(rail("faults " + truck_path() + " --state Flying").code, 2);
 }
 
 TEST(CliFaults, WhatMattersFirstAndTenLines) {
-    const std::string text = rail("faults " + kTruck).out;
+    const std::string text = rail("faults " + truck_path()).out;
     const auto lines = std::count(text.begin(), text.end(), '\n');
     EXPECT_LE(lines, 13) << "ten, how many more, and the sum (which is wrapped)";
     EXPECT_NE(text.find("more places"), std::string::npos);
     EXPECT_EQ(text.find("\xE2\x96\xA0"), 0U) << "a stop comes first";
     EXPECT_LT(text.rfind("\xE2\x96\xB2"), text.find("\xE2\x97\x8B")) << "and no fix after a check";
     EXPECT_EQ(text.find("to not sure"), std::string::npos);
-    EXPECT_GT(rail("faults " + kTruck + " --all").out.size(), 50 * text.size());
+    EXPECT_GT(rail("faults " + truck_path() + " --all").out.size(), 50 * text.size());
 }
 
 TEST(CliStart, ToldInASentenceAndInNumbers) {
-    const Ran text = rail("start " + kTruck + " --state Hoisting --starts 'davit hoist'");
+    const Ran text = rail("start " + truck_path() + " --state Hoisting --starts 'davit hoist'");
     ASSERT_EQ(text.code, 0) << text.err;
     EXPECT_NE(text.out.find(" dips from "), std::string::npos);
-    const Json out = Json::parse(rail("start " + kTruck + " --state Hoisting --json").out);
+    const Json out = Json::parse(rail("start " + truck_path() + " --state Hoisting --json").out);
     EXPECT_TRUE(out["finished"]);
     EXPECT_LT(out["least_bus_V"], out["before_V"]);
     EXPECT_EQ(out["t_s"].size(), out["bus_V"].size());
-    EXPECT_EQ(rail("start " + kTruck + " --state Hoisting --starts ghost").code, 2);
-    EXPECT_EQ(rail("start " + kTruck + " --state Hoisting --follow 0").code, 2);
+    EXPECT_EQ(rail("start " + truck_path() + " --state Hoisting --starts ghost").code, 2);
+    EXPECT_EQ(rail("start " + truck_path() + " --state Hoisting --follow 0").code, 2);
 }
 
 // Work that takes seconds, and what a person may do meanwhile.
@@ -117,13 +111,13 @@ TEST_F(CliWatch, ASentenceAndOneWhenItsSecondsAreOver) {
         EXPECT_EQ(ran.code, 1) << command;
         EXPECT_NE(ran.err.find("Stopped: "), std::string::npos) << command << ran.err;
     }
-    const Ran enough = rail("check " + kTruck + " --seconds 60");
+    const Ran enough = rail("check " + truck_path() + " --seconds 60");
     EXPECT_EQ(enough.err, "") << "in time: no word of it";
 }
 
 TEST_F(CliWatch, TimesThatAreNone) {
     for (const char* wrong : {"0", "-3", "nan", "inf", "soon", "1e9"}) {
-        const Ran ran = rail("check " + kTruck + " --seconds=" + wrong);
+        const Ran ran = rail("check " + truck_path() + " --seconds=" + wrong);
         EXPECT_EQ(ran.code, 2) << wrong;
         EXPECT_NE(ran.err.find(wrong), std::string::npos) << ran.err;
     }

@@ -14,10 +14,6 @@ namespace {
 
 using testing::HasSubstr;
 
-Ran rail(const std::string& arguments) {
-    return run(std::string(YR_BIN_DIR) + "/rail " + arguments);
-}
-
 TEST(NotesCli, LinesBecomeAPlanAndThePlanLines) {
     const TempFolder folder;
     const std::string notes = folder.file("van.notes"), plan = folder.file("van.yourrail.json"),
@@ -47,8 +43,8 @@ TEST(NotesCli, WhatIsNotUnderstoodIsNamedByItsLineAndTheRestIsKept) {
     EXPECT_THAT(r.err, HasSubstr("purple"));
     EXPECT_THAT(r.err, HasSubstr("line 3"));
     EXPECT_THAT(r.err, HasSubstr("is it 1500"));
-    const auto json = nlohmann::json::parse(r.out);
-    EXPECT_EQ(json["not_understood"].size(), 3U);
+    const auto told = nlohmann::json::parse(r.out);
+    EXPECT_EQ(told["not_understood"].size(), 3U);
     EXPECT_EQ(load_plan(plan)->sources.size(), 1U) << "the alternator is there all the same";
     EXPECT_EQ(rail("plan type " + folder.file("none") + " -o " + plan).code, 2);
     EXPECT_EQ(rail("plan type " + notes + " -o " + plan).code, 2) << "what is there is not written over";

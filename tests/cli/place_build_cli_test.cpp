@@ -12,9 +12,6 @@ namespace {
 
 using Json = nlohmann::json;
 
-Ran rail(const std::string& arguments) {
-    return run(std::string(YR_BIN_DIR) + "/rail " + arguments);
-}
 Json json_of(const std::string& arguments) {
     const Ran r = rail(arguments + " --json");
     const Json j = Json::parse(r.out, nullptr, false);

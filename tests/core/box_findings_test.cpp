@@ -208,12 +208,55 @@ TEST(Control, ASignalThatComesAfterItsSupply) {
     const auto f = found(plan, FindingKind::signal_missing, "load-3");
     mend(plan, f);
     EXPECT_FALSE(found(plan, FindingKind::signal_missing));
-    const Load* signal = signal_of(plan, thing(plan.loads, "load-3"));
-    ASSERT_NE(signal, nullptr);
-    EXPECT_EQ(signal->live_when.delay_s, 2.0);
-    const auto k = static_cast<std::size_t>(signal - plan.loads.data());
+    const auto signal = signal_of(plan, thing(plan.loads, "load-3"));
+    ASSERT_TRUE(signal);
+    EXPECT_EQ(signal->load->live_when.delay_s, 2.0);
+    const auto k = static_cast<std::size_t>(signal->load - plan.loads.data());
     EXPECT_EQ(solve(plan, *find_state(plan, "Driving")).point.loads[k].status, LoadStatus::on);
     EXPECT_NE(solve(plan, *find_state(plan, "Accessory")).point.loads[k].status, LoadStatus::on);
+}
+
+// However its delay is made: by its own condition, by the contact in its supply, by a timer relay there, by
+// that relay's coil.
+TEST(Control, ASignalThatComesTooEarlyIsToldHoweverItIsDelayed) {
+    Plan with = truck();
+    thing(with.loads, "load-3").signal_after_s = 3;
+    mend(with, found(with, FindingKind::signal_missing, "load-3"));
+    const Id signal = signal_of(with, thing(with.loads, "load-3"))->load->id;
+    for (int way = 0; way < 4; ++way) {
+        Plan plan = with;
+        Load& l = thing(plan.loads, signal);
+        yr::Run& supply = thing(plan.runs, supply_run(plan, signal)->id);
+        Device relay;
+        relay.id = "timer", relay.name = "Timer", relay.kind = DeviceKind::switching, relay.rating_A = 10;
+        if (way == 0) l.live_when.delay_s = 1;
+        if (way > 0) l.live_when = Condition{}, l.own_switch = false;
+        if (way == 1) relay.closed_when.circuits = {"load-3"}, relay.closed_when.delay_s = 1;
+        if (way == 2) relay.closed_when.circuits = {"load-3"}, relay.delay_s = 1;
+        if (way == 3) {
+            Load coil;
+            coil.id = "coil", coil.name = "Timer coil", coil.draw = {DrawKind::current, 0.15};
+            coil.live_when.circuits = {"load-3"}, coil.live_when.delay_s = 1;
+            yr::Run feed = supply, back = thing(plan.runs, "run-1");
+            for (const yr::Run& r : plan.runs)
+                if (r.from == neg_of(signal)) back = r;
+            feed.id = "coil-feed", feed.to = pos_of("coil");
+            for (Device& d : feed.devices) d.id += "-coil";
+            back.id = "coil-back", back.from = neg_of("coil");
+            plan.loads.push_back(coil);
+            plan.runs.push_back(feed);
+            plan.runs.push_back(back);
+            relay.coil = "coil";
+        }
+        if (way > 0) thing(plan.runs, supply_run(plan, signal)->id).devices.push_back(relay);
+        const auto f = found(plan, FindingKind::signal_early, "load-3");
+        ASSERT_TRUE(f) << way;
+        EXPECT_FALSE(found(plan, FindingKind::signal_missing)) << way;
+        EXPECT_DOUBLE_EQ(f->value, 1) << way;
+        mend(plan, f);
+        EXPECT_FALSE(found(plan, FindingKind::signal_early)) << way;
+        EXPECT_DOUBLE_EQ(signal_of(plan, thing(plan.loads, "load-3"))->after_s, 3) << way;
+    }
 }
 
 TEST(Control, ASensitiveLoadOnSharedMetal) {

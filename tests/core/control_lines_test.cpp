@@ -14,11 +14,6 @@
 namespace yr::test {
 namespace {
 
-const Plan& truck() {
-    static const Plan plan = *load_plan(demo_path(kDemos[0]));
-    return plan;
-}
-
 Condition when(const std::string& words) {
     const TypedLine l = read_line(truck(), "thing 10 W " + words);
     EXPECT_TRUE(l.not_understood.empty()) << words;

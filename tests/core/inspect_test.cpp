@@ -13,11 +13,6 @@
 namespace yr::test {
 namespace {
 
-const Plan& truck() {
-    static const Plan plan = *load_plan(demo_path(kDemos[0]));
-    return plan;
-}
-
 const Finding* find_kind(const Inspection& i, FindingKind kind, const std::string& name, const Plan& plan) {
     for (const Finding& f : i.findings)
         if (f.kind == kind && name_of(plan, f.id) == name) return &f;

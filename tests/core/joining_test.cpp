@@ -27,7 +27,7 @@ yr::Run cable(const Id& id, const Terminal& from, const Terminal& to, double len
 }
 
 // A bus, a lamp of 10 A on it by a fused cable, its return, and the usual states.
-Plan van() {
+Plan joined_van() {
     Plan plan = empty_plan("van");
     Load lamp;
     lamp.id = lamp.name = "lamp", lamp.draw = {DrawKind::current, 10};
@@ -57,7 +57,7 @@ State state_of(const Plan& plan, const char* name) {
 }
 
 TEST(Contacts, TheOtherContactIsClosedAtRest) {
-    Plan plan = van();
+    Plan plan = joined_van();
     Load coil;
     coil.id = coil.name = "coil", coil.draw = {DrawKind::resistance, 90}, coil.live_when.key = Key::ignition;
     plan.loads.push_back(coil);
@@ -73,7 +73,7 @@ TEST(Contacts, TheOtherContactIsClosedAtRest) {
 }
 
 TEST(Contacts, AChangeoverFeedsFromOneSideOrTheOther) {
-    Plan plan = van();
+    Plan plan = joined_van();
     Battery second = plan.batteries[0];
     second.id = "battery-2", second.name = "second battery";
     plan.batteries.push_back(second);
@@ -94,7 +94,7 @@ TEST(Contacts, AChangeoverFeedsFromOneSideOrTheOther) {
 }
 
 TEST(Contacts, ALatchingOneStaysWhereItWasPut) {
-    Plan plan = van();
+    Plan plan = joined_van();
     Device& latch = put(plan, "there", "latch");
     latch.latching = true, latch.closed_when.switches = {"main"};
     State s = state_of(plan, "Key off");
@@ -106,7 +106,7 @@ TEST(Contacts, ALatchingOneStaysWhereItWasPut) {
 }
 
 TEST(Contacts, ABreakerMayBeTheSwitch) {
-    Plan plan = van();
+    Plan plan = joined_van();
     Device& breaker = thing(plan.runs, "there").devices[0];
     breaker.fuse = FuseType::breaker_3, breaker.closed_when.switches = {"lamp breaker"};
     State s = state_of(plan, "Key off");
@@ -120,7 +120,7 @@ TEST(Contacts, ABreakerMayBeTheSwitch) {
 // 150 Hz or one flash a second: the copper takes the mean of I squared R, the fuse and the drop the peak, the
 // battery the mean.
 TEST(Contacts, AFlasherHeatsByItsShareAndDropsByItsPeak) {
-    Plan plan = van();
+    Plan plan = joined_van();
     thing(plan.loads, "lamp").draw.value = 25;
     State s = state_of(plan, "Key off");
     const Solution steady = solve(plan, s);
@@ -175,7 +175,7 @@ TEST(Conditions, WarmthHasAWayBack) {
 }
 
 TEST(Conditions, AreTypedAndReadBack) {
-    const Plan plan = van();
+    const Plan plan = joined_van();
     for (const char* typed : {"on ignition, stays 300 s", "bay warmer than 90 C back at 82 C",
                               "on accessory, colder than 3 C", "on switch \"fan\", warmer than 30 C"}) {
         const TypedLine line = read_line(plan, std::string("fan 5 A, ") + typed);
@@ -187,7 +187,7 @@ TEST(Conditions, AreTypedAndReadBack) {
 }
 
 TEST(Boxes, SleepAndCutTheirChannelsOffButNotThemselves) {
-    Plan plan = van();
+    Plan plan = joined_van();
     Point box;
     box.id = box.name = "box", box.kind = PointKind::box, box.return_at = "battery-1.neg",
     box.feeds_loads = true;
@@ -215,7 +215,7 @@ TEST(Boxes, SleepAndCutTheirChannelsOffButNotThemselves) {
 }
 
 TEST(Mains, AnInverterThatIsOffStillTakesALittle) {
-    Plan plan = van();
+    Plan plan = joined_van();
     ASSERT_TRUE(yr::apply(plan, add_inverter(plan)->edit));
     plan.inverters[0].works_when.switches = {"inverter"};
     plan.inverters[0].off_W = 0.6;
@@ -229,7 +229,7 @@ TEST(Mains, AnInverterThatIsOffStillTakesALittle) {
 }
 
 TEST(Later, KeepsItsRoomAndDrawsNothing) {
-    Plan plan = van();
+    Plan plan = joined_van();
     thing(plan.loads, "lamp").later = true;
     const Solution s = solve(plan, state_of(plan, "Key off"));
     EXPECT_NEAR(s.point.batteries[0].current_A, 0, 1e-6);
@@ -241,7 +241,7 @@ TEST(Later, KeepsItsRoomAndDrawsNothing) {
 
 // A pair of contacts is 3 mohm in series with the cable; two pins side by side are half of it.
 TEST(Connectors, AddTheirContacts) {
-    Plan plan = van();
+    Plan plan = joined_van();
     const auto drop_V = [&] { return solve(plan, state_of(plan, "Key off")).point.loads[0].drop_V; };
     const double without = drop_V();
     Connector plug;
@@ -254,7 +254,7 @@ TEST(Connectors, AddTheirContacts) {
 }
 
 TEST(Connectors, AnOverloadedPinIsToldAndASecondOneMendsIt) {
-    Plan plan = van();
+    Plan plan = joined_van();
     Connector plug;
     plug.id = "plug", plug.name = "rear plug", plug.pins = 6, plug.pin_A = 8;
     plan.connectors = {plug};
@@ -269,7 +269,7 @@ TEST(Connectors, AnOverloadedPinIsToldAndASecondOneMendsIt) {
 }
 
 TEST(Connectors, HotAirAndFullHousingsCarryLess) {
-    Plan plan = van();
+    Plan plan = joined_van();
     plan.connectors = {{"plug", "plug", "place-bay", {}, 4.0, {}, 20.0, {}, false, 105.0, {}, {}}};
     State s;
     s.engine_bay_C = 25;
@@ -283,7 +283,7 @@ TEST(Connectors, HotAirAndFullHousingsCarryLess) {
 }
 
 TEST(Connectors, PinsBesideAndTwice) {
-    Plan plan = van();
+    Plan plan = joined_van();
     plan.connectors = {{"plug", "plug", {}, {}, 6.0, {}, {}, {}, false, {}, {}, {}}};
     thing(plan.runs, "there").pins = {{"plug", 1, {}}};
     thing(plan.runs, "back").pins = {{"plug", 2, {}}};
@@ -305,7 +305,7 @@ TEST(Connectors, TrailerSocketsAreData) {
     EXPECT_EQ(socket->pins[8].function, "always live");
     for (const Socket& s : sockets())
         for (std::size_t k = 0; k < s.pins.size(); ++k) EXPECT_EQ(s.pins[k].pin, static_cast<int>(k) + 1);
-    Plan plan = van();
+    Plan plan = joined_van();
     const auto added = add_connector(plan, "iso_11446");
     ASSERT_TRUE(added);
     ASSERT_TRUE(yr::apply(plan, added->edit));
@@ -319,7 +319,7 @@ TEST(Connectors, TrailerSocketsAreData) {
 }
 
 TEST(Connectors, TheirPinsAreTypedAndReadBack) {
-    Plan plan = van();
+    Plan plan = joined_van();
     plan.connectors = {{"a", "rear plug", {}, {}, 12.0, {}, {}, {}, false, {}, {}, {}},
                        {"b", "plug at bulkhead", {}, {}, 12.0, {}, {}, {}, false, {}, {}, {}}};
     const std::vector<PinUse> pins{{"a", 3, {}}, {"a", 4, {}}, {"b", 1, 0.8}};
@@ -332,7 +332,7 @@ TEST(Connectors, TheirPinsAreTypedAndReadBack) {
 }
 
 TEST(Jackets, CoresAreCooledTogether) {
-    Plan plan = van();
+    Plan plan = joined_van();
     plan.policy.bundle_derating = true;
     const State s = state_of(plan, "Key off");
     const double alone = run_ampacity(plan, thing(plan.runs, "there"), s)->allowed_A;
@@ -352,7 +352,7 @@ TEST(Jackets, CoresAreCooledTogether) {
 }
 
 TEST(Bolts, TooManyLugsAndTerminalsTooNear) {
-    Plan plan = van();
+    Plan plan = joined_van();
     Point stud;
     stud.id = stud.name = "stud", stud.kind = PointKind::stud;
     plan.points.push_back(stud);
@@ -370,7 +370,7 @@ TEST(Bolts, TooManyLugsAndTerminalsTooNear) {
 }
 
 TEST(Bolts, MetalsThatMeet) {
-    Plan plan = van();
+    Plan plan = joined_van();
     plan.points.push_back({"g", "rear ground", PointKind::ground, {}, "point-body", {}, {}, false});
     EXPECT_FALSE(found(plan, FindingKind::metals_meet));
     thing(plan.points, "point-body").metal = Metal::aluminium;
@@ -378,7 +378,7 @@ TEST(Bolts, MetalsThatMeet) {
 }
 
 TEST(Sensors, WhatGoesRoundTheNegativePostIsTold) {
-    Plan plan = van();
+    Plan plan = joined_van();
     plan.points.push_back({"minus", "minus bus", PointKind::bus, {}, {}, {}, {}, false});
     plan.runs.push_back(cable("sensor cable", "minus", "battery-1.neg", 0.2, 0));
     Device& shunt = put(plan, "sensor cable", "sensor", DeviceKind::shunt);
@@ -395,7 +395,7 @@ TEST(Sensors, WhatGoesRoundTheNegativePostIsTold) {
 }
 
 TEST(Triggers, APulsedOutputMakesARelayChatter) {
-    Plan plan = van();
+    Plan plan = joined_van();
     Load coil;
     coil.id = coil.name = "coil", coil.draw = {DrawKind::resistance, 90};
     plan.loads.push_back(coil);
@@ -411,7 +411,7 @@ TEST(Triggers, APulsedOutputMakesARelayChatter) {
 }
 
 TEST(ReversingPair, TurnsTheMotorBothWaysAndNeverShorts) {
-    Plan plan = van();
+    Plan plan = joined_van();
     const auto added = add_reversing_pair(plan, "lamp");
     ASSERT_TRUE(added);
     ASSERT_TRUE(yr::apply(plan, added->edit));
@@ -433,7 +433,7 @@ TEST(ReversingPair, TurnsTheMotorBothWaysAndNeverShorts) {
 }
 
 TEST(Removal, OfAConnectorJacketOrBatteryLeavesNothingBehind) {
-    Plan plan = van();
+    Plan plan = joined_van();
     plan.connectors = {{"plug", "plug", {}, {}, 6.0, {}, {}, {}, false, {}, {}, {}}};
     plan.jackets = {{"j", "twin", {}, {}, {}}};
     thing(plan.runs, "there").pins = {{"plug", 1, {}}};
@@ -454,7 +454,7 @@ TEST(Removal, OfAConnectorJacketOrBatteryLeavesNothingBehind) {
 }
 
 TEST(Remarks, StandInTheFileOfEverything) {
-    Plan plan = van();
+    Plan plan = joined_van();
     const Remarks said{"seen it", "photos/a.jpg", "hot"};
     plan.batteries[0].remarks = plan.points[0].remarks = plan.runs[0].remarks = plan.loads[0].remarks =
         plan.states[0].remarks = plan.places[0].remarks = said;

@@ -11,17 +11,12 @@
 namespace yr::test {
 namespace {
 
-const Plan& truck() {
-    static const Plan plan = *load_plan(demo_path(kDemos[0]));
-    return plan;
-}
-
-std::vector<TableLoad> read(const std::string& text) {
+std::vector<TableLoad> read_loads(const std::string& text) {
     return read_rows(truck(), read_loads_table(text));
 }
 
 TEST(LoadsCsv, HeadingsSayWhatColumnsHold) {
-    const auto rows = read(
+    const auto rows = read_loads(
         "Item,Qty,Watts,Inrush,Live,Length (m),Where,Critical,Notes\n"
         "bow light,2,45,,ignition,4.5,cargo roof,,left and right\n"
         "\"pump, bilge\",1,60 W,12,always,3 ft,cargo bed,yes,\n");
@@ -44,7 +39,7 @@ TEST(LoadsCsv, HeadingsSayWhatColumnsHold) {
 }
 
 TEST(LoadsCsv, SemicolonsDecimalCommasMarksAndQuotes) {
-    const auto rows = read("\xEF\xBB\xBFname;amps;length\n\"lamp \"\"A\"\"\";4,5;2,25\n");
+    const auto rows = read_loads("\xEF\xBB\xBFname;amps;length\n\"lamp \"\"A\"\"\";4,5;2,25\n");
     ASSERT_EQ(rows.size(), 1U);
     EXPECT_EQ(rows[0].line.name, "lamp \"A\"");
     EXPECT_EQ(*rows[0].line.draw, (Draw{DrawKind::current, 4.5}));
@@ -54,7 +49,7 @@ TEST(LoadsCsv, SemicolonsDecimalCommasMarksAndQuotes) {
 TEST(LoadsCsv, WithoutAHeadingTheCellsTell) {
     const LoadsTable t = read_loads_table("radio\t8 A\t1.5 m\nlamp\t55 W\t2 m\n");
     EXPECT_EQ(t.columns, (std::vector{LoadColumn::name, LoadColumn::draw, LoadColumn::length_m}));
-    const auto lines = read("radio 8 A on accessory 1.5 m\nlamp 2x 55 W\n\nnothing much\n");
+    const auto lines = read_loads("radio 8 A on accessory 1.5 m\nlamp 2x 55 W\n\nnothing much\n");
     ASSERT_EQ(lines.size(), 3U);
     EXPECT_TRUE(lines[0].line.complete());
     EXPECT_EQ(lines[1].line.count, 2);
@@ -62,18 +57,18 @@ TEST(LoadsCsv, WithoutAHeadingTheCellsTell) {
 }
 
 TEST(LoadsCsv, ANameIsNotReadForNumbers) {
-    const auto rows = read("name,watts\nkey light 5 m,20\n");
+    const auto rows = read_loads("name,watts\nkey light 5 m,20\n");
     EXPECT_EQ(rows[0].line.name, "key light 5 m");
     EXPECT_FALSE(rows[0].line.length_m);
 }
 
 TEST(LoadsCsv, WhatIsNotUnderstoodIsKept) {
-    const auto rows = read("name,watts,live\nlamp,20,whenever\n");
+    const auto rows = read_loads("name,watts,live\nlamp,20,whenever\n");
     EXPECT_EQ(rows[0].line.not_understood, (std::vector<std::string>{"on", "whenever"}));
 }
 
 TEST(LoadsCsv, OutAndInIsTheSameLoads) {
-    const auto rows = read(loads_csv(truck()));
+    const auto rows = read_loads(loads_csv(truck()));
     std::size_t compared = 0;
     ASSERT_EQ(rows.size(), truck().loads.size());
     for (std::size_t k = 0; k < rows.size(); ++k) {
@@ -94,7 +89,7 @@ TEST(LoadsCsv, OutAndInIsTheSameLoads) {
 TEST(LoadsCsv, FiveThousandRowsBecomeFiveThousandCircuitsWithIdsOfTheirOwn) {
     std::string text = "name,amps,live,length\n";
     for (int k = 0; k < 5000; ++k) text += "lamp " + std::to_string(k) + ",0.1,ignition,2\n";
-    const auto rows = read(text);
+    const auto rows = read_loads(text);
     ASSERT_EQ(rows.size(), 5000U);
     std::vector<TypedLine> lines;
     for (const TableLoad& r : rows) lines.push_back(r.line);
@@ -119,7 +114,7 @@ TEST(LoadsCsv, AnyBytesComeBack) {
     for (int k = 0; k < 400; ++k) {
         std::string text;
         for (auto n = random() % 24; n > 0; --n) text += bits[random() % 14];
-        for (const TableLoad& r : read(text)) (void)make_circuit(truck(), r.line);
+        for (const TableLoad& r : read_loads(text)) (void)make_circuit(truck(), r.line);
     }
 }
 

@@ -13,6 +13,7 @@
 #include "plan/library.h"
 #include "plan/variant.h"
 #include "support/findings.h"
+#include "support/lines.h"
 #include "support/run_program.h"
 #include "support/sweep.h"
 #include "support/vehicles.h"
@@ -20,12 +21,6 @@
 
 namespace yr::test {
 namespace {
-
-std::vector<std::string> lines_of(const std::string& text) {
-    std::vector<std::string> lines;
-    for (const std::string_view l : split(text, '\n')) lines.emplace_back(l);
-    return lines;
-}
 
 void expect_same(const Plan& plan, const std::string& what) {
     const auto back = plan_from_text(lines_of(plan_text(plan)));

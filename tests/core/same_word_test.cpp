@@ -36,7 +36,7 @@ Load lamp(const Id& id, double amps) {
     return l;
 }
 
-Plan van() {
+Plan van_with_a_lamp() {
     Plan plan = empty_plan("van");
     plan.loads = {lamp("lamp", 8)};
     plan.runs.push_back(branch("there", "point-bus", "lamp.pos", 3, 12, 15));
@@ -72,7 +72,7 @@ TEST(SameWord, GuardAndFindingsNeverDifferOnAFuse) {
 }
 
 TEST(SameWord, TheFuseBeforeMayGuardAndBothSaySo) {
-    Plan plan = van();
+    Plan plan = van_with_a_lamp();
     thing(plan.runs, "there").size = WireSize::awg(18);
     Device& own = thing(plan.runs, "there").devices[0];
     own.rating_A = 30;
@@ -90,7 +90,7 @@ TEST(SameWord, TheFuseBeforeMayGuardAndBothSaySo) {
 
 TEST(SameWord, WhatStaysOfAShortIsNamed) {
     // two cables side by side, one of them without a fuse: the fused one opens, the other feeds the short on
-    Plan plan = van();
+    Plan plan = van_with_a_lamp();
     thing(plan.runs, "run-1").devices.clear();
     Point far;
     far.id = far.name = "far", far.kind = PointKind::stud;
@@ -109,7 +109,7 @@ TEST(SameWord, WhatStaysOfAShortIsNamed) {
 }
 
 TEST(SameWord, ACutOffWaitsLongerThanCrankingLasts) {
-    Plan plan = van();
+    Plan plan = van_with_a_lamp();
     Load starter = lamp("starter", 300);
     starter.starter = true, starter.live_when.key = Key::crank;
     plan.loads.push_back(starter);
@@ -130,7 +130,7 @@ TEST(SameWord, ACutOffWaitsLongerThanCrankingLasts) {
 }
 
 TEST(SameWord, TheFuseOfASolarChargerIsNoMainOfTheBox) {
-    Plan plan = van();
+    Plan plan = van_with_a_lamp();
     Point box;
     box.id = box.name = "box", box.kind = PointKind::box, box.feeds_loads = true;
     plan.points.push_back(box);
@@ -149,7 +149,7 @@ TEST(SameWord, TheFuseOfASolarChargerIsNoMainOfTheBox) {
 }
 
 TEST(SameWord, ChargingVoltsAboveWhatARailsLoadsBearAreTold) {
-    Plan plan = van();
+    Plan plan = van_with_a_lamp();
     Source alternator;
     alternator.id = alternator.name = "alternator", alternator.return_at = "battery-1.neg";
     alternator.works_when.engine = Engine::running, alternator.regulated_V = 14.2;
@@ -163,7 +163,7 @@ TEST(SameWord, ChargingVoltsAboveWhatARailsLoadsBearAreTold) {
 }
 
 TEST(SameWord, IdleAmpsStatedAtAnotherSpeedAreTold) {
-    Plan plan = van();
+    Plan plan = van_with_a_lamp();
     Source alternator;
     alternator.id = alternator.name = "alternator", alternator.return_at = "battery-1.neg";
     alternator.works_when.engine = Engine::running;
@@ -176,7 +176,7 @@ TEST(SameWord, IdleAmpsStatedAtAnotherSpeedAreTold) {
 }
 
 TEST(Compare, TheWorstStateOfARoleDecidesAndNoiseDoesNot) {
-    Plan plan = van();
+    Plan plan = van_with_a_lamp();
     State night = *find_state(plan, "Key off");
     night.id = "night", night.name = "Parked with the lamp on";
     plan.states.push_back(night);
@@ -198,7 +198,7 @@ TEST(Compare, TheWorstStateOfARoleDecidesAndNoiseDoesNot) {
 }
 
 TEST(Placement, SaysWhereItKnowsNoDistances) {
-    Plan plan = van();
+    Plan plan = van_with_a_lamp();
     for (Point& p : plan.points)
         if (p.kind == PointKind::chassis) p.place.clear();
     const auto where = placement_of(plan, "point-bus");

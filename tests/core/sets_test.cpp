@@ -8,6 +8,7 @@
 #include "plan/roles.h"
 #include "plan/variant.h"
 #include "support/findings.h"
+#include "support/lines.h"
 #include "support/run_program.h"
 #include "units/text.h"
 #include "words/sentences.h"
@@ -15,15 +16,9 @@
 namespace yr::test {
 namespace {
 
-Plan van() {
+Plan bare_van() {
     Plan plan = read_notes(bare_vehicles()[2].text).plan;
     return plan;
-}
-
-std::vector<std::string> lines_of(const std::string& text) {
-    std::vector<std::string> lines;
-    for (const std::string_view line : split(text, '\n')) lines.emplace_back(line);
-    return lines;
 }
 
 TEST(Sets, MarksTakeWhatIsSaidAndStandElse) {
@@ -60,7 +55,7 @@ TEST(Sets, EveryShippedOneIsWholeOnEveryBareVehicle) {
 }
 
 TEST(Sets, AreOneStepAndTellTheLineThatDoesNotGo) {
-    Plan plan = van();
+    Plan plan = bare_van();
     const Plan before = plan;
     const Statement s = read_statement(plan, "fridge and outlet, watts 60 W, where bay", &shipped_library());
     ASSERT_TRUE(s.whole());
@@ -88,7 +83,7 @@ TEST(Sets, AreKeptInTheLibraryFile) {
 }
 
 TEST(Readings, ALineThatMayBeTwoKindsHasBoth) {
-    const Plan plan = van();
+    const Plan plan = bare_van();
     const auto both = readings(plan, "ground lights 10 W");
     ASSERT_FALSE(both.empty());
     EXPECT_EQ(both.front().kind, StatementKind::load) << "watts tell it";
@@ -128,7 +123,7 @@ TEST(Pieces, AreLaidBesideThemselvesUnderFreeNames) {
 }
 
 TEST(Pieces, SeveralThingsTakeTheCablesBetweenThemAlong) {
-    const Plan plan = van();
+    const Plan plan = bare_van();
     std::vector<Id> all;
     for (const Battery& b : plan.batteries) all.push_back(b.id);
     for (const Source& s : plan.sources) all.push_back(s.id);
@@ -145,7 +140,7 @@ TEST(Pieces, SeveralThingsTakeTheCablesBetweenThemAlong) {
 }
 
 TEST(Pieces, WhatOtherPlansLackIsNamed) {
-    const Plan plan = van();
+    const Plan plan = bare_van();
     const auto piece = read_piece(plan, {R"(run "feeder": from "no such bus", to "body", length_m 2)"});
     ASSERT_FALSE(piece);
     EXPECT_EQ(piece.error().code, ErrorCode::missing_reference);

@@ -12,14 +12,11 @@
 #include "support/findings.h"
 #include "support/sizing_plan.h"
 #include "support/sweep.h"
+#include "units/at.h"
 #include "words/guard_words.h"
 
 namespace yr::test {
 namespace {
-
-std::size_t at(int k) {
-    return static_cast<std::size_t>(k);
-}
 
 // Whether a sized plan keeps every rule, by the plain operating points: no search, no rows, no cuts.
 bool keeps_all(const Plan& plan) {
@@ -59,10 +56,6 @@ bool keeps_alone(const Plan& plan, const std::vector<double>& most_A) {
         if (most_A[l] >= 15 && area(*back) < 0.95 * area(*feed) - 1e-6) return false;
     }
     return true;
-}
-
-double copper_mm2(const yr::Run& r) {
-    return conductor(*r.size, r.material)->area_mm2 * r.parallel;
 }
 
 double mass_kg(const Plan& plan) {

@@ -10,11 +10,6 @@
 namespace yr::test {
 namespace {
 
-const Plan& truck() {
-    static const Plan plan = *load_plan(demo_path(kDemos[0]));
-    return plan;
-}
-
 TEST(TypedLine, ReadsTheWholeLine) {
     const TypedLine l = read_line(truck(), "scene light 2x 90 W on ignition, 4.5 m, cargo roof");
     EXPECT_EQ(l.name, "scene light");

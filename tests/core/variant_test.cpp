@@ -14,10 +14,6 @@
 namespace yr::test {
 namespace {
 
-Plan truck() {
-    return *load_plan(demo_path(kDemos[0]));
-}
-
 // Random changes of the kinds a person makes.
 Plan changed_at_random(Plan plan, std::uint32_t seed) {
     std::mt19937 random(seed);

@@ -2,6 +2,8 @@
 
 #include <random>
 
+#include "plan/plan_json.h"
+
 namespace yr::test {
 namespace {
 
@@ -439,6 +441,11 @@ Plan wide_plan(int loads) {
 
 std::string demo_path(const std::string& name) {
     return std::string(YR_SOURCE_DIR) + "/data/plans/" + name + ".yourrail.json";
+}
+
+const Plan& truck() {
+    static const Plan plan = *load_plan(demo_path(kDemos[0]));
+    return plan;
 }
 
 }  // namespace yr::test

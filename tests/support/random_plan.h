@@ -26,5 +26,9 @@ struct RandomShape {
 
 [[nodiscard]] std::string demo_path(const std::string& name);
 inline const char* const kDemos[] = {"river-gauging-truck", "orchard-spray-buggy", "electric-litter-cart"};
+[[nodiscard]] inline std::string truck_path() {
+    return demo_path(kDemos[0]);
+}
+[[nodiscard]] const Plan& truck();  // the first demo, read once
 
 }  // namespace yr::test

@@ -9,6 +9,10 @@
 
 namespace yr::test {
 
+Ran rail(const std::string& arguments) {
+    return run(std::string(YR_BIN_DIR) + "/rail " + arguments);
+}
+
 TempFolder::TempFolder() {
     std::string pattern = (std::filesystem::temp_directory_path() / "yr-test-XXXXXX").string();
     path_ = mkdtemp(pattern.data());

@@ -13,6 +13,9 @@ struct Ran {
 // `command` goes through the shell.
 [[nodiscard]] Ran run(const std::string& command);
 
+// The command line of this build.
+[[nodiscard]] Ran rail(const std::string& arguments);
+
 // A folder of its own for one test, removed with everything in it at the end.
 class TempFolder {
   public:

@@ -126,7 +126,11 @@ TestVehicle VehicleBuilder::build_cart() {
     accessory({"wash pump", 7, 2.5, "place-rear", Key::ignition, true}, block);
     accessory({"display", 2, 0, "place-cab", Key::accessory, false}, block);
     std::erase_if(p.states, [](const State& s) { return s.key == Key::crank || s.rpm > 0; });
+    State driving = p.states.front();
+    driving.id = "driving", driving.name = "Driving", driving.key = Key::ignition;
+    p.states.push_back(driving);
     states();
+    p.states.back().switches.push_back("drive");
     return std::move(v_);
 }
 

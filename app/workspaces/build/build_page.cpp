@@ -32,7 +32,7 @@ constexpr ViewWord kViews[] = {
      words::later("The circuit, sheet by sheet, for whoever has to understand it")},
     {"work", words::later("Work"), words::later("What is done in what order, place by place")},
     {"quote", words::later("Quote"), words::later("What it costs, and what a change costs from here")}};
-const QString kBought = QStringLiteral("bought"), kMade = QStringLiteral("made");
+const QString kBought = QStringLiteral("bought"), kTicked = QStringLiteral("made");
 
 QString shown(const SheetCell& cell) {
     if (const auto* number = std::get_if<double>(&cell)) return q(words::number(*number, 4));
@@ -276,7 +276,7 @@ void BuildPage::fill_bench() {
     if (!cutting_.current(document_->store().generation())) return;
     std::set<Id> made;
     for (const Mark& m : document_->plan().marks)
-        if (m.name == kMade.toStdString()) made.insert(m.about);
+        if (m.name == kTicked.toStdString()) made.insert(m.about);
     bench_->show(*cutting_.answer(), table_, made);
 }
 
@@ -336,7 +336,7 @@ void BuildPage::mark(const QString& name, const std::string& about, bool done) {
         Mark m;
         m.id = new_id(plan, "mark"), m.name = name.toStdString(), m.about = about;
         m.when = QDate::currentDate().toString(Qt::ISODate).toStdString();
-        document_->apply(Put<Mark>{m, {}}, name == kMade ? say("made") : say("bought"));
+        document_->apply(Put<Mark>{m, {}}, name == kTicked ? say("made") : say("bought"));
         return;
     }
     for (const Mark& m : plan.marks)

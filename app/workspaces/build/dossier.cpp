@@ -24,8 +24,8 @@
 namespace yr::app {
 namespace {
 
-constexpr int kDpi = 300;
-constexpr double kMargin_mm = 14, kHead_mm = 8, kFoot_mm = 8;
+constexpr int kDossierDpi = 300;
+constexpr double kEdge_mm = 14, kHead_mm = 8, kFoot_mm = 8;
 
 QString cell(const SheetCell& c) {
     if (const auto* number = std::get_if<double>(&c)) return q(words::number(*number, 5));
@@ -140,10 +140,10 @@ class Printer {
     [[nodiscard]] int pages() const { return page_; }
 
   private:
-    static double mm(double v) { return v * kDpi / 25.4; }
+    static double mm(double v) { return v * kDossierDpi / 25.4; }
     [[nodiscard]] QRectF body() const {
-        return {mm(kMargin_mm), mm(kMargin_mm + kHead_mm), writer_->width() - 2 * mm(kMargin_mm),
-                writer_->height() - mm(2 * kMargin_mm + kHead_mm + kFoot_mm)};
+        return {mm(kEdge_mm), mm(kEdge_mm + kHead_mm), writer_->width() - 2 * mm(kEdge_mm),
+                writer_->height() - mm(2 * kEdge_mm + kHead_mm + kFoot_mm)};
     }
     void title(const QString& text, const QRectF& body) {
         QFont font = type_font(Type::title);
@@ -158,8 +158,8 @@ class Printer {
         font.setPointSizeF(7.5);
         p_.setFont(font);
         p_.setPen(Qt::black);
-        const QRectF all(mm(kMargin_mm), mm(kMargin_mm - 4), writer_->width() - 2 * mm(kMargin_mm),
-                         writer_->height() - 2 * mm(kMargin_mm - 4));
+        const QRectF all(mm(kEdge_mm), mm(kEdge_mm - 4), writer_->width() - 2 * mm(kEdge_mm),
+                         writer_->height() - 2 * mm(kEdge_mm - 4));
         p_.drawText(all, Qt::AlignLeft | Qt::AlignTop, q(plan_.vehicle.name));
         p_.drawText(all, Qt::AlignRight | Qt::AlignTop, mark_);
         p_.drawText(all, Qt::AlignRight | Qt::AlignBottom, say("page %1").arg(page_));
@@ -205,7 +205,7 @@ Result<int> write_dossier(const Plan& plan, const QString& path, QPageSize::Page
         QPdfWriter writer(&buffer);
         writer.setPageSize(QPageSize(page));
         writer.setPageMargins(QMarginsF(0, 0, 0, 0));
-        writer.setResolution(kDpi);
+        writer.setResolution(kDossierDpi);
         writer.setTitle(say("Dossier of %1").arg(q(plan.vehicle.name)));
         Printer printer(&writer, plan, date + QStringLiteral("  ·  ") + print);
         for (std::size_t k = 0; k < sections.size(); ++k) {

@@ -15,8 +15,8 @@
 namespace yr::app {
 namespace {
 
-constexpr double kMargin = 24, kHead = 26, kGap = 28;
-constexpr int kDpi = 150;
+constexpr double kMargin = 24, kLoomHead = 26, kLoomGap = 28;
+constexpr int kLoomDpi = 150;
 constexpr double kStep_m = 0.02;
 
 QString metres(double m) {
@@ -85,9 +85,9 @@ void LoomView::lay_out() {
     px_per_m_ = std::max(20.0, (width() - 2 * kMargin - 60) / widest);
     double y = kMargin;
     for (const FlatLoom& l : looms_) {
-        y += kHead;
+        y += kLoomHead;
         origin_.push_back({kMargin + 30 - l.low.x_m * px_per_m_, y - l.low.y_m * px_per_m_ + 14});
-        y += (l.high.y_m - l.low.y_m) * px_per_m_ + kGap + 20;
+        y += (l.high.y_m - l.low.y_m) * px_per_m_ + kLoomGap + 20;
     }
     setMinimumHeight(static_cast<int>(y) + 20);
     update();
@@ -194,9 +194,9 @@ Result<int> write_loom(const Plan& plan, const QString& name, const QString& pat
         QPdfWriter writer(&buffer);
         writer.setPageSize(QPageSize(page));
         writer.setPageMargins(QMarginsF(0, 0, 0, 0));
-        writer.setResolution(kDpi);
+        writer.setResolution(kLoomDpi);
         writer.setTitle(say("Loom along %1").arg(q(loom->name)));
-        const double mm = kDpi / 25.4, edge = 12 * mm;
+        const double mm = kLoomDpi / 25.4, edge = 12 * mm;
         const double wide_m = (writer.width() - 2 * edge) / mm / 1000,
                      high_m = (writer.height() - 2 * edge) / mm / 1000;
         // a hand of room round it for its names

@@ -260,10 +260,10 @@ void ControlPage::refresh_rails() {
 // ---- channels
 
 void ControlPage::give_out_channels() {
-    assigning_.start(document_->store().generation(), [plan = document_->plan()](const Task&) {
-        GivenOut out{assign_loads(plan), {}};
-        if (out.assignment.feasible) out.brings = made_worse(plan, out.assignment.edit);
-        return out;
+    assigning_.start(document_->store().generation(), [plan = document_->plan()](const Task& task) {
+        AssignAsk ask;
+        ask.cancel = task.cancel();
+        return assign_checked(plan, ask);
     });
     show_view(View::channels);
 }
@@ -313,21 +313,27 @@ void ControlPage::refresh_channels() {
         std::any_of(a.placed.begin(), a.placed.end(), [](const PlacedLoad& p) { return p.moved; });
     const auto Am = [](double v) { return q(words::number(v, 4)); };
     std::vector<QToolButton*> buttons;
+    const auto& refused = assigning_.answer()->refused;
     const bool less = a.amp_metres < a.amp_metres_before * 0.995;
     if (moves) buttons.push_back(action(say("Move them"), [this] { apply_assignment(); }));
     const QString head =
         !moves ? say("Every load sits within every limit and takes the least copper: %1 A m.")
                      .arg(Am(a.amp_metres))
-        : less ? say("%1 A m of copper instead of %2; no other way takes less.")
+        : less ? (refused.empty()
+                      ? say("%1 A m of copper instead of %2; no other way takes less.")
+                      : say("%1 A m of copper instead of %2; what takes less makes something else worse."))
                      .arg(Am(a.amp_metres), Am(a.amp_metres_before))
                : say("%1 A m of copper; no way within every limit takes less. What moves does so for a "
                      "limit, or for when it must run.")
                      .arg(Am(a.amp_metres));
     add_row(channel_rows_, head, "good", buttons);
-    const auto& brings = assigning_.answer()->brings;
-    if (!brings.empty()) line(channel_rows_, say("Inspected whole, this would bring:"), "fix");
-    for (const Finding& f : brings)
-        line(channel_rows_, QStringLiteral("▲ ") + q(words::sentence(f, plan, document_->style())), "fix");
+    for (const Finding& f : assigning_.answer()->mended)
+        line(channel_rows_, say("With it: %1").arg(q(words::mend_label(f, plan))), "ink");
+    for (const auto& [load, feed] : refused)
+        line(channel_rows_,
+             say("Refused, inspected whole: %1 to %2")
+                 .arg(q(yr::name_of(plan, load)), q(yr::name_of(plan, feed))),
+             "soft");
     std::vector<PlacedLoad> placed = a.placed;  // what moves stands first
     std::stable_sort(placed.begin(), placed.end(),
                      [](const PlacedLoad& x, const PlacedLoad& y) { return x.moved && !y.moved; });

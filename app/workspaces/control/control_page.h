@@ -10,8 +10,8 @@
 #include <QVBoxLayout>
 #include <functional>
 
-#include "control/assign.h"
 #include "document/job.h"
+#include "inspect/checked_channels.h"
 #include "inspect/sneak.h"
 #include "workspaces/control/box_view.h"
 #include "workspaces/control/live_strip.h"
@@ -72,11 +72,7 @@ class ControlPage : public Workspace {
                 *panel_rows_ = nullptr;
     QProgressBar* progress_;
     View view_ = View::live;
-    struct GivenOut {
-        Assignment assignment;
-        std::vector<Finding> brings;  // new stops and fixes, the plan inspected whole with it
-    };
-    Job<GivenOut> assigning_;
+    Job<CheckedChannels> assigning_;
 };
 
 }  // namespace yr::app

@@ -15,12 +15,12 @@ namespace yr::app {
 namespace {
 
 constexpr double kHead = 26, kRow = 26, kLeft = 16, kName = 168, kRight = 12;
-constexpr double kWhen = 236;  // what it is live by, in words
-constexpr double kCell = 92;   // room that a cell's words want
+constexpr double kWhen = 236;      // what it is live by, in words
+constexpr double kStripCell = 92;  // room that a cell's words want
 
 // Where the strip is narrow, the words of when give way to the cells'.
 double when_px(double width) {
-    const double left = width - kLeft - kName - kRight - kCell * static_cast<double>(kKeyPositions);
+    const double left = width - kLeft - kName - kRight - kStripCell * static_cast<double>(kKeyPositions);
     return std::clamp(left, 60.0, kWhen);
 }
 

@@ -14,7 +14,7 @@
 namespace yr::app {
 namespace {
 
-constexpr int kMostDays = 14;  // in a row, for "does it return"
+constexpr int kMostLogDays = 14;  // in a row, for "does it return"
 
 }  // namespace
 
@@ -56,7 +56,7 @@ void DayPage::run_other() {
         options.stop = task.cancel();
         result.run = run_day(plan, *day, options);
         result.verdicts = verdicts(plan, *day, result.run);
-        result.after = day_after_day(plan, *day, kMostDays, task.cancel());
+        result.after = day_after_day(plan, *day, kMostLogDays, task.cancel());
         return result;
     });
 }

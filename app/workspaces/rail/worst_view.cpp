@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 
 #include "inspect/worst.h"
+#include "plan/rail_volts.h"
 #include "widgets/table_tools.h"
 #include "widgets/tokens.h"
 #include "words/sentences.h"
@@ -13,7 +14,7 @@
 namespace yr::app {
 namespace {
 
-constexpr int kIdRole = Qt::UserRole, kStateRole = Qt::UserRole + 1;
+constexpr int kCornerRole = Qt::UserRole, kStateRole = Qt::UserRole + 1;
 
 void colour(QTreeWidgetItem* item, const QColor& c) {
     for (int k = 0; k < item->columnCount(); ++k) item->setForeground(k, c);
@@ -56,7 +57,7 @@ QTreeWidget* WorstView::make_table(const QStringList& heads, const QString& name
     for (int k = 1; k < 5; ++k) t->header()->resizeSection(k, k == 4 ? 84 : 68);
     for (int k = 1; k < 4; ++k) t->headerItem()->setTextAlignment(k, Qt::AlignRight);
     connect(t, &QTreeWidget::itemClicked, this, [this](QTreeWidgetItem* item) {
-        if (!filling_) document_->selection().choose(item->data(0, kIdRole).toString().toStdString());
+        if (!filling_) document_->selection().choose(item->data(0, kCornerRole).toString().toStdString());
     });
     connect(t, &QTreeWidget::itemDoubleClicked, this, [this](QTreeWidgetItem* item) {
         if (item->data(0, kStateRole).isValid())
@@ -79,12 +80,12 @@ void WorstView::refresh() {
 void WorstView::fill_loads() {
     const Refill refill(loads_);
     const Plan& plan = document_->plan();
-    const double nominal = plan.vehicle.nominal_V;
     const auto text = [&](double v, Dimension d) { return q(words::quantity(v, d, document_->style())); };
     for (const WorstLoad& w : worst_loads(plan, solve_all(plan))) {
         const Load& l = plan.loads[w.load];
+        const double nominal = rail_V(plan, l);
         auto* item = new TableRow(loads_, {q(l.name)});
-        item->setData(0, kIdRole, q(l.id));
+        item->setData(0, kCornerRole, q(l.id));
         for (int k = 1; k < 4; ++k) item->setTextAlignment(k, Qt::AlignRight);
         if (!w.state) {
             item->setText(4, say("never on"));
@@ -114,7 +115,7 @@ void WorstView::fill_runs() {
         if (!w.state) continue;
         const Run& r = plan.runs[w.run];
         auto* item = new TableRow(runs_, {q(r.name)});
-        item->setData(0, kIdRole, q(r.id));
+        item->setData(0, kCornerRole, q(r.id));
         item->setData(0, kStateRole, q(plan.states[*w.state].id));
         for (int k = 1; k < 4; ++k) item->setTextAlignment(k, Qt::AlignRight);
         item->setText(1, text(w.current_A, Dimension::current));

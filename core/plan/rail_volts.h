@@ -1,0 +1,19 @@
+// Volts of the rail on which something hangs. Most vehicles have one; a cart of 48 V with a converter to 12
+// V, or a truck with a lifter of 48 V, has two, and what is reckoned in shares of the nominal volts (drops,
+// coils, draws in watts, what a fuse may interrupt) goes by those of its own rail.
+#pragma once
+
+#include "plan/plan.h"
+
+namespace yr {
+
+// Volts as the plan names them of the nearest battery that the terminal is joined to by cables, of the
+// nearest source where there is none; a regulated source by the nominal volts that it stands for (13.6 V:
+// 12). The vehicle's where nothing reaches it, and at once where all batteries and sources are of the
+// vehicle's volts.
+[[nodiscard]] double rail_V(const Plan& plan, const Terminal& at);
+
+// Of the supply of a load; of one behind an inverter the vehicle's.
+[[nodiscard]] double rail_V(const Plan& plan, const Load& load);
+
+}  // namespace yr
