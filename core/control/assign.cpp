@@ -116,7 +116,7 @@ class Assigner {
             a.apart = l->apart;
             a.cost.resize(p_.ways.size());
             for (const Feed& feed : feeds_) {
-                const bool keeps = l->pinned && supply_run(plan_, l->id)->from == feed.point->id;
+                const bool keeps = l->pinned && choice_.supply(*l).from == feed.point->id;
                 if (l->pinned ? !keeps : choice_.barred(*l, feed).has_value()) continue;
                 const bool stays =
                     ask_.refused.contains({l->id, feed.point->id});  // on its channel, if anywhere there
@@ -134,7 +134,7 @@ class Assigner {
     // Whether a fuse that carries the load is none too large for the channel; without a fuse of its own the
     // channel guards.
     bool fuse_within(const Load& l, double rating_A) const {
-        const auto& devices = supply_run(plan_, l.id)->devices;
+        const auto& devices = choice_.supply(l).devices;
         const bool fused = std::any_of(devices.begin(), devices.end(),
                                        [](const Device& d) { return d.kind == DeviceKind::fuse; });
         return !fused || fuse_for(l, rating_A) > 0;
@@ -157,7 +157,7 @@ class Assigner {
     }
 
     bool keeps_way(const Load& l, const Feed& feed, int way) const {
-        const Run* run = supply_run(plan_, l.id);
+        const Run* run = &choice_.supply(l);
         const auto& channels = way_channels_[at(way)];
         return run->from == feed.point->id && p_.ways[at(way)].joined_of < 0 &&
                (channels.empty() ||

@@ -2,6 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <string_view>
+#include <unordered_set>
 
 #include "catalog/assumptions.h"
 #include "plan/rail_volts.h"
@@ -45,35 +47,48 @@ const std::map<Id, LiveMap::Volts>& LiveMap::with(const std::vector<std::string>
 
 FeedOptions::FeedOptions(const Plan& plan, const AssignAsk& ask)
     : plan_(plan), ask_(ask), live_(plan), net_(plan) {
+    std::unordered_map<std::string_view, const Run*>
+        supply;  // the first run at a load's positive, as supply_run()
+    std::unordered_set<std::string_view> used;
+    for (const Run& r : plan.runs)
+        for (const Terminal* end : {&r.from, &r.to})
+            if (*end == pos_of(end->owner)) supply.emplace(end->owner, &r);
+    for (const Load& l : plan.loads)
+        if (const auto run = supply.find(l.id); run != supply.end()) used.insert(run->second->from.owner);
     const auto paths = feed_paths(plan);
+    std::unordered_map<std::string_view, std::size_t> number;
     for (const Point& p : plan.points) {
         const auto path = paths.find(p.id);
-        if (path == paths.end()) continue;
-        const bool used = std::any_of(plan.loads.begin(), plan.loads.end(), [&](const Load& l) {
-            const Run* run = supply_run(plan, l.id);
-            return run && run->from == p.id;
-        });
-        if (p.feeds_loads || used) feeds_.push_back({&p, path->second, rail_V(plan, Terminal(p.id)), {}});
+        if (path == paths.end() || (!p.feeds_loads && !used.contains(p.id))) continue;
+        number.emplace(p.id, feeds_.size());
+        feeds_.push_back({&p, path->second, rail_V(plan, Terminal(p.id)), {}});
+    }
+    for (const Load& l : plan.loads) {
+        const auto run = supply.find(l.id);
+        if (run == supply.end() || !(run->second->to == pos_of(l.id))) continue;
+        const auto feed = number.find(run->second->from.owner);
+        if (feed != number.end() && run->second->from == Terminal(feeds_[feed->second].point->id))
+            homes_[l.id] = {run->second, feed->second};
     }
 }
 
 bool FeedOptions::movable(const Load& l) const {
-    const Run* run = supply_run(plan_, l.id);
-    return !l.starter && l.inverter.empty() && run && run->to == pos_of(l.id) && run->tap_of.empty() &&
-           std::any_of(feeds_.begin(), feeds_.end(), [&](const Feed& f) { return run->from == f.point->id; });
+    const auto home = homes_.find(l.id);
+    return !l.starter && l.inverter.empty() && home != homes_.end() && home->second.run->tap_of.empty();
 }
 
 const Feed& FeedOptions::now(const Load& l) const {
-    const Run* run = supply_run(plan_, l.id);
-    return *std::find_if(feeds_.begin(), feeds_.end(),
-                         [&](const Feed& f) { return run->from == f.point->id; });
+    return feeds_[homes_.at(l.id).feed];
+}
+
+const Run& FeedOptions::supply(const Load& l) const {
+    return *homes_.at(l.id).run;
 }
 
 // What has no switch of its own runs when its feed is live. Where that is at other times than its line says,
 // the feed is what a person meant: anywhere else it would run at other times.
 bool FeedOptions::rides(const Load& l) {
-    const Run* run = supply_run(plan_, l.id);
-    if (l.own_switch || run->channel > 0) return false;
+    if (l.own_switch || supply(l).channel > 0) return false;
     const Feed& feed = now(l);
     const auto off = master_switches(plan_);
     for (const auto& switches : {switches_for(plan_, l), off}) {
@@ -88,7 +103,7 @@ bool FeedOptions::rides(const Load& l) {
 }
 
 std::optional<OtherFeed> FeedOptions::wrong_times(const Load& l, const Feed& feed) {
-    const Run& run = *supply_run(plan_, l.id);
+    const Run& run = supply(l);
     const bool channels = !feed.point->channels.empty();
     if (rides(l) || (channels && has_contact(run)))
         return OtherFeed{feed.point->id, WhyNot::switched_there, 0, 0, {}};
@@ -139,7 +154,7 @@ std::optional<double> FeedOptions::laid_m(const Load& l, const Feed& feed) const
     if (net_.empty()) return std::nullopt;
     const auto [known, is_new] = laid_.try_emplace({l.id, feed.point->id});
     if (is_new) {
-        Run trial = *supply_run(plan_, l.id);
+        Run trial = supply(l);
         trial.from = feed.point->id;
         trial.via.clear();
         if (const auto route = route_one(plan_, net_, trial)) known->second = route->length_m;
@@ -148,7 +163,7 @@ std::optional<double> FeedOptions::laid_m(const Load& l, const Feed& feed) const
 }
 
 double FeedOptions::local_m(const Load& l, const Feed& feed) const {
-    const Run* run = supply_run(plan_, l.id);
+    const Run* run = &supply(l);
     const Feed& here = now(l);
     if (&here == &feed && run->length_m) return *run->length_m;
     if (const auto metres = laid_m(l, feed)) return *metres;

@@ -4,6 +4,7 @@
 
 #include <map>
 #include <string>
+#include <unordered_map>
 #include <vector>
 
 #include "control/assign.h"
@@ -45,6 +46,7 @@ class FeedOptions {
     [[nodiscard]] bool movable(const Load& l) const;
     // REQUIRES for all below: movable(l).
     [[nodiscard]] const Feed& now(const Load& l) const;
+    [[nodiscard]] const Run& supply(const Load& l) const;
 
     // Why a load cannot go on a feed whatever else is there; empty where it can. Where it hangs now it may
     // stay.
@@ -66,12 +68,18 @@ class FeedOptions {
     [[nodiscard]] bool rides(const Load& l);
     [[nodiscard]] std::optional<OtherFeed> wrong_times(const Load& l, const Feed& feed);
 
+    struct Home {
+        const Run* run = nullptr;  // its supply
+        std::size_t feed = 0;
+    };
+
     const Plan& plan_;
     const AssignAsk& ask_;
     LiveMap live_;
     WayNet net_;
     mutable std::map<std::pair<Id, Id>, std::optional<double>> laid_;  // by load and feed
     std::vector<Feed> feeds_;
+    std::unordered_map<Id, Home> homes_;  // by load, where it has a run of its own from a feed
 };
 
 }  // namespace yr

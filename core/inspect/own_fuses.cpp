@@ -3,6 +3,8 @@
 #include <map>
 #include <queue>
 #include <set>
+#include <string_view>
+#include <unordered_set>
 
 #include "control/feed_tree.h"
 #include "inspect/sneak.h"
@@ -125,13 +127,14 @@ std::vector<Id> own_fuses(const Plan& plan, const Load& load) {
 
 std::vector<Id> fuses_it_rests_on(const Plan& plan, const Load& load) {
     std::vector<Id> fuses = FuseFinder(plan, false).of(load);
+    std::unordered_set<std::string_view> loads;
+    for (const Load& l : plan.loads) loads.insert(l.id);
+    std::unordered_set<Id> known(fuses.begin(), fuses.end());
     for (const Run& r : plan.runs) {  // and every trunk: what it takes away is no sneak path
-        if (find(plan.loads, r.to.owner) || find(plan.loads, r.from.owner)) {
-            if (!(r.to == pos_of(load.id)) && !(r.from == pos_of(load.id))) continue;
-        }
+        const bool trunk = !loads.contains(r.to.owner) && !loads.contains(r.from.owner);
+        if (!trunk && !(r.to == pos_of(load.id)) && !(r.from == pos_of(load.id))) continue;
         for (const Device& d : r.devices)
-            if (d.kind == DeviceKind::fuse && std::find(fuses.begin(), fuses.end(), d.id) == fuses.end())
-                fuses.push_back(d.id);
+            if (d.kind == DeviceKind::fuse && known.insert(d.id).second) fuses.push_back(d.id);
     }
     return fuses;
 }
