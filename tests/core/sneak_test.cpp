@@ -137,6 +137,42 @@ TEST(SneakOfVehicles, RightOnesHaveNone) {
         }
 }
 
+// An alternator on the front block with the battery behind a fused cable, and a load with two feeds: with one
+// fuse out the other carries, and that is what they are there for.
+TEST(SneakOfVehicles, ASecondFeedThatIsMeantIsNone) {
+    int vehicles = 0;
+    for (unsigned seed = 1; seed <= 30; ++seed) {
+        Plan plan = vehicle(seed).plan;
+        const Source* alternator = nullptr;
+        for (const Source& s : plan.sources)
+            if (s.kind == SourceKind::alternator) alternator = &s;
+        const Load* load = nullptr;
+        for (const Load& l : plan.loads) {
+            const yr::Run* run = supply_run(plan, l.id);
+            const Point* from = run ? find(plan.points, run->from) : nullptr;
+            if (!l.starter && l.inverter.empty() && from && from->channels.empty()) load = &l;
+        }
+        if (!alternator || !load) continue;
+        const Terminal block = supply_run(plan, load->id)->from;
+        for (yr::Run& r : plan.runs) {
+            if (r.from == out_of(alternator->id)) r.to = block;
+            if (r.to == out_of(alternator->id)) r.from = block;
+        }
+        yr::Run second = *supply_run(plan, load->id);
+        second.id = "second-feed";
+        second.from = pos_of(plan.batteries.front().id);
+        for (Device& d : second.devices) d.id += "-too";
+        plan.runs.push_back(second);
+        ASSERT_TRUE(validate(plan).empty()) << validate(plan).front().place;
+        SneakAsk ask;
+        ask.with_mends = false;
+        for (const SneakPath& p : search_sneaks(plan, ask).found)
+            ADD_FAILURE() << seed << ": " << words::sentence(p, plan);
+        ++vehicles;
+    }
+    EXPECT_GT(vehicles, 20);
+}
+
 // A whole vehicle with a few of its loads and of its fuses left, so that every combination can be tried.
 Plan cut_down(Plan plan, unsigned seed) {
     std::mt19937 random(seed);
