@@ -322,6 +322,8 @@ class Assigner {
         const Load& l = *loads_[k];
         if (l.pinned) return {feed.point->id, WhyNot::pinned, 0, 0, {}};
         if (auto bar = choice_.barred(l, feed)) return *bar;
+        if (&choice_.now(l) == &feed)
+            if (auto wrong = choice_.misplaced(l)) return *wrong;
         double rating = 0, peak = 0;
         for (const int w : feed.ways) {
             rating = std::max(rating, p_.ways[at(w)].rating_A);

@@ -180,9 +180,9 @@ bool FeedOptions::along_ways(const Load& l, const Id& feed) const {
                        [&](const Feed& f) { return f.point->id == feed && laid_m(l, f).has_value(); });
 }
 
-bool FeedOptions::misplaced(const Load& l) {
+std::optional<OtherFeed> FeedOptions::misplaced(const Load& l) {
     const auto wrong = wrong_times(l, now(l));
-    return wrong && wrong->why != WhyNot::switched_there;
+    return wrong && wrong->why != WhyNot::switched_there ? wrong : std::nullopt;
 }
 
 double FeedOptions::cost(const Load& l, const Feed& feed) {

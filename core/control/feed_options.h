@@ -59,7 +59,7 @@ class FeedOptions {
     [[nodiscard]] bool along_ways(const Load& l, const Id& feed) const;
     // It hangs now where it is dead when it must run, or lives when it must be dead: it goes where that is
     // not so, at any price, and stays where there is no such place.
-    [[nodiscard]] bool misplaced(const Load& l);
+    [[nodiscard]] std::optional<OtherFeed> misplaced(const Load& l);
     // In amp-metres; the present place wins a draw, another battery is a person's decision.
     [[nodiscard]] double cost(const Load& l, const Feed& feed);
 
