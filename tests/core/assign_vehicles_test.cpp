@@ -8,6 +8,7 @@
 #include "control/assign.h"
 #include "control/place_on.h"
 #include "inspect/checked_channels.h"
+#include "inspect/checked_sizing.h"
 #include "plan/validate.h"
 #include "routes/furnish.h"
 #include "routes/lay.h"
@@ -172,6 +173,33 @@ TEST(ChannelsOfVehicles, AreNowhereWorseAndNeverDearer) {
         }
     EXPECT_GT(moved, plans / 4) << "vehicles that are in order already prove nothing";
     EXPECT_LT(over, plans / 5);
+}
+
+// Channels, then every cable and fuse sized anew: against the plan as it was nothing is worse, nor against
+// what each step found.
+TEST(ChannelsOfVehicles, ThenSizedAreNowhereWorse) {
+    int changed = 0;
+    for (unsigned seed = 1; seed <= static_cast<unsigned>(sweep(6, 100)); ++seed) {
+        const Plan plan = laid_out(strewn(vehicle(seed).plan, seed), Outline::van);
+        Plan given = plan;
+        ASSERT_TRUE(yr::apply(given, assign_checked(plan).assignment.edit)) << seed;
+        SizingAsk ask;
+        ask.most_s = 20;
+        const auto sized = size_checked(given, ask);
+        ASSERT_TRUE(sized) << seed;
+        if (sized->sizing.status != SizingStatus::least && sized->sizing.status != SizingStatus::best_found)
+            continue;
+        Plan both = given;
+        ASSERT_TRUE(yr::apply(both, sized->sizing.edit)) << seed;
+        changed += !(both == given);
+        const auto before = inspect(plan, false).findings, between = inspect(given, false).findings,
+                   after = inspect(both, false).findings;
+        for (const Finding* f : new_or_worse(between, after))
+            ADD_FAILURE() << seed << ": " << words::sentence(*f, both);
+        for (const Finding* f : new_or_worse(before, after))
+            ADD_FAILURE() << seed << ": " << words::sentence(*f, both);
+    }
+    EXPECT_GT(changed, sweep(6, 100) / 2);
 }
 
 // The program's own limits are not all that there is: here its first answer would make something worse.
