@@ -25,7 +25,8 @@ TEST(ControlCli, AssignWritesAPlanThatNeedsNoMoreMoves) {
     for (const Json& p : a["placed"])
         if (p["name"] == "data logger") logger = p["moved"] && !p["reasons"].empty();
     EXPECT_TRUE(logger);
-    EXPECT_NE(first.out.find("cab box: dead at key off, when it must run"), std::string::npos) << "why it leaves";
+    EXPECT_NE(first.out.find("cab box: dead at key off, when it must run"), std::string::npos)
+        << "why it leaves";
     EXPECT_EQ(first.out.find("100000"), std::string::npos);
     EXPECT_EQ(rail("assign " + truck_path() + " -o " + out).code, 0);
     const auto given = load_plan(out);
