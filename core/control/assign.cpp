@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <set>
 
 #include "catalog/assumptions.h"
 #include "catalog/fuses.h"
@@ -237,14 +238,33 @@ class Assigner {
         return sum;
     }
 
+    // Every load where it is now, against the same limits.
     bool as_it_is_holds() {
-        AssignProblem now = p_;
+        std::vector<int> ways;
+        std::map<std::string, int> together;
+        std::set<std::pair<std::string, int>> apart;
         for (std::size_t k = 0; k < loads_.size(); ++k) {
-            if (choice_.misplaced(*loads_[k])) return false;
-            for (const int w : choice_.now(*loads_[k]).ways)
-                if (keeps_way(*loads_[k], choice_.now(*loads_[k]), w)) now.loads[k].pinned = w;
+            const Feed& here = choice_.now(*loads_[k]);
+            const auto way = std::find_if(here.ways.begin(), here.ways.end(),
+                                          [&](int w) { return keeps_way(*loads_[k], here, w); });
+            if (way == here.ways.end() || choice_.misplaced(*loads_[k]) || !fits_alone(p_, k, at(*way)))
+                return false;
+            const AssignLoad& l = p_.loads[k];
+            const int feed = p_.ways[at(*way)].feed;
+            if (!l.together.empty() && together.try_emplace(l.together, feed).first->second != feed)
+                return false;
+            if (!l.apart.empty() && !apart.insert({l.apart, feed}).second) return false;
+            ways.push_back(*way);
         }
-        return assign(now).feasible;
+        return std::all_of(p_.limits.begin(), p_.limits.end(), [&](const AssignLimit& limit) {
+            auto sum_A = limit.taken_A;
+            for (std::size_t k = 0; k < ways.size(); ++k)
+                if (std::find(limit.ways.begin(), limit.ways.end(), ways[k]) != limit.ways.end())
+                    for (std::size_t p = 0; p < kKeyPositions; ++p)
+                        if (p_.loads[k].live[p]) sum_A[p] += p_.loads[k].amps;
+            return std::all_of(sum_A.begin(), sum_A.end(),
+                               [&](double a) { return a <= limit.limit_A + 1e-9; });
+        });
     }
 
     const Feed& feed_of_way(int way) const { return feeds_[at(p_.ways[at(way)].feed)]; }

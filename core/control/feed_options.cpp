@@ -46,7 +46,7 @@ const std::map<Id, LiveMap::Volts>& LiveMap::with(const std::vector<std::string>
 }
 
 FeedOptions::FeedOptions(const Plan& plan, const AssignAsk& ask)
-    : plan_(plan), ask_(ask), live_(plan), net_(plan) {
+    : plan_(plan), ask_(ask), live_(plan), masters_(master_switches(plan)), net_(plan) {
     std::unordered_map<std::string_view, const Run*>
         supply;  // the first run at a load's positive, as supply_run()
     std::unordered_set<std::string_view> used;
@@ -90,7 +90,7 @@ const Run& FeedOptions::supply(const Load& l) const {
 bool FeedOptions::rides(const Load& l) {
     if (l.own_switch || supply(l).channel > 0) return false;
     const Feed& feed = now(l);
-    const auto off = master_switches(plan_);
+    const auto& off = masters_;
     for (const auto& switches : {switches_for(plan_, l), off}) {
         const auto volts = live_.with(switches).at(feed.point->id);
         for (std::size_t k = 0; k < kKeyPositions; ++k)
@@ -126,10 +126,10 @@ std::optional<OtherFeed> FeedOptions::wrong_times(const Load& l, const Feed& fee
     }
     if (channels || measured || l.own_switch || run.channel > 0) return std::nullopt;
     // without a switch of its own it must be dead with its switches off, too
-    const auto rest = live_.with(master_switches(plan_)).at(feed.point->id);
+    const auto rest = live_.with(masters_).at(feed.point->id);
     for (std::size_t k = 0; k < kKeyPositions; ++k)
         if (kEveryKeyPosition[k] != KeyPosition::cranking && alive(rest[k], feed.volts) &&
-            !holds(l.live_when, state_at(plan_, kEveryKeyPosition[k], master_switches(plan_))))
+            !holds(l.live_when, state_at(plan_, kEveryKeyPosition[k], masters_)))
             return OtherFeed{feed.point->id, WhyNot::live_too_long, 0, 0, kEveryKeyPosition[k]};
     return std::nullopt;
 }

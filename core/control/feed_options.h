@@ -76,6 +76,7 @@ class FeedOptions {
     const Plan& plan_;
     const AssignAsk& ask_;
     LiveMap live_;
+    std::vector<std::string> masters_;  // switches of the masters: on
     WayNet net_;
     mutable std::map<std::pair<Id, Id>, std::optional<double>> laid_;  // by load and feed
     std::vector<Feed> feeds_;
