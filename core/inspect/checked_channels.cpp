@@ -110,6 +110,7 @@ CheckedChannels assign_checked(const Plan& plan, const AssignAsk& ask) {
         Assignment& a = out.assignment;
         const bool moves =
             std::any_of(a.placed.begin(), a.placed.end(), [](const auto& p) { return p.moved; });
+        if (!a.feasible && a.known && !out.refused.empty()) break;  // impossible only beside what was refused
         if (!a.known || !a.feasible || !moves) return out;
         if (before.empty()) before = inspect(plan, false).findings;
         out.mended.clear();
