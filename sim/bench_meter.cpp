@@ -180,3 +180,5 @@ QString BenchMeter::measure_current(Session& session) {
 }
 
 }  // namespace yr::sim
+
+#include "moc_bench_meter.cpp"

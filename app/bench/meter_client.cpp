@@ -185,3 +185,5 @@ void MeterClient::take_line() {
 }
 
 }  // namespace yr::app
+
+#include "moc_meter_client.cpp"

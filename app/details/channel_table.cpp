@@ -93,3 +93,5 @@ void ChannelTable::take(int row, int column) {
 }
 
 }  // namespace yr::app
+
+#include "moc_channel_table.cpp"

@@ -139,3 +139,5 @@ void DetailsPanel::rebuild() {
 }
 
 }  // namespace yr::app
+
+#include "moc_details_panel.cpp"

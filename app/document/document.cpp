@@ -90,3 +90,5 @@ bool Document::hang(const Id& thing, const Terminal& supply) {
 }
 
 }  // namespace yr::app
+
+#include "moc_document.cpp"

@@ -176,3 +176,5 @@ void Inspector::mend_asked() {
 }
 
 }  // namespace yr::app
+
+#include "moc_inspector.cpp"

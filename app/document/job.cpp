@@ -111,3 +111,5 @@ void JobBase::finish() {
 }
 
 }  // namespace yr::app
+
+#include "moc_job.cpp"

@@ -88,3 +88,5 @@ words::Style style_of(const Plan& plan) {
 }
 
 }  // namespace yr::app
+
+#include "moc_plan_store.cpp"

@@ -109,3 +109,5 @@ void Recovery::throw_away(const Recoverable& lost) {
 }
 
 }  // namespace yr::app
+
+#include "moc_recovery.cpp"

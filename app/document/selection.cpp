@@ -27,3 +27,5 @@ void Selection::choose(const Id& thing) {
 }
 
 }  // namespace yr::app
+
+#include "moc_selection.cpp"

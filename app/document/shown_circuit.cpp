@@ -97,3 +97,5 @@ words::Explanation ShownCircuit::why(const words::ValueRef& ref) const {
 }
 
 }  // namespace yr::app
+
+#include "moc_shown_circuit.cpp"

@@ -126,3 +126,5 @@ void BoxDialog::accept() {
 }
 
 }  // namespace yr::app
+
+#include "moc_box_dialog.cpp"

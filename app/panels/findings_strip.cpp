@@ -388,3 +388,5 @@ void FindingsStrip::show_counts() {
 }
 
 }  // namespace yr::app
+
+#include "moc_findings_strip.cpp"

@@ -162,3 +162,5 @@ void PasteLoads::accept() {
 }
 
 }  // namespace yr::app
+
+#include "moc_paste_loads.cpp"

@@ -325,3 +325,5 @@ void PlanList::contextMenuEvent(QContextMenuEvent* event) {
 }
 
 }  // namespace yr::app
+
+#include "moc_plan_list.cpp"

@@ -135,3 +135,5 @@ void SetDialog::accept() {
 }
 
 }  // namespace yr::app
+
+#include "moc_set_dialog.cpp"

@@ -274,3 +274,5 @@ void StateBar::refresh() {
 }
 
 }  // namespace yr::app
+
+#include "moc_state_bar.cpp"

@@ -429,3 +429,5 @@ std::vector<SpokenPart> RailChart::spoken_parts() const {
 }
 
 }  // namespace yr::app
+
+#include "moc_rail_chart.cpp"

@@ -215,3 +215,5 @@ void FieldForm::refresh() {
 }
 
 }  // namespace yr::app
+
+#include "moc_field_form.cpp"

@@ -74,3 +74,5 @@ void GrowingLine::fit() {
 }
 
 }  // namespace yr::app
+
+#include "moc_growing_line.cpp"

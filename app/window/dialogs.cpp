@@ -192,3 +192,5 @@ void show_shortcuts(QWidget* parent) {
 }
 
 }  // namespace yr::app
+
+#include "moc_dialogs.cpp"

@@ -92,3 +92,5 @@ void FindBox::accept() {
 }
 
 }  // namespace yr::app
+
+#include "moc_find_box.cpp"

@@ -82,3 +82,5 @@ void HelpWindow::find(const QString& words) {
 }
 
 }  // namespace yr::app
+
+#include "moc_help_window.cpp"

@@ -41,20 +41,23 @@ MainWindow::MainWindow(const QString& autosave_folder, const std::vector<Workspa
     findings_ = new FindingsStrip(&document_);
     details_ = new DetailsPanel(&document_);
     why_ = new WhyPopup(this);
-    make_workspaces(kinds);
 
-    auto* central = new QWidget;
+    // Whatever is moved into another part is styled anew with all that is inside: each part stands where it belongs
+    // before it is filled.
+    auto* central = new QWidget(this);
     central->setObjectName(QStringLiteral("paper"));
+    setCentralWidget(central);
     auto* column = new QVBoxLayout(central);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     column->addWidget(top_);
     auto* body = new QHBoxLayout;
     body->setSpacing(0);
-    body->addWidget(make_left());
-    body->addWidget(make_middle(), 1);
     column->addLayout(body, 1);
-    setCentralWidget(central);
+    body->addWidget(make_left(central));
+    auto* middle = new QWidget(central);
+    body->addWidget(middle, 1);
+    fill_middle(middle, kinds);
     fill_menus();
     make_actions();
     connect_parts();
@@ -71,7 +74,6 @@ MainWindow::~MainWindow() {
 }
 
 void MainWindow::make_workspaces(const std::vector<WorkspaceKind>& kinds) {
-    pages_ = new QStackedWidget;
     for (const WorkspaceKind& kind : kinds) {
         Workspace* w = kind.make(&document_);
         workspaces_.push_back(w);
@@ -85,8 +87,8 @@ void MainWindow::make_workspaces(const std::vector<WorkspaceKind>& kinds) {
     }
 }
 
-QWidget* MainWindow::make_left() {
-    left_ = new QWidget;
+QWidget* MainWindow::make_left(QWidget* parent) {
+    left_ = new QWidget(parent);
     left_->setObjectName(QStringLiteral("panel"));
     left_->setAttribute(Qt::WA_StyledBackground);
     auto* column = new QVBoxLayout(left_);
@@ -105,13 +107,21 @@ QWidget* MainWindow::make_left() {
     return left_;
 }
 
-QWidget* MainWindow::make_middle() {
-    picture_ = new QWidget;
+void MainWindow::fill_middle(QWidget* middle, const std::vector<WorkspaceKind>& kinds) {
+    auto* column = new QVBoxLayout(middle);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(states_);
+    split_ = new QSplitter(Qt::Vertical, middle);
+    column->addWidget(split_, 1);
+    picture_ = new QWidget(split_);
     auto* picture_row = new QHBoxLayout(picture_);
     picture_row->setContentsMargins(0, 0, 0, 0);
     picture_row->setSpacing(0);
+    pages_ = new QStackedWidget(picture_);
     picture_row->addWidget(pages_, 1);
-    details_side_ = new QWidget;
+    make_workspaces(kinds);
+    details_side_ = new QWidget(picture_);
     auto* details_row = new QHBoxLayout(details_side_);
     details_row->setContentsMargins(0, 0, 0, 0);
     details_row->addWidget(details_);
@@ -119,20 +129,11 @@ QWidget* MainWindow::make_middle() {
     details_over_ = new Afloat(details_, picture_, Afloat::Edge::right);
     messages_->setParent(picture_);
     new Afloat(messages_, picture_, Afloat::Edge::top);
-    split_ = new QSplitter(Qt::Vertical);
-    split_->addWidget(picture_);
     split_->addWidget(findings_);
     split_->setStretchFactor(0, 1);
     split_->setChildrenCollapsible(false);
     split_->setHandleWidth(3);
     split_->setSizes({548, 158});
-    auto* middle = new QWidget;
-    auto* column = new QVBoxLayout(middle);
-    column->setContentsMargins(0, 0, 0, 0);
-    column->setSpacing(0);
-    column->addWidget(states_);
-    column->addWidget(split_, 1);
-    return middle;
 }
 
 void MainWindow::show_around(const Workspace::Surroundings& around) {
@@ -396,3 +397,5 @@ void MainWindow::switch_look() {
 }
 
 }  // namespace yr::app
+
+#include "moc_main_window.cpp"

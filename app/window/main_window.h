@@ -77,8 +77,8 @@ class MainWindow : public QMainWindow {
 
   private:
     void make_workspaces(const std::vector<WorkspaceKind>& kinds);
-    [[nodiscard]] QWidget* make_left();
-    [[nodiscard]] QWidget* make_middle();
+    [[nodiscard]] QWidget* make_left(QWidget* parent);
+    void fill_middle(QWidget* middle, const std::vector<WorkspaceKind>& kinds);
     void show_around(const Workspace::Surroundings& around);
     [[nodiscard]] static QString folded_key(const Workspace& w, const char* part);
     void fold_findings(bool folded);

@@ -161,3 +161,5 @@ void NotesDialog::accept() {
 }
 
 }  // namespace yr::app
+
+#include "moc_notes_dialog.cpp"

@@ -58,3 +58,5 @@ void Preferences::accept() {
 }
 
 }  // namespace yr::app
+
+#include "moc_preferences.cpp"

@@ -193,3 +193,5 @@ void TopLine::refresh() {
 }
 
 }  // namespace yr::app
+
+#include "moc_top_line.cpp"

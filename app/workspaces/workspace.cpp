@@ -37,3 +37,5 @@ QString Workspace::numbers() const {
 }
 
 }  // namespace yr::app
+
+#include "moc_workspace.cpp"

@@ -550,4 +550,12 @@ void at_moment(BatteryElement& e, double charge, double temperature_C) {
                  cold_acceptance(chemistry, temperature_C);
 }
 
+YR_SPECIAL_MEMBERS_HERE(Network)
+
 }  // namespace yr
+
+template class std::vector<yr::ConductorElement>;
+template class std::vector<yr::BatteryElement>;
+template class std::vector<yr::SourceElement>;
+template class std::vector<yr::LoadElement>;
+template class std::vector<yr::MemoryElement>;

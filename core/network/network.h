@@ -140,6 +140,8 @@ struct Network {
     double nominal_V = 12;
     double lasts_s = 0;  // of the state: cranking and what passes end after so long; 0: for ever
     std::vector<AssumptionUse> assumptions;
+
+    YR_SPECIAL_MEMBERS(Network)
 };
 
 // REQUIRES: validate(plan) is empty. Never fails: what is unknown is assumed and named.
@@ -182,3 +184,10 @@ struct RunAir {
 [[nodiscard]] RunAir run_air(const Plan& plan, const Run& run, const State& state);
 
 }  // namespace yr
+
+// compiled once, in compile.cpp
+extern template class std::vector<yr::ConductorElement>;
+extern template class std::vector<yr::BatteryElement>;
+extern template class std::vector<yr::SourceElement>;
+extern template class std::vector<yr::LoadElement>;
+extern template class std::vector<yr::MemoryElement>;

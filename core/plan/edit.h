@@ -38,7 +38,10 @@ struct SetActive {  // which variant is shown; empty: none
     Id variant;
 };
 
-struct Batch;  // several edits as one
+struct Edit;
+struct Batch {  // several edits as one
+    std::vector<Edit> edits;
+};
 
 template <class List>
 struct EditOf;
@@ -48,10 +51,11 @@ struct EditOf<TypeList<T...>> {
                               Remove<T>..., Remove<PanelSwitch>, Remove<Accepted>, Remove<Mark>,
                               Remove<Variant>, SetVehicle, SetPolicy, SetSurvey, SetActive, Batch>;
 };
-using Edit = EditOf<Things>::type;
 
-struct Batch {
-    std::vector<Edit> edits;
+struct Edit : EditOf<Things>::type {
+    using Kinds = EditOf<Things>::type;
+    using Kinds::Kinds;
+    YR_SPECIAL_MEMBERS(Edit)
 };
 
 // Applies and returns the inverse. Failure: missing_reference for removing what is not there, and

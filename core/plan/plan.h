@@ -21,6 +21,7 @@
 #include "plan/geometry.h"
 #include "plan/joining.h"
 #include "plan/terminal.h"
+#include "units/compiled_once.h"
 #include "units/wire_size.h"
 
 namespace yr {
@@ -533,7 +534,9 @@ struct Variant {
     std::vector<State> states;
     std::vector<Day> days{};
     std::vector<Id> removed;
-    friend bool operator==(const Variant&, const Variant&) = default;
+
+    YR_SPECIAL_MEMBERS(Variant)
+    friend bool operator==(const Variant&, const Variant&);
 };
 
 enum class SurveyKind { battery, outlet, alternator };
@@ -585,7 +588,9 @@ struct Plan {
     std::vector<Variant> variants;
     Id active;  // the variant that is shown; empty: the plan as it stands
     Survey survey;
-    friend bool operator==(const Plan&, const Plan&) = default;
+
+    YR_SPECIAL_MEMBERS(Plan)
+    friend bool operator==(const Plan&, const Plan&);
 };
 
 template <class T>
@@ -663,3 +668,24 @@ class NameIndex {
 [[nodiscard]] std::vector<State> built_in_states();
 
 }  // namespace yr
+
+// What copies, moves and destroys a plan is compiled once, in special_members.cpp.
+extern template class std::vector<yr::Place>;
+extern template class std::vector<yr::Waypoint>;
+extern template class std::vector<yr::Way>;
+extern template class std::vector<yr::Point>;
+extern template class std::vector<yr::Source>;
+extern template class std::vector<yr::Battery>;
+extern template class std::vector<yr::Inverter>;
+extern template class std::vector<yr::Connector>;
+extern template class std::vector<yr::Jacket>;
+extern template class std::vector<yr::Condition>;
+extern template class std::vector<yr::Device>;
+extern template class std::vector<yr::Run>;
+extern template class std::vector<yr::Load>;
+extern template class std::vector<yr::State>;
+extern template class std::vector<yr::Day>;
+extern template class std::vector<yr::PanelSwitch>;
+extern template class std::vector<yr::Accepted>;
+extern template class std::vector<yr::Mark>;
+extern template class std::vector<yr::Variant>;

@@ -546,4 +546,11 @@ OperatingPoint solve(const Network& network) {
     return OperatingPointSolver().solve(network);
 }
 
+YR_SPECIAL_MEMBERS_HERE(OperatingPoint)
+
 }  // namespace yr
+
+template class std::vector<yr::ConductorResult>;
+template class std::vector<yr::BatteryResult>;
+template class std::vector<yr::SourceResult>;
+template class std::vector<yr::LoadResult>;

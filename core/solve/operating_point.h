@@ -87,6 +87,8 @@ struct OperatingPoint {
     std::vector<double>
         collapsed_at;  // per load: share of its power that could be served, where it collapsed; else 1
     Residuals residuals;
+
+    YR_SPECIAL_MEMBERS(OperatingPoint)
 };
 
 // Solves networks of one plan one after another; keeps the factors' pattern while the shape stays the same.
@@ -111,3 +113,9 @@ class OperatingPointSolver {
 [[nodiscard]] OperatingPoint solve(const Network& network);
 
 }  // namespace yr
+
+// compiled once, in operating_point.cpp
+extern template class std::vector<yr::ConductorResult>;
+extern template class std::vector<yr::BatteryResult>;
+extern template class std::vector<yr::SourceResult>;
+extern template class std::vector<yr::LoadResult>;

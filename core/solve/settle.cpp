@@ -216,3 +216,5 @@ Solution solve(const Plan& plan, const State& state) {
 }
 
 }  // namespace yr
+
+template class std::vector<yr::Solution>;

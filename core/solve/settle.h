@@ -51,3 +51,6 @@ using Positions = std::vector<char>;
 [[nodiscard]] bool is_settled(const Solution& solution);
 
 }  // namespace yr
+
+// compiled once, in settle.cpp
+extern template class std::vector<yr::Solution>;

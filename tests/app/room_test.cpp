@@ -134,22 +134,26 @@ class RoomTest : public WindowTest {
 
 TEST_F(RoomTest, EveryViewHasItAtEverySize) {
     open_long_names();
-    for (const QSize size : {QSize(960, 600), QSize(1280, 720), QSize(1280, 800), QSize(1920, 1080)}) {
-        window.resize(size);
-        ASSERT_EQ(window.size(), size) << "no part asks for more";
-        for (app::Workspace* w : window.workspaces()) {
-            std::vector<QString> views{{}};
-            for (const auto& v : w->views()) views.push_back(v.key);
-            for (const QString& view : views) {
-                window.go_to(w->key(), view);
-                expect_room(QStringLiteral("%1 %2 at %3").arg(w->key(), view).arg(size.width()));
-            }
+    const std::vector<QSize> sizes{{960, 600}, {1280, 720}, {1280, 800}, {1920, 1080}};
+    const auto at_every_size = [&](const QString& view) {
+        for (const QSize size : sizes) {
+            window.resize(size);
+            ASSERT_EQ(window.size(), size) << "no part of " << view.toStdString() << " asks for more";
+            expect_room(QStringLiteral("%1 at %2").arg(view).arg(size.width()));
         }
-        window.go_to(QStringLiteral("rail"));
-        doc().selection().choose(plan().loads.front().id);
-        expect_room(QStringLiteral("details at %1").arg(size.width()));
-        doc().selection().choose({});
+    };
+    for (app::Workspace* w : window.workspaces()) {
+        std::vector<QString> views{{}};
+        for (const auto& v : w->views()) views.push_back(v.key);
+        for (const QString& view : views) {
+            window.resize(sizes.back());  // and from there to the least
+            window.go_to(w->key(), view);
+            at_every_size(w->key() + u' ' + view);
+        }
     }
+    window.go_to(QStringLiteral("rail"));
+    doc().selection().choose(plan().loads.front().id);
+    at_every_size(QStringLiteral("details"));
 }
 
 // Figures with commas are as wide or wider: the same at the least size.

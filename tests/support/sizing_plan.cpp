@@ -5,9 +5,9 @@
 namespace yr::test {
 namespace {
 
-class Maker {
+class SizingMaker {
   public:
-    Maker(std::uint32_t seed, const SizingShape& shape) : shape_(shape), random_(seed) {}
+    SizingMaker(std::uint32_t seed, const SizingShape& shape) : shape_(shape), random_(seed) {}
 
     Plan make() {
         plan_ = empty_plan("sized");
@@ -86,7 +86,7 @@ class Maker {
 }  // namespace
 
 Plan sizing_plan(std::uint32_t seed, const SizingShape& shape) {
-    return Maker(seed, shape).make();
+    return SizingMaker(seed, shape).make();
 }
 
 }  // namespace yr::test

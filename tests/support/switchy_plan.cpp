@@ -5,9 +5,9 @@
 namespace yr::test {
 namespace {
 
-class Maker {
+class SwitchyMaker {
   public:
-    explicit Maker(std::uint32_t seed) : random_(seed) {}
+    explicit SwitchyMaker(std::uint32_t seed) : random_(seed) {}
 
     Plan make() {
         plan_ = empty_plan("switchy");
@@ -167,7 +167,7 @@ class Maker {
 }  // namespace
 
 Plan switchy_plan(std::uint32_t seed) {
-    return Maker(seed).make();
+    return SwitchyMaker(seed).make();
 }
 
 }  // namespace yr::test

@@ -197,3 +197,5 @@ std::vector<SpokenPart> BenchView::spoken_parts() const {
 }
 
 }  // namespace yr::app
+
+#include "moc_bench_view.cpp"

@@ -407,3 +407,5 @@ std::vector<WorkspacePicture> BuildPage::pictures() {
 }
 
 }  // namespace yr::app
+
+#include "moc_build_page.cpp"

@@ -108,3 +108,5 @@ std::vector<SpokenPart> CardView::spoken_parts() const {
 }
 
 }  // namespace yr::app
+
+#include "moc_card_view.cpp"

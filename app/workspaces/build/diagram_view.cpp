@@ -257,3 +257,5 @@ std::vector<SpokenPart> DiagramView::spoken_parts() const {
 }
 
 }  // namespace yr::app
+
+#include "moc_diagram_view.cpp"

@@ -269,3 +269,5 @@ Result<int> write_loom(const Plan& plan, const QString& name, const QString& pat
 }
 
 }  // namespace yr::app
+
+#include "moc_loom_view.cpp"

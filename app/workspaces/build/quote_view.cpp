@@ -184,3 +184,5 @@ void QuoteView::say_of(const std::string& key, int column, const QString& text) 
 }
 
 }  // namespace yr::app
+
+#include "moc_quote_view.cpp"

@@ -249,3 +249,5 @@ void WorkView::note(const std::string& key, const QString& text) {
 }
 
 }  // namespace yr::app
+
+#include "moc_work_view.cpp"

@@ -425,3 +425,5 @@ std::vector<SpokenPart> BoxView::spoken_parts() const {
 }
 
 }  // namespace yr::app
+
+#include "moc_box_view.cpp"

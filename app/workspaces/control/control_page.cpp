@@ -412,3 +412,5 @@ std::vector<WorkspacePicture> ControlPage::pictures() {
 }
 
 }  // namespace yr::app
+
+#include "moc_control_page.cpp"

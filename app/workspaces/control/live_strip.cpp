@@ -178,3 +178,5 @@ void LiveStrip::paintEvent(QPaintEvent*) {
 }
 
 }  // namespace yr::app
+
+#include "moc_live_strip.cpp"

@@ -526,3 +526,5 @@ QString DayChart::numbers() const {
 }
 
 }  // namespace yr::app
+
+#include "moc_day_chart.cpp"

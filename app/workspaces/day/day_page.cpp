@@ -549,3 +549,5 @@ std::vector<WorkspacePicture> DayPage::pictures() {
 }
 
 }  // namespace yr::app
+
+#include "moc_day_page.cpp"

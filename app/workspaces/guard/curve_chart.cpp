@@ -292,3 +292,5 @@ std::vector<SpokenPart> CurveChart::spoken_parts() const {
 }
 
 }  // namespace yr::app
+
+#include "moc_curve_chart.cpp"

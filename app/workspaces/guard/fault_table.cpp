@@ -165,3 +165,5 @@ void FaultTable::fill() {
 }
 
 }  // namespace yr::app
+
+#include "moc_fault_table.cpp"

@@ -424,3 +424,5 @@ std::vector<WorkspacePicture> GuardPage::pictures() {
 }
 
 }  // namespace yr::app
+
+#include "moc_guard_page.cpp"

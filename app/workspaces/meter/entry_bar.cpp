@@ -86,3 +86,5 @@ void EntryBar::take() {
 }
 
 }  // namespace yr::app
+
+#include "moc_entry_bar.cpp"

@@ -175,3 +175,5 @@ void FindView::take_back() {
 }
 
 }  // namespace yr::app
+
+#include "moc_find_view.cpp"

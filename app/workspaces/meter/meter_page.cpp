@@ -537,3 +537,5 @@ std::vector<WorkspacePicture> MeterPage::pictures() {
 }
 
 }  // namespace yr::app
+
+#include "moc_meter_page.cpp"

@@ -193,3 +193,5 @@ void PractiseView::end(const QString& text) {
 }
 
 }  // namespace yr::app
+
+#include "moc_practise_view.cpp"

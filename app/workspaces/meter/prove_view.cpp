@@ -137,3 +137,5 @@ void ProveView::resume(const std::vector<std::pair<Probing, double>>& readings) 
 }
 
 }  // namespace yr::app
+
+#include "moc_prove_view.cpp"

@@ -78,3 +78,5 @@ bool RecordView::add(Record record) {
 }
 
 }  // namespace yr::app
+
+#include "moc_record_view.cpp"

@@ -124,3 +124,5 @@ std::vector<FuseCurrent> RestView::unplanned() const {
 }
 
 }  // namespace yr::app
+
+#include "moc_rest_view.cpp"

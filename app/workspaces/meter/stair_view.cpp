@@ -156,3 +156,5 @@ std::vector<SpokenPart> StairView::spoken_parts() const {
 }
 
 }  // namespace yr::app
+
+#include "moc_stair_view.cpp"

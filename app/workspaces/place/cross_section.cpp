@@ -105,3 +105,5 @@ std::vector<SpokenPart> CrossSection::spoken_parts() const {
 }
 
 }  // namespace yr::app
+
+#include "moc_cross_section.cpp"

@@ -445,3 +445,5 @@ std::vector<WorkspacePicture> PlacePage::pictures() {
 }
 
 }  // namespace yr::app
+
+#include "moc_place_page.cpp"

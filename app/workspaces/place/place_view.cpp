@@ -370,3 +370,5 @@ std::vector<SpokenPart> PlaceView::spoken_parts() const {
 }
 
 }  // namespace yr::app
+
+#include "moc_place_view.cpp"

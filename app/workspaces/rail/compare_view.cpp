@@ -174,3 +174,5 @@ void CompareView::draw() {
 }
 
 }  // namespace yr::app
+
+#include "moc_compare_view.cpp"

@@ -120,3 +120,5 @@ std::vector<WorkspacePicture> RailPage::pictures() {
 }
 
 }  // namespace yr::app
+
+#include "moc_rail_page.cpp"

@@ -131,3 +131,5 @@ void WorstView::fill_runs() {
 }
 
 }  // namespace yr::app
+
+#include "moc_worst_view.cpp"

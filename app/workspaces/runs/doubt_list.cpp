@@ -82,3 +82,5 @@ void DoubtList::fill() {
 }
 
 }  // namespace yr::app
+
+#include "moc_doubt_list.cpp"

@@ -299,3 +299,5 @@ std::vector<SpokenPart> LadderView::spoken_parts() const {
 }
 
 }  // namespace yr::app
+
+#include "moc_ladder_view.cpp"

@@ -247,3 +247,5 @@ void RunMatrix::select_current() {
 }
 
 }  // namespace yr::app
+
+#include "moc_run_matrix.cpp"

@@ -354,3 +354,5 @@ std::vector<WorkspacePicture> RunsPage::pictures() {
 }
 
 }  // namespace yr::app
+
+#include "moc_runs_page.cpp"

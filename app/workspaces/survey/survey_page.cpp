@@ -508,3 +508,5 @@ std::vector<WorkspacePicture> SurveyPage::pictures() {
 }
 
 }  // namespace yr::app
+
+#include "moc_survey_page.cpp"

@@ -157,3 +157,5 @@ QString VehicleCard::row_text(const Id& id) const {
 }
 
 }  // namespace yr::app
+
+#include "moc_vehicle_card.cpp"
