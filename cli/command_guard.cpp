@@ -32,7 +32,7 @@ const char* status_word(SizingStatus s) {
 }
 
 struct OptimiseOptions {
-    std::string plan, variant, objective = "mass", states, out, price;
+    std::string plan, variant, objective = "mass", states, out, price, next;
     double most_s = 60;
     bool keep_fuses = false, force = false, json = false;
 };
@@ -86,6 +86,21 @@ Json sizing_json(const SizingResult& r, const Plan& plan, const SizingAsk& ask) 
     return out;
 }
 
+Result<NextSizes> next_sizes_of(const CheckedSizing& inspected, const Plan& plan, const SizedRun& run,
+                                const OptimiseOptions& o) {
+    SizingAsk again = inspected.asked;
+    again.cancel = watch().cancel(), again.most_s = std::min(o.most_s, 10.0);
+    return next_sizes(plan, again, run);
+}
+
+Json next_json(const NextSizes& n, const Plan& plan) {
+    const auto size = [](const std::optional<WireSize>& s) { return s ? Json(name_of(*s)) : Json(nullptr); };
+    const auto cost = [](const std::optional<double>& c) { return c ? Json(*c) : Json(nullptr); };
+    return {{"run", name_of(plan, n.run)},          {"thinner", size(n.thinner)},
+            {"thinner_cost", cost(n.thinner_cost)}, {"thicker", size(n.thicker)},
+            {"thicker_cost", cost(n.thicker_cost)}, {"whole", n.whole}};
+}
+
 int run_optimise(const OptimiseOptions& o) {
     const auto plan = load_shown(o.plan, o.variant);
     if (!plan) return refuse(plan.error());
@@ -119,6 +134,10 @@ int run_optimise(const OptimiseOptions& o) {
         if (o.json) print(out);
         return 0;
     }
+    if (!o.next.empty() && o.next != "all" &&
+        std::none_of(plan->runs.begin(), plan->runs.end(),
+                     [&](const Run& r) { return r.id == o.next || r.name == o.next; }))
+        return refuse({ErrorCode::missing_reference, "--next", o.next, Want::a_run_of_this_plan});
     const auto inspected = size_checked(*plan, ask);
     if (!inspected) return refuse("--" + inspected.error().place, inspected.error());
     const SizingResult* result = &inspected->sizing;
@@ -133,6 +152,15 @@ int run_optimise(const OptimiseOptions& o) {
         for (const Id& id : inspected->kept) out["kept"].push_back(name_of(*plan, id));
         out["against"] = Json::array();
         for (const Finding& f : inspected->against) out["against"].push_back(words::sentence(f, *plan));
+        if (found && !o.next.empty()) {
+            out["next"] = Json::array();
+            for (const SizedRun& s : result->runs) {
+                if (o.next != "all" && o.next != s.run && o.next != name_of(*plan, s.run)) continue;
+                const auto next = next_sizes_of(*inspected, *plan, s, o);
+                if (!next) return refuse(next.error());
+                out["next"].push_back(next_json(*next, *plan));
+            }
+        }
         print(out);
         return found ? 0 : 1;
     }
@@ -149,6 +177,13 @@ int run_optimise(const OptimiseOptions& o) {
                  : "",
              words::binds_text(s, *plan)});
     print_table(rows);
+    if (found && !o.next.empty())
+        for (const SizedRun& s : result->runs) {
+            if (o.next != "all" && o.next != s.run && o.next != name_of(*plan, s.run)) continue;
+            const auto next = next_sizes_of(*inspected, *plan, s, o);
+            if (!next) return refuse(next.error());
+            fmt::print("{}\n", words::sentence(*next, result->cost, ask.goal, *plan));
+        }
     if (found)
         tell(
             "Copper {0} \xE2\x86\x92 {1} kg, money {2} \xE2\x86\x92 {3}, sizes {4} \xE2\x86\x92 {5}. Local "
@@ -369,6 +404,8 @@ void add_guard(CLI::App& app, Action& action) {
     c->add_option("-o,--out", o->out, words::translated("write the sized plan here"));
     c->add_flag("--force", o->force, words::translated("write over a file that is there"));
     c->add_flag("--keep-fuses", o->keep_fuses, words::translated("fuse ratings stay"));
+    c->add_option("--next", o->next,
+                  words::translated("what one size less or more of this cable would cost; all: of each"));
     c->add_option("--price-of", o->price,
                   words::translated("what each tenth of a volt less costs this load"));
     c->add_option("--seconds", o->most_s, words::translated("how long it may search; 60 if left out"))

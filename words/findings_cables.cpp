@@ -71,6 +71,27 @@ const FindingRow kCablesRows[] = {
      },
      .reasons = nullptr,
      .why = ValueKind::run_temperature},
+    {.kind = FindingKind::ground_thin,
+     .name = "ground_thin",
+     .group = FindingGroup::cables,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say(
+             "{0} holds {1} of copper: a cable that chafes through on the metal sends back what its {2} fuse "
+             "lets "
+             "by, "
+             "and that burns it.",
+             s.who(), quantity(s.f.limit, Dimension::area, s.style), s.A(s.f.value));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("ground"),
+                 translated("heat before the fuse is sure to open; the metal is a conductor like others")};
+     },
+     .reasons = [](const Speech& s) -> std::vector<std::string> {
+         return {say("The largest fuse on that battery's positive side is {0}.", s.other()),
+                 translated("A ground as thick as the cable behind that fuse stands it in any case.")};
+     },
+     .why = std::nullopt},
     {.kind = FindingKind::return_thinner,
      .name = "return_thinner",
      .group = FindingGroup::cables,

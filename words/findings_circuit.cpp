@@ -89,6 +89,26 @@ const FindingRow kCircuitRows[] = {
              "Look for a short, for a resistance of almost nothing, for a value far from the usual.")};
      },
      .why = std::nullopt},
+    {.kind = FindingKind::never_runs,
+     .name = "never_runs",
+     .group = FindingGroup::assumptions,
+     .value = Dimension::number,
+     .sentence = [](const Speech& s) -> std::string {
+         const long others = std::lround(s.f.value) - 1;
+         if (others == 0)
+             return say("{0} runs in no state of this plan: its drop is looked at in none.", s.who());
+         return say_n("{1} and {0} more run in no state of this plan: their drop is looked at in none.",
+                      "{1} and {0} more run in no state of this plan: their drop is looked at in none.",
+                      others, s.who());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("states"), translated("the plan's own words")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {translated(
+             "Ampacity, fuses and shorts are judged all the same; volts, charge and hours only by state.")};
+     },
+     .why = std::nullopt},
     {.kind = FindingKind::state_names_nothing,
      .name = "state_names_nothing",
      .group = FindingGroup::assumptions,

@@ -32,6 +32,8 @@ const char* name_of(Limit limit) {
             return translated("strength");
         case Limit::pair:
             return translated("its supply's copper");
+        case Limit::judged:
+            return translated("what the whole plan's inspection asks");
     }
     return "";
 }
@@ -211,7 +213,12 @@ std::string sentence(const Doubt& d, const Plan& plan, const Style& style) {
             break;
     }
     if (d.with) text += say(", together with {0}", yr::name_of(plan, *d.with));
-    if (d.flips.empty()) return text + ".";
+    if (!d.matters()) return text + ".";
+    std::string fails;
+    if (d.low_fails || d.high_fails)
+        fails = say("at {0} no sizes keep all limits.",
+                    doubt_value(d, d.high_fails ? d.high : d.low, plan, style));
+    if (d.flips.empty()) return text + ": " + fails;
     const DoubtFlip& first = d.flips.front();
     text += say(": at {0} {1}", doubt_value(d, first.high ? d.high : d.low, plan, style),
                 flip_text(first, plan, style));
@@ -219,7 +226,8 @@ std::string sentence(const Doubt& d, const Plan& plan, const Style& style) {
         text += " " + say_n("{0} more flips with it.", "{0} more flip with it.",
                             static_cast<long>(d.flips.size() - 1));
     const double most = std::max(std::abs(d.low_kg), std::abs(d.high_kg));
-    if (most > 0.005) text += " " + say("It is worth {0} kg of copper.", number(most, 2));
+    if (most > 0.005) text += " " + say("It may take {0} kg of copper more.", number(most, 2));
+    if (!fails.empty()) text += translated(" And ") + fails;
     return text;
 }
 
@@ -233,6 +241,37 @@ std::string sentence(const Doubts& d) {
         text += " " + say_n("The other {0} changes nothing.", "The other {0} change nothing.",
                             static_cast<long>(d.others));
     if (!d.whole) text += translated(" It was stopped: not all were looked at.");
+    return text;
+}
+
+namespace {
+
+std::string price_of_size(const WireSize& size, const std::optional<double>& cost, double now,
+                          SizingGoal goal, Limit refused, const Style& style) {
+    if (!cost)
+        return refused == Limit::none || refused == Limit::judged
+                   ? say("{0}: no choice of the other sizes keeps every limit then.", short_size(size))
+                   : say("{0}: its own limits do not let it be ({1}).", short_size(size), name_of(refused));
+    const double more = *cost - now;
+    if (std::abs(more) < 1e-9 * std::max(1.0, now))
+        return say("{0}: costs the whole plan the same.", short_size(size));
+    return more > 0
+               ? say("{0}: the whole plan takes {1} more.", short_size(size), cost_text(more, goal, style))
+               : say("{0}: the whole plan takes {1} less.", short_size(size), cost_text(-more, goal, style));
+}
+
+}  // namespace
+
+std::string sentence(const NextSizes& next, double now, SizingGoal goal, const Plan& plan,
+                     const Style& style) {
+    std::string text = yr::name_of(plan, next.run) + ".";
+    if (next.thinner)
+        text += " " + say("One thinner, {0}",
+                          price_of_size(*next.thinner, next.thinner_cost, now, goal, next.refused, style));
+    if (next.thicker)
+        text += " " + say("One thicker, {0}",
+                          price_of_size(*next.thicker, next.thicker_cost, now, goal, Limit::none, style));
+    if (!next.whole) text += translated(" It was stopped before both were known.");
     return text;
 }
 

@@ -39,6 +39,9 @@ namespace yr::words {
                                    const Style& style = {});
 [[nodiscard]] std::string sentence(const SizingBlocker& blocker, const Plan& plan, const Style& style = {});
 // "drop of scene lights in Driving", "ampacity", "nothing: it is the thinnest".
+// What one size less or more of a cable would cost; `now`: what the whole costs.
+[[nodiscard]] std::string sentence(const NextSizes& next, double now, SizingGoal goal, const Plan& plan,
+                                   const Style& style = {});
 [[nodiscard]] std::string binds_text(const SizedRun& run, const Plan& plan);
 // A cost in the goal's unit.
 [[nodiscard]] std::string cost_text(double cost, SizingGoal goal, const Style& style = {});

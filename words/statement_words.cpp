@@ -183,11 +183,31 @@ std::string name_of(StatementKind kind) {
     return {};
 }
 
+namespace {
+
+// The battery that a new load hangs on by a cable of its own.
+const Battery* own_battery(const Plan& plan, const Statement& s) {
+    const auto* edits = s.edit ? std::get_if<Batch>(&*s.edit) : nullptr;
+    if (!edits) return nullptr;
+    for (const Edit& e : edits->edits)
+        if (const auto* put = std::get_if<Put<Run>>(&e); put && put->thing.to == pos_of(s.about))
+            return find(plan.batteries, put->thing.from.owner);
+    return nullptr;
+}
+
+}  // namespace
+
 std::vector<std::string> understood(const Plan& plan, const Statement& s, const Style& style) {
     std::vector<std::string> parts;
     if (s.kind == StatementKind::nothing) return parts;
     parts.push_back(name_of(s.kind));
-    if (s.kind == StatementKind::load) return parts;
+    if (!s.block.empty())
+        parts.push_back(translated("with a main block beside the battery: nothing feeds loads yet"));
+    if (s.kind == StatementKind::load) {
+        if (const Battery* from = own_battery(plan, s))
+            parts.push_back(say("by its own cable from {0}", from->name));
+        return parts;
+    }
     if (s.kind == StatementKind::remove) {
         if (!s.about.empty()) parts.push_back(yr::name_of(plan, s.about));
         return parts;
@@ -224,6 +244,18 @@ std::string sentence(const NextStep& step, const Plan& plan) {
         case NextKind::stop:
             return say_n("{0} finding stops this plan: look at it first.",
                          "{0} findings stop this plan: look at them first.", step.count);
+        case NextKind::never_on:
+            return say_n("{1} runs in no state: type one in which it does, such as {2}.",
+                         "{0} loads run in no state, {1} among them: type one in which they do, such as {2}.",
+                         step.count, name, step.line);
+        case NextKind::measure_first:
+            if (step.others == 0)
+                return say_n("Measure the length of {1} before you order: {0} size hangs on it.",
+                             "Measure the length of {1} before you order: {0} sizes hang on it.", step.count,
+                             name);
+            return say_n("Measure the length of {1} first; {0} other assumed length changes nothing.",
+                         "Measure the length of {1} first; {0} other assumed lengths change nothing.",
+                         step.others, name);
         case NextKind::no_parked_state:
             return say("No state says how it stands parked: type one, such as {0}.", step.line);
     }

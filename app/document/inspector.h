@@ -37,6 +37,7 @@ class Inspector : public QObject {
     // Off: what mends the findings, and what days tell, is worked out only when it is asked for (by a mend or
     // by finish_…), so that a machine with other things to do is left alone.
     void work_ahead(bool on) { ahead_ = on; }
+    [[nodiscard]] bool works_ahead() const { return ahead_; }
     // The same for those of its days, with their mends.
     void finish_days();
     // The worst severity of a finding about this thing or its own run; nullopt when there is none. Where

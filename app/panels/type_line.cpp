@@ -3,6 +3,7 @@
 #include <QKeyEvent>
 #include <QRegularExpression>
 #include <QVBoxLayout>
+#include <algorithm>
 
 #include "document/own_library.h"
 #include "notes/sets.h"
@@ -27,6 +28,7 @@ QString understood_text(const TypedLine& line, const Plan& plan, const words::St
         parts << say("%1 pieces").arg(line.count);
     }
     if (line.details.plate_V) parts << say("at ") + quantity(*line.details.plate_V, Dimension::voltage);
+    if (line.details.on_s) parts << say("for ") + quantity(*line.details.on_s, Dimension::time);
     if (line.details.duty) parts << quantity(*line.details.duty, Dimension::fraction) + say(" of the time");
     if (line.inrush_A) {
         QString start = quantity(*line.inrush_A, Dimension::current) + say(" at start");
@@ -132,6 +134,12 @@ TypeLine::TypeLine(Document* document, QWidget* parent) : QWidget(parent), docum
             take_next();
     });
     connect(&document_->inspector(), &Inspector::inspected, this, &TypeLine::show_next);
+    constexpr int kRest_ms =
+        3000;  // sizing the plan at both ends of each length takes a processor for seconds
+    rest_.setSingleShot(true);
+    rest_.setInterval(kRest_ms);
+    connect(&rest_, &QTimer::timeout, this, &TypeLine::measure);
+    connect(&measuring_, &JobBase::done, this, &TypeLine::show_next);
     connect(&document_->store(), &PlanStore::opened, this, [this] {
         next_put_away_ = false;
         next_->hide();  // until this plan is looked over
@@ -274,24 +282,55 @@ void TypeLine::read() {
     problem_->setVisible(!problems.isEmpty() && !edit_->text().trimmed().isEmpty());
 }
 
-namespace {
-
-std::optional<NextStep> next_step(Document* document) {
+std::optional<NextStep> TypeLine::next_step() const {
     int stops = 0;
     Id dead;
-    for (const Finding& f : document->inspector().findings()) {
+    for (const Finding& f : document_->inspector().findings()) {
         stops += f.severity == Severity::stop;
         if (f.kind == FindingKind::load_dead && dead.empty()) dead = f.id;
     }
-    return what_next(document->plan(), stops, dead);
+    auto step = what_next(document_->plan(), stops, dead);
+    if (!step || step->kind != NextKind::lengths_assumed ||
+        !measuring_.current(document_->store().generation()))
+        return step;
+    // which of them a size hangs on is known: the first to be measured, or none
+    const Doubts& doubts = *measuring_.answer();
+    for (const Doubt& d : doubts.matter)
+        if (d.kind == DoubtKind::length && !d.with) {
+            const auto same = [](const Doubt& x) { return x.kind == DoubtKind::length && !x.with; };
+            const auto all =
+                static_cast<int>(std::count_if(doubts.matter.begin(), doubts.matter.end(), same));
+            return NextStep{NextKind::measure_first,
+                            d.thing,
+                            std::max(1, static_cast<int>(d.flips.size())),
+                            std::max(0, step->count - all),
+                            {}};
+        }
+    return doubts.whole ? std::nullopt : step;
 }
 
-}  // namespace
+void TypeLine::measure() {
+    const auto step = next_step();
+    if (!step || step->kind != NextKind::lengths_assumed) return;
+    measuring_.start(document_->store().generation(), [plan = document_->plan()](const Task& task) {
+        DoubtAsk ask;
+        ask.pairs = false;
+        ask.cancel = task.cancel();
+        return doubts_of(plan, ask);
+    });
+}
+
+void TypeLine::finish_measuring() {
+    rest_.stop();
+    measure();
+    if (measuring_.running()) measuring_.finish();
+}
 
 void TypeLine::show_next() {
-    const auto step = next_put_away_ ? std::nullopt : next_step(document_);
+    const auto step = next_put_away_ ? std::nullopt : next_step();
     next_->setVisible(step.has_value());
     if (!step) return;
+    if (step->kind == NextKind::lengths_assumed && document_->inspector().works_ahead()) rest_.start();
     const auto link = [](const char* name, const QString& text, const QColor& color) {
         return QStringLiteral("<a href='%1' style='color:%2; text-decoration:none'>%3</a>")
             .arg(QLatin1String(name), color.name(), text.toHtmlEscaped());
@@ -302,7 +341,7 @@ void TypeLine::show_next() {
 
 // Its line, ready for Enter; or the thing that it is about.
 void TypeLine::take_next() {
-    const auto step = next_step(document_);
+    const auto step = next_step();
     if (!step) return;
     if (!step->line.empty())
         take_entry(q(step->line));
@@ -377,3 +416,5 @@ void TypeLine::add() {
 }
 
 }  // namespace yr::app
+
+#include "moc_type_line.cpp"

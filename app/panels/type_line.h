@@ -4,9 +4,13 @@
 
 #include <QLabel>
 #include <QListWidget>
+#include <QTimer>
 #include <QWidget>
 
 #include "document/document.h"
+#include "document/job.h"
+#include "inspect/doubts.h"
+#include "notes/next.h"
 #include "notes/statement.h"
 #include "widgets/growing_line.h"
 
@@ -31,6 +35,8 @@ class TypeLine : public QWidget {
     [[nodiscard]] QListWidget* matches() { return matches_; }
     // The one thing that would help most now; empty where nothing is missing, or it was put away.
     [[nodiscard]] QString next() const { return next_->isHidden() ? QString() : next_->text(); }
+    // Works out now which of the assumed lengths matters, and waits for it.
+    void finish_measuring();
   signals:
     void page_pasted(const QString& several);  // lines that are for paste, not for one line
 
@@ -56,9 +62,13 @@ class TypeLine : public QWidget {
     GrowingLine* edit_;
     void show_next();
     void take_next();
+    [[nodiscard]] std::optional<NextStep> next_step() const;
+    void measure();
 
     QLabel *understood_, *problem_, *next_;
     bool next_put_away_ = false;
+    QTimer rest_;            // nobody has changed anything for a while
+    Job<Doubts> measuring_;  // which of the assumed lengths a size hangs on
     QListWidget* matches_;
     QStringList earlier_;
     QString being_typed_;

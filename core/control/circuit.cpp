@@ -6,9 +6,11 @@
 
 #include "catalog/assumptions.h"
 #include "control/place_on.h"
+#include "network/network.h"
 #include "plan/rail_volts.h"
 #include "size/cable_size.h"
 #include "size/fuse_size.h"
+#include "size/plan_fuse.h"
 #include "size/run_ladder.h"
 
 namespace yr {
@@ -16,6 +18,9 @@ namespace {
 
 constexpr double kHomeRun_A = 15;      // above this a return goes home; common practice
 constexpr double kGroundLead_m = 0.5;  // from a load to the nearest ground stud; common practice
+constexpr double kOwnCable_A = 30;     // less than that hangs on a bus whatever its fuse; common practice
+constexpr double kLowestShare = 0.94;  // of nominal volts, on a battery that gives; common practice
+constexpr double kFuseShare = 0.8;     // of a fuse's rating for what runs for long; common practice
 
 // Ids that are free in the plan and among those handed out already.
 class FreeIds {
@@ -50,10 +55,12 @@ std::string note_of(const TypedLine& line) {
 struct FeedChoice {
     const Point* point = nullptr;
     bool fits = false;
+    const Battery* battery = nullptr;  // in place of a point: a cable of its own
+    [[nodiscard]] Terminal at() const { return battery ? pos_of(battery->id) : Terminal(point->id); }
 };
 
-double nominal_current_A(const Plan& plan, const TypedLine& line, const Point& feed) {
-    const double v = rail_V(plan, Terminal(feed.id));
+double nominal_current_A(const Plan& plan, const TypedLine& line, const Terminal& feed) {
+    const double v = rail_V(plan, feed);
     switch (line.draw->kind) {
         case DrawKind::current:
             return line.draw->value * line.count;
@@ -72,7 +79,7 @@ using TakenChannels = std::map<Id, std::vector<int>>;
 int channel_on(const Plan& plan, const Point& box, const TypedLine& line, TakenChannels& taken) {
     if (box.channels.empty()) return 0;
     if (line.channel > 0) return line.channel;
-    const double amps = nominal_current_A(plan, line, box);
+    const double amps = nominal_current_A(plan, line, box.id) / kFuseShare;  // its fuse is to fit the channel
     return fitting_channel(plan, box, amps, std::max(amps, line.inrush_A.value_or(0) * line.count),
                            taken[box.id]);
 }
@@ -107,6 +114,43 @@ FeedChoice choose_feed(const Plan& plan, const TypedLine& line, const std::vecto
     return best;
 }
 
+// Whether the fuse before a bus leaves room for so much beside what hangs there already.
+bool bears(const Plan& plan, const Point& feed, double amps) {
+    std::optional<double> fuse_A;
+    for (const Run& r : plan.runs)
+        if (r.to == Terminal(feed.id))
+            for (const Device& d : r.devices)
+                if (d.kind == DeviceKind::fuse) fuse_A = std::min(fuse_A.value_or(d.rating_A), d.rating_A);
+    double others_A = 0;
+    for (const Run& r : plan.runs)
+        if (const Load* l = find(plan.loads, r.to.owner); l && r.from == Terminal(feed.id) && !l->starter)
+            others_A += nominal_A(plan, *l);
+    return !fuse_A || amps + others_A <= kFuseShare * *fuse_A;
+}
+
+bool one_thicker(const Plan& plan, Run& run) {
+    const auto& sizes = sizes_of(plan.policy.sizes);
+    const auto at = std::find(sizes.begin(), sizes.end(), *run.size);
+    if (at == sizes.end() || at + 1 == sizes.end()) return false;
+    run.size = *(at + 1);
+    return true;
+}
+
+// Heavier than what a fuse block is for: its own cable from the battery, as one would lay it.
+const Battery* own_cable_from(const Plan& plan, const TypedLine& line, const FeedChoice& feed,
+                              TakenChannels& taken) {
+    if (const Battery* said = find(plan.batteries, line.feed)) return said;
+    if (!line.feed.empty() || line.channel > 0 || plan.batteries.empty()) return nullptr;
+    const Battery& battery = plan.batteries.front();
+    const Terminal pos = pos_of(battery.id);
+    if (nominal_current_A(plan, line, pos) < kOwnCable_A || rail_V(plan, pos) > 1.6 * plan.vehicle.nominal_V)
+        return nullptr;
+    if (!feed.point) return &battery;
+    const double amps = nominal_current_A(plan, line, feed.point->id);
+    if (!feed.point->channels.empty()) return channel_on(plan, *feed.point, line, taken) ? nullptr : &battery;
+    return bears(plan, *feed.point, amps) ? nullptr : &battery;
+}
+
 bool engine_place(const Plan& plan, const Id& id) {
     const Place* p = find(plan.places, id);
     return p && p->engine_space;
@@ -133,12 +177,12 @@ struct Chosen {
 };
 
 // The thinnest size that passes and for which the school finds a fuse that guards it.
-Chosen choose_cable(const Plan& plan, const TypedLine& line, const Point& feed, double current_A,
+Chosen choose_cable(const Plan& plan, const TypedLine& line, const Terminal& feed, double current_A,
                     double length_m, double limit_share) {
     SizeAsk ask;
     ask.current_A = current_A;
     ask.there_and_back_m = 2 * length_m;
-    ask.nominal_V = rail_V(plan, Terminal(feed.id));
+    ask.nominal_V = rail_V(plan, feed);
     ask.drop_share = limit_share;
     ask.engine_space = engine_place(plan, line.place);
     ask.ambient_C = 30;
@@ -173,14 +217,15 @@ Chosen choose_cable(const Plan& plan, const TypedLine& line, const Point& feed, 
     return chosen;
 }
 
-Terminal choose_return(const Plan& plan, const TypedLine& line, const Point& feed, double current_A,
+Terminal choose_return(const Plan& plan, const TypedLine& line, const FeedChoice& feed, double current_A,
                        bool& home_run) {
     home_run = line.chassis ? !*line.chassis : line.critical || current_A > kHomeRun_A;
     if (!home_run)
         for (const Point& p : plan.points)
             if (p.kind == PointKind::ground && (line.place.empty() || p.place == line.place)) return p.id;
     home_run = true;
-    if (!feed.return_at.empty()) return feed.return_at;
+    if (feed.battery) return neg_of(feed.battery->id);
+    if (!feed.point->return_at.empty()) return feed.point->return_at;
     if (!plan.batteries.empty()) return neg_of(plan.batteries.front().id);
     return plan.sources.empty() ? Terminal{} : plan.sources.front().return_at;
 }
@@ -217,16 +262,49 @@ Result<NewCircuit> make_mains_load(const Plan& plan, const TypedLine& line, Free
     return NewCircuit{Put<Load>{load, {}}, load.id, line.inverter, true};
 }
 
+// The most that all batteries together give into a short beside their posts, on this rail.
+double short_of_batteries_A(const Plan& plan, double rail) {
+    const Network network = compile(plan, plan.states.front());
+    double amps = 0;
+    for (const BatteryElement& b : network.batteries)
+        if (b.open_V < 1.6 * rail && b.R0_ohm > 0) amps += b.open_V / b.R0_ohm;
+    return amps;
+}
+
+// A cable of a load's own from the battery: the fuse near the post, of a kind that breaks what the batteries
+// can give, and what switches it.
+void fit_to_battery(const Plan& plan, Run& supply, const Load& load, const Battery& battery, FreeIds& ids) {
+    const double rail = rail_V(plan, pos_of(battery.id));
+    for (Device& fuse : supply.devices) {
+        fuse.at_m = std::min(0.15, supply.length_m.value_or(assumption("run_length_m").value));
+        for (const FuseType kind : kinds_for(fuse.rating_A, short_of_batteries_A(plan, rail), rail)) {
+            if (is_breaker(kind)) continue;
+            const auto& ratings = fuse_kind(kind).ratings_A;  // the next above, where it has not the same
+            const auto next = std::lower_bound(ratings.begin(), ratings.end(), fuse.rating_A - 1e-9);
+            if (next == ratings.end()) continue;
+            fuse.fuse = kind, fuse.rating_A = *next;
+            break;
+        }
+    }
+    if (load.live_when == Condition{}) return;
+    Device contactor;
+    contactor.id = ids.take("contactor"), contactor.name = load.name + " contactor";
+    contactor.kind = DeviceKind::switching, contactor.closed_when = load.live_when;
+    contactor.at_m = std::min(0.5, supply.length_m.value_or(assumption("run_length_m").value));
+    supply.devices.push_back(contactor);
+}
+
 Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::vector<Solution>& solutions,
                             FreeIds& ids, TakenChannels& taken) {
     if (line.name.empty()) return fail(ErrorCode::empty, "name", {}, Want::a_name_for_the_load);
     if (!line.draw) return fail(ErrorCode::empty, "draw", {}, Want::a_draw_in_w_a_or_ohm);
     if (!line.inverter.empty()) return make_mains_load(plan, line, ids);
-    const FeedChoice feed = choose_feed(plan, line, solutions, taken);
-    if (!feed.point && line.channel > 0)
+    FeedChoice feed = choose_feed(plan, line, solutions, taken);
+    if (const Battery* own = own_cable_from(plan, line, feed, taken)) feed = {nullptr, true, own};
+    if (!feed.battery && !feed.point && line.channel > 0)
         return fail(ErrorCode::missing_reference, line.name, "channel " + std::to_string(line.channel),
                     Want::a_box_with_channels);
-    if (!feed.point)
+    if (!feed.battery && !feed.point)
         return fail(ErrorCode::missing_reference, "feed", {}, Want::a_feed_that_loads_can_hang_on);
 
     NewCircuit circuit;
@@ -238,15 +316,18 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
     load.critical = line.critical;
     load.drop_limit = line.drop_limit;
 
-    const double current_A = nominal_current_A(plan, line, *feed.point);
+    // what takes watts takes more amps as the volts fall: its cable and fuse are for the lowest that it runs
+    // on
+    const double current_A = nominal_current_A(plan, line, feed.at()) *
+                             (line.draw->kind == DrawKind::power ? 1 / kLowestShare : 1);
     const double length = line.length_m.value_or(assumption("run_length_m").value);
-    const Chosen cable = choose_cable(plan, line, *feed.point, current_A, length,
+    const Chosen cable = choose_cable(plan, line, feed.at(), current_A, length,
                                       drop_limit_V(plan, load) / plan.vehicle.nominal_V);
 
     Run supply;
     supply.id = ids.take("run");
     supply.name = line.name + " feed";
-    supply.from = feed.point->id;
+    supply.from = feed.at();
     supply.to = pos_of(load.id);
     supply.length_m = line.length_m;
     supply.length_least_m = line.length_least_m;
@@ -262,7 +343,8 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
                                   {},
                                   {}});
 
-    circuit.channel = channel_on(plan, *feed.point, line, taken);
+    if (feed.battery) fit_to_battery(plan, supply, load, *feed.battery, ids);
+    circuit.channel = feed.point ? channel_on(plan, *feed.point, line, taken) : 0;
     if (circuit.channel > 0) {
         if (auto wrong = refused_channel(plan, *feed.point, circuit.channel, taken))
             return tl::unexpected(*wrong);
@@ -270,19 +352,23 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
         hang_on_channel(supply, load, *feed.point, circuit.channel, ids.take("driver"));
     }
 
+    // a fuse that fits the load may let a short burn so thin a cable
+    while (!line.size && !guarded(plan, supply) && one_thicker(plan, supply)) {
+    }
+
     bool home_run = false;
     Run ret;
     ret.id = ids.take("run");
     ret.name = line.name + " return";
     ret.from = neg_of(load.id);
-    ret.to = choose_return(plan, line, *feed.point, current_A, home_run);
+    ret.to = choose_return(plan, line, feed, current_A, home_run);
     ret.length_m = home_run ? line.length_m : std::optional(kGroundLead_m);
     if (home_run) ret.length_least_m = line.length_least_m;
-    ret.size = cable.size;
+    ret.size = supply.size;
     ret.places = supply.places;
 
     circuit.edit = Batch{{Put<Load>{load, {}}, Put<Run>{supply, {}}, Put<Run>{ret, {}}}};
-    circuit.feed = feed.point->id;
+    circuit.feed = feed.at().owner;
     circuit.feed_fits = feed.fits;
     return circuit;
 }
@@ -303,14 +389,6 @@ bool keeps_drop(const Plan& plan, const Id& id) {
         const LoadResult r = solve(plan, s, solver).point.loads[k];
         if (r.status == LoadStatus::on && r.drop_V > drop_limit_V(plan, load)) return false;
     }
-    return true;
-}
-
-bool one_thicker(const Plan& plan, Run& run) {
-    const auto& sizes = sizes_of(plan.policy.sizes);
-    const auto at = std::find(sizes.begin(), sizes.end(), *run.size);
-    if (at == sizes.end() || at + 1 == sizes.end()) return false;
-    run.size = *(at + 1);
     return true;
 }
 

@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "inspect/fuse_mends.h"
+#include "size/plan_fuse.h"
 #include "size/run_check.h"
 #include "size/run_limits.h"
 
@@ -74,6 +75,30 @@ void thin_battery_returns(const Case& c, std::vector<Finding>& out) {
             Run thicker = *back;
             thicker.size = size;
             f.mend = Mend{MendKind::size, Put<Run>{thicker, {}}, back->id, back->size, size, 0, 0, {}};
+        }
+        out.push_back(std::move(f));
+    }
+}
+
+// A cable chafes through on metal: what the largest fuse lets by comes back over what grounds the battery.
+void thin_grounds(const Case& c, std::vector<Finding>& out) {
+    for (const Run& r : c.plan.runs) {
+        if (grounds_guarded(c.plan, r)) continue;
+        const GroundDuty duty = ground_duty(c.plan, r);
+        const bool told = std::any_of(out.begin(), out.end(), [&](const Finding& f) {
+            return f.kind == FindingKind::return_thinner && f.id == r.id;
+        });
+        if (told) continue;
+        Finding f = make_finding(FindingKind::ground_thin, Severity::fix, r.id, duty.fuse->id, {},
+                                 duty.fuse->rating_A, copper_mm2(r));
+        Run thicker = r;
+        for (const WireSize& size : sizes_of(r.size->system())) {
+            if (!conductor(size, r.material)) continue;
+            thicker.size = size;
+            if (copper_mm2(thicker) <= copper_mm2(r) || !grounds_guarded(c.plan, thicker)) continue;
+            if (c.with_mends)
+                f.mend = Mend{MendKind::size, Put<Run>{thicker, {}}, r.id, r.size, size, 0, 0, {}};
+            break;
         }
         out.push_back(std::move(f));
     }
@@ -153,6 +178,7 @@ void inspect_cables(const Case& c, std::vector<Finding>& out) {
     unlisted(c, out, from);
     thin_returns(c, out);
     thin_battery_returns(c, out);
+    thin_grounds(c, out);
 }
 
 }  // namespace yr

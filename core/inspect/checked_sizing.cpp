@@ -141,8 +141,15 @@ bool tighten(const Plan& plan, const SizingResult& r, const std::set<Id>& back, 
 
 }  // namespace
 
-Result<CheckedSizing> size_checked(const Plan& plan, const SizingAsk& ask) {
-    SizingAsk now = ask;
+namespace {
+
+// Without who watches it: that one may be gone when it is asked again.
+SizingAsk unwatched(SizingAsk ask) {
+    ask.watch = nullptr, ask.cancel = nullptr;
+    return ask;
+}
+
+Result<CheckedSizing> size_until_it_passes(const Plan& plan, const SizingAsk& ask, SizingAsk& now) {
     CheckedSizing told;
     double bound = 0;
     std::optional<Inspection> before;
@@ -187,6 +194,15 @@ Result<CheckedSizing> size_checked(const Plan& plan, const SizingAsk& ask) {
             return out;
         }
     }
+}
+
+}  // namespace
+
+Result<CheckedSizing> size_checked(const Plan& plan, const SizingAsk& ask) {
+    SizingAsk now = ask;
+    auto sized = size_until_it_passes(plan, ask, now);
+    if (sized) sized->asked = unwatched(std::move(now));
+    return sized;
 }
 
 }  // namespace yr

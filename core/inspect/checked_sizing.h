@@ -9,9 +9,12 @@
 namespace yr {
 
 struct CheckedSizing {
-    SizingResult sizing;           // without the cables that stay; then no longer called the least
-    std::vector<Id> thickened;     // runs that are thicker than sizing alone would have them
-    std::vector<Id> kept;          // runs that stay as they are, though sizing had another size for them
+    SizingResult sizing;        // without the cables that stay; then no longer called the least
+    std::vector<Id> thickened;  // runs that are thicker than sizing alone would have them
+    std::vector<Id> kept;       // runs that stay as they are, though sizing had another size for them
+    // What was asked in the end, with what inspecting refused as bounds: for whoever asks what other sizes
+    // cost.
+    SizingAsk asked;
     std::vector<Finding> against;  // what they would have brought, one at least for each round of keeping
 };
 

@@ -60,6 +60,7 @@ struct Outcome {
     std::map<Id, std::pair<WireSize, double>> sized;
     double kg = 0;
     bool sizes = false;
+    bool fails = false;  // no sizes keep the limits
 };
 
 class Study {
@@ -78,9 +79,11 @@ class Study {
                 ++done;
                 Plan p = plan_;
                 if (!yr::apply(p, edit_of(plan_, d, high ? d.high : d.low))) continue;
-                const Outcome o = outcome(p);
+                const Outcome o = outcome(p, &base);
                 compare(base, o, high, d);
-                (high ? d.high_kg : d.low_kg) = o.kg - base.kg;
+                if (!base.sizes) continue;
+                (high ? d.high_fails : d.low_fails) = o.fails;
+                if (o.sizes) (high ? d.high_kg : d.low_kg) = o.kg - base.kg;
             }
         }
         if (ask_.pairs) pairs(base, all);
@@ -92,15 +95,26 @@ class Study {
         return (ask_.cancel && *ask_.cancel) || (ask_.watch && !ask_.watch(share));
     }
 
-    Outcome outcome(const Plan& p) const {
+    // `ordered`: the plan sized as it is assumed; what was ordered may have to be thicker, never thinner. A
+    // plan sized from nothing at that end may trade one cable for another, which says nothing of what was
+    // ordered.
+    Outcome outcome(const Plan& p, const Outcome* ordered = nullptr) const {
         Outcome o;
         o.findings = inspect(p, false, ask_.cancel).findings;
         if (!ask_.sizes) return o;
         SizingAsk ask;
         ask.most_s = 5, ask.cancel = ask_.cancel, ask.as_now = true;
+        if (ordered)
+            for (const auto& [id, size] : ordered->sized) {
+                const Run& run = *find(p.runs, std::string_view(id));
+                if (const auto wire = conductor(size.first, run.material))
+                    ask.thicker_than_mm2[id] = wire->area_mm2 * run.parallel * (1 - 1e-6);
+            }
         const auto sized = size_plan(p, ask);
-        if (!sized || (sized->status != SizingStatus::least && sized->status != SizingStatus::best_found))
+        if (!sized || (sized->status != SizingStatus::least && sized->status != SizingStatus::best_found)) {
+            o.fails = sized && sized->status == SizingStatus::impossible;
             return o;
+        }
         o.sizes = true, o.kg = sized->after.mass_kg;
         for (const SizedRun& s : sized->runs) o.sized.emplace(s.run, std::pair(s.to, s.fuse_to_A));
         return o;
@@ -138,7 +152,7 @@ class Study {
     void pairs(const Outcome& base, std::vector<Doubt>& all) const {
         std::vector<std::size_t> quiet;
         for (std::size_t k = 0; k < all.size(); ++k)
-            if (all[k].flips.empty()) quiet.push_back(k);
+            if (!all[k].matters()) quiet.push_back(k);
         std::stable_sort(quiet.begin(), quiet.end(), [&](std::size_t a, std::size_t b) {
             return std::max(all[a].low_kg, all[a].high_kg) > std::max(all[b].low_kg, all[b].high_kg);
         });
@@ -152,14 +166,14 @@ class Study {
                     continue;
                 Doubt both = a;
                 both.with = b.thing;
-                compare(base, outcome(p), a.high_kg >= a.low_kg, both);
+                compare(base, outcome(p, &base), a.high_kg >= a.low_kg, both);
                 if (!both.flips.empty()) all.push_back(std::move(both));
             }
     }
 
     static Doubts finish(Doubts& out, std::vector<Doubt>& all) {
         for (Doubt& d : all) {
-            if (d.flips.empty())
+            if (!d.matters())
                 ++out.others;
             else
                 out.matter.push_back(std::move(d));

@@ -28,9 +28,13 @@ struct Doubt {
     DoubtKind kind{};
     Id thing;
     double assumed = 0, low = 0, high = 0;
-    std::optional<Id> with;          // together with this other doubt only
-    std::vector<DoubtFlip> flips;    // none: it changes nothing
-    double low_kg = 0, high_kg = 0;  // copper against the plan sized as it is assumed
+    std::optional<Id> with;        // together with this other doubt only
+    std::vector<DoubtFlip> flips;  // none: it changes nothing
+    // Copper that the sizes ordered as it is assumed would need on top, at each end; where no sizes do there,
+    // 0.
+    double low_kg = 0, high_kg = 0;
+    bool low_fails = false, high_fails = false;  // sizes at least as ordered keep the limits no longer there
+    [[nodiscard]] bool matters() const { return !flips.empty() || low_fails || high_fails; }
 };
 
 struct Doubts {

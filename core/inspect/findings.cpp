@@ -25,6 +25,7 @@ void apply_rules(const Case& c, std::vector<Finding>& f) {
     inspect_state_names(c, f);
     inspect_protection(c, f);
     inspect_cables(c, f);
+    inspect_never_run(c, f);
     inspect_fitting(c, f);
     inspect_joining(c, f);
     inspect_switching(c, f);
@@ -120,3 +121,6 @@ Inspection inspect(const Plan& plan, bool with_mends, const std::atomic<bool>* c
 }
 
 }  // namespace yr
+
+template class std::vector<yr::Mend>;
+template class std::vector<yr::Finding>;

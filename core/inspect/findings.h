@@ -24,14 +24,17 @@ enum class FindingKind {
     cable_over_temperature,  // id run; value C, limit C
     fuse_above_cable,        // id run, other: device; value A, limit A
     fuse_volts,              // id run, other: device; value: the rail, limit: what the fuse is made for, V
-    fuse_missing,         // id run, other: terminal of the end; value: what the feed there could carry, A (0:
-                          // unfused)
-    fuse_far,             // id run, other: device; value, limit m
-    supply_short,         // id battery; value A it gives while the engine runs; hours until half
-    battery_drains,       // id battery; value A with the engine off; hours until half
-    source_at_limit,      // id source; value A
-    converter_dead,       // id source: wanted, its input is dead
-    return_thinner,       // id return run, other: supply run; value, limit mm2
+    fuse_missing,     // id run, other: terminal of the end; value: what the feed there could carry, A (0:
+                      // unfused)
+    fuse_far,         // id run, other: device; value, limit m
+    supply_short,     // id battery; value A it gives while the engine runs; hours until half
+    battery_drains,   // id battery; value A with the engine off; hours until half
+    source_at_limit,  // id source; value A
+    converter_dead,   // id source: wanted, its input is dead
+    return_thinner,   // id return run, other: supply run; value, limit mm2
+    ground_thin,      // id run between a battery and metal; other: the largest fuse that a short to the metal
+                      // would come back from; value: its rating, A, limit: copper of the run, mm2
+    never_runs,       // id load, the heaviest of those that no state lets run; value: how many they are
     rests_on_assumption,  // id thing; value: how many
     no_charge_left,       // id battery; other: source at its limit; value A it takes, limit A it would
     never_charged,        // id battery
@@ -237,3 +240,7 @@ void close_mend(const Plan& plan, const std::vector<Finding>& before, Finding& f
                           const Edit& edit);
 
 }  // namespace yr
+
+// compiled once, in findings.cpp
+extern template class std::vector<yr::Mend>;
+extern template class std::vector<yr::Finding>;

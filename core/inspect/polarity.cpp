@@ -5,6 +5,7 @@
 #include <set>
 
 #include "inspect/rules.h"
+#include "plan/roles.h"
 #include "solve/results.h"
 
 namespace yr {
@@ -112,6 +113,23 @@ void inspect_state_names(const Case& c, std::vector<Finding>& out) {
                 if (!known.contains(id))
                     out.push_back(
                         make_finding(FindingKind::state_names_nothing, Severity::check, {}, id, s.id));
+}
+
+// What no state asks for and nothing else lets run either.
+void inspect_never_run(const Case& c, std::vector<Finding>& out) {
+    const Load* heaviest = nullptr;
+    int count = 0;
+    for (const Load* l : never_asked(c.plan)) {
+        const auto k = static_cast<std::size_t>(l - c.plan.loads.data());
+        const bool runs = std::any_of(c.solutions.begin(), c.solutions.end(), [&](const Solution& s) {
+            return s.point.loads[k].status != LoadStatus::off;
+        });
+        if (runs) continue;
+        ++count;
+        if (!heaviest || nominal_A(c.plan, *l) > nominal_A(c.plan, *heaviest)) heaviest = l;
+    }
+    if (heaviest)
+        out.push_back(make_finding(FindingKind::never_runs, Severity::check, heaviest->id, {}, {}, count));
 }
 
 void inspect_polarity(const Case& c, std::vector<Finding>& out) {

@@ -28,8 +28,9 @@ struct Case {
 [[nodiscard]] bool dead_on_purpose(const Case& c, std::size_t state,
                                    const std::function<bool(const Solution&)>& alive);
 
-void inspect_drops(const Case& c, std::vector<Finding>& out);   // drop, no operating point, dead, key rail
-void inspect_cables(const Case& c, std::vector<Finding>& out);  // ampacity, temperature, thin returns
+void inspect_drops(const Case& c, std::vector<Finding>& out);      // drop, no operating point, dead, key rail
+void inspect_never_run(const Case& c, std::vector<Finding>& out);  // loads that no state lets run
+void inspect_cables(const Case& c, std::vector<Finding>& out);     // ampacity, temperature, thin returns
 void inspect_protection(const Case& c, std::vector<Finding>& out);  // fuses
 void inspect_supply(const Case& c, std::vector<Finding>& out);      // sources, batteries, assumptions
 

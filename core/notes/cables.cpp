@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "catalog/assumptions.h"
+#include "plan/rail_volts.h"
 #include "size/plan_fuse.h"
 #include "size/run_limits.h"
 
@@ -15,9 +16,9 @@ constexpr double kWarm = 1.2;     // copper at work against 20 C
 constexpr double kBladesTo_A = 40;
 constexpr int kMostTwins = 3;
 
-FuseType kind_for(const CableAsk& ask, double amps, bool breaker) {
+FuseType kind_for(const CableAsk& ask, double amps, bool breaker, double rail) {
     if (breaker) return FuseType::breaker_3;
-    if (ask.lithium) return FuseType::high;
+    if (ask.lithium || rail > fuse_kind(FuseType::strip).rated_V) return FuseType::high;
     if (ask.at_post) return FuseType::strip;  // cuts off what a battery gives
     return amps * kReserve <= kBladesTo_A ? FuseType::blade : FuseType::bolt;
 }
@@ -30,10 +31,10 @@ double rating_for(FuseType type, double amps) {
 }
 
 // The kind that has that rating, the wanted one first.
-FuseType kind_with(FuseType wanted, double rating_A) {
+FuseType kind_with(FuseType wanted, double rating_A, double rail) {
     const auto has = [&](FuseType t) {
         const auto& all = fuse_kind(t).ratings_A;
-        return std::find(all.begin(), all.end(), rating_A) != all.end();
+        return fuse_kind(t).rated_V >= rail && std::find(all.begin(), all.end(), rating_A) != all.end();
     };
     if (has(wanted)) return wanted;
     for (const FuseType t :
@@ -55,14 +56,6 @@ WireSize thinnest(const PlanBuilder& builder, Run run, const CableAsk& ask, doub
         return size;
     }
     return sizes.back();
-}
-
-// Whether its fuses guard it over their whole band, in the heat of its own way.
-bool guarded(const Plan& plan, const Run& run) {
-    return std::all_of(run.devices.begin(), run.devices.end(), [&](const Device& d) {
-        const auto guard = d.kind == DeviceKind::fuse ? guard_by(plan, run, d, false) : std::nullopt;
-        return !guard || guard->guards;
-    });
 }
 
 }  // namespace
@@ -100,9 +93,10 @@ Run cable_for(const PlanBuilder& builder, const CableAsk& ask, const Said& said)
     }
     double must_carry_A = ask.amps * 1.05;
     if (ask.fused || said.fuse_A) {
-        FuseType type = kind_for(ask, ask.amps, said.breaker);
+        const double rail = rail_V(builder.plan(), ask.from);
+        FuseType type = kind_for(ask, ask.amps, said.breaker, rail);
         const double rating = said.fuse_A.value_or(rating_for(type, ask.amps * kReserve));
-        type = kind_with(type, rating);
+        type = kind_with(type, rating, rail);
         must_carry_A = std::max(must_carry_A, rating);
         const auto put = [&](double at_m, const std::string& name) {
             Device d;

@@ -43,7 +43,8 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
     static const Vocabulary relay{{}, {"coil", "by"}, false, false};
     static const Vocabulary connector = connector_words();
     static const Vocabulary jacket{{}, {"of", "cores"}, true, false};
-    static const Vocabulary vehicle{{}, {"aluminium", "steel", "no chassis", "chassis"}, false, false};
+    static const Vocabulary vehicle{
+        {}, {"aluminium", "steel", "no chassis", "chassis", "none"}, false, false};
     static const Vocabulary place{{}, {"hot", "engine space"}, false, false};
     static const Vocabulary state{
         {"bay", "charge", "sun"},
@@ -51,7 +52,8 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
          "key accessory", "key ignition", "engine", "engine off", "engine on", "engine running",
          "engine stopped", "off", "switches"},
         false,
-        false};
+        false,
+        true};
     static const Vocabulary reading{{},
                                     {"key", "key off", "key on", "key accessory", "off", "accessory",
                                      "running", "engine running", "after"},

@@ -15,15 +15,18 @@ enum class NextKind {
     no_load,
     metal_joined_to_nothing,
     no_parked_state,
+    never_on,
     stop,
     dead_load,
-    lengths_assumed
+    lengths_assumed,
+    measure_first  // count: what it may flip; from what was found of the lengths that are assumed
 };
 
 struct NextStep {
     NextKind kind{};
     Id about;  // the thing, where it is one
     int count = 0;
+    int others = 0;    // measure_first: assumed lengths that change nothing
     std::string line;  // a typed line that would do it; empty: it is done elsewhere
 };
 

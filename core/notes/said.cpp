@@ -91,6 +91,7 @@ class SaidReader {
     void segment(const std::string& text, bool after_comma) {
         LineCursor words(split_line(text));
         ConditionReader condition(plan_);
+        if (vocabulary_.switches) condition.takes_bare_switches();
         bool first = true;
         while (!words.done()) {
             const bool at_comma = first && after_comma;
@@ -113,7 +114,15 @@ class SaidReader {
             take_name(words.word().text, false);
             words.skip(1);
         }
-        if (auto when = condition.result()) said_.when = when;
+        auto when = condition.result();
+        if (when && vocabulary_.switches &&
+            said_.when) {  // each part of a state's line says of its own switch
+            when->switches.insert(when->switches.end(), said_.when->switches.begin(),
+                                  said_.when->switches.end());
+            when->switches_off.insert(when->switches_off.end(), said_.when->switches_off.begin(),
+                                      said_.when->switches_off.end());
+        }
+        if (when) said_.when = when;
     }
 
     void take_name(const std::string& word, bool quoted) {
@@ -277,7 +286,7 @@ class SaidReader {
     // Behind a comma, or behind in, at, behind; a new place is not made of a slip.
     bool place(LineCursor& words, bool at_comma) {
         const std::string w = words.lower();
-        const bool lead = w == "in" || w == "at" || w == "behind";
+        const bool lead = w == "in" || w == "at" || w == "behind" || w == "place";
         if (!lead && !at_comma) return false;
         // "behind cab" may be the place's own name; a word before the name is no part of it
         for (const std::size_t ahead : {std::size_t{0}, std::size_t{1}}) {

@@ -21,6 +21,7 @@ struct Vocabulary {
     std::set<std::string, std::less<>> flags;   // alone: "modified", "sealed", "agm"
     bool numbers = false;                       // bare numbers count: ratings of channels
     bool negative = false;  // its ends are on the negative side where a name leaves it open
+    bool switches = false;  // "scene on, pump off" says how they stand
 };
 
 struct Said {

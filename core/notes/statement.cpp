@@ -390,6 +390,10 @@ Statement read_kind(const Plan& plan, K kind, std::string_view text, const Libra
     return s;
 }
 
+bool feeds_something(const Plan& plan) {
+    return std::any_of(plan.points.begin(), plan.points.end(), [](const Point& p) { return p.feeds_loads; });
+}
+
 // All lines of a set on this plan, as one edit. The first line that does not go says why.
 Statement read_block(const Plan& plan, const SetEntry& set, std::string_view text, const Library* library) {
     Statement s;
@@ -422,7 +426,32 @@ Statement read_block(const Plan& plan, const SetEntry& set, std::string_view tex
 Statement read_statement(const Plan& plan, std::string_view text, const Library* library) {
     if (const SetEntry* set = library ? set_on_line(*library, text) : nullptr)
         return read_block(plan, *set, text, library);
-    return read_kind(plan, kind_of_line(plan, text), text, library);
+    Statement s = read_kind(plan, kind_of_line(plan, text), text, library);
+    if (s.kind == K::nothing || !s.error || plan.batteries.empty() || feeds_something(plan)) return s;
+    // What wants a feed where there is none yet brings one: a block beside the battery, as bare vehicles have
+    // it.
+    // Returns come to a bus of their own: the post is for a few lugs.
+    std::string place;
+    if (const Id& id = plan.batteries.front().place; !id.empty()) place = ", " + name_of(plan, id);
+    Plan with_block = plan;
+    Statement block;
+    Batch laid;
+    for (const char* line : {"bus \"negative bus\" negative 0.5 m", "bus \"main block\" for 80 A, 0.5 m"}) {
+        block = read_kind(with_block, K::bus, line + place, nullptr);
+        if (!block.edit || !yr::apply(with_block, *block.edit)) return s;
+        laid.edits.push_back(*block.edit);
+    }
+    Point main = *find(with_block.points, block.about);
+    for (const Point& p : with_block.points)
+        if (p.name == "negative bus") main.return_at = p.id;
+    laid.edits.emplace_back(Put<Point>{main, {}});
+    if (!yr::apply(with_block, laid.edits.back())) return s;
+    Statement on_it = read_kind(with_block, kind_of_line(with_block, text), text, library);
+    if (!on_it.edit) return s;
+    laid.edits.push_back(*on_it.edit);
+    on_it.edit = Edit(std::move(laid));
+    on_it.block = block.about;
+    return on_it;
 }
 
 std::vector<Statement> readings(const Plan& plan, std::string_view text, const Library* library) {

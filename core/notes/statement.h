@@ -75,6 +75,7 @@ struct Statement {
     std::vector<std::string> not_understood;
     std::optional<TypedLine::Doubt> doubt;
     std::vector<std::string> lines{};       // of a set, its marks filled
+    Id block{};                             // a main block that comes with it, since the plan has no feed yet
     std::vector<std::string> new_switches;  // that no condition and no state of the plan names yet
     [[nodiscard]] bool whole() const { return edit.has_value() && !doubt; }
 };

@@ -303,6 +303,14 @@ Made make_charger(PlanBuilder& b, const Said& said) {
     s.name = said.name.empty() ? "shore charger" : said.name;
     s.rated_A = amps;
     s.works_when.switches = {"plugged in"};
+    if (std::none_of(b.plan().states.begin(), b.plan().states.end(), [](const State& state) {
+            return std::count(state.switches.begin(), state.switches.end(), "plugged in") > 0;
+        })) {
+        State charging;  // else it would be a charger that never works
+        charging.id = b.id("state"), charging.name = "Plugged in", charging.switches = {"plugged in"};
+        charging.ambient_C = charging.engine_bay_C = 20;
+        b.put(charging);
+    }
     return beside_battery(b, said, s, *amps, s.name + " cable");
 }
 

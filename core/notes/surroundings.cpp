@@ -13,6 +13,21 @@ bool mentions(std::string_view text, std::string_view words) {
     return to_lower(text).find(words) != std::string::npos;
 }
 
+// A vehicle on a traction battery has no engine: of the states that every vehicle begins with, those in which
+// one turns over or idles go, and driving is the key alone.
+void no_engine(PlanBuilder& b) {
+    if (!b.plan().sources.empty() || !b.plan().loads.empty()) return;
+    for (const State& s : std::vector<State>(b.plan().states)) {
+        if (s.key == Key::crank || s.role == StateRole::idling) {
+            b.add(Remove<State>{s.id});
+        } else if (s.rpm > 0) {
+            State still = s;
+            still.rpm = 0;
+            b.put(still);
+        }
+    }
+}
+
 }  // namespace
 
 Made make_vehicle(PlanBuilder& b, const Said& said) {
@@ -25,8 +40,9 @@ Made make_vehicle(PlanBuilder& b, const Said& said) {
         v.nominal_V = *volts;
     }
     if (said.has("aluminium")) v.chassis = Chassis::aluminium;
-    if (said.has("no chassis")) v.chassis = Chassis::none;
+    if (said.has("no chassis") || said.has("none")) v.chassis = Chassis::none;
     b.add(SetVehicle{v});
+    if (v.nominal_V == 48) no_engine(b);
     return Id{};
 }
 

@@ -1,5 +1,7 @@
 #include "plan/roles.h"
 
+#include <algorithm>
+
 namespace yr {
 
 StateRole role_of(const State& state) {
@@ -21,6 +23,18 @@ const State* state_of_role(const Plan& plan, StateRole role) {
     for (const State& s : plan.states)
         if (role_of(s) == role) return &s;
     return nullptr;
+}
+
+std::vector<const Load*> never_asked(const Plan& plan) {
+    std::vector<const Load*> never;
+    for (const Load& l : plan.loads) {
+        const Inverter* behind = find(plan.inverters, l.inverter);
+        const bool asked = std::any_of(plan.states.begin(), plan.states.end(), [&](const State& s) {
+            return holds(l.live_when, s) && (!behind || holds(behind->works_when, s));
+        });
+        if (!asked && !l.starter) never.push_back(&l);
+    }
+    return never;
 }
 
 const State& opening_state(const Plan& plan) {

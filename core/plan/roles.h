@@ -18,6 +18,9 @@ namespace yr {
 // The first state of that role; nullptr where there is none.
 [[nodiscard]] const State* state_of_role(const Plan& plan, StateRole role);
 
+// Loads (but starters) for which no state sets key, engine and switches as they ask.
+[[nodiscard]] std::vector<const Load*> never_asked(const Plan& plan);
+
 // The state that is looked at first where none is asked for: idling, else the first in which the engine
 // turns, else the first. REQUIRES: the plan has a state.
 [[nodiscard]] const State& opening_state(const Plan& plan);

@@ -13,7 +13,19 @@ namespace yr {
 
 // short_circuit: hurt before the fuse opens; terminals, bend: it does not fit; pair: thinner than its supply;
 // sturdy: so thin that it breaks by shaking
-enum class Limit { none, ampacity, drop, fuse, temperature, short_circuit, terminals, bend, pair, sturdy };
+enum class Limit {
+    none,
+    ampacity,
+    drop,
+    fuse,
+    temperature,
+    short_circuit,
+    terminals,
+    bend,
+    pair,
+    sturdy,
+    judged
+};
 
 struct SizeAsk {
     double current_A = 0;         // continuous, above 0

@@ -32,7 +32,8 @@ Plan with_fuse(const Plan& plan, std::size_t run, const FuseChoice& choice) {
 
 }  // namespace
 
-std::optional<FuseGuard> guard_by(const Plan& plan, const Run& run, const Device& fuse, bool exact) {
+std::optional<FuseGuard> guard_by(const Plan& plan, const Run& run, const Device& fuse, bool exact,
+                                  double from_multiple) {
     if (!run.size || run.body_metal || run.resistance_ohm) return std::nullopt;
     const auto wire = conductor(*run.size, run.material);
     if (!wire) return std::nullopt;
@@ -44,7 +45,55 @@ std::optional<FuseGuard> guard_by(const Plan& plan, const Run& run, const Device
     const double bundle = plan.policy.bundle_derating ? bundle_factor(bundle_of(plan, run)) : 1;
     return fuse_guard(surroundings_of(*wire, hot, bundle), run.insulation_C,
                       std::min(hot + 40, run.insulation_C), run.parallel, fuse.fuse, fuse.rating_A, cold,
-                      exact);
+                      exact, from_multiple);
+}
+
+bool guarded(const Plan& plan, const Run& run) {
+    return std::all_of(run.devices.begin(), run.devices.end(), [&](const Device& d) {
+        const auto guard = d.kind == DeviceKind::fuse ? guard_by(plan, run, d, false) : std::nullopt;
+        return !guard || guard->guards;
+    });
+}
+
+namespace {
+
+bool is_metal(const Plan& plan, const Terminal& t) {
+    const Point* p = find(plan.points, t);
+    return p && (p->kind == PointKind::chassis || p->kind == PointKind::ground);
+}
+
+const Battery* grounded_by(const Plan& plan, const Run& run) {
+    for (const Battery& b : plan.batteries)
+        if ((run.from == neg_of(b.id) && is_metal(plan, run.to)) ||
+            (run.to == neg_of(b.id) && is_metal(plan, run.from)))
+            return &b;
+    return nullptr;
+}
+
+}  // namespace
+
+GroundDuty ground_duty(const Plan& plan, const Run& run) {
+    GroundDuty duty;
+    if (!run.size || run.body_metal || run.resistance_ohm) return duty;
+    const Battery* battery = grounded_by(plan, run);
+    if (!battery) return duty;
+    for (const Run& other : plan.runs) {
+        const bool grounds = other.id != run.id && grounded_by(plan, other) == battery;
+        if (grounds && (other.body_metal || other.resistance_ohm || copper_mm2(other) > copper_mm2(run)))
+            return {};
+        if (other.from != pos_of(battery->id) && other.to != pos_of(battery->id)) continue;
+        for (const Device& d : other.devices)
+            if (d.kind == DeviceKind::fuse && (!duty.fuse || d.rating_A > duty.fuse->rating_A))
+                duty = {&other, &d};
+    }
+    return duty;
+}
+
+bool grounds_guarded(const Plan& plan, const Run& run) {
+    const GroundDuty duty = ground_duty(plan, run);
+    if (!duty.fuse || copper_mm2(run) >= copper_mm2(*duty.supply) * 0.999) return true;
+    const auto guard = guard_by(plan, run, *duty.fuse, false, 3);
+    return !guard || guard->guards;
 }
 
 const Device* guarded_before(const Plan& plan, const Run& run, const std::vector<EndProtection>& ends) {

@@ -41,7 +41,23 @@ struct RunFuseAdvice {
 // its coldest around the fuse. Empty for a run without a size of the tables, or of metal.
 // `exact`: the heat that is reached is worked out as well; without it only whether it guards is sure.
 [[nodiscard]] std::optional<FuseGuard> guard_by(const Plan& plan, const Run& run, const Device& fuse,
-                                                bool exact = true);
+                                                bool exact = true, double from_multiple = 0);
+
+// Whether all fuses of the run do so.
+[[nodiscard]] bool guarded(const Plan& plan, const Run& run);
+
+// A short of a positive cable to the vehicle's metal comes back to its battery over the cable that grounds
+// it: by the largest fuse on that battery's positive side, unless the cable holds as much copper as what that
+// fuse stands in. `fuse`: nullptr where nothing is to guard.
+struct GroundDuty {
+    const Run* supply = nullptr;
+    const Device* fuse = nullptr;
+};
+// Of the thickest cable between a battery's negative post and metal; of every other run nothing.
+[[nodiscard]] GroundDuty ground_duty(const Plan& plan, const Run& run);
+// Of shorts, three times the rating and more: what is less is an overload of a load, which has a return of
+// its own.
+[[nodiscard]] bool grounds_guarded(const Plan& plan, const Run& run);
 
 // The fuse before this run that guards it at every end that a battery feeds; nullptr: there is none.
 [[nodiscard]] const Device* guarded_before(const Plan& plan, const Run& run,

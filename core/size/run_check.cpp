@@ -10,7 +10,7 @@ namespace yr {
 namespace {}  // namespace
 
 FuseGuard fuse_guard(const CableSurroundings& cable, double insulation_C, double start_C, int parallel,
-                     FuseType type, double rating_A, double air_C, bool exact) {
+                     FuseType type, double rating_A, double air_C, bool exact, double from_multiple) {
     const FuseKind& kind = fuse_kind(type);
     const double rated =
         rerated_A(kind, rating_A, std::min(air_C, 25.0)) / parallel;  // cold air keeps it closed
@@ -18,6 +18,7 @@ FuseGuard fuse_guard(const CableSurroundings& cable, double insulation_C, double
     worst.limit_C = short_limit_C(insulation_C);
     double excess = -1e9;
     const auto judge = [&](double multiple, std::optional<double> latest_s) {
+        if (multiple < from_multiple) return;
         const double amps = multiple * rated;
         double reached = 0;
         if (latest_s) {

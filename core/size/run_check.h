@@ -15,7 +15,7 @@ namespace yr {
 // Whether a fuse opens before the cable is hurt, for every overcurrent: at each point of its band the latest
 // opening against what the cable bears from `start_C`; and where no opening is promised, the steady
 // temperature. `exact` false: the temperature is a bound from above (no loss of heat, or the steady one),
-// enough to say yes.
+// enough to say yes. `from_multiple`: overcurrents below so many times the rating are left out.
 struct FuseGuard {
     bool guards = true;
     double multiple = 0;   // of the rating, where it stands worst
@@ -25,7 +25,7 @@ struct FuseGuard {
 };
 [[nodiscard]] FuseGuard fuse_guard(const CableSurroundings& cable, double insulation_C, double start_C,
                                    int parallel, FuseType type, double rating_A, double air_C,
-                                   bool exact = true);
+                                   bool exact = true, double from_multiple = 0);
 
 // Thread of the bolt at a terminal and the thickest copper it takes; empty: not stated.
 [[nodiscard]] std::optional<double> bolt_at_mm(const Plan& plan, const Terminal& terminal);

@@ -139,6 +139,32 @@ Result<SizingResult> size_plan(const Plan& plan, const SizingAsk& ask) {
     }
 }
 
+Result<NextSizes> next_sizes(const Plan& plan, const SizingAsk& ask, const SizedRun& sized) {
+    NextSizes next;
+    next.run = sized.run;
+    const auto cost_at = [&](const WireSize& size) -> Result<std::optional<double>> {
+        SizingAsk held = ask;
+        held.held.insert_or_assign(sized.run, size);
+        held.thicker_than_mm2.erase(sized.run);
+        const auto anew = size_plan(plan, held);
+        if (!anew) return tl::unexpected(anew.error());
+        if (anew->status == SizingStatus::stopped) next.whole = false;
+        const bool passes = anew->status == SizingStatus::least || anew->status == SizingStatus::best_found;
+        if (!passes && !anew->blockers.empty() && anew->blockers.front().id == sized.run)
+            next.refused = anew->blockers.front().limit;
+        return passes ? std::optional(anew->cost) : std::nullopt;
+    };
+    for (const int step : {-1, 1}) {
+        const WireSize size = step_size(sized.to, step);
+        if (size == sized.to) continue;
+        (step < 0 ? next.thinner : next.thicker) = size;
+        const auto cost = cost_at(size);
+        if (!cost) return tl::unexpected(cost.error());
+        (step < 0 ? next.thinner_cost : next.thicker_cost) = *cost;
+    }
+    return next;
+}
+
 Result<std::vector<PricePoint>> price_of_volts(const Plan& plan, const SizingAsk& ask, const Id& load,
                                                int steps, double step_V) {
     const Load* l = find(plan.loads, load);

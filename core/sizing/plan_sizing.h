@@ -39,7 +39,9 @@ struct SizingAsk {
     bool as_now = false;  // a load over its limit in the plan as it stands may stay as far over
     // Runs that must be thicker than that, all pieces together: a size that something else refused.
     std::map<Id, double> thicker_than_mm2{};
-    double most_s = 60;                                // after that the best that was found is given
+    std::map<Id, WireSize>
+        held{};          // runs that take this size and no other; their fuses are chosen as others'
+    double most_s = 60;  // after that the best that was found is given
     std::function<bool(const SizingProgress&)> watch;  // false: stop
     const std::atomic<bool>* cancel = nullptr;         // the same, looked at inside long steps
     double inside_s = 0.5;                             // as ZeroOneLimits: which solver is asked how long
@@ -90,6 +92,18 @@ struct SizingResult {
 
 // Failure: missing_reference for a state, run or load that is not there; empty where nothing may change.
 [[nodiscard]] Result<SizingResult> size_plan(const Plan& plan, const SizingAsk& ask);
+
+// What one size more or less of one cable would cost the whole plan, everything else sized anew around it.
+// Empty cost: no choice of the other sizes keeps the limits then, or there is no such size.
+struct NextSizes {
+    Id run;
+    std::optional<WireSize> thinner, thicker;
+    std::optional<double> thinner_cost, thicker_cost;  // of the whole, in the goal's unit
+    Limit refused = Limit::none;  // why there is no thinner one, where its own limits say so
+    bool whole = true;            // false: stopped before both were known
+};
+// `sized`: of the answer to `ask`. Failure: as size_plan.
+[[nodiscard]] Result<NextSizes> next_sizes(const Plan& plan, const SizingAsk& ask, const SizedRun& sized);
 
 // What the next tenths of a volt cost a load: the plan sized anew at each tighter limit.
 struct PricePoint {

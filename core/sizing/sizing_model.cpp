@@ -8,6 +8,7 @@
 #include "demand/demand.h"
 #include "network/bridges.h"
 #include "plan/rail_volts.h"
+#include "size/plan_fuse.h"
 #include "size/run_limits.h"
 #include "units/at.h"
 
@@ -126,6 +127,7 @@ Limit SizingModel::refuses(const Run& run, double fuse_A, double guard_A, bool g
     const RunFit fit = run_fit(plan_, run, *run.size);
     if (!fit.terminals) return Limit::terminals;
     if (!fit.bends) return Limit::bend;
+    if (!grounds_guarded(plan_, run)) return Limit::short_circuit;
     const double fuse = fuse_A > 0 ? fuse_A : guard_A;
     if (fuse <= 0 || guarded)
         return fuse > 0 && fuse > least_ampacity_A(plan_, run).value_or(1e9) + kTiny ? Limit::fuse
@@ -184,7 +186,11 @@ void SizingModel::add_choices(FreeRun& free, const SizingAsk& ask, double most_A
         if (!wire) continue;
         const auto refused_to = ask.thicker_than_mm2.find(run.id);
         if (refused_to != ask.thicker_than_mm2.end() &&
-            wire->area_mm2 * run.parallel <= refused_to->second + 1e-9)
+            wire->area_mm2 * run.parallel <= refused_to->second + 1e-9) {
+            free.refused.emplace_back(size, Limit::judged);
+            continue;
+        }
+        if (const auto held = ask.held.find(run.id); held != ask.held.end() && !(held->second == size))
             continue;
         // thinner ones break by shaking; one that stands in the plan may stay
         if (wire->area_mm2 < least_mm2 && !(run.size && size == *run.size)) {

@@ -5,6 +5,11 @@
 #include "units/text.h"
 
 namespace yr {
+namespace {
+
+constexpr std::size_t kLongestNewName = 4;  // words
+
+}  // namespace
 
 std::vector<LineWord> split_line(std::string_view text) {
     std::vector<LineWord> words;
@@ -54,7 +59,7 @@ std::string LineCursor::joined(std::size_t ahead, std::size_t count) const {
 std::string LineCursor::new_name(std::size_t ahead, std::size_t& used) const {
     std::string name;
     std::size_t count = 0;
-    while (has(ahead + count + 1) && count < 4) {
+    while (has(ahead + count + 1) && count < kLongestNewName) {
         const LineWord& w = words_[at_ + ahead + count];
         if (w.quoted || (count > 0 && w.after_comma) ||
             w.text.find_first_of("0123456789") != std::string::npos)
@@ -267,6 +272,23 @@ bool ConditionReader::read_measured(LineCursor& words, std::size_t from) {
     return true;
 }
 
+// Whether words that nothing in the plan is called by end as the name of a switch would.
+bool ConditionReader::new_switch_stands(const LineCursor& words, std::size_t ahead) const {
+    std::size_t count = 0, known = 0;
+    if (words.new_name(ahead, count).empty() || count == kLongestNewName) return false;
+    const auto any = [](const auto&) { return true; };
+    if (!words.named(plan_.points, ahead, any, known).empty() ||
+        !words.named(plan_.places, ahead, any, known).empty() ||
+        !words.named(plan_.batteries, ahead, any, known).empty())
+        return false;
+    for (const char* no_switch : {"mains", "shore", "inverter", "battery", "body", "frame", "roof", "board"})
+        if (words.lower(ahead) == no_switch) return false;
+    const std::size_t next = ahead + count;
+    if (!words.has(next + 1) || words.after_comma(next)) return true;
+    const std::string word = words.lower(next);  // else new_name() stopped at a figure, or at a word of ours
+    return !word.empty() && word.find_first_of("0123456789") == std::string::npos;
+}
+
 bool ConditionReader::read(LineCursor& words, bool begun) {
     const bool goes_on = just_read_;
     just_read_ = false;
@@ -278,13 +300,17 @@ bool ConditionReader::read(LineCursor& words, bool begun) {
     if (link && (words.lower(1) == "on" || words.lower(1) == "while" || words.lower(1) == "when")) ++ahead;
     if (words.lower(ahead) == "the") ++ahead;
     std::optional<Condition> c = term(words, ahead, used);
-    if (!c && link && first == "and") {  // what nothing in the plan knows is a switch that is new
+    const bool alone = new_switches_ && begun && first == "on" && new_switch_stands(words, ahead);
+    if (!c &&
+        ((link && first == "and") || alone)) {  // what nothing in the plan knows is a switch that is new
         new_switch_here_ = true;
         c = switch_term(words, ahead, used);
         new_switch_here_ = false;
     }
     // A bare switch or circuit may be part of the load's own name ("hoist light"): it needs its "on".
-    if (c && !lead && !link) {
+    const bool switched = c && (!c->switches.empty() || !c->switches_off.empty()) && used > 1 &&
+                          (words.lower(ahead + used - 1) == "on" || words.lower(ahead + used - 1) == "off");
+    if (c && !lead && !link && !(bare_switches_ && switched)) {
         const std::string w = words.lower();
         if (!begun || !c->switches.empty() || !c->switches_off.empty() || !c->circuits.empty() ||
             w == "battery" || w == "engine" || w == "key")

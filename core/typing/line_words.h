@@ -29,6 +29,7 @@ class LineCursor {
     [[nodiscard]] std::string joined(std::size_t ahead, std::size_t count) const;  // as they stand
     [[nodiscard]] bool has(std::size_t words) const { return at_ + words <= words_.size(); }
     [[nodiscard]] const LineWord& word() const { return words_[at_]; }
+    [[nodiscard]] bool after_comma(std::size_t ahead) const { return words_[at_ + ahead].after_comma; }
     void skip(std::size_t words) { at_ += words; }
     // The words up to the next comma that are neither figures nor quoted: a name that is not known yet.
     [[nodiscard]] std::string new_name(std::size_t ahead, std::size_t& used) const;
@@ -71,6 +72,11 @@ class ConditionReader {
     // cranking", "after 3 s", "above 13.2 V", "while sample fridge runs". `begun`: the line has a name
     // already, so that bare key words are no part of it.
     [[nodiscard]] bool read(LineCursor& words, bool begun);
+    // Of a load: "on pump" is a switch that is new, where nothing in the plan is called so and a comma, the
+    // end or a known word follows ("on roof 35 W" is none).
+    void takes_new_switches() { new_switches_ = true; }
+    // Of a state: "scene on, pump off" needs no other word before it.
+    void takes_bare_switches() { bare_switches_ = true; }
     [[nodiscard]] std::optional<Condition> result() const;
 
   private:
@@ -84,9 +90,11 @@ class ConditionReader {
     static bool read_warmth(const LineCursor& words, std::size_t from, std::size_t& ahead, std::size_t& used,
                             Condition& c);
     [[nodiscard]] bool read_measured(LineCursor& words, std::size_t from);
+    [[nodiscard]] bool new_switch_stands(const LineCursor& words, std::size_t ahead) const;
     const Plan& plan_;
     std::vector<Condition> parts_;
-    bool just_read_ = false;                // "and" and "or" go on from here
+    bool just_read_ = false;  // "and" and "or" go on from here
+    bool new_switches_ = false, bare_switches_ = false;
     mutable bool new_switch_here_ = false;  // behind "on … and": a word that nothing knows is a switch
 };
 

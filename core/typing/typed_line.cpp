@@ -13,7 +13,9 @@ namespace {
 class LineReader {
   public:
     LineReader(const Plan& plan, std::string_view text)
-        : plan_(plan), words_(split_line(text)), condition_(plan) {}
+        : plan_(plan), words_(split_line(text)), condition_(plan) {
+        condition_.takes_new_switches();
+    }
 
     TypedLine read() {
         while (!words_.done()) {
@@ -56,13 +58,42 @@ class LineReader {
     bool read_feed() {
         if (words_.lower() == "channel") return read_channel(0);
         std::size_t used = 0;
-        if (words_.lower() != "from") return false;
-        const Id feed = words_.named(
-            plan_.points, 1, [](const Point& p) { return p.feeds_loads; }, used);
+        if (words_.lower() != "from" && words_.lower() != "on") return false;
+        const std::size_t ahead = words_.lower(1) == "the" ? 2 : 1;
+        Id feed = words_.named(
+            plan_.points, ahead, [](const Point& p) { return p.feeds_loads; }, used);
+        if (feed.empty() && words_.lower() == "from") feed = supply_named(ahead, used);
         if (feed.empty()) return false;
         line_.feed = feed;
-        words_.skip(1 + used);
+        words_.skip(ahead + used);
         return true;
+    }
+
+    // "from second battery": by a cable of its own. "from the converter": from the bus behind it. "from main
+    // block": whatever feeds loads, where nothing is called so.
+    Id supply_named(std::size_t ahead, std::size_t& used) const {
+        const auto any = [](const auto&) { return true; };
+        if (Id battery = words_.named(plan_.batteries, ahead, any, used); !battery.empty()) return battery;
+        const auto says = [&](const char* words, std::size_t count) {
+            used = count;
+            return words_.has(ahead + count) && to_lower(words_.joined(ahead, count)) == words;
+        };
+        if (plan_.batteries.size() > 1 && (says("second battery", 2) || says("other battery", 2)))
+            return plan_.batteries[1].id;
+        if (!plan_.batteries.empty() && (says("battery", 1) || says("main battery", 2)))
+            return plan_.batteries[0].id;
+        Id source = words_.named(plan_.sources, ahead, any, used);
+        if (source.empty() && says("converter", 1))
+            for (const Source& s : plan_.sources)
+                if (source.empty() && s.kind == SourceKind::converter) source = s.id;
+        for (const Run& r : plan_.runs)
+            if (const Point* bus = find(plan_.points, r.to);
+                !source.empty() && r.from == out_of(source) && bus && bus->feeds_loads)
+                return bus->id;
+        if (says("main block", 2) || says("fuse block", 2) || says("main bus", 2) || says("fuse box", 2))
+            for (const Point& p : plan_.points)
+                if (p.feeds_loads) return p.id;
+        return {};
     }
 
     bool read_channel(std::size_t ahead) {
@@ -98,7 +129,7 @@ class LineReader {
     // ("rear work lights").
     bool read_place() {
         const std::string w = words_.lower();
-        const bool lead = w == "in" || w == "at" || w == "behind";
+        const bool lead = w == "in" || w == "at" || w == "behind" || w == "on" || w == "place";
         if (!lead && !words_.word().after_comma && !line_.draw && !named_) return false;
         const std::size_t behind = words_.lower(1) == "the" ? 2 : 1;
         for (const std::size_t ahead : {std::size_t{0}, lead ? behind : std::size_t{0}})
@@ -159,7 +190,7 @@ class LineReader {
 
     bool read_start_time() {  // "for 0.5 s" behind a start
         std::size_t used = 0;
-        if (words_.lower() != "for") return true;
+        if (words_.done() || words_.lower() != "for" || words_.word().after_comma) return true;
         const auto q = words_.quantity(1, used);
         if (!q || q->dimension != Dimension::time || !(q->value > 0 && q->value <= 3600)) return true;
         line_.details.inrush_s = q->value;
@@ -177,8 +208,15 @@ class LineReader {
             line_.details.plate_V = q->value;
         } else if (w == "duty") {
             const auto q = words_.quantity(1, used);
-            if (!q || q->dimension != Dimension::fraction || !(q->value > 0 && q->value <= 1)) return false;
-            line_.details.duty = q->value;
+            double share = q && q->dimension == Dimension::fraction ? q->value : 0;
+            if (const auto bare = parse_value(words_.lower(1), Dimension::number); !q && bare)
+                share = *bare, used = 1;  // 0.35
+            if (!(share > 0 && share <= 1)) return false;
+            line_.details.duty = share;
+        } else if (w == "for") {
+            const auto q = words_.quantity(1, used);
+            if (!q || q->dimension != Dimension::time || !(q->value > 0 && q->value <= 86400)) return false;
+            line_.details.on_s = q->value;
         } else if (w == "together" || w == "apart") {
             if (words_.lower(1).empty()) return false;
             (w == "together" ? line_.details.together : line_.details.apart) = words_.joined(1, 1);
@@ -217,10 +255,10 @@ class LineReader {
                 if (ranged) line_.length_least_m = least;
                 break;
             case Dimension::fraction:
-                if (words_.lower(used) == "duty") {
+                if (const std::size_t said = share_of_time(used)) {
                     if (q->value > 1) return false;
                     line_.details.duty = q->value;
-                    ++used;
+                    used += said;
                 } else {
                     line_.drop_limit = q->value;
                 }
@@ -236,6 +274,14 @@ class LineReader {
         }
         words_.skip(used);
         return true;
+    }
+
+    // "35 % duty", "35 % of the time": so many words say what the share is of.
+    std::size_t share_of_time(std::size_t ahead) const {
+        if (words_.lower(ahead) == "duty") return 1;
+        if (words_.lower(ahead) != "of") return 0;
+        if (words_.lower(ahead + 1) == "the" && words_.lower(ahead + 2) == "time") return 3;
+        return words_.lower(ahead + 1) == "time" ? 2 : 0;
     }
 
     bool take_draw(DrawKind kind, const Quantity& q, std::size_t used) {
@@ -352,6 +398,7 @@ void fill(TypedLine& line, const LoadEntry& entry, const Plan& plan) {
     if (!line.drop_limit) line.drop_limit = from.drop_limit;
     line.critical = line.critical || from.critical;
     if (typed.duty) line.details.duty = typed.duty;
+    if (typed.on_s) line.details.on_s = typed.on_s;
     if (typed.inrush_s) line.details.inrush_s = typed.inrush_s;
     if (typed.plate_V) line.details.plate_V = typed.plate_V;
     line.details.own_ground = from.own_ground || typed.own_ground;
@@ -446,6 +493,7 @@ std::string typed_text(const Plan& plan, const Load& l) {
     if (l.inrush_A) add("start " + trimmed_number(*l.inrush_A) + " A");
     if (l.start_W) add("start " + trimmed_number(*l.start_W) + " W");
     if (l.inrush_s && (l.inrush_A || l.start_W)) text += " for " + trimmed_number(*l.inrush_s) + " s";
+    if (l.on_s) add("for " + trimmed_number(*l.on_s) + " s");
     if (l.duty) add("duty " + trimmed_number(*l.duty * 100) + " %");
     if (!l.inverter.empty()) add("on " + name_of(plan, l.inverter));
     const std::string when = typed_condition(plan, l.live_when);
@@ -456,7 +504,8 @@ std::string typed_text(const Plan& plan, const Load& l) {
             trimmed_number(*run->length_m) + " m");
     if (run && run->size) add(name_of(*run->size));
     if (!l.place.empty()) add(name_of(plan, l.place));
-    if (run && find(plan.points, run->from)) add("from " + name_of(plan, run->from));
+    if (run && (find(plan.points, run->from) || find(plan.batteries, run->from.owner)))
+        add("from " + name_of(plan, run->from.owner));
     if (run && run->channel > 0) add("channel " + std::to_string(run->channel));
     if (l.critical) add("critical");
     if (l.drop_limit) add(trimmed_number(*l.drop_limit * 100) + " %");

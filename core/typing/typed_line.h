@@ -1,6 +1,6 @@
 // One line of typing read as a load:
 //     scene light 2x 90 W at 13.8 V on ignition and scene, not while cranking, after 2 s, 4.5 m, cargo roof,
-//     from rear box channel 3, start 12 A for 0.5 s, duty 30 %
+//     from rear box channel 3, start 12 A for 0.5 s, for 60 s, duty 30 %
 // What was understood and what was not are both in the result: no word is dropped silently. A name in quotes
 // is taken as it stands.
 #pragma once
@@ -25,15 +25,15 @@ struct TypedLine {
     std::optional<WireSize> size;
     std::optional<double> drop_limit;
     Id place;
-    Id feed;                          // "from cab box"
+    Id feed;                          // "from cab box"; "from second battery": by a cable of its own
     int channel = 0;                  // "channel 4": of the feed, or of the first box that has it free
     Id inverter;                      // "on the inverter", "on mains": an AC load
     std::optional<double> start_W{};  // "start 900 W", of an AC load
     bool critical = false;
     std::string note;             // of a table's own column
     std::optional<bool> chassis;  // "chassis" or "home-run"
-    // duty, inrush_s, plate_V, own_ground, together, apart, and what a library entry brings; the rest of it
-    // is not used
+    // duty, on_s, inrush_s, plate_V, own_ground, together, apart, and what a library entry brings; the rest
+    // of it is not used
     Load details;
     std::string entry;  // name of the library entry whose values fill what was not typed
     std::optional<double> length_least_m{},

@@ -11,9 +11,17 @@
 namespace yr::test {
 namespace {
 
-TEST(Doubts, WhatFlipsASizeFlipsItWhenItIsSaid) {
-    int flips = 0;
-    for (unsigned seed = 1; seed <= 3; ++seed) {
+// The plan with one assumption said.
+Plan said_so(Plan plan, const Doubt& d, bool high) {
+    for (yr::Run& r : plan.runs)
+        if (r.id == d.thing) r.length_m = high ? d.high : d.low;
+    return plan;
+}
+
+// Where a size flips, what was ordered does not do there; where none does, it does.
+TEST(Doubts, WhatWasOrderedDoesUnlessItIsSaidToFlip) {
+    int flips = 0, quiet = 0;
+    for (unsigned seed = 1; seed <= 4; ++seed) {
         Plan plan = vehicle(seed).plan;
         int taken = 0;
         for (yr::Run& r : plan.runs)
@@ -23,27 +31,35 @@ TEST(Doubts, WhatFlipsASizeFlipsItWhenItIsSaid) {
         const Doubts d = doubts_of(plan, ask);
         EXPECT_TRUE(d.whole);
         EXPECT_EQ(d.matter.size() + d.others, taken_for_granted(plan).size());
-        for (const Doubt& x : d.matter) {
-            EXPECT_FALSE(words::sentence(x, plan).empty());
-            if (x.kind != DoubtKind::length) continue;
-            for (const DoubtFlip& f : x.flips) {
-                if (f.run.empty()) continue;
-                ++flips;
-                Plan said = plan;
-                for (yr::Run& r : said.runs)
-                    if (r.id == x.thing) r.length_m = f.high ? x.high : x.low;
-                SizingAsk size;
-                size.as_now = true;
-                const auto sized = size_plan(said, size);
-                ASSERT_TRUE(sized);
-                const auto it = std::find_if(sized->runs.begin(), sized->runs.end(),
-                                             [&](const SizedRun& s) { return s.run == f.run; });
-                ASSERT_NE(it, sized->runs.end());
-                EXPECT_EQ(it->to, f.size_to);
+        SizingAsk as_now;
+        as_now.as_now = true;
+        const auto ordered = size_plan(plan, as_now);
+        ASSERT_TRUE(ordered && ordered->status == SizingStatus::least);
+        for (const SizedRun& s : ordered->runs) as_now.held.emplace(s.run, s.to);
+        for (const Doubt& doubt : taken_for_granted(plan)) {
+            if (doubt.kind != DoubtKind::length) continue;
+            const auto known = std::find_if(d.matter.begin(), d.matter.end(), [&](const Doubt& x) {
+                return x.kind == doubt.kind && x.thing == doubt.thing && !x.with;
+            });
+            for (const bool high : {false, true}) {
+                const auto does = size_plan(said_so(plan, doubt, high), as_now);
+                ASSERT_TRUE(does);
+                const bool flipped =
+                    known != d.matter.end() &&
+                    std::any_of(known->flips.begin(), known->flips.end(),
+                                [&](const DoubtFlip& f) { return !f.run.empty() && f.high == high; });
+                const bool fails = known != d.matter.end() && (high ? known->high_fails : known->low_fails);
+                EXPECT_EQ(does->status == SizingStatus::impossible, flipped || fails)
+                    << seed << " " << doubt.thing << (high ? " high" : " low");
+                flips += flipped, quiet += !flipped;
+                if (known == d.matter.end()) continue;
+                EXPECT_FALSE(words::sentence(*known, plan).empty());
+                EXPECT_GE(high ? known->high_kg : known->low_kg, -1e-6) << "what is ordered is never thinner";
             }
         }
     }
     EXPECT_GT(flips, 0);
+    EXPECT_GT(quiet, 0);
 }
 
 TEST(Doubts, APlanThatSaysEverythingHasOnlyItsAir) {

@@ -72,6 +72,37 @@ TEST(TypedLine, TheStartMayStandBeforeOrAfterItsWord) {
     EXPECT_EQ(after.length_m, 3.0);
 }
 
+TEST(TypedLine, WhatPeopleWriteWithoutThinking) {
+    const Plan plan = empty_plan("vehicle");
+    const auto switches = [&](const char* text) {
+        return read_line(plan, text).live_when.value_or(Condition{}).switches;
+    };
+    EXPECT_EQ(switches("water pump 60 W on pump, 4 m"), std::vector<std::string>{"pump"});
+    EXPECT_EQ(switches("lamp 5 W on galley lights"), std::vector<std::string>{"galley lights"});
+    EXPECT_EQ(switches("lamp 5 W on work, from battery bus"), std::vector<std::string>{"work"});
+    // part of a name, metal, a place, figures behind it: no switch
+    EXPECT_TRUE(switches("light on rack 35 W, 4 m").empty());
+    EXPECT_TRUE(switches("lamp 5 W on roof, 4 m").empty());
+    EXPECT_TRUE(switches("lamp 5 W on cab, 4 m").empty());
+    EXPECT_EQ(read_line(plan, "lamp 5 W on cab, 4 m").place, "place-cab");
+    EXPECT_EQ(read_line(plan, "lamp 5 W place engine bay").place, "place-bay");
+    EXPECT_EQ(read_line(plan, "lamp 5 W on battery bus").feed, "point-bus");
+    EXPECT_EQ(read_line(plan, "lamp 5 W from main block").feed, "point-bus");
+    EXPECT_EQ(read_line(plan, "lamp 5 W from battery").feed, "battery-1");
+    for (const char* text :
+         {"fridge 45 W duty 0.35", "fridge 45 W duty 35 %", "fridge 45 W, 35 % of the time"}) {
+        const TypedLine line = read_line(plan, text);
+        ASSERT_TRUE(line.details.duty) << text;
+        EXPECT_NEAR(*line.details.duty, 0.35, 1e-12) << text;
+        EXPECT_TRUE(line.not_understood.empty()) << text;
+        EXPECT_FALSE(line.drop_limit) << text;
+    }
+    const TypedLine turn = read_line(plan, "primer 150 A start 400 A for 0.3 s, for 10 s");
+    EXPECT_EQ(turn.details.inrush_s, 0.3);
+    EXPECT_EQ(turn.details.on_s, 10);
+    EXPECT_EQ(read_line(plan, "primer 150 A for 10 s, start 400 A").details.on_s, 10);
+}
+
 TEST(TypedLine, NoWordIsDroppedSilently) {
     const TypedLine l = read_line(truck(), "lamp 20 W wobbly 30 W");
     EXPECT_EQ(l.not_understood, (std::vector<std::string>{"wobbly", "30", "W"}));

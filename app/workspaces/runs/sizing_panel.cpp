@@ -46,6 +46,7 @@ SizingPanel::SizingPanel(Document* document, QWidget* parent) : QWidget(parent),
     connect(&sizing_, &JobBase::progressed, this,
             [this](double, const QString& text) { summary_->setText(text); });
     connect(&pricing_, &JobBase::done, this, &SizingPanel::take_price);
+    connect(&next_, &JobBase::done, this, &SizingPanel::take_next);
     connect(&document_->store(), &PlanStore::edited, this, [this] {
         apply_->hide();  // what it would apply is of the plan before
         refresh_stock();
@@ -143,7 +144,23 @@ QWidget* SizingPanel::make_table() {
     connect(table_, &QTreeWidget::itemClicked, this, [this](QTreeWidgetItem* item) {
         document_->selection().choose(item->data(0, Qt::UserRole).toString().toStdString());
     });
-    return table_;
+    connect(table_, &QTreeWidget::currentItemChanged, this, [this](QTreeWidgetItem* item) {
+        if (item) ask_next(item->data(0, Qt::UserRole).toString().toStdString());
+    });
+    next_text_ =
+        new QLabel(say("Choose a cable: what one size less or more of it would cost the whole plan."));
+    next_text_->setObjectName(QStringLiteral("soft"));
+    next_text_->setWordWrap(true);
+    next_text_->setMargin(4);
+    next_text_->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    next_text_->hide();
+    auto* page = new QWidget;
+    auto* column = new QVBoxLayout(page);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(table_, 1);
+    column->addWidget(next_text_);
+    return page;
 }
 
 QWidget* SizingPanel::make_sides() {
@@ -313,6 +330,8 @@ void SizingPanel::fill() {
         item->setText(5, q(words::sentence(b, plan, document_->style())));
         item->setForeground(0, tokens().fix);
     }
+    next_text_->setText(say("Choose a cable: what one size less or more of it would cost the whole plan."));
+    next_text_->setVisible(found);
     apply_->setVisible(found && sizing_.current(document_->store().generation()) &&
                        !std::get<Batch>(result.edit).edits.empty());
     if (parts_->currentIndex() == 1) draw_sides();
@@ -325,6 +344,34 @@ void SizingPanel::apply_result() {
                                                           : "fewest sizes";
     if (document_->apply(Edit(result()->edit), say("the whole plan sized for ") + QLatin1String(goal)))
         emit said(say("The whole plan is sized anew, as one step. Undo brings the old sizes back."));
+}
+
+void SizingPanel::ask_next(const Id& run) {
+    if (!answered() || !sizing_.current(document_->store().generation())) return;
+    const CheckedSizing& sized = **sizing_.answer();
+    const auto row = std::find_if(sized.sizing.runs.begin(), sized.sizing.runs.end(),
+                                  [&](const SizedRun& s) { return s.run == run; });
+    if (row == sized.sizing.runs.end()) return;
+    next_text_->setText(say("Sizing the plan with one size less and one more of %1 …")
+                            .arg(q(yr::name_of(document_->plan(), run))));
+    next_.start(document_->store().generation(),
+                [plan = document_->plan(), asked = sized.asked, row = *row](const Task& task) {
+                    SizingAsk again = asked;
+                    again.cancel = task.cancel(), again.most_s = 10;
+                    const auto next = next_sizes(plan, again, row);
+                    return next ? std::optional(*next) : std::nullopt;
+                });
+}
+
+void SizingPanel::finish_next() {
+    if (next_.running()) next_.finish();
+}
+
+void SizingPanel::take_next() {
+    const std::optional<NextSizes>& next = *next_.answer();
+    if (!next || !answered() || !next_.current(document_->store().generation())) return;
+    next_text_->setText(
+        q(words::sentence(*next, result()->cost, asked_goal_, document_->plan(), document_->style())));
 }
 
 void SizingPanel::show_part(int part) {
@@ -398,3 +445,5 @@ void SizingPanel::refresh_stock() {
 }
 
 }  // namespace yr::app
+
+#include "moc_sizing_panel.cpp"

@@ -41,6 +41,10 @@ class SizingPanel : public QWidget {
     void show_part(int part);
     void price_of(const Id& load);
     void finish_price();
+    // What one size less or more of that cable would cost, asked by choosing its row.
+    void ask_next(const Id& run);
+    void finish_next();
+    [[nodiscard]] QString next_text() const { return next_text_->text(); }
     [[nodiscard]] QComboBox* goal() { return goal_; }
     [[nodiscard]] QLineEdit* stock() { return stock_; }
     [[nodiscard]] QCheckBox* fuses() { return fuses_; }
@@ -62,6 +66,7 @@ class SizingPanel : public QWidget {
     [[nodiscard]] SizingAsk ask() const;
     void take();
     void take_price();
+    void take_next();
     void fill();
     void draw_sides();
     void take_stock();
@@ -75,7 +80,7 @@ class SizingPanel : public QWidget {
     QToolButton* states_;
     QPushButton *run_, *apply_;
     QProgressBar* progress_;
-    QLabel *summary_, *price_text_;
+    QLabel *summary_, *price_text_, *next_text_;
     QStackedWidget* parts_;
     QTreeWidget* table_;
     PriceCurve* curve_;
@@ -92,6 +97,7 @@ class SizingPanel : public QWidget {
     };
     Job<Result<CheckedSizing>> sizing_;
     Job<Prices> pricing_;
+    Job<std::optional<NextSizes>> next_;
     SizingGoal asked_goal_ = SizingGoal::mass;  // of the sizing that runs or is shown
 };
 
