@@ -48,8 +48,9 @@ int run_test(const MeterAsk& ask) {
         }
         if (prove.fewest)
             tell("\nUnder load: the fewest readings that see every joint and cable that can be seen.\n");
-        for (const Id& id : prove.unseen)
-            tell("Not seen by any of them, no state loads it enough: {0}.\n", name_of(*plan, id));
+        std::string names;
+        for (const Id& id : prove.unseen) names += (names.empty() ? "" : ", ") + name_of(*plan, id);
+        if (!names.empty()) tell("Not seen by any of them, no state loads them enough: {0}.\n", names);
         fmt::print("\n{}\n", words::caution());
         return 0;
     }

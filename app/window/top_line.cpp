@@ -112,6 +112,7 @@ TopLine::TopLine(Document* document, QWidget* parent) : QWidget(parent), documen
 // Where all of it does not stand side by side with air between, words stand closer and the name gets less.
 void TopLine::resizeEvent(QResizeEvent* event) {
     QWidget::resizeEvent(event);
+    refresh_options();
     const bool close = width() < kRoomy_px;
     if (close == close_ || word_of_.empty()) return;
     close_ = close;
@@ -173,7 +174,7 @@ void TopLine::refresh_options() {
     const PlanStore& store = document_->store();
     const Variant* v = yr::find(store.stored().variants, store.stored().active);
     const QString name = v ? q(v->name) : say("as planned");
-    options_->setText(QFontMetrics(options_->font()).elidedText(name, Qt::ElideRight, 170) +
+    options_->setText(QFontMetrics(options_->font()).elidedText(name, Qt::ElideRight, width() < 1500 ? 120 : 170) +
                       QStringLiteral(" ▾"));
     options_->setToolTip(v ? say("Shown: %1. Changes stay in this option.").arg(name)
                            : say("Shown: the plan as it stands. Other ways to do it are kept here."));

@@ -18,9 +18,11 @@ namespace {
 
 constexpr double kHomeRun_A = 15;      // above this a return goes home; common practice
 constexpr double kGroundLead_m = 0.5;  // from a load to the nearest ground stud; common practice
-constexpr double kOwnCable_A = 30;     // less than that hangs on a bus whatever its fuse; common practice
+constexpr double kOwnCable_A =
+    30;  // less than that is light: it hangs on a bus while there is room; common practice
 constexpr double kLowestShare = 0.94;  // of nominal volts, on a battery that gives; common practice
-constexpr double kFuseShare = 0.8;     // of a fuse's rating for what runs for long; common practice
+constexpr double kBusShare = 0.6;  // of a bus's fuse for heavy loads: light ones are to come; common practice
+constexpr double kFuseShare = 0.8;  // of a fuse's rating for what runs for long; common practice
 
 // Ids that are free in the plan and among those handed out already.
 class FreeIds {
@@ -125,7 +127,9 @@ bool bears(const Plan& plan, const Point& feed, double amps) {
     for (const Run& r : plan.runs)
         if (const Load* l = find(plan.loads, r.to.owner); l && r.from == Terminal(feed.id) && !l->starter)
             others_A += nominal_A(plan, *l);
-    return !fuse_A || amps + others_A <= kFuseShare * *fuse_A;
+    // light ones are still to come when a heavy one asks; once the fuse is taken up it takes no more at all
+    const double share = amps < kOwnCable_A ? kFuseShare : kBusShare;
+    return !fuse_A || amps + others_A <= share * *fuse_A;
 }
 
 bool one_thicker(const Plan& plan, Run& run) {
@@ -136,18 +140,19 @@ bool one_thicker(const Plan& plan, Run& run) {
     return true;
 }
 
-// Heavier than what a fuse block is for: its own cable from the battery, as one would lay it.
+// Heavier than what a fuse block is for, or the block is taken up: its own cable from the battery, as one
+// would lay it.
 const Battery* own_cable_from(const Plan& plan, const TypedLine& line, const FeedChoice& feed,
                               TakenChannels& taken) {
     if (const Battery* said = find(plan.batteries, line.feed)) return said;
     if (!line.feed.empty() || line.channel > 0 || plan.batteries.empty()) return nullptr;
     const Battery& battery = plan.batteries.front();
     const Terminal pos = pos_of(battery.id);
-    if (nominal_current_A(plan, line, pos) < kOwnCable_A || rail_V(plan, pos) > 1.6 * plan.vehicle.nominal_V)
-        return nullptr;
-    if (!feed.point) return &battery;
+    if (rail_V(plan, pos) > 1.6 * plan.vehicle.nominal_V) return nullptr;
+    if (!feed.point) return nominal_current_A(plan, line, pos) < kOwnCable_A ? nullptr : &battery;
     const double amps = nominal_current_A(plan, line, feed.point->id);
-    if (!feed.point->channels.empty()) return channel_on(plan, *feed.point, line, taken) ? nullptr : &battery;
+    if (!feed.point->channels.empty())
+        return amps < kOwnCable_A || channel_on(plan, *feed.point, line, taken) ? nullptr : &battery;
     return bears(plan, *feed.point, amps) ? nullptr : &battery;
 }
 
@@ -353,7 +358,7 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
     }
 
     // a fuse that fits the load may let a short burn so thin a cable
-    while (!line.size && !guarded(plan, supply) && one_thicker(plan, supply)) {
+    while (!line.size && !guarded(plan, supply, kColdFuse) && one_thicker(plan, supply)) {
     }
 
     bool home_run = false;

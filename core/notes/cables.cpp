@@ -10,9 +10,9 @@
 namespace yr {
 namespace {
 
-constexpr double kReserve = 1.3;  // of the fuse above what flows for ever
-constexpr double kNear_m = 0.1;   // a hand's breadth from the post
-constexpr double kWarm = 1.2;     // copper at work against 20 C
+constexpr double kReserve = 1.3;    // of the fuse above what flows for ever
+constexpr double kNear_m = 0.1;     // a hand's breadth from the post
+constexpr double kWarm = 1.2;       // copper at work against 20 C
 constexpr double kBladesTo_A = 40;
 constexpr int kMostTwins = 3;
 
@@ -112,7 +112,7 @@ Run cable_for(const PlanBuilder& builder, const CableAsk& ask, const Said& said)
     // what one cable of the thickest size cannot bear two side by side do
     for (run.parallel = 1; run.parallel <= kMostTwins; ++run.parallel) {
         run.size = said.size.value_or(thinnest(builder, run, ask, must_carry_A));
-        while (!said.size && !guarded(builder.plan(), run) && one_thicker(builder.plan(), run)) {
+        while (!said.size && !guarded(builder.plan(), run, kColdFuse) && one_thicker(builder.plan(), run)) {
         }
         if (said.size || ask.seconds || least_ampacity_A(builder.plan(), run).value_or(0) >= must_carry_A)
             return run;

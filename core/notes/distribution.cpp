@@ -30,8 +30,14 @@ void feed_point(PlanBuilder& b, const Point& p, double amps, const Said& said) {
     b.put(feed);
 }
 
+// Where what hangs there returns: as said, else beside what feeds it.
 Terminal return_of(const Plan& plan, const Said& said) {
     if (said.to && find(plan.points, *said.to)) return *said.to;
+    if (said.from) {
+        if (const Battery* b = find(plan.batteries, said.from->owner)) return neg_of(b->id);
+        if (const Point* p = find(plan.points, *said.from); p && !p->return_at.empty()) return p->return_at;
+        if (const Source* s = find(plan.sources, said.from->owner)) return s->return_at;
+    }
     return plan.batteries.empty() ? Terminal{} : neg_of(plan.batteries.front().id);
 }
 
@@ -117,8 +123,9 @@ Made make_point(PlanBuilder& b, const Said& said, PointKind kind) {
         feed_point(b, p, amps, said);
     }
     if (bus && negative && !b.plan().batteries.empty()) {
+        const double amps = said.labelled_as("for", Dimension::current).value_or(60);
         CableAsk home{
-            p.name + " cable", p.id, neg_of(b.plan().batteries.front().id), 60, kFeed_m, 0.012, false};
+            p.name + " cable", p.id, neg_of(b.plan().batteries.front().id), amps, kFeed_m, 0.012, false};
         b.put(cable_for(b, home, said));
     }
     if (kind == PointKind::stud && said.from) feed_point(b, p, said.fuse_A.value_or(40) / 1.3, said);

@@ -26,7 +26,8 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
     static const Vocabulary turned{{"idle", "regulator"}, {"rated"}, false, false};
     static const Vocabulary starter{{}, {}, false, false};
     static const Vocabulary winch{{"duty"}, {"for"}, false, false};
-    static const Vocabulary charger{{"float"}, {"shore", "mains", "dc-dc", "dcdc", "plug"}, false, false};
+    static const Vocabulary charger{
+        {"float"}, {"shore", "mains", "dc-dc", "dcdc", "plug", "power"}, false, false};
     static const Vocabulary solar{{"float"}, {"panel"}, false, false};
     static const Vocabulary inverter{
         {"surge", "standby", "cutoff", "off"}, {"modified", "pure", "sine", "pure sine"}, false, false};

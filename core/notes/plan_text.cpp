@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "notes/thing_lines.h"
+#include "plan/plan_fields.h"
 #include "plan/plan_json.h"
 #include "units/text.h"
 
@@ -137,6 +138,27 @@ std::string text_of_things(const Plan& plan, const std::set<Id>& things) {
     return text;
 }
 
+namespace {
+
+template <class T>
+bool is_field_of(std::string_view word) {
+    bool known = false;
+    T thing;
+    fields([&](const Field& field, const auto&) { known = known || word == field.key; }, thing);
+    return known;
+}
+
+// These have a typed form with a colon too; a field's name behind it tells them apart.
+bool said_by_fields(std::string_view kind, std::string_view behind_colon) {
+    const std::string_view word = behind_colon.substr(0, behind_colon.find_first_of(" \t,"));
+    if (kind == "day") return word.empty() || is_field_of<Day>(word);
+    if (kind == "way") return word.empty() || is_field_of<Way>(word);
+    if (kind == "waypoint") return word.empty() || is_field_of<Waypoint>(word);
+    return true;
+}
+
+}  // namespace
+
 bool is_thing_line(std::string_view line) {
     const std::string_view kind = kind_word(line);
     const std::string_view rest = trim(line.substr(kind.size()));
@@ -148,7 +170,7 @@ bool is_thing_line(std::string_view line) {
     if (close == std::string_view::npos) return false;
     const std::string_view after = trim(rest.substr(close + 1));
     return after.empty() ? kind == "variant" || kind == "place" || kind == "connector" || kind == "jacket"
-                         : after.starts_with(':');
+                         : after.starts_with(':') && said_by_fields(kind, trim(after.substr(1)));
 }
 
 Result<Plan> plan_from_text(const std::vector<std::string>& lines) {

@@ -39,7 +39,10 @@ std::optional<Terminal> by_habit(const Plan& plan, const std::string& word, bool
     };
     if (word == "battery" || word == "starter battery" || word == "main battery" || word == "first battery")
         return battery(0);
-    if (word == "second battery" || word == "rear battery" || word == "other battery") return battery(1);
+    if (word == "second battery" || word == "rear battery" || word == "other battery" ||
+        word == "aux battery" || word == "auxiliary battery" || word == "house battery" ||
+        word == "leisure battery")
+        return battery(1);
     const auto first = [&](PointKind kind, std::string_view part) -> std::optional<Terminal> {
         for (const Point& p : plan.points)
             if (p.kind == kind && (part.empty() || to_lower(p.name).find(part) != std::string::npos))
@@ -224,6 +227,11 @@ class SaidReader {
             }
         }
         const auto q = words.quantity(0, used);
+        if (q && words.lower(used) == "at" && vocabulary_.labels.contains(words.lower(used + 1))) {
+            said_.labelled.emplace(words.lower(used + 1), *q);  // "70 A at idle"
+            words.skip(used + 2);
+            return true;
+        }
         if (!q || !vocabulary_.labels.contains(words.lower(used))) return false;
         std::size_t next = 0;  // "150 A idle 70 A": the label belongs to what follows
         if (words.quantity(used + 1, next)) return false;

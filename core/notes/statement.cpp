@@ -307,7 +307,38 @@ Statement read_remove(const Plan& plan, std::string_view rest) {
 
 }  // namespace
 
-StatementKind kind_of_line(const Plan& plan, std::string_view text) {
+namespace {
+
+bool starts_with_words(std::string_view text, std::string_view words) {
+    return to_lower(text.substr(0, words.size())) == words &&
+           (text.size() == words.size() || text[words.size()] == ' ' || text[words.size()] == ',');
+}
+
+// What people call by other words than ours: the battery that is not for starting, the switch that cuts all
+// off.
+std::string in_our_words(const Plan& plan, std::string_view line) {
+    const std::string_view text = trim(line);
+    const auto with = [&](std::string_view theirs, const std::string& ours) {
+        return ours + std::string(text.substr(theirs.size()));
+    };
+    for (const std::string_view theirs :
+         {"aux battery", "auxiliary battery", "house battery", "leisure battery"})
+        if (starts_with_words(text, theirs)) {
+            // the first that is said of is the one that every plan begins with
+            const bool first = plan.batteries.size() == 1 && !plan.batteries.front().capacity_Ah &&
+                               !plan.batteries.front().cranking_A;
+            return with(theirs,
+                        std::string(first ? "battery \"" : "second battery \"") + std::string(theirs) + "\"");
+        }
+    for (const std::string_view theirs :
+         {"main disconnect between", "battery disconnect between", "disconnect between",
+          "battery switch between", "main switch between"})
+        if (starts_with_words(text, theirs)) return with(theirs, "master between");
+    if (starts_with_words(text, "battery charger")) return with("battery charger", "charger");
+    return std::string(line);
+}
+
+StatementKind kind_in_our_words(const Plan& plan, std::string_view text) {
     text = trim(text);
     if (text.empty() || text[0] == '#') return K::nothing;
     if (named_with_colon(plan, text)) return K::change;
@@ -336,6 +367,12 @@ StatementKind kind_of_line(const Plan& plan, std::string_view text) {
         return trim(rest).starts_with('"') ? k.kind : K::load;
     }
     return K::load;
+}
+
+}  // namespace
+
+StatementKind kind_of_line(const Plan& plan, std::string_view text) {
+    return kind_in_our_words(plan, in_our_words(plan, text));
 }
 
 namespace {
@@ -421,40 +458,53 @@ Statement read_block(const Plan& plan, const SetEntry& set, std::string_view tex
     return s;
 }
 
+// A block beside the battery, as bare vehicles have it, and a bus for returns: the post is for a few lugs.
+struct MainBlock {
+    Plan plan;  // with it
+    Batch edits;
+    Id id;
+};
+std::optional<MainBlock> main_block_for(const Plan& plan) {
+    std::string place;
+    if (const Id& id = plan.batteries.front().place; !id.empty()) place = ", " + name_of(plan, id);
+    MainBlock laid{plan, {}, {}};
+    Id negative;
+    for (const char* line :
+         {"bus \"negative bus\" negative for 120 A, 0.5 m", "bus \"main block\" for 80 A, 0.5 m"}) {
+        const Statement bus = read_kind(laid.plan, K::bus, line + place, nullptr);
+        if (!bus.edit || !yr::apply(laid.plan, *bus.edit)) return std::nullopt;
+        laid.edits.edits.push_back(*bus.edit);
+        negative = laid.id;
+        laid.id = bus.about;
+    }
+    Point main = *find(laid.plan.points, std::string_view(laid.id));
+    main.return_at = negative;
+    laid.edits.edits.emplace_back(Put<Point>{main, {}});
+    if (!yr::apply(laid.plan, laid.edits.edits.back())) return std::nullopt;
+    return laid;
+}
+
 }  // namespace
 
-Statement read_statement(const Plan& plan, std::string_view text, const Library* library) {
+Statement read_statement(const Plan& plan, std::string_view line, const Library* library) {
+    const std::string text = in_our_words(plan, line);
     if (const SetEntry* set = library ? set_on_line(*library, text) : nullptr)
         return read_block(plan, *set, text, library);
     Statement s = read_kind(plan, kind_of_line(plan, text), text, library);
     if (s.kind == K::nothing || !s.error || plan.batteries.empty() || feeds_something(plan)) return s;
-    // What wants a feed where there is none yet brings one: a block beside the battery, as bare vehicles have
-    // it.
-    // Returns come to a bus of their own: the post is for a few lugs.
-    std::string place;
-    if (const Id& id = plan.batteries.front().place; !id.empty()) place = ", " + name_of(plan, id);
-    Plan with_block = plan;
-    Statement block;
-    Batch laid;
-    for (const char* line : {"bus \"negative bus\" negative 0.5 m", "bus \"main block\" for 80 A, 0.5 m"}) {
-        block = read_kind(with_block, K::bus, line + place, nullptr);
-        if (!block.edit || !yr::apply(with_block, *block.edit)) return s;
-        laid.edits.push_back(*block.edit);
-    }
-    Point main = *find(with_block.points, block.about);
-    for (const Point& p : with_block.points)
-        if (p.name == "negative bus") main.return_at = p.id;
-    laid.edits.emplace_back(Put<Point>{main, {}});
-    if (!yr::apply(with_block, laid.edits.back())) return s;
-    Statement on_it = read_kind(with_block, kind_of_line(with_block, text), text, library);
+    // what wants a feed where there is none yet brings one
+    auto block = main_block_for(plan);
+    if (!block) return s;
+    Statement on_it = read_kind(block->plan, kind_of_line(block->plan, text), text, library);
     if (!on_it.edit) return s;
-    laid.edits.push_back(*on_it.edit);
-    on_it.edit = Edit(std::move(laid));
-    on_it.block = block.about;
+    block->edits.edits.push_back(*on_it.edit);
+    on_it.edit = Edit(std::move(block->edits));
+    on_it.block = block->id;
     return on_it;
 }
 
-std::vector<Statement> readings(const Plan& plan, std::string_view text, const Library* library) {
+std::vector<Statement> readings(const Plan& plan, std::string_view line, const Library* library) {
+    const std::string text = in_our_words(plan, line);
     std::vector<Statement> whole;
     const auto consider = [&](Statement s) {
         if (s.whole() && (whole.empty() || s.not_understood.empty())) whole.push_back(std::move(s));

@@ -48,9 +48,12 @@ std::optional<FuseGuard> guard_by(const Plan& plan, const Run& run, const Device
                       exact, from_multiple);
 }
 
-bool guarded(const Plan& plan, const Run& run) {
+bool guarded(const Plan& plan, const Run& run, double larger) {
     return std::all_of(run.devices.begin(), run.devices.end(), [&](const Device& d) {
-        const auto guard = d.kind == DeviceKind::fuse ? guard_by(plan, run, d, false) : std::nullopt;
+        if (d.kind != DeviceKind::fuse) return true;
+        Device fuse = d;
+        fuse.rating_A *= larger;
+        const auto guard = guard_by(plan, run, fuse, false);
         return !guard || guard->guards;
     });
 }

@@ -43,8 +43,11 @@ struct RunFuseAdvice {
 [[nodiscard]] std::optional<FuseGuard> guard_by(const Plan& plan, const Run& run, const Device& fuse,
                                                 bool exact = true, double from_multiple = 0);
 
-// Whether all fuses of the run do so.
-[[nodiscard]] bool guarded(const Plan& plan, const Run& run);
+inline constexpr double kColdFuse = 1.07;  // what a fuse holds at -20 C against 20 C (catalog/fuses.json)
+
+// Whether all fuses of the run do so, and would if they were so many times as large: who chooses a size
+// leaves room for colder states that are still to be said, in which a fuse holds more.
+[[nodiscard]] bool guarded(const Plan& plan, const Run& run, double larger = 1);
 
 // A short of a positive cable to the vehicle's metal comes back to its battery over the cable that grounds
 // it: by the largest fuse on that battery's positive side, unless the cable holds as much copper as what that

@@ -209,7 +209,7 @@ std::optional<Condition> ConditionReader::term(const LineCursor& words, std::siz
         return key_word(words.lower(ahead + 1) == "running" ? "running" : "standing");
     }
     if (auto c = switch_term(words, ahead, used)) return c;
-    used = 1;
+    used = words.lower(ahead) == "always" && words.lower(ahead + 1) == "on" ? 2 : 1;
     return key_word(words.lower(ahead));
 }
 
@@ -295,9 +295,11 @@ bool ConditionReader::read(LineCursor& words, bool begun) {
     if (read_measured(words, goes_on && words.lower() == "and" ? 1 : 0)) return just_read_ = true;
     const std::string first = words.lower();
     const bool lead = first == "on" || first == "with" || first == "when" || first == "while";
-    const bool link = goes_on && (first == "and" || first == "or");
-    std::size_t ahead = lead || link ? 1 : 0, used = 0;
-    if (link && (words.lower(1) == "on" || words.lower(1) == "while" || words.lower(1) == "when")) ++ahead;
+    const bool more = goes_on && first == "switch" && words.has(2);  // "on ignition switch pump"
+    const bool link = (goes_on && (first == "and" || first == "or")) || more;
+    std::size_t ahead = (lead || link) && !more ? 1 : 0, used = 0;
+    if (link && !more && (words.lower(1) == "on" || words.lower(1) == "while" || words.lower(1) == "when"))
+        ++ahead;
     if (words.lower(ahead) == "the") ++ahead;
     std::optional<Condition> c = term(words, ahead, used);
     const bool alone = new_switches_ && begun && first == "on" && new_switch_stands(words, ahead);

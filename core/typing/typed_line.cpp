@@ -78,8 +78,9 @@ class LineReader {
             used = count;
             return words_.has(ahead + count) && to_lower(words_.joined(ahead, count)) == words;
         };
-        if (plan_.batteries.size() > 1 && (says("second battery", 2) || says("other battery", 2)))
-            return plan_.batteries[1].id;
+        for (const char* second : {"second battery", "other battery", "aux battery", "auxiliary battery",
+                                   "house battery", "leisure battery"})
+            if (plan_.batteries.size() > 1 && says(second, 2)) return plan_.batteries[1].id;
         if (!plan_.batteries.empty() && (says("battery", 1) || says("main battery", 2)))
             return plan_.batteries[0].id;
         Id source = words_.named(plan_.sources, ahead, any, used);
@@ -292,7 +293,25 @@ class LineReader {
         return true;
     }
 
+    // "two work lights 45 W each"
+    bool read_number_word() {
+        if (named_ || !line_.name.empty() || line_.count != 1 || !words_.has(2)) return false;
+        // "two 19 A" is a thing called two
+        if (const std::string next = words_.lower(1); next.empty() || (next[0] >= '0' && next[0] <= '9'))
+            return false;
+        static constexpr const char* kNumbers[] = {"two",   "three", "four", "five", "six",
+                                                   "seven", "eight", "nine", "ten"};
+        for (int k = 0; k < 9; ++k)
+            if (words_.lower() == kNumbers[k]) {
+                line_.count = k + 2;
+                words_.skip(1);
+                return true;
+            }
+        return false;
+    }
+
     bool read_count() {  // "2x" alone, "x2", or "12 lamps" at the beginning
+        if (read_number_word()) return true;
         std::string w = words_.lower();
         if (!named_ && line_.name.empty() && line_.count == 1 && !w.empty() && w.size() <= 3 &&
             w.find_first_not_of("0123456789") == std::string::npos && words_.has(2) &&
@@ -332,6 +351,8 @@ class LineReader {
         std::size_t used = 1;
         if (w == "mains" && !plan_.inverters.empty() && line_.inverter.empty()) {
             line_.inverter = plan_.inverters.front().id;
+        } else if (w == "each" && line_.draw) {
+            // "two work lights 45 W each": a draw is of one in any case
         } else if (w == "critical") {
             line_.critical = true;
         } else if (w == "chassis" || w == "grounded") {

@@ -142,6 +142,28 @@ TEST_F(RunsTest, TheWholePlanInOneStepAndBack) {
     EXPECT_EQ(plan(), before);
 }
 
+TEST_F(RunsTest, ARowTellsWhatOneSizeLessOrMoreCosts) {
+    page()->show_view(app::RunsPage::View::together);
+    auto* sizing = page()->sizing();
+    sizing->start();
+    sizing->finish();
+    ASSERT_TRUE(sizing->result());
+    const Id hoist = run_named("hoist feed");
+    for (int k = 0; k < sizing->table()->topLevelItemCount(); ++k)
+        if (sizing->table()->topLevelItem(k)->data(0, Qt::UserRole).toString().toStdString() == hoist)
+            sizing->table()->setCurrentItem(sizing->table()->topLevelItem(k));  // as a click or an arrow does
+    EXPECT_TRUE(sizing->next_text().contains(QStringLiteral("hoist feed"))) << "it says what it works out";
+    sizing->finish_next();
+    const QString told = sizing->next_text();
+    EXPECT_TRUE(told.contains(QStringLiteral("One thinner"))) << told.toStdString();
+    EXPECT_TRUE(told.contains(QStringLiteral("One thicker"))) << told.toStdString();
+    EXPECT_TRUE(told.contains(QStringLiteral("kg more"))) << told.toStdString();
+    // of another plan nothing is told
+    doc().step_run(hoist, 1);
+    sizing->ask_next(hoist);
+    EXPECT_EQ(sizing->next_text(), told);
+}
+
 TEST_F(RunsTest, GoalStockAndPriceOfVolts) {
     page()->show_view(app::RunsPage::View::together);
     auto* sizing = page()->sizing();

@@ -63,8 +63,9 @@ TEST(LoadsCsv, ANameIsNotReadForNumbers) {
 }
 
 TEST(LoadsCsv, WhatIsNotUnderstoodIsKept) {
-    const auto rows = read_loads("name,watts,live\nlamp,20,whenever\n");
-    EXPECT_EQ(rows[0].line.not_understood, (std::vector<std::string>{"on", "whenever"}));
+    const auto rows = read_loads("name,watts,live\nlamp,20,at 7 bells\nfan,9,galley\n");
+    EXPECT_EQ(rows[0].line.not_understood, (std::vector<std::string>{"on", "at", "7", "bells"}));
+    EXPECT_EQ(rows[1].line.live_when->switches, std::vector<std::string>{"galley"}) << "a switch that is new";
 }
 
 TEST(LoadsCsv, OutAndInIsTheSameLoads) {

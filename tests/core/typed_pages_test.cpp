@@ -41,7 +41,7 @@ bool of_what_was_chosen(const Finding& f) {
          {F::fuse_above_cable, F::fuse_volts, F::fuse_missing, F::fuse_far, F::guards_not,
           F::cable_over_ampacity, F::cable_over_temperature, F::return_thinner, F::ground_thin,
           F::fuse_above_channel, F::channel_over, F::channel_start, F::demand_over, F::short_stays,
-          F::short_hurts, F::load_dead, F::never_charged, F::turn_opens_fuse, F::start_opens_fuse})
+          F::short_hurts, F::load_dead, F::turn_opens_fuse, F::start_opens_fuse})
         if (f.kind == kind) return f.severity <= Severity::fix || kind == F::guards_not;
     return false;
 }
@@ -196,6 +196,41 @@ TEST(TypedPages, AStateSaysHowItsSwitchesStand) {
     std::sort(on.begin(), on.end());
     EXPECT_EQ(on, (std::vector<std::string>{"bilge", "scene"}));
     EXPECT_EQ(s->ambient_C, 5);
+}
+
+TEST(TypedPages, WordsOfOthersAreTaken) {
+    const Plan plan = typed(
+        "vehicle \"livestock truck\" 12V\nbattery AGM 95Ah 850A\naux battery AGM 105 Ah, by isolator, 2 m\n"
+        "alternator 180 A, 70 A at idle\nstarter 220 A\ntwo work lights 45 W each on ignition, 4 m\n"
+        "main disconnect between battery and main block\ncb radio 4 A always on, 2 m\n"
+        "fridge 55W, 40% duty, from aux battery, 3 m\ninverter 1000 watt, from aux battery, 1.5 m\n"
+        "coffee maker 800 W on inverter\nair compressor 65 A on ignition switch comp, 2.5 m\n"
+        "battery charger 10 A shore power\nhazard lamps 8 A always\n",
+        "page");
+    ASSERT_EQ(plan.batteries.size(), 2U);
+    EXPECT_EQ(plan.batteries[1].name, "aux battery");
+    EXPECT_EQ(plan.sources.front().idle_A, 70);
+    const auto load = [&](std::string_view name) {
+        for (const Load& l : plan.loads)
+            if (l.name == name) return l;
+        ADD_FAILURE() << name;
+        return Load{};
+    };
+    EXPECT_EQ(load("work lights").count, 2);
+    EXPECT_EQ(load("air compressor").live_when.switches, std::vector<std::string>{"comp"});
+    EXPECT_EQ(load("air compressor").live_when.key, Key::ignition);
+    EXPECT_EQ(load("cb radio").live_when, Condition{});
+    for (const yr::Run& r : plan.runs)
+        if (r.to == pos_of(load("fridge").id)) {
+            EXPECT_EQ(r.from, pos_of(plan.batteries[1].id));
+        }
+    EXPECT_TRUE(std::any_of(plan.runs.begin(), plan.runs.end(), [](const yr::Run& r) {
+        return std::any_of(r.devices.begin(), r.devices.end(), [](const Device& d) { return d.master; });
+    })) << "the disconnect is in the cable to the block";
+    expect_laid_well(plan, "page");
+    // a vehicle whose only battery is that one
+    EXPECT_EQ(typed("house battery LiFePO4 200 Ah\nlamp 5 W on lights, 2 m\n", "trailer").batteries.size(),
+              1U);
 }
 
 TEST(TypedPages, ATractionVehicleHasNoEngineAndItsChargerIsPluggedIn) {

@@ -151,7 +151,7 @@ QWidget* SizingPanel::make_table() {
         new QLabel(say("Choose a cable: what one size less or more of it would cost the whole plan."));
     next_text_->setObjectName(QStringLiteral("soft"));
     next_text_->setWordWrap(true);
-    next_text_->setMargin(4);
+    next_text_->setContentsMargins(12, 4, 12, 4);
     next_text_->setTextInteractionFlags(Qt::TextSelectableByMouse);
     next_text_->hide();
     auto* page = new QWidget;
