@@ -146,6 +146,9 @@ int run_optimise(const OptimiseOptions& o) {
         if (const int code = write_changed(o.plan, o.variant, result->edit, o.out, o.force)) return code;
     if (o.json) {
         Json out = sizing_json(*result, *plan, ask);
+        out["given_up"] = Json::array();
+        for (const SizingBlocker& b : inspected->given_up)
+            out["given_up"].push_back(words::sentence(b, *plan));
         out["thickened"] = Json::array();
         for (const Id& id : inspected->thickened) out["thickened"].push_back(name_of(*plan, id));
         out["kept"] = Json::array();
@@ -162,9 +165,10 @@ int run_optimise(const OptimiseOptions& o) {
             }
         }
         print(out);
-        return found ? 0 : 1;
+        return found && inspected->given_up.empty() ? 0 : 1;
     }
-    fmt::print("{}{}\n", words::sentence(*result, ask, *plan), words::kept_text(*inspected, *plan));
+    fmt::print("{}{}{}\n", words::given_up_text(*inspected, *plan), words::sentence(*result, ask, *plan),
+               words::kept_text(*inspected, *plan));
     for (std::size_t k = 1; k < result->blockers.size(); ++k)
         fmt::print("{}\n", words::sentence(result->blockers[k], *plan));
     std::vector<std::vector<std::string>> rows;
@@ -193,7 +197,7 @@ int run_optimise(const OptimiseOptions& o) {
             words::number(result->before.mass_kg), words::number(result->after.mass_kg),
             words::number(result->before.money, 4), words::number(result->after.money, 4),
             result->before.sizes, result->after.sizes);
-    return found ? 0 : 1;
+    return found && inspected->given_up.empty() ? 0 : 1;
 }
 
 int run_doubts(const OptimiseOptions& o) {

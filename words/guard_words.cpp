@@ -136,6 +136,15 @@ std::string sentence(const SizingResult& r, const SizingAsk& ask, const Plan& pl
     return outcome(r, ask, plan, style) + left_out_text(r, plan);
 }
 
+std::string given_up_text(const CheckedSizing& c, const Plan& plan, const Style& style) {
+    if (c.given_up.empty()) return {};
+    std::string text = sentence(c.given_up.front(), plan, style);
+    if (c.given_up.size() > 1)
+        text +=
+            " " + say_n("{0} more like it.", "{0} more like it.", static_cast<long>(c.given_up.size() - 1));
+    return text + translated(" That stays as it is; the rest is sized. ");
+}
+
 std::string kept_text(const CheckedSizing& c, const Plan& plan, const Style& style) {
     if (c.kept.empty() && !c.thickened.empty() && !c.against.empty())
         return " " +

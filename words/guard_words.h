@@ -20,6 +20,9 @@ namespace yr::words {
 }
 
 // " 3 cables stay as they are: another size would bring: …", or nothing.
+// Why not all limits are kept, before what is sized all the same; empty where all are.
+[[nodiscard]] std::string given_up_text(const CheckedSizing& checked, const Plan& plan,
+                                        const Style& style = {});
 [[nodiscard]] std::string kept_text(const CheckedSizing& checked, const Plan& plan, const Style& style = {});
 
 // "Measure the length of rear box feed, 3 m assumed: at 5.4 m it needs 4 AWG instead of 8 AWG."

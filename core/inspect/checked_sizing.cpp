@@ -196,13 +196,50 @@ Result<CheckedSizing> size_until_it_passes(const Plan& plan, const SizingAsk& as
     }
 }
 
+// Asks for less where nothing keeps all: first that nobody is worse off than now, then without the cables
+// that no size suits. False: there is nothing left to give up.
+bool ask_for_less(const Plan& plan, const std::vector<SizingBlocker>& blockers, SizingAsk& ask) {
+    if (!ask.as_now) {
+        ask.as_now = true;
+        return true;
+    }
+    if (ask.only.empty())
+        for (const Run& r : plan.runs)
+            if (!r.pinned && !r.body_metal && !r.resistance_ohm) ask.only.push_back(r.id);
+    return std::erase_if(ask.only,
+                         [&](const Id& id) {
+                             return std::any_of(blockers.begin(), blockers.end(),
+                                                [&](const SizingBlocker& b) { return b.id == id; });
+                         }) > 0 &&
+           !ask.only.empty();
+}
+
 }  // namespace
 
 Result<CheckedSizing> size_checked(const Plan& plan, const SizingAsk& ask) {
-    SizingAsk now = ask;
-    auto sized = size_until_it_passes(plan, ask, now);
-    if (sized) sized->asked = unwatched(std::move(now));
-    return sized;
+    constexpr int kMostGivenUp = 8;
+    SizingAsk less = ask;
+    std::optional<CheckedSizing> first;
+    for (int round = 0; round <= kMostGivenUp; ++round) {
+        SizingAsk now = less;
+        auto sized = size_until_it_passes(plan, less, now);
+        if (!sized) {
+            if (first) break;
+            return sized;
+        }
+        sized->asked = unwatched(std::move(now));
+        if (!first) first = *sized;
+        const bool found =
+            sized->sizing.status == SizingStatus::least || sized->sizing.status == SizingStatus::best_found;
+        if (found) {
+            if (round > 0) sized->given_up = first->sizing.blockers;
+            return sized;
+        }
+        if (sized->sizing.status != SizingStatus::impossible ||
+            !ask_for_less(plan, sized->sizing.blockers, less))
+            break;
+    }
+    return std::move(*first);
 }
 
 }  // namespace yr

@@ -172,9 +172,9 @@ TEST_F(WholePath, FromTheFirstPageToTheHandOver) {
     auto& again = open<app::MeterPage>("meter");
     EXPECT_EQ(again.prove()->done(), 0U) << "one plan may serve many vehicles: it is asked";
     bool offered = false;
-    for (auto* link : again.findChildren<QAbstractButton*>())
-        if (!offered && link->text() == QStringLiteral("Go on where the record ends"))
-            offered = true, link->click();
+    for (auto* link : again.findChildren<QLabel*>())
+        if (!offered && link->text().contains(QStringLiteral("Go on where the record ends")))
+            offered = true, emit link->linkActivated({});
     ASSERT_TRUE(offered);
     EXPECT_EQ(again.prove()->done(), 5U) << "and the proof goes on where it ended";
 }

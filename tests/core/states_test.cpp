@@ -225,6 +225,40 @@ TEST(Ladder, AFarOffLoadDoesNotCondemnATrunk) {
     EXPECT_EQ(eased->chosen, trunk->apart) << "without that load's limit the same size passes outright";
 }
 
+// A limit that no size keeps is told, stays as it is, and holds nothing else up.
+TEST(CheckedSizing, WhatNoSizeKeepsIsToldAndTheRestIsSized) {
+    int told = 0, smaller = 0;
+    for (unsigned seed = 1; seed <= sweep(4U, 30U); ++seed) {
+        Plan plan = vehicle(seed).plan;
+        Load* hopeless = nullptr;
+        for (Load& l : plan.loads)
+            if (!l.starter && l.inverter.empty() && !l.on_s) hopeless = &l;
+        ASSERT_NE(hopeless, nullptr);
+        for (yr::Run& r : plan.runs)
+            if (r.to == pos_of(hopeless->id)) r.pinned = true;
+        hopeless->drop_limit = 1e-4;
+        SizingAsk ask;
+        ask.most_s = 10;
+        const auto result = size_checked(plan, ask);
+        ASSERT_TRUE(result);
+        const SizingResult& r = result->sizing;
+        if (result->given_up.empty()) continue;  // it runs in no state
+        ++told;
+        EXPECT_EQ(result->given_up.front().id, hopeless->id);
+        EXPECT_NE(words::given_up_text(*result, plan).find(hopeless->name.substr(1)), std::string::npos)
+            << "its first letter is a capital";
+        ASSERT_TRUE(r.status == SizingStatus::least || r.status == SizingStatus::best_found) << seed;
+        smaller += r.after.mass_kg < r.before.mass_kg - 1e-6;
+        Plan sized = plan;
+        ASSERT_TRUE(yr::apply(sized, r.edit));
+        const Inspection before = inspect(plan, false), after = inspect(sized, false);
+        for (const Finding* f : new_or_worse(before.findings, after.findings))
+            ADD_FAILURE() << seed << ": " << words::sentence(*f, sized);
+    }
+    EXPECT_GT(told, 1);
+    EXPECT_GT(smaller, 0);
+}
+
 // The result of sizing, put into the plan and inspected whole, has no stop and no fix that was not there.
 TEST(CheckedSizing, MakesNothingWorse) {
     int kept = 0, sized_all = 0;

@@ -289,7 +289,8 @@ void SizingPanel::fill() {
     const bool found = result.status == SizingStatus::least || result.status == SizingStatus::best_found;
     SizingAsk asked;
     asked.goal = asked_goal_;
-    summary_->setText(q(words::sentence(result, asked, plan, document_->style()) +
+    summary_->setText(q(words::given_up_text(**sizing_.answer(), plan, document_->style()) +
+                        words::sentence(result, asked, plan, document_->style()) +
                         words::kept_text(**sizing_.answer(), plan, document_->style())));
     if (found)
         summary_->setText(summary_->text() + say(" Copper %1 → %2 kg, money %3 → %4, sizes %5 → %6.")
