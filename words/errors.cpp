@@ -13,6 +13,7 @@ constexpr WantText kWants[] = {
     {Want::a_battery_of_this_plan, later("a battery of this plan")},
     {Want::a_cable_between_them, later("two ends that a cable joins")},
     {Want::a_kind_of_thing, later("what kind of thing it is")},
+    {Want::a_fuse_said_with_its_cable, later("the cable that it is in, such as: bus main from battery, fuse 100 A")},
     {Want::a_name_for_it, later("a name for it")},
     {Want::ah_or_cranking_amps, later("its Ah or its cranking amps")},
     {Want::amps, later("its amps, such as 30 A")},

@@ -8,9 +8,11 @@
 #include <QStyledItemDelegate>
 #include <algorithm>
 #include <map>
+#include <unordered_map>
 
 #include "control/hang_on.h"
 #include "control/place_on.h"
+#include "plan/supply_runs.h"
 #include "widgets/tokens.h"
 #include "words/control_words.h"
 #include "words/sentences.h"
@@ -95,12 +97,11 @@ PlanList::PlanList(Document* document, QWidget* parent) : QTreeWidget(parent), d
     refresh();
 }
 
-PlanList::Row PlanList::load_row(std::size_t k, const Id& feed) const {
+PlanList::Row PlanList::load_row(std::size_t k, int channel) const {
     const Load& l = document_->plan().loads[k];
     const LoadResult& r = document_->shown().solution().point.loads[k];
     Row row{l.id, q(l.name), {}, q(words::condition(l.live_when, &document_->plan())), false};
-    if (const Run* run = supply_run(document_->plan(), l.id); run && run->channel > 0 && run->from == feed)
-        row.name = QStringLiteral("%1 · ").arg(run->channel) + row.name;
+    if (channel > 0) row.name = QStringLiteral("%1 · ").arg(channel) + row.name;
     switch (r.status) {
         case LoadStatus::on:
             row.amount = l.inverter.empty()
@@ -142,23 +143,29 @@ std::vector<PlanList::Row> PlanList::rows() const {
     }
     std::map<Id, std::vector<std::size_t>> by_feed;
     std::vector<char> placed(plan.loads.size(), 0);
+    const SupplyRuns supply(plan);
+    std::unordered_map<std::string_view, std::size_t> load_of;
+    for (std::size_t k = 0; k < plan.loads.size(); ++k) load_of.emplace(plan.loads[k].id, k);
     for (const Run& r : plan.runs) {
         if (r.to.post != Post::pos || !yr::find(plan.points, r.from)) continue;
-        for (std::size_t k = 0; k < plan.loads.size(); ++k)
-            if (plan.loads[k].id == owner_of(r.to)) by_feed[owner_of(r.from)].push_back(k), placed[k] = 1;
+        if (const auto l = load_of.find(r.to.owner); l != load_of.end())
+            by_feed[owner_of(r.from)].push_back(l->second), placed[l->second] = 1;
+    }
+    std::unordered_map<std::string_view, double> hands_on_A;  // all of a feed, other feeds included
+    for (std::size_t k = 0; k < plan.runs.size(); ++k) {
+        const double amps = point.conductors[k].current_A;
+        hands_on_A[(amps > 0 ? plan.runs[k].from : plan.runs[k].to).owner] += std::abs(amps);
     }
     for (const Point& p : plan.points) {
         if (!p.feeds_loads) continue;
-        double total = 0;  // all it hands on, other feeds included
-        for (std::size_t k = 0; k < plan.runs.size(); ++k) {
-            const double amps = point.conductors[k].current_A;
-            total += std::max(0.0, plan.runs[k].from == p.id ? amps : plan.runs[k].to == p.id ? -amps : 0.0);
-        }
-        rows.push_back({p.id, q(p.name), A(total), {}, true});
+        rows.push_back({p.id, q(p.name), A(hands_on_A[p.id]), {}, true});
         std::stable_sort(by_feed[p.id].begin(), by_feed[p.id].end(), [&](std::size_t a, std::size_t b) {
-            return supply_run(plan, plan.loads[a].id)->channel < supply_run(plan, plan.loads[b].id)->channel;
+            return supply.of(plan.loads[a].id)->channel < supply.of(plan.loads[b].id)->channel;
         });
-        for (std::size_t k : by_feed[p.id]) rows.push_back(load_row(k, p.id));
+        for (std::size_t k : by_feed[p.id]) {
+            const Run* run = supply.of(plan.loads[k].id);
+            rows.push_back(load_row(k, run->from == p.id ? run->channel : 0));
+        }
         if (const auto free = free_channels(plan, p); !free.empty()) {
             QStringList numbers;
             for (const int c : free) numbers << QString::number(c);

@@ -35,7 +35,7 @@ class PlanList : public QTreeWidget {
     };
     void refresh();
     [[nodiscard]] std::vector<Row> rows() const;
-    [[nodiscard]] Row load_row(std::size_t index, const Id& feed = {}) const;
+    [[nodiscard]] Row load_row(std::size_t index, int channel = 0) const;
     [[nodiscard]] std::vector<words::ValueRef> questions(const Id& id) const;
     void show_selection();
 

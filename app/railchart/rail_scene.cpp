@@ -1,5 +1,6 @@
 #include "railchart/rail_scene.h"
 
+#include "plan/supply_runs.h"
 #include "railchart/shelf.h"
 
 #include "plan/rail_volts.h"
@@ -33,6 +34,7 @@ class SceneBuilder {
           d_(d),
           inspector_(inspector),
           plan_(d.plan()),
+          supply_(plan_),
           sol_(d.solution()),
           layout_(d.layout()),
           size_(size),
@@ -453,7 +455,7 @@ class SceneBuilder {
         Id feed;
         double amps = 0;
         for (const Id& id : g.members) {
-            const Run* run = supply_run(plan_, id);
+            const Run* run = supply_.of(id);
             const Load* load = yr::find(plan_.loads, id);
             const Id its = run && load ? owner_of(run->from) : Id();
             if (its.empty() || (!feed.empty() && its != feed))
@@ -466,7 +468,7 @@ class SceneBuilder {
 
     // The feed that a thin load hangs on: another feed has a handle of its own.
     Id feed_of_item(const SceneItem& i) const {
-        const Run* run = supply_run(plan_, i.id);
+        const Run* run = supply_.of(i.id);
         return run ? owner_of(run->from) : Id();
     }
 
@@ -557,6 +559,7 @@ class SceneBuilder {
     const ShownCircuit& d_;
     const Inspector* inspector_;
     const Plan& plan_;
+    const SupplyRuns supply_;
     const Solution& sol_;
     const RailLayout& layout_;
     QSizeF size_;

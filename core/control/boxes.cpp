@@ -7,6 +7,7 @@
 #include "control/hang_on.h"
 #include "control/key_positions.h"
 #include "control/place_on.h"
+#include "plan/supply_runs.h"
 #include "size/cable_size.h"
 
 namespace yr {
@@ -139,15 +140,10 @@ double together_A(const Plan& plan, const std::vector<const Load*>& loads) {
 }
 
 std::vector<const Load*> loads_on(const Plan& plan, const Id& feed) {
-    std::unordered_map<std::string_view, const Run*>
-        supply;  // the first run at a load's positive, as supply_run()
-    for (const Run& r : plan.runs)
-        for (const Terminal* end : {&r.from, &r.to})
-            if (*end == pos_of(end->owner)) supply.emplace(end->owner, &r);
+    const SupplyRuns supply(plan);
     std::vector<const Load*> loads;
     for (const Load& l : plan.loads)
-        if (const auto run = supply.find(l.id); run != supply.end() && run->second->from == feed)
-            loads.push_back(&l);
+        if (const Run* run = supply.of(l.id); run && run->from == feed) loads.push_back(&l);
     return loads;
 }
 

@@ -140,13 +140,28 @@ bool one_thicker(const Plan& plan, Run& run) {
     return true;
 }
 
+// The battery that feeds a bus, at most three cables away; else the first.
+const Battery& battery_before(const Plan& plan, const Point* feed) {
+    Terminal at = feed ? Terminal(feed->id) : Terminal();
+    for (int step = 0; step < 3 && !at.empty(); ++step) {
+        Terminal before;
+        for (const Run& r : plan.runs) {
+            if (r.to != at) continue;
+            if (const Battery* b = find(plan.batteries, r.from.owner)) return *b;
+            if (find(plan.points, r.from)) before = r.from;
+        }
+        at = before;
+    }
+    return plan.batteries.front();
+}
+
 // Heavier than what a fuse block is for, or the block is taken up: its own cable from the battery, as one
 // would lay it.
 const Battery* own_cable_from(const Plan& plan, const TypedLine& line, const FeedChoice& feed,
                               TakenChannels& taken) {
     if (const Battery* said = find(plan.batteries, line.feed)) return said;
     if (!line.feed.empty() || line.channel > 0 || plan.batteries.empty()) return nullptr;
-    const Battery& battery = plan.batteries.front();
+    const Battery& battery = battery_before(plan, feed.point);
     const Terminal pos = pos_of(battery.id);
     if (rail_V(plan, pos) > 1.6 * plan.vehicle.nominal_V) return nullptr;
     if (!feed.point) return nominal_current_A(plan, line, pos) < kOwnCable_A ? nullptr : &battery;

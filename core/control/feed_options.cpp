@@ -7,6 +7,7 @@
 
 #include "catalog/assumptions.h"
 #include "plan/rail_volts.h"
+#include "plan/supply_runs.h"
 
 namespace yr {
 namespace {
@@ -47,14 +48,10 @@ const std::map<Id, LiveMap::Volts>& LiveMap::with(const std::vector<std::string>
 
 FeedOptions::FeedOptions(const Plan& plan, const AssignAsk& ask)
     : plan_(plan), ask_(ask), live_(plan), masters_(master_switches(plan)), net_(plan) {
-    std::unordered_map<std::string_view, const Run*>
-        supply;  // the first run at a load's positive, as supply_run()
+    const SupplyRuns supply(plan);
     std::unordered_set<std::string_view> used;
-    for (const Run& r : plan.runs)
-        for (const Terminal* end : {&r.from, &r.to})
-            if (*end == pos_of(end->owner)) supply.emplace(end->owner, &r);
     for (const Load& l : plan.loads)
-        if (const auto run = supply.find(l.id); run != supply.end()) used.insert(run->second->from.owner);
+        if (const Run* run = supply.of(l.id)) used.insert(run->from.owner);
     const auto paths = feed_paths(plan);
     std::unordered_map<std::string_view, std::size_t> number;
     for (const Point& p : plan.points) {
@@ -64,11 +61,11 @@ FeedOptions::FeedOptions(const Plan& plan, const AssignAsk& ask)
         feeds_.push_back({&p, path->second, rail_V(plan, Terminal(p.id)), {}});
     }
     for (const Load& l : plan.loads) {
-        const auto run = supply.find(l.id);
-        if (run == supply.end() || !(run->second->to == pos_of(l.id))) continue;
-        const auto feed = number.find(run->second->from.owner);
-        if (feed != number.end() && run->second->from == Terminal(feeds_[feed->second].point->id))
-            homes_[l.id] = {run->second, feed->second};
+        const Run* run = supply.of(l.id);
+        if (!run || !(run->to == pos_of(l.id))) continue;
+        const auto feed = number.find(run->from.owner);
+        if (feed != number.end() && run->from == Terminal(feeds_[feed->second].point->id))
+            homes_[l.id] = {run, feed->second};
     }
 }
 

@@ -8,6 +8,7 @@
 #include "control/key_positions.h"
 #include "control/rails.h"
 #include "inspect/rules.h"
+#include "plan/supply_runs.h"
 #include "solve/results.h"
 
 namespace yr {
@@ -37,6 +38,7 @@ void alive_unasked(const Case& c, std::size_t s, std::vector<Finding>& out, std:
 
 // Feeds that are live with the key off, and the loads on them that ought to follow the key.
 void key_on_constant(const Case& c, std::vector<Finding>& out) {
+    const SupplyRuns supply(c.plan);
     const Solution off = solve(c.plan, state_at(c.plan, KeyPosition::off, master_switches(c.plan)));
     for (const Point& p : c.plan.points) {
         if (!p.feeds_loads) continue;
@@ -45,7 +47,7 @@ void key_on_constant(const Case& c, std::vector<Finding>& out) {
         if (n >= nodes.size() || off.point.node_V[n] < 0.5 * c.plan.vehicle.nominal_V) continue;
         Finding f = make_finding(FindingKind::key_on_constant, Severity::note, p.id, {}, {});
         for (const Load& l : c.plan.loads) {
-            const Run* run = supply_run(c.plan, l.id);
+            const Run* run = supply.of(l.id);
             if (!run || run->from != p.id || run->channel > 0 || !l.own_switch || l.starter) continue;
             const bool relay = std::any_of(run->devices.begin(), run->devices.end(), [](const Device& d) {
                 return d.kind == DeviceKind::switching && !(d.closed_when == Condition{});
@@ -114,13 +116,14 @@ void taps_and_contacts(const Case& c, std::size_t s, std::vector<Finding>& out, 
 }
 
 void coils(const Case& c, std::vector<Finding>& out) {
+    const SupplyRuns supply(c.plan);
     for (const Run& r : c.plan.runs)
         for (const Device& d : r.devices) {
             const bool kept = d.suppression == Suppression::diode || d.suppression == Suppression::resistor;
-            const Run* feed = d.coil.empty() || kept ? nullptr : supply_run(c.plan, d.coil);
+            const Run* feed = d.coil.empty() || kept ? nullptr : supply.of(d.coil);
             if (!feed) continue;
             for (const Load& l : c.plan.loads) {
-                const Run* other = sensitive(l) ? supply_run(c.plan, l.id) : nullptr;
+                const Run* other = sensitive(l) ? supply.of(l.id) : nullptr;
                 if (!other || other->from != feed->from || l.id == d.coil) continue;
                 Finding f = make_finding(FindingKind::coil_kick, Severity::check, d.coil, l.id, {});
                 Run changed = r;

@@ -90,10 +90,11 @@ std::vector<Mend> new_fuses(const Case& c, std::size_t index, double at_m, bool 
     std::vector<Mend> out;
     const Run& run = c.plan.runs[index];
     const FuseRoom room = fuse_room(c, index);
+    const Id id = new_id(c.plan, "fuse");
     const auto with = [&](const FuseChoice& choice, const std::optional<WireSize>& size) {
         Run changed = run;
         Device fuse;
-        fuse.id = new_id(c.plan, "fuse");
+        fuse.id = id;
         fuse.name = run.name + " fuse";
         fuse.at_m = at_m;
         fuse.fuse = choice.type;

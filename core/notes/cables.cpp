@@ -10,9 +10,9 @@
 namespace yr {
 namespace {
 
-constexpr double kReserve = 1.3;    // of the fuse above what flows for ever
-constexpr double kNear_m = 0.1;     // a hand's breadth from the post
-constexpr double kWarm = 1.2;       // copper at work against 20 C
+constexpr double kReserve = 1.3;  // of the fuse above what flows for ever
+constexpr double kNear_m = 0.1;   // a hand's breadth from the post
+constexpr double kWarm = 1.2;     // copper at work against 20 C
 constexpr double kBladesTo_A = 40;
 constexpr int kMostTwins = 3;
 

@@ -24,8 +24,8 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
         false,
         false};
     static const Vocabulary turned{{"idle", "regulator"}, {"rated"}, false, false};
-    static const Vocabulary starter{{}, {}, false, false};
-    static const Vocabulary winch{{"duty"}, {"for"}, false, false};
+    static const Vocabulary starter{{}, {"motor"}, false, false};
+    static const Vocabulary winch{{"duty"}, {"for", "lb", "lbs", "kg"}, true, false};
     static const Vocabulary charger{
         {"float"}, {"shore", "mains", "dc-dc", "dcdc", "plug", "power"}, false, false};
     static const Vocabulary solar{{"float"}, {"panel"}, false, false};
@@ -36,7 +36,7 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
                                 {"channels", "channel", "of", "solid-state", "relays", "forgets", "live"},
                                 true,
                                 false};
-    static const Vocabulary bus{{"for"}, {"negative", "minus"}, false, false};
+    static const Vocabulary bus{{"for"}, {"negative", "minus", "way", "ways"}, true, false};
     static const Vocabulary point{
         {}, {"aluminium", "steel", "stainless", "sealed", "apart", "metal"}, false, false};
     static const Vocabulary strap{{}, {}, false, true};

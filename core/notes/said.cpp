@@ -207,6 +207,16 @@ class SaidReader {
             words.skip(at + 2);
             return true;
         }
+        if (const auto before = words.quantity(at, used);  // "60 A fuse"
+            before && before->dimension == Dimension::current &&
+            (words.lower(at + used) == "fuse" || words.lower(at + used) == "breaker")) {
+            std::size_t next = 0;  // "30 A fuse 40 A": what follows the word is the fuse's
+            if (words.quantity(at + used + 1, next)) return false;
+            said_.fuse_A = before->value;
+            said_.breaker = words.lower(at + used) == "breaker";
+            words.skip(at + used + 1);
+            return true;
+        }
         if (w != "fuse" && w != "breaker" && w != "fused") return false;
         const auto q = words.quantity(at + 1, used);
         if (!q || q->dimension != Dimension::current) return false;

@@ -181,6 +181,13 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
     s.kind = K::load;
     s.load = read_line(plan, text, library);
     s.not_understood = s.load->not_understood;
+    const std::string named = to_lower(s.load->name);
+    for (const std::string_view fuse :
+         {"fuse", "breaker", "circuit breaker"})  // no load, whatever amps it says
+        if (named == fuse || named == "main " + std::string(fuse)) {
+            s.error = Error{ErrorCode::unknown_name, "line", s.load->name, Want::a_fuse_said_with_its_cable};
+            return s;
+        }
     s.doubt = s.load->doubt;
     if (s.doubt) return s;
     const auto circuit = make_circuit(plan, *s.load);
@@ -335,6 +342,15 @@ std::string in_our_words(const Plan& plan, std::string_view line) {
           "battery switch between", "main switch between"})
         if (starts_with_words(text, theirs)) return with(theirs, "master between");
     if (starts_with_words(text, "battery charger")) return with("battery charger", "charger");
+    if (starts_with_words(text, "starter battery") || starts_with_words(text, "main battery"))
+        return "battery \"" + std::string(text.substr(0, text.find("battery") + 7)) + "\"" +
+               std::string(text.substr(text.find("battery") + 7));
+    for (const std::string_view theirs : {"negative bus bar", "negative busbar"})
+        if (starts_with_words(to_lower(text), theirs))
+            return with(theirs, "bus \"negative bus bar\" negative");
+    for (const std::string_view theirs : {"fuse panel", "fuse box", "fuse block", "distribution block",
+                                          "positive bus bar", "positive busbar", "bus bar", "busbar"})
+        if (starts_with_words(text, theirs)) return with(theirs, "bus \"" + std::string(theirs) + "\"");
     return std::string(line);
 }
 

@@ -151,8 +151,10 @@ void each_id(const Plan& plan, const std::function<void(const Id&)>& use) {
 }
 
 Id new_id(const Plan& plan, std::string_view head) {
-    std::unordered_set<std::string> taken;
-    each_named(plan, [&](const Id& id, const std::string&) { taken.insert(id); });
+    std::unordered_set<std::string_view> taken;  // of that head alone
+    each_named(plan, [&](const Id& id, const std::string&) {
+        if (std::string_view(id).starts_with(head)) taken.insert(id);
+    });
     for (int n = 1;; ++n) {
         Id id = std::string(head) + "-" + std::to_string(n);
         if (!taken.contains(id)) return id;

@@ -49,6 +49,10 @@ std::string LineCursor::lower(std::size_t ahead) const {
     return plain ? to_lower(words_[at_ + ahead].text) : std::string();
 }
 
+std::string LineCursor::before() const {
+    return at_ > 0 && !words_[at_ - 1].quoted ? to_lower(words_[at_ - 1].text) : std::string();
+}
+
 std::string LineCursor::joined(std::size_t ahead, std::size_t count) const {
     std::string text;
     for (std::size_t k = 0; k < count && at_ + ahead + k < words_.size(); ++k)
@@ -302,7 +306,9 @@ bool ConditionReader::read(LineCursor& words, bool begun) {
         ++ahead;
     if (words.lower(ahead) == "the") ++ahead;
     std::optional<Condition> c = term(words, ahead, used);
-    const bool alone = new_switches_ && begun && first == "on" && new_switch_stands(words, ahead);
+    const bool alone = new_switches_ && begun && (first == "on" || first == "with") &&
+                       words.before() != "switch" &&  // "switch on dash" says where it is
+                       new_switch_stands(words, ahead);
     if (!c &&
         ((link && first == "and") || alone)) {  // what nothing in the plan knows is a switch that is new
         new_switch_here_ = true;

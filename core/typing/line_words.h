@@ -29,6 +29,7 @@ class LineCursor {
     [[nodiscard]] std::string joined(std::size_t ahead, std::size_t count) const;  // as they stand
     [[nodiscard]] bool has(std::size_t words) const { return at_ + words <= words_.size(); }
     [[nodiscard]] const LineWord& word() const { return words_[at_]; }
+    [[nodiscard]] std::string before() const;  // the word before this one; empty where it is quoted
     [[nodiscard]] bool after_comma(std::size_t ahead) const { return words_[at_ + ahead].after_comma; }
     void skip(std::size_t words) { at_ += words; }
     // The words up to the next comma that are neither figures nor quoted: a name that is not known yet.

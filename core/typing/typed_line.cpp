@@ -37,6 +37,8 @@ class LineReader {
                 line_.not_understood.push_back(words_.word().text);
             words_.skip(1);
         }
+        if (line_.name.size() > 1 && line_.name.back() == ':')
+            line_.name.pop_back();  // "roof lights: 4x 27 W"
         line_.live_when = condition_.result();
         if (resistive_) take_resistive();
         return std::move(line_);

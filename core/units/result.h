@@ -48,6 +48,7 @@ enum class Want {
     a_battery_of_this_plan,
     a_cable_between_them,
     a_kind_of_thing,
+    a_fuse_said_with_its_cable,
     a_name_for_it,
     ah_or_cranking_amps,
     amps,

@@ -2,15 +2,23 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <cstdlib>
+#include <filesystem>
+#include <fstream>
+#include <map>
 
 #include "inspect/checked_sizing.h"
+#include "notes/notes.h"
 #include "plan/additions.h"
+#include "plan/library.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
+#include "plan/variant.h"
 #include "size/plan_fuse.h"
 #include "size/run_ladder.h"
 #include "support/findings.h"
 #include "support/random_plan.h"
+#include "support/run_program.h"
 #include "support/sweep.h"
 #include "support/vehicles.h"
 #include "words/guard_words.h"
@@ -257,6 +265,43 @@ TEST(CheckedSizing, WhatNoSizeKeepsIsToldAndTheRestIsSized) {
     }
     EXPECT_GT(told, 1);
     EXPECT_GT(smaller, 0);
+}
+
+// The best answers that are known, plan by plan: dearer is a step back, cheaper drops a limit or is to be
+// written down. tests/data/sizing-best.txt holds them, one a line; YR_WRITE_BEST=1 writes the file anew.
+TEST(CheckedSizing, IsAsGoodAsTheBestThatIsKnown) {
+    const std::string file = YR_SOURCE_DIR "/tests/data/sizing-best.txt";
+    std::map<std::string, Plan> plans;
+    for (const char* name : kDemos) plans[name] = shown_plan(*load_plan(demo_path(name)));
+    if (whole_sweeps()) {  // five seconds
+        Plan& truck = plans["truck, all free"] = plans[kDemos[0]];
+        for (yr::Run& r : truck.runs) r.pinned = false;
+    }
+    for (const char* folder : {"pages", "vehicles"})
+        for (const auto& f :
+             std::filesystem::directory_iterator(YR_SOURCE_DIR "/tests/data/" + std::string(folder)))
+            plans[f.path().stem()] = read_notes(read_text(f.path()), &shipped_library()).plan;
+    std::map<std::string, double> best;
+    std::ifstream in(file);
+    for (std::string line; std::getline(in, line);)
+        if (const auto tab = line.rfind('\t'); tab != std::string::npos)
+            best[line.substr(0, tab)] = std::stod(line.substr(tab + 1));
+    const bool write = std::getenv("YR_WRITE_BEST") != nullptr;
+    std::string all;
+    for (const auto& [name, plan] : plans) {
+        SizingAsk ask;
+        ask.most_s = 30;
+        const auto sized = size_checked(plan, ask);
+        ASSERT_TRUE(sized) << name;
+        const SizingResult& r = sized->sizing;
+        ASSERT_TRUE(r.status == SizingStatus::least || r.status == SizingStatus::best_found) << name;
+        all += name + '\t' + std::to_string(r.cost) + '\n';
+        if (!write) {
+            ASSERT_TRUE(best.contains(name)) << name << " has no best answer yet";
+            EXPECT_NEAR(r.cost, best[name], 2e-6 * best[name] + 1e-6) << name;
+        }
+    }
+    if (write) write_text(file, all);
 }
 
 // The result of sizing, put into the plan and inspected whole, has no stop and no fix that was not there.

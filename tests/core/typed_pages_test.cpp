@@ -14,6 +14,7 @@
 #include "plan/library.h"
 #include "plan/roles.h"
 #include "plan/validate.h"
+#include "size/run_limits.h"
 #include "support/findings.h"
 #include "support/run_program.h"
 #include "support/sweep.h"
@@ -163,6 +164,22 @@ TEST(TypedPages, AHeavyLoadHangsOnTheBattery) {
     }
 }
 
+TEST(TypedPages, AFullBusSendsTheNextToTheBatteryThatFeedsIt) {
+    Plan plan = typed(
+        "battery AGM 95 Ah 800 A\nsecond battery LiFePO4 200 Ah, by dc-dc 30 A, 3 m\nalternator 150 A\n"
+        "bus \"house bus\" from second battery, fuse 40 A, 1 m\nfridge 18 A always, 2 m\nfan 10 A always, 2 "
+        "m\n",
+        "page");
+    const Statement s = read_statement(plan, "heater 12 A always, 2 m");
+    ASSERT_TRUE(s.whole());
+    ASSERT_TRUE(yr::apply(plan, *s.edit));
+    for (const yr::Run& r : plan.runs)
+        if (r.to == pos_of(s.about)) {
+            EXPECT_EQ(r.from, pos_of(plan.batteries[1].id));
+        }
+    expect_laid_well(plan, "page");
+}
+
 TEST(TypedPages, WhatRunsInNoStateIsToldAndTheNextLineLetsItRun) {
     Plan plan = typed(
         "battery AGM 95 Ah 800 A\nalternator 150 A\nstarter 200 A\nlamp 90 W on ignition and scene, 4 m\n"
@@ -231,6 +248,40 @@ TEST(TypedPages, WordsOfOthersAreTaken) {
     // a vehicle whose only battery is that one
     EXPECT_EQ(typed("house battery LiFePO4 200 Ah\nlamp 5 W on lights, 2 m\n", "trailer").batteries.size(),
               1U);
+}
+
+// A notepad's line is never taken for a load that it is not: 150 A for ever would be believed.
+TEST(TypedPages, WhatIsNoLoadIsNone) {
+    const Plan plan = typed(
+        "starter battery AGM 100 Ah 900 A\nsecond battery 100 Ah lithium, dcdc 40 A\nalternator: 150 A\n"
+        "starter motor 2.2 kW\nfuse panel 6 way from second battery, 60 A fuse, 2 m\nnegative bus bar\n"
+        "Roof lights: 4 x 27 W on dash\nrear camera 5 W with reverse\nwinch 12000 lb 440 A\n",
+        "notepad");
+    ASSERT_EQ(plan.batteries.size(), 2U);
+    EXPECT_EQ(plan.batteries[0].name, "starter battery");
+    std::vector<std::string> loads;
+    for (const Load& l : plan.loads) {
+        loads.push_back(l.name);
+        EXPECT_LE(l.starter ? 0 : nominal_A(plan, l), 440) << l.name;
+    }
+    std::sort(loads.begin(), loads.end());
+    EXPECT_EQ(loads, (std::vector<std::string>{"Roof lights", "rear camera", "starter", "winch"}));
+    EXPECT_TRUE(std::any_of(plan.points.begin(), plan.points.end(),
+                            [](const Point& p) { return p.name == "fuse panel" && p.feeds_loads; }));
+    for (const yr::Run& r : plan.runs)
+        if (r.name == "fuse panel feed") {
+            ASSERT_FALSE(r.devices.empty());
+            EXPECT_EQ(r.devices.front().rating_A, 60);
+        }
+    for (const char* line : {"main fuse 150 A", "fuse 100 A", "circuit breaker 60 A"}) {
+        const Statement s = read_statement(plan, line);
+        EXPECT_FALSE(s.whole()) << line;
+        ASSERT_TRUE(s.error) << line;
+        EXPECT_EQ(s.error->wanted.what, Want::a_fuse_said_with_its_cable) << line;
+    }
+    const Statement dash = read_statement(plan, "lamp 20 W, switch on dash");
+    EXPECT_TRUE(dash.new_switches.empty()) << "where the switch is, not what it is called";
+    EXPECT_FALSE(dash.not_understood.empty());
 }
 
 TEST(TypedPages, ATractionVehicleHasNoEngineAndItsChargerIsPluggedIn) {
