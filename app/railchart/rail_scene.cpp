@@ -367,7 +367,7 @@ class SceneBuilder {
         }
         const QRectF room(scene_.plot.left(), scene_.plot.top() + 4, scene_.plot.width(),
                           scene_.plot.height() - 8);
-        constexpr int most_rounds = 8;
+        constexpr int most_rounds = 24;
         for (int round = 0; round < most_rounds; ++round) {
             std::vector<ShelfWish> wishes;
             for (const SceneItem* i : named) wishes.push_back(wish_of(*i));
@@ -379,6 +379,7 @@ class SceneBuilder {
                     named[k]->shelf = *places[k];
                     still.push_back(named[k]);
                 } else if (named[k]->brief < 2) {
+                    named[k]->shelf = {};  // where it stood a round ago another may stand now
                     ++named[k]->brief;
                     still.push_back(named[k]);
                     changed = true;

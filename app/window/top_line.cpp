@@ -174,8 +174,9 @@ void TopLine::refresh_options() {
     const PlanStore& store = document_->store();
     const Variant* v = yr::find(store.stored().variants, store.stored().active);
     const QString name = v ? q(v->name) : say("as planned");
-    options_->setText(QFontMetrics(options_->font()).elidedText(name, Qt::ElideRight, width() < 1500 ? 120 : 170) +
-                      QStringLiteral(" ▾"));
+    options_->setText(
+        QFontMetrics(options_->font()).elidedText(name, Qt::ElideRight, width() < 1500 ? 120 : 170) +
+        QStringLiteral(" ▾"));
     options_->setToolTip(v ? say("Shown: %1. Changes stay in this option.").arg(name)
                            : say("Shown: the plan as it stands. Other ways to do it are kept here."));
     options_->setObjectName(v ? QStringLiteral("mend") : QString());

@@ -276,6 +276,31 @@ TEST_F(RoomTest, NamesOnTheRailStandLevelAndApart) {
     }
 }
 
+// Small charts too, as two options stand side by side: a name that finds no place any more keeps none of
+// before.
+TEST_F(RoomTest, NamesLieOverNoOtherInAnySize) {
+    int charts = 0;
+    for (const char* name : {"Idling", "Driving", "Hoisting", "Overnight"}) {
+        state(name);
+        for (double width = 300; width <= 900; width += 40)
+            for (const double height : {240.0, 310.0, 420.0}) {
+                const auto scene =
+                    app::build_scene(doc().shown(), &doc().inspector(), QSizeF(width, height), {});
+                ++charts;
+                std::vector<const app::SceneItem*> named;
+                for (const auto& i : scene.items) {
+                    if (i.shelf.isEmpty()) continue;
+                    for (const app::SceneItem* other : named)
+                        EXPECT_FALSE(other->shelf.intersects(i.shelf))
+                            << name << " " << width << " x " << height << ": " << i.label.toStdString()
+                            << " over " << other->label.toStdString();
+                    named.push_back(&i);
+                }
+            }
+    }
+    EXPECT_GT(charts, 100);
+}
+
 TEST_F(RoomTest, TheChartKeepsItsPlaceWhenDetailsOpenAndMessagesCome) {
     window.go_to(QStringLiteral("rail"));
     QTest::qWait(400);  // every layout has had its turn
