@@ -367,7 +367,7 @@ class SceneBuilder {
         }
         const QRectF room(scene_.plot.left(), scene_.plot.top() + 4, scene_.plot.width(),
                           scene_.plot.height() - 8);
-        constexpr int most_rounds = 24;
+        constexpr int most_rounds = 8;
         for (int round = 0; round < most_rounds; ++round) {
             std::vector<ShelfWish> wishes;
             for (const SceneItem* i : named) wishes.push_back(wish_of(*i));
