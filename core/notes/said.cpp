@@ -251,6 +251,12 @@ class SaidReader {
     }
 
     bool plain(LineCursor& words) {
+        if (const auto amps = parse_value(words.lower(), Dimension::number);
+            amps && *amps > 0 && words.lower(1) == "cca") {  // cold cranking amps, as batteries are labelled
+            said_.plain.push_back({*amps, Dimension::current, 1});
+            words.skip(2);
+            return true;
+        }
         if (words.lower() == "cable" && (words.has(2))) {
             words.skip(1);
             return true;

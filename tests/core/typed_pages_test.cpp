@@ -253,12 +253,13 @@ TEST(TypedPages, WordsOfOthersAreTaken) {
 // A notepad's line is never taken for a load that it is not: 150 A for ever would be believed.
 TEST(TypedPages, WhatIsNoLoadIsNone) {
     const Plan plan = typed(
-        "starter battery AGM 100 Ah 900 A\nsecond battery 100 Ah lithium, dcdc 40 A\nalternator: 150 A\n"
+        "starter battery AGM 100 Ah 900 CCA\nsecond battery 100 Ah lithium, dcdc 40 A\nalternator: 150 A\n"
         "starter motor 2.2 kW\nfuse panel 6 way from second battery, 60 A fuse, 2 m\nnegative bus bar\n"
         "Roof lights: 4 x 27 W on dash\nrear camera 5 W with reverse\nwinch 12000 lb 440 A\n",
         "notepad");
     ASSERT_EQ(plan.batteries.size(), 2U);
     EXPECT_EQ(plan.batteries[0].name, "starter battery");
+    EXPECT_EQ(plan.batteries[0].cranking_A, 900);
     std::vector<std::string> loads;
     for (const Load& l : plan.loads) {
         loads.push_back(l.name);
