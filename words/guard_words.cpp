@@ -258,8 +258,10 @@ namespace {
 std::string price_of_size(const WireSize& size, const std::optional<double>& cost, double now,
                           SizingGoal goal, Limit refused, const Style& style) {
     if (!cost)
-        return refused == Limit::none || refused == Limit::judged
+        return refused == Limit::none
                    ? say("{0}: no choice of the other sizes keeps every limit then.", short_size(size))
+               : refused == Limit::judged
+                   ? say("{0}: inspecting the whole plan refuses it.", short_size(size))
                    : say("{0}: its own limits do not let it be ({1}).", short_size(size), name_of(refused));
     const double more = *cost - now;
     if (std::abs(more) < 1e-9 * std::max(1.0, now))

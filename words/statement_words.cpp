@@ -197,17 +197,20 @@ const Battery* own_battery(const Plan& plan, const Statement& s) {
 
 }  // namespace
 
+std::vector<std::string> laid_beside(const Plan& plan, const Statement& s) {
+    std::vector<std::string> parts;
+    if (const Battery* from = s.kind == StatementKind::load ? own_battery(plan, s) : nullptr)
+        parts.push_back(say("by its own cable from {0}", from->name));
+    if (!s.block.empty())
+        parts.push_back(translated("with a main block beside the battery: nothing feeds loads yet"));
+    return parts;
+}
+
 std::vector<std::string> understood(const Plan& plan, const Statement& s, const Style& style) {
     std::vector<std::string> parts;
     if (s.kind == StatementKind::nothing) return parts;
     parts.push_back(name_of(s.kind));
-    if (!s.block.empty())
-        parts.push_back(translated("with a main block beside the battery: nothing feeds loads yet"));
-    if (s.kind == StatementKind::load) {
-        if (const Battery* from = own_battery(plan, s))
-            parts.push_back(say("by its own cable from {0}", from->name));
-        return parts;
-    }
+    if (s.kind == StatementKind::load) return parts;
     if (s.kind == StatementKind::remove) {
         if (!s.about.empty()) parts.push_back(yr::name_of(plan, s.about));
         return parts;
@@ -219,6 +222,7 @@ std::vector<std::string> understood(const Plan& plan, const Statement& s, const 
     if (!yr::apply(after, *s.edit)) return parts;
     for (std::string& part : StatementTeller(plan, after, s.about, style).parts())
         parts.push_back(std::move(part));
+    for (std::string& part : laid_beside(plan, s)) parts.push_back(std::move(part));
     for (const std::string& name : s.new_switches) parts.push_back(say("new switch {0}", name));
     return parts;
 }

@@ -12,6 +12,9 @@ namespace yr::words {
 
 [[nodiscard]] std::string name_of(StatementKind kind);
 
+// What a new load brings beside itself: a cable of its own from a battery, a main block.
+[[nodiscard]] std::vector<std::string> laid_beside(const Plan& plan, const Statement& statement);
+
 // "alternator", "rated 150 A", "at idle speed 70 A", "charge cable 4 AWG 1.2 m fuse 175 A": what comes first
 // is what kind of thing it is. Of a load nothing but its kind: the type line says its parts itself.
 [[nodiscard]] std::vector<std::string> understood(const Plan& plan, const Statement& statement,

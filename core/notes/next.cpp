@@ -26,7 +26,7 @@ const Point* loose_metal(const Plan& plan) {
     return nullptr;
 }
 
-// A state in which all of these run: "state all switched on, engine running, key on, scene on".
+// A state in which all of these run: "state all on, engine running, key on, scene on".
 std::string state_for(const Plan& plan, const std::vector<const Load*>& loads) {
     Condition all;
     std::vector<std::string> on;
@@ -40,7 +40,7 @@ std::string state_for(const Plan& plan, const std::vector<const Load*>& loads) {
         take(l->live_when);
         if (const Inverter* i = find(plan.inverters, l->inverter)) take(i->works_when);
     }
-    std::string line = "state \"all switched on\"";
+    std::string line = "state \"all on\"";
     if (all.engine == Engine::running) line += ", engine running";
     line += all.key == Key::off ? ", key off" : all.key == Key::accessory ? ", key accessory" : ", key on";
     for (const std::string& s : on) line += ", switch \"" + s + "\" on";

@@ -186,6 +186,7 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
          {"fuse", "breaker", "circuit breaker"})  // no load, whatever amps it says
         if (named == fuse || named == "main " + std::string(fuse)) {
             s.error = Error{ErrorCode::unknown_name, "line", s.load->name, Want::a_fuse_said_with_its_cable};
+            s.load.reset();
             return s;
         }
     s.doubt = s.load->doubt;

@@ -145,7 +145,14 @@ Result<NextSizes> next_sizes(const Plan& plan, const SizingAsk& ask, const Sized
     const auto cost_at = [&](const WireSize& size) -> Result<std::optional<double>> {
         SizingAsk held = ask;
         held.held.insert_or_assign(sized.run, size);
-        held.thicker_than_mm2.erase(sized.run);
+        const Run* run = find(plan.runs, std::string_view(sized.run));
+        const auto bound = ask.thicker_than_mm2.find(sized.run);
+        const auto wire = conductor(size, run ? run->material : Material::copper);
+        if (run && wire && bound != ask.thicker_than_mm2.end() &&
+            wire->area_mm2 * run->parallel <= bound->second + 1e-9) {
+            next.refused = Limit::judged;  // something else has refused it already
+            return std::optional<double>();
+        }
         const auto anew = size_plan(plan, held);
         if (!anew) return tl::unexpected(anew.error());
         if (anew->status == SizingStatus::stopped) next.whole = false;

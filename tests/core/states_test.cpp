@@ -327,6 +327,12 @@ TEST(CheckedSizing, MakesNothingWorse) {
         if (!result->thickened.empty()) {
             EXPECT_NE(r.status, SizingStatus::least) << "what was tried is no proof";
             EXPECT_FALSE(words::kept_text(*result, plan).empty());
+            for (const SizedRun& s : r.runs)  // what was refused is no bargain when it is asked for again
+                if (s.run == result->thickened.front() && result->asked.thicker_than_mm2.contains(s.run)) {
+                    const auto next = next_sizes(plan, result->asked, s);
+                    ASSERT_TRUE(next);
+                    EXPECT_TRUE(!next->thinner_cost || *next->thinner_cost >= r.cost * (1 - 1e-9)) << seed;
+                }
         }
         if (!result->kept.empty()) {
             EXPECT_NE(r.status, SizingStatus::least) << "not called proved any more";
