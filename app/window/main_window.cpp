@@ -42,8 +42,8 @@ MainWindow::MainWindow(const QString& autosave_folder, const std::vector<Workspa
     details_ = new DetailsPanel(&document_);
     why_ = new WhyPopup(this);
 
-    // Whatever is moved into another part is styled anew with all that is inside: each part stands where it belongs
-    // before it is filled.
+    // Whatever is moved into another part is styled anew with all that is inside: each part stands where it
+    // belongs before it is filled.
     auto* central = new QWidget(this);
     central->setObjectName(QStringLiteral("paper"));
     setCentralWidget(central);
