@@ -37,6 +37,7 @@ void add_work(CLI::App& app, Action& action);  // work, power, symptoms, quote
 int export_diagram(const std::string& plan, const std::string& variant, const std::string& out, int sheet,
                    bool force);
 void add_meter(CLI::App& app, Action& action);  // test, locate, practise
+void add_wire(CLI::App& app, Action& action);   // wire, plug, health
 void add_plan(CLI::App& app, Action& action);   // plan new|validate|convert, export spice
 
 // The plan of a file as one of its variants: by name or id, "none" for the plan as it stands, empty for the

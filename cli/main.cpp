@@ -45,6 +45,7 @@ int main(int argc, char** argv) {
         yr::cli::add_build(app, action);
         yr::cli::add_work(app, action);
         yr::cli::add_meter(app, action);
+        yr::cli::add_wire(app, action);
         yr::cli::add_plan(app, action);
         if (argc > 1 && argv[1][0] != '-' && !is_command(app, argv[1])) {
             yr::cli::tell_error(

@@ -287,8 +287,9 @@ std::string sentence(const Plan& plan, const Drift& d, const Style& style) {
                d.out_now ? translated(": outside the band of then") : "");
 }
 
-std::string sentence(const PlugVerdict& v) {
-    const auto pin = v.pin + 1, with = v.with + 1;
+std::string sentence(const PlugVerdict& v, const std::vector<int>& pins) {
+    const auto number_of = [&](std::size_t k) { return k < pins.size() ? pins[k] : static_cast<int>(k) + 1; };
+    const int pin = number_of(v.pin), with = number_of(v.with);
     switch (v.kind) {
         case PlugVerdict::Kind::good:
             return say("Pin {0} is right.", pin);

@@ -40,7 +40,8 @@ namespace yr::words {
 // A customer's words: "The hoist is slow while hoisting."
 [[nodiscard]] std::string sentence(const Plan& plan, const Complaint& complaint);
 [[nodiscard]] std::string sentence(const Plan& plan, const Drift& drift, const Style& style = {});
-[[nodiscard]] std::string sentence(const PlugVerdict& verdict);
+// `pins`: their numbers where they are not counted off from 1.
+[[nodiscard]] std::string sentence(const PlugVerdict& verdict, const std::vector<int>& pins = {});
 [[nodiscard]] const char* name_of(PracticeLevel level);
 
 // A terminal by what people or files call it: "hoist +", "battery-1.pos", "bed ground". Failure:

@@ -192,4 +192,28 @@ std::vector<FlatLoom> flat_looms(const Plan& plan, const Routes& routes) {
     return Flattener(plan, routes).run();
 }
 
+std::vector<EndPlug> end_plugs(const Plan& plan, const std::vector<FlatLoom>& looms) {
+    std::vector<EndPlug> plugs;
+    for (const Connector& c : plan.connectors) {
+        std::vector<std::pair<int, Id>> pins;
+        for (const Run& r : plan.runs)
+            for (const PinUse& use : r.pins)
+                if (use.connector == c.id && is_cut(r)) pins.emplace_back(use.pin, r.id);
+        std::sort(pins.begin(), pins.end());
+        EndPlug plug{name_of(plan, c.id), c.id, {}, {}};
+        for (const auto& [pin, run] : pins) plug.pins.push_back(pin), plug.runs.push_back(run);
+        if (plug.runs.size() > 1) plugs.push_back(std::move(plug));
+    }
+    for (const FlatLoom& l : looms) {
+        EndPlug plug{l.name, {}, {}, {}};
+        for (const std::size_t run : l.runs)
+            if (is_cut(plan.runs[run])) {
+                plug.runs.push_back(plan.runs[run].id);
+                plug.pins.push_back(static_cast<int>(plug.runs.size()));
+            }
+        if (plug.runs.size() > 1) plugs.push_back(std::move(plug));
+    }
+    return plugs;
+}
+
 }  // namespace yr

@@ -35,4 +35,15 @@ struct FlatLoom {
 // this plan.
 [[nodiscard]] std::vector<FlatLoom> flat_looms(const Plan& plan, const Routes& routes);
 
+// What one end plug closes: the pins of a connector in their order, or the cables of a loom counted off.
+struct EndPlug {
+    std::string name;       // of the connector, or of the loom's longest way
+    Id connector;           // empty: a loom
+    std::vector<int> pins;  // numbers, one a cable
+    std::vector<Id> runs;   // one a pin
+};
+// Connectors first, then looms, each with two cables or more; cables that are no wire (body metal) are left
+// out.
+[[nodiscard]] std::vector<EndPlug> end_plugs(const Plan& plan, const std::vector<FlatLoom>& looms);
+
 }  // namespace yr

@@ -62,6 +62,12 @@ CodedPlug coded_plug(std::size_t pins, const Instrument& meter) {
     return plug;
 }
 
+std::size_t most_pins(const Instrument& meter) {
+    std::size_t most = 0;
+    while (most < kMostPins && !coded_plug(most + 1, meter).ohm.empty()) ++most;
+    return most;
+}
+
 std::vector<PlugVerdict> read_plug(const CodedPlug& plug, const std::vector<double>& read,
                                    const Instrument& meter) {
     std::vector<PlugVerdict> out;
@@ -83,6 +89,20 @@ std::vector<PlugVerdict> read_plug(const CodedPlug& plug, const std::vector<doub
         out.push_back(v);
     }
     return out;
+}
+
+std::vector<std::optional<PlugVerdict>> judge_plug(const CodedPlug& plug,
+                                                   const std::vector<std::optional<double>>& read_ohm,
+                                                   const Instrument& meter) {
+    std::vector<double> all;
+    std::vector<std::optional<PlugVerdict>> by_pin(plug.ohm.size());
+    for (std::size_t k = 0; k < plug.ohm.size(); ++k) {
+        const bool has = k < read_ohm.size() && read_ohm[k];
+        all.push_back(has ? *read_ohm[k] : plug.ohm[k]);
+        if (has) by_pin[k] = PlugVerdict{PlugVerdict::Kind::good, k, 0};
+    }
+    for (const PlugVerdict& v : read_plug(plug, all, meter)) by_pin[v.pin] = v;
+    return by_pin;
 }
 
 }  // namespace yr

@@ -18,6 +18,10 @@ struct CodedPlug {
 // about twenty; the meter's doubt is kept clear of. Empty for none, or more.
 [[nodiscard]] CodedPlug coded_plug(std::size_t pins, const Instrument& meter);
 
+// The most pins that one plug can tell apart with that meter; a larger loom takes several, each with a
+// common lead of its own.
+[[nodiscard]] std::size_t most_pins(const Instrument& meter);
+
 // What pin `k` reads against the common lead where pins `a` and `b` are joined.
 [[nodiscard]] double joined_ohm(const CodedPlug& plug, std::size_t a, std::size_t b, std::size_t k);
 
@@ -28,5 +32,9 @@ struct PlugVerdict {
 // By pin: ohms read. What is wrong at each that is.
 [[nodiscard]] std::vector<PlugVerdict> read_plug(const CodedPlug& plug, const std::vector<double>& read_ohm,
                                                  const Instrument& meter);
+
+// By pin; what was not read is empty here and there, and taken for right while the others are judged.
+[[nodiscard]] std::vector<std::optional<PlugVerdict>> judge_plug(
+    const CodedPlug& plug, const std::vector<std::optional<double>>& read_ohm, const Instrument& meter);
 
 }  // namespace yr

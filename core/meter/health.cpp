@@ -67,6 +67,7 @@ std::optional<Trend> trend(const std::vector<HealthPoint>& points, double limit)
     for (const HealthPoint& p : points) rest += std::pow(p.value - y - slope * (p.day - x), 2);
     Trend t;
     t.a_year = slope * 365.25;
+    t.middle_day = x, t.middle = y;
     t.doubt_a_year = std::sqrt(rest / std::max(1.0, n - 2) / xx) * 365.25;
     if (std::abs(slope) > 1e-12) {
         const double day = x + (limit - y) / slope;
@@ -85,6 +86,103 @@ Result<double> day_of(const std::string& text) {
     const int era = (year >= 0 ? year : year - 399) / 400;
     const int of_era = year - era * 400, of_year = (153 * (month + (month > 2 ? -3 : 9)) + 2) / 5 + day - 1;
     return era * 146097.0 + of_era * 365 + of_era / 4 - of_era / 100 + of_year - 719468;
+}
+
+std::string iso_date(double of_day) {
+    // the way back, of the same source
+    const int z = static_cast<int>(std::floor(of_day)) + 719468;
+    const int era = (z >= 0 ? z : z - 146096) / 146097, of_era = z - era * 146097;
+    const int year_of = (of_era - of_era / 1460 + of_era / 36524 - of_era / 146096) / 365;
+    const int of_year = of_era - (365 * year_of + year_of / 4 - year_of / 100);
+    const int shifted = (5 * of_year + 2) / 153, day = of_year - (153 * shifted + 2) / 5 + 1;
+    const int month = shifted < 10 ? shifted + 3 : shifted - 9;
+    char text[40];
+    std::snprintf(text, sizeof text, "%04d-%02d-%02d", year_of + era * 400 + (month <= 2), month, day);
+    return text;
+}
+
+namespace {
+
+bool across_posts(const Plan& plan, const Id& battery, const Probing& where) {
+    const bool minus = where.black == neg_of(battery) ||
+                       (where.black.empty() && !plan.batteries.empty() && plan.batteries[0].id == battery);
+    return where.red == pos_of(battery) && minus;
+}
+
+std::optional<double> charge_at_rest(const Battery& battery, double nominal_V, double volts_V) {
+    Table charge_by_V;
+    for (const auto& [charge, open_V] : chemistry_data(battery.chemistry).ocv_V)
+        charge_by_V.emplace_back(open_V * nominal_V / 12, charge);
+    const double full_V = charge_by_V.back().first, empty_V = charge_by_V.front().first;
+    if (volts_V > full_V + 0.3 * (full_V - empty_V)) return std::nullopt;  // it was charged a while ago
+    return interpolate(charge_by_V, volts_V);
+}
+
+}  // namespace
+
+std::vector<HealthDay> health_days(const Plan& plan, const Id& battery, const std::vector<Record>& records,
+                                   double cold_C) {
+    std::vector<HealthDay> days;
+    const Battery* b = find(plan.batteries, battery);
+    if (!b) return days;
+    for (const Record& r : records) {
+        if (r.kind != RecordKind::reading || !r.value || !across_posts(plan, battery, r.where)) continue;
+        const std::string date = r.when.substr(0, 10);
+        if (!day_of(date)) continue;
+        const State* state = find_state(plan, r.where.state);
+        HealthDay* day = nullptr;
+        for (HealthDay& d : days)
+            if (d.date == date) day = &d;
+        if (!day) day = &days.emplace_back(HealthDay{date, {}, {}, {}, {}, {}, {}});
+        if (r.where.kind == ReadKind::ohms) {
+            day->ohm = r.value;
+        } else if (state && r.where.kind == ReadKind::volts && role_of(*state) == StateRole::cranking) {
+            day->crank_V = r.value;
+            day->at_C = r.temperature_C.value_or(state->ambient_C);
+            day->cold = crank_in_the_cold(plan, battery, *r.value, *day->at_C, cold_C);
+        } else if (state && r.where.kind == ReadKind::volts && stands(*state)) {
+            day->rested_V = r.value;
+            day->charge = charge_at_rest(*b, b->nominal_V.value_or(plan.vehicle.nominal_V), *r.value);
+        }
+    }
+    std::stable_sort(days.begin(), days.end(),
+                     [](const HealthDay& a, const HealthDay& c) { return a.date < c.date; });
+    return days;
+}
+
+std::optional<Record> health_record(const Plan& plan, const Id& battery, HealthReading kind, double value,
+                                    std::optional<double> at_C) {
+    Record r;
+    r.kind = RecordKind::reading;
+    r.where = {ReadKind::volts, pos_of(battery), neg_of(battery), {}, {}, {}};
+    r.value = value, r.about = battery, r.temperature_C = at_C;
+    if (kind == HealthReading::ohm) {
+        r.where.kind = ReadKind::ohms;
+        return r;
+    }
+    const State* state =
+        state_of_role(plan, kind == HealthReading::crank_V ? StateRole::cranking : StateRole::parked);
+    if (!state) return std::nullopt;
+    r.where.state = state->id;
+    return r;
+}
+
+std::optional<Outlook> outlook(const std::vector<HealthDay>& days) {
+    std::vector<HealthPoint> points;
+    double least_V = 0;
+    for (const HealthDay& d : days)
+        if (d.cold)
+            if (const auto day = day_of(d.date))
+                points.push_back({*day, d.cold->post_V}), least_V = d.cold->least_V;
+    const auto line = trend(points, least_V);
+    if (!line) return std::nullopt;
+    Outlook o{*line, {}};
+    for (const HealthDay& d : days)
+        if (!o.reaches && d.cold && !d.cold->cranks()) o.reaches = d.date;  // it is there already
+    // a fall within its own doubt is none
+    if (!o.reaches && line->reaches_day && line->a_year < -2 * line->doubt_a_year && line->a_year < 0)
+        o.reaches = iso_date(*line->reaches_day);
+    return o;
 }
 
 }  // namespace yr

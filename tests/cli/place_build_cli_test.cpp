@@ -3,6 +3,7 @@
 
 #include <nlohmann/json.hpp>
 
+#include "meter/health.h"
 #include "plan/plan_json.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
@@ -178,6 +179,43 @@ TEST(CliMeter, PointsFaultsAndPractice) {
     EXPECT_EQ(by_hand.code, 0) << by_hand.out << by_hand.err;
     const Json doubts = json_of("doubts " + truck);
     EXPECT_TRUE(doubts["whole"].get<bool>());
+}
+
+TEST(CliMeter, WiresPlugsAndBatteries) {
+    const std::string truck = demo_path(kDemos[0]);
+    const Json wire = json_of("wire " + truck + " --read 1=0 --read 2=12.4");
+    EXPECT_NE(wire["verdict"].get<std::string>().find("accessory"), std::string::npos);
+    EXPECT_EQ(wire["fits"].size(), 7U);
+    EXPECT_EQ(json_of("wire " + truck)["next"], 1) << "the key off comes first";
+    const Ran far = rail("wire " + truck + " --read 99=3");
+    EXPECT_EQ(far.code, 2);
+    EXPECT_NE(far.err.find("1=value to 12=value"), std::string::npos) << far.err;
+    EXPECT_NE(rail("wire " + truck + " --read 1=much").err.find("much"), std::string::npos);
+
+    const Json plugs = json_of("plug " + truck + " --plug \"left side\" --read 1=110 --read 2=100");
+    ASSERT_EQ(plugs.size(), 1U);
+    EXPECT_TRUE(plugs[0]["proved"].get<bool>());
+    EXPECT_NE(plugs[0]["pins"][0]["is"].get<std::string>().find("wire of pin 2"), std::string::npos);
+    EXPECT_EQ(plugs[0]["pins"][2]["is"], "") << "not read";
+    EXPECT_NE(rail("plug " + truck + " --plug nowhere").err.find("left side"), std::string::npos);
+
+    const TempFolder folder;
+    const std::string plan = folder.file("t.json");
+    write_text(plan, read_text(truck));
+    EXPECT_NE(rail("health " + plan).out.find("no reading"), std::string::npos);
+    const Plan read_plan = *load_plan(plan);
+    for (const auto& [volts, when] :
+         {std::pair{11.4, "2024-10-02"}, std::pair{11.15, "2025-10-02"}, std::pair{10.8, "2026-10-02"}}) {
+        Record r = *health_record(read_plan, "battery-1", HealthReading::crank_V, volts, 10.0);
+        r.when = when;
+        ASSERT_TRUE(append_record(records_path(plan), r));
+    }
+    const Json health = json_of("health " + plan + " --battery \"starter battery\" --cold -20");
+    ASSERT_EQ(health[0]["days"].size(), 3U);
+    EXPECT_LT(health[0]["change_V_a_year"], 0);
+    EXPECT_NE(rail("health " + plan + " --cold -20").out.find("it will not crank there from"),
+              std::string::npos);
+    EXPECT_EQ(rail("health " + plan + " --battery nobody").code, 2);
 }
 
 }  // namespace

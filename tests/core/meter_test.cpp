@@ -18,8 +18,6 @@
 #include "meter/records.h"
 #include "meter/test_points.h"
 #include "plan/edit.h"
-#include "plan/plan_json.h"
-#include "routes/lay.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 #include "support/sweep.h"
@@ -27,12 +25,6 @@
 
 namespace yr::test {
 namespace {
-
-Plan demo(std::size_t k) {
-    Plan p = *load_plan(demo_path(kDemos[k]));
-    lay(p);
-    return p;
-}
 
 // The vehicle as it was really built: everything that a plan does not know to the last percent is a little
 // different, and by other laws than those the locator assumes (even instead of normal).
@@ -125,7 +117,7 @@ TEST(Locate, FindsWhatIsHiddenOnVehiclesThatDifferFromTheirPlan) {
 
 // Story: "the hoist is slow and the scene lights dim with it".
 TEST(Locate, TheHoistIsSlowBecauseOfTheBedGround) {
-    const Plan plan = demo(0);
+    const Plan plan = laid_demo(0);
     Plan real = plan;
     for (Point& p : real.points)
         if (p.id == "gnd-bed") p.bond_ohm = 0.012;
@@ -152,7 +144,7 @@ TEST(Locate, TheHoistIsSlowBecauseOfTheBedGround) {
 }
 
 TEST(Locate, SaysSoWhenNoSingleFaultExplainsIt) {
-    const Plan plan = demo(0);
+    const Plan plan = laid_demo(0);
     Plan real = plan;
     for (Point& p : real.points)
         if (p.id == "gnd-bed") p.bond_ohm = 0.05;
@@ -188,7 +180,7 @@ TEST(Locate, SaysSoWhenNoSingleFaultExplainsIt) {
 // ---- slopes and bands
 
 TEST(Slopes, AreThoseOfFiniteDifferences) {
-    const Plan plan = demo(0);
+    const Plan plan = laid_demo(0);
     OperatingPointSolver solver;
     const Probing where{
         ReadKind::volts, Terminal("load-17.pos"), Terminal("load-17.neg"), {}, "state-idle", {}};
@@ -223,7 +215,7 @@ TEST(Slopes, AreThoseOfFiniteDifferences) {
 }
 
 TEST(Expect, AReadingTakenBeforeNarrowsTheNextOne) {
-    const Plan plan = demo(0);
+    const Plan plan = laid_demo(0);
     Expecter e(plan);
     const Probing post{ReadKind::volts, Terminal("battery-1.pos"), {}, {}, "state-idle", {}},
         box{ReadKind::volts, "rear-box", {}, {}, "state-idle", {}};
@@ -239,7 +231,7 @@ TEST(Expect, AReadingTakenBeforeNarrowsTheNextOne) {
 
 TEST(TestPoints, AreInTheOrderOfProvingAndSeeWhatTheySay) {
     for (std::size_t k = 0; k < 3; ++k) {
-        const Plan plan = demo(k);
+        const Plan plan = laid_demo(k);
         const ProvePlan prove = test_points(plan);
         ASSERT_FALSE(prove.points.empty());
         EXPECT_TRUE(prove.fewest);
@@ -261,7 +253,7 @@ TEST(TestPoints, AreInTheOrderOfProvingAndSeeWhatTheySay) {
 }
 
 TEST(TestPoints, ABadJointThatASightedReadingSeesMovesItOut) {
-    const Plan plan = demo(0);
+    const Plan plan = laid_demo(0);
     const ProvePlan prove = test_points(plan);
     OperatingPointSolver solver;
     int tried = 0, told = 0;
@@ -295,7 +287,7 @@ TEST(Parasitic, MillivoltsAcrossAFuseAreItsAmps) {
     EXPECT_NEAR(1e-4 / *cold_ohm(FuseType::blade, 10), 0.013, 0.001);
     EXPECT_NEAR(1e-4 / *cold_ohm(FuseType::blade, 30), 0.050, 0.002);
     EXPECT_FALSE(cold_ohm(FuseType::stud, 200));
-    const Plan plan = demo(0);
+    const Plan plan = laid_demo(0);
     const auto all = currents_by_fuse(plan, "state-off", {{"fuse-26", 0.5}});
     for (const FuseCurrent& f : all)
         if (f.fuse == "fuse-26") {
@@ -364,7 +356,7 @@ TEST(Records, TheHashIsThatOfTheStandard) {
 // ---- batteries over years
 
 TEST(Health, TheColdIsToldFromOneRecord) {
-    const Plan plan = demo(0);
+    const Plan plan = laid_demo(0);
     const auto same = crank_in_the_cold(plan, "battery-1", 11.0, 5, 5);
     ASSERT_TRUE(same);
     EXPECT_NEAR(same->post_V, 11.0, 0.01) << "at the same warmth it is what was read";
@@ -392,7 +384,7 @@ TEST(Health, ATrendOnlyFromThreeHalfAYearApart) {
 }
 
 TEST(FitLog, FindsWhatTheLogWasMadeOf) {
-    const Plan plan = demo(0);
+    const Plan plan = laid_demo(0);
     std::mt19937 random(4);
     std::normal_distribution<double> noise(0, 0.004);
     BatteryElement e;
@@ -456,7 +448,7 @@ TEST(CodedPlug, EverySingleMistakeReadsSomethingElse) {
 // ---- the trainer
 
 TEST(Practice, TheSameSeedHidesTheSameFaultAndTheBestPathFindsIt) {
-    const Plan plan = demo(0);
+    const Plan plan = laid_demo(0);
     for (std::size_t level = 0; level < kPracticeLevels; ++level) {
         HiddenFault one(plan, 5, static_cast<PracticeLevel>(level)),
             two(plan, 5, static_cast<PracticeLevel>(level));

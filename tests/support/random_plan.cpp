@@ -3,6 +3,7 @@
 #include <random>
 
 #include "plan/plan_json.h"
+#include "routes/lay.h"
 
 namespace yr::test {
 namespace {
@@ -445,6 +446,12 @@ std::string demo_path(const std::string& name) {
 
 const Plan& truck() {
     static const Plan plan = *load_plan(demo_path(kDemos[0]));
+    return plan;
+}
+
+Plan laid_demo(std::size_t k) {
+    Plan plan = *load_plan(demo_path(kDemos[k]));
+    lay(plan);
     return plan;
 }
 

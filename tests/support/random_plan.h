@@ -29,6 +29,7 @@ inline const char* const kDemos[] = {"river-gauging-truck", "orchard-spray-buggy
 [[nodiscard]] inline std::string truck_path() {
     return demo_path(kDemos[0]);
 }
-[[nodiscard]] const Plan& truck();  // the first demo, read once
+[[nodiscard]] const Plan& truck();            // the first demo, read once
+[[nodiscard]] Plan laid_demo(std::size_t k);  // its cables as long as their ways
 
 }  // namespace yr::test

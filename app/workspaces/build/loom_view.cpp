@@ -11,6 +11,7 @@
 #include "widgets/tokens.h"
 #include "words/build_words.h"
 #include "words/sentences.h"
+#include "words/wire_words.h"
 
 namespace yr::app {
 namespace {
@@ -33,12 +34,10 @@ double away_from(const QPointF& a, const QPointF& b, const QPointF& p) {
 }
 
 // Numbers of the cables of a breakout, from the wire table.
-QString numbers_of(const Plan& plan, const std::vector<WireRow>& wires,
-                   const std::vector<std::size_t>& runs) {
+QString numbers_of(const std::vector<WireRow>& wires, const std::vector<std::size_t>& runs) {
     QStringList all;
     for (const WireRow& w : wires)
         if (std::find(runs.begin(), runs.end(), w.run) != runs.end()) all << q(w.number);
-    (void)plan;
     return all.join(QStringLiteral(" "));
 }
 
@@ -54,15 +53,63 @@ void draw_loom(QPainter& p, const Plan& plan, const std::vector<WireRow>& wires,
         p.drawLine(a, b);
         p.setBrush(Qt::white);
         p.drawEllipse(a, 1.2 * px_per_mm, 1.2 * px_per_mm);
-        const QString what =
-            s.way.empty() ? q(yr::name_of(plan, s.thing)) + QStringLiteral("  ") + metres(s.length_m()) +
-                                QStringLiteral("\n") + numbers_of(plan, wires, s.runs)
-                          : q(yr::name_of(plan, s.way)) + QStringLiteral("  ") + metres(s.length_m());
+        const QString what = s.way.empty()
+                                 ? q(yr::name_of(plan, s.thing)) + QStringLiteral("  ") +
+                                       metres(s.length_m()) + QStringLiteral("\n") + numbers_of(wires, s.runs)
+                                 : q(yr::name_of(plan, s.way)) + QStringLiteral("  ") + metres(s.length_m());
         const QPointF where = s.way.empty() ? b : (a + b) / 2;
         p.drawText(QRectF(where - QPointF(40 * px_per_mm, -wide / 2 - px_per_mm),
                           QSizeF(80 * px_per_mm, 12 * px_per_mm)),
                    Qt::AlignHCenter | Qt::AlignTop, what);
     }
+}
+
+// What goes where, plug by plug, and the end plug that proves it.
+QStringList pin_lines(const Plan& plan, const std::vector<WireRow>& wires, const FlatLoom& loom) {
+    QStringList lines;
+    for (const FlatSegment& s : loom.segments)
+        if (s.way.empty())
+            lines << q(words::capital(yr::name_of(plan, s.thing))) + QStringLiteral(":  ") +
+                         numbers_of(wires, s.runs) + QStringLiteral("   ") + metres(s.length_m());
+    const Instrument meter = instrument_of(plan);
+    const std::size_t most = most_pins(meter);
+    for (const EndPlug& plug : end_plugs(plan, {loom})) {
+        if (!plug.connector.empty() || most == 0) continue;
+        for (std::size_t first = 0; first < plug.runs.size(); first += most) {
+            lines << QString()
+                  << say("End plug: a resistor of 1 % from each pin to a common lead; ohms from each far end "
+                         "to that "
+                         "lead");
+            const auto sheet = words::plug_sheet(
+                plan, plug, coded_plug(std::min(most, plug.runs.size() - first), meter), first);
+            for (const auto& row : sheet.rows) {
+                const auto cell = [&](std::size_t k) { return q(std::get<std::string>(row[k])); };
+                lines << say("pin %1:  %2  %3").arg(cell(0), cell(4), cell(1)) + QStringLiteral("   ") +
+                             cell(3);
+            }
+        }
+    }
+    return lines;
+}
+
+// Pages of lines; how many.
+int print_lines(QPdfWriter& writer, QPainter& p, const QStringList& lines, double edge) {
+    const double step = 6 * kLoomDpi / 25.4;
+    int pages = 0;
+    double y = 1e9;
+    QFont font = type_font(Type::body);
+    font.setPointSizeF(9);
+    p.setPen(Qt::black);
+    for (const QString& line : lines) {
+        if (y > writer.height() - edge) {
+            writer.newPage();
+            p.setFont(font);
+            ++pages, y = edge;
+        }
+        p.drawText(QPointF(edge, y), line);
+        y += step;
+    }
+    return pages;
 }
 
 }  // namespace
@@ -245,21 +292,7 @@ Result<int> write_loom(const Plan& plan, const QString& name, const QString& pat
                                .arg(column + 1)
                                .arg(row + 1));
             }
-        // what goes where, plug by plug
-        writer.newPage();
-        font.setPointSizeF(9);
-        p.setFont(font);
-        double y = edge;
-        for (const FlatSegment& s : loom->segments) {
-            if (!s.way.empty()) continue;
-            if (y > writer.height() - edge) writer.newPage(), y = edge;
-            p.setPen(Qt::black);
-            p.drawText(QPointF(edge, y), q(words::capital(yr::name_of(plan, s.thing))) +
-                                             QStringLiteral(":  ") + numbers_of(plan, wires, s.runs) +
-                                             QStringLiteral("   ") + metres(s.length_m()));
-            y += 6 * mm;
-        }
-        ++pages;
+        pages += print_lines(writer, p, pin_lines(plan, wires, *loom), edge);
     }
     const auto written = write_text_file(
         path.toStdString(), std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),

@@ -9,10 +9,13 @@
 #include "meter/fit_log.h"
 #include "widgets/view_words.h"
 #include "workspaces/meter/find_view.h"
+#include "workspaces/meter/plug_view.h"
 #include "workspaces/meter/practise_view.h"
 #include "workspaces/meter/prove_view.h"
 #include "workspaces/meter/record_view.h"
 #include "workspaces/meter/rest_view.h"
+#include "workspaces/meter/wire_view.h"
+#include "workspaces/meter/years_view.h"
 #include "workspaces/workspace.h"
 
 namespace yr::app {
@@ -30,6 +33,9 @@ class MeterPage : public Workspace {
     void fit(const QString& path);
     void take_fitted();
     [[nodiscard]] const std::optional<LogFit>& fitted() const { return fit_; }
+    [[nodiscard]] WireView* wire() { return wire_; }
+    [[nodiscard]] PlugView* plug() { return plug_; }
+    [[nodiscard]] YearsView* years() { return years_; }
     [[nodiscard]] RecordView* record() { return record_; }
     [[nodiscard]] PractiseView* practise() { return practise_; }
     [[nodiscard]] MeterClient* meter() { return &meter_; }
@@ -56,6 +62,9 @@ class MeterPage : public Workspace {
     void side_of_prove();
     void side_of_find();
     void side_of_rest();
+    void side_of_wire();
+    void side_of_plug();
+    void side_of_years();
     void side_of_record();
     void lines_of_fit();
     void side_of_practise();
@@ -69,6 +78,9 @@ class MeterPage : public Workspace {
     ProveView* prove_;
     FindView* find_;
     RestView* rest_;
+    WireView* wire_;
+    PlugView* plug_;
+    YearsView* years_;
     RecordView* record_;
     PractiseView* practise_;
     QVBoxLayout* lines_;
