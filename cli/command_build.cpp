@@ -147,9 +147,10 @@ int export_build(const std::string& plan_path, const std::string& variant, const
                  int vehicles, bool force) {
     const auto plan = load_shown(plan_path, variant);
     if (!plan) return refuse(plan.error());
+    const auto cuts = cut_plan(*plan, vehicles, watch().cancel());
     const std::vector<Sheet> sheets{words::parts_sheet(*plan, parts_of(*plan, {vehicles, true, true})),
                                     words::wires_sheet(*plan, wire_table(*plan)),
-                                    words::cuts_sheet(*plan, cut_plan(*plan, vehicles, watch().cancel()))};
+                                    words::cuts_sheet(*plan, cuts), words::kits_sheet(*plan, cuts)};
     if (const auto written = write_xlsx(out, sheets, force); !written) return refuse(written.error());
     return 0;
 }

@@ -1,5 +1,6 @@
 #include "words/build_words.h"
 
+#include <algorithm>
 #include <cmath>
 
 #include "plan/names.h"
@@ -30,6 +31,20 @@ std::string colour_text(const std::string& colour) {
     if (colour == "blue") return translated("blue");
     if (colour == "black") return translated("black");
     return colour;
+}
+
+std::string covering_text(const std::vector<CoveringLayer>& layers) {
+    std::string text;
+    for (const CoveringLayer& l : layers) {
+        const std::string kind = l.kind == "tape"         ? translated("tape")
+                                 : l.kind == "split loom" ? translated("split loom")
+                                 : l.kind == "braid"      ? translated("braid")
+                                 : l.kind == "shrink"     ? translated("shrink")
+                                                          : translated("conduit");
+        const std::string one = say("{0} {1} mm", kind, number(l.sold_mm));
+        text += text.empty() ? one : say(", {0} over it", one);
+    }
+    return text;
 }
 
 std::string end_text(const CableEnd& e) {
@@ -234,6 +249,39 @@ Sheet cuts_sheet(const Plan& plan, const std::vector<SizeCutting>& cuts) {
                                   yr::name_of(plan, p.name), cm(p.length_m),
                                   static_cast<double>(p.vehicle + 1), std::string()});
     }
+    return s;
+}
+
+Sheet kits_sheet(const Plan& plan, const std::vector<SizeCutting>& cuts) {
+    Sheet s{translated("Kits"),
+            {translated("vehicle"), translated("number"), translated("cable"), translated("size"),
+             translated("colour"), translated("length, m"), translated("roll")},
+            {}};
+    const std::vector<WireRow> wires = wire_table(plan);
+    const auto number_of = [&](const std::string& run) {
+        for (const WireRow& w : wires)
+            if (plan.runs[w.run].id == run) return w.number;
+        return std::string();
+    };
+    std::vector<std::pair<int, std::vector<SheetCell>>> rows;
+    for (const SizeCutting& c : cuts) {
+        std::vector<std::string> roll_of(c.pieces.size(), translated("by the metre"));
+        int roll = 0;
+        for (const CutRoll& r : c.cutting.rolls) {
+            ++roll;
+            for (const std::size_t k : r.pieces)
+                roll_of[k] = std::to_string(roll) + (r.roll.at_hand ? translated(" at hand") : std::string());
+        }
+        for (std::size_t k = 0; k < c.pieces.size(); ++k) {
+            const Piece& p = c.pieces[k];
+            rows.push_back({p.vehicle,
+                            {static_cast<double>(p.vehicle + 1), number_of(p.name), yr::name_of(plan, p.name),
+                             yr::name_of(c.size), colour_text(c.colour), cm(p.length_m), roll_of[k]}});
+        }
+    }
+    std::stable_sort(rows.begin(), rows.end(),
+                     [](const auto& a, const auto& b) { return a.first < b.first; });
+    for (auto& [vehicle, row] : rows) s.rows.push_back(std::move(row));
     return s;
 }
 

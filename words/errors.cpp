@@ -11,6 +11,12 @@ struct WantText {
 };
 constexpr WantText kWants[] = {
     {Want::a_battery_of_this_plan, later("a battery of this plan")},
+    {Want::a_part_and_its_price,
+     later("a part as the list of parts names it and its price: 2 AWG copper red 6.40")},
+    {Want::money_an_hour, later("money an hour: 85 an hour")},
+    {Want::a_thread_and_newton_metres, later("a thread and newton metres: M8 12 Nm")},
+    {Want::what_is_crimped_on_it,
+     later("ring, blade, ferrule, pin, splice or bare, M8, 45° or 90°, boot, doubled")},
     {Want::a_cable_between_them, later("two ends that a cable joins")},
     {Want::a_kind_of_thing, later("what kind of thing it is")},
     {Want::a_fuse_said_with_its_cable,
@@ -33,7 +39,7 @@ constexpr WantText kWants[] = {
     {Want::a_box_with_channels, later("a box with channels")},
     {Want::a_cable_that_ends_on_it, later("a cable that ends on it")},
     {Want::a_cable_whose_size_may_change_all_are,
-     later("a cable whose size may change: all are pinned or of given resistance")},
+     later("a cable whose size may change: all are pinned, made already or of given resistance")},
     {Want::a_cable_with_a_size, later("a cable with a size")},
     {Want::a_channel_of_the_box_at_its_beginning, later("a channel of the box at its beginning")},
     {Want::a_channel_of_this_box, later("a channel of this box")},

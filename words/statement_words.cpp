@@ -1,8 +1,12 @@
 #include "words/statement_words.h"
 
+#include <algorithm>
+
 #include "plan/plan_fields.h"
+#include "words/build_words.h"
 #include "words/control_words.h"
 #include "words/sentences.h"
+#include "words/work_words.h"
 
 namespace yr::words {
 namespace {
@@ -167,6 +171,10 @@ std::string name_of(StatementKind kind) {
             return translated("way");
         case K::outline:
             return translated("outline");
+        case K::shop:
+            return translated("shop");
+        case K::end:
+            return translated("end of a cable");
         case K::reading:
             return translated("reading");
         case K::load:
@@ -184,6 +192,28 @@ std::string name_of(StatementKind kind) {
 }
 
 namespace {
+
+// What is asked for and done otherwise now.
+std::vector<std::string> policy_changes(const Policy& before, const Policy& after) {
+    std::vector<std::string> parts;
+    for (const Price& p : after.prices) {
+        if (std::find(before.prices.begin(), before.prices.end(), p) != before.prices.end()) continue;
+        parts.push_back(p.each ? say("{0}: {1} each", p.part, number(*p.each, 9)) : p.part);
+        if (p.pack != 1) parts.push_back(say("sold by {0}", number(p.pack)));
+        if (!p.supplier.empty()) parts.push_back(say("from {0}", p.supplier));
+        if (!p.dated.empty()) parts.push_back(p.dated);
+        if (p.brought) parts.push_back(translated("the customer brings it"));
+    }
+    if (after.rate_h && after.rate_h != before.rate_h)
+        parts.push_back(say("{0} an hour", number(*after.rate_h, 9)));
+    for (const TaskTime& t : after.tasks)
+        if (std::find(before.tasks.begin(), before.tasks.end(), t) == before.tasks.end())
+            parts.push_back(say("{0}: {1} min", task_name(t.task), number(t.minutes)));
+    for (const Torque& t : after.torques)
+        if (std::find(before.torques.begin(), before.torques.end(), t) == before.torques.end())
+            parts.push_back(say("M{0}: {1} Nm", number(t.thread_mm), number(t.torque_Nm)));
+    return parts;
+}
 
 // The battery that a new load hangs on by a cable of its own.
 const Battery* own_battery(const Plan& plan, const Statement& s) {
@@ -220,6 +250,15 @@ std::vector<std::string> understood(const Plan& plan, const Statement& s, const 
     if (!s.edit || s.kind == StatementKind::block) return parts;
     Plan after = plan;
     if (!yr::apply(after, *s.edit)) return parts;
+    if (s.kind == StatementKind::shop)
+        for (std::string& part : policy_changes(plan.policy, after.policy)) parts.push_back(std::move(part));
+    if (const Run* run =
+            s.kind == StatementKind::end ? find(after.runs, std::string_view(s.about)) : nullptr) {
+        for (const bool from : {true, false})
+            parts.push_back(say("{0}: {1}", terminal(after, from ? run->from : run->to),
+                                end_text(end_of(after, *run, from))));
+        return parts;
+    }
     for (std::string& part : StatementTeller(plan, after, s.about, style).parts())
         parts.push_back(std::move(part));
     for (std::string& part : laid_beside(plan, s)) parts.push_back(std::move(part));

@@ -393,4 +393,33 @@ Sheet change_sheet(const Plan& plan, const ChangeOrder& order) {
     return s;
 }
 
+std::string task_name(const std::string& task) {
+    static const std::pair<const char*, const char*> names[] = {
+        {"make_thin", later("a thin cable cut and crimped")},
+        {"make_thick", later("a thick cable cut and crimped")},
+        {"bench_test", later("a box tried on the bench")},
+        {"isolate", later("a battery taken off")},
+        {"open", later("covers off at a place")},
+        {"drill", later("a hole drilled and guarded")},
+        {"mount_box", later("a box mounted")},
+        {"mount_battery", later("a battery mounted")},
+        {"mount_bus", later("a bus or stud mounted")},
+        {"mount_source", later("a source mounted")},
+        {"mount_inverter", later("an inverter mounted")},
+        {"mount_load", later("a load mounted")},
+        {"ground", later("a ground bared and bolted")},
+        {"lay_metre", later("a metre laid")},
+        {"lay_cable", later("a cable laid, besides its metres")},
+        {"connect_end", later("an end connected")},
+        {"last_look", later("the last look")},
+        {"first_power", later("first power")},
+        {"first_power_circuit", later("first power, a circuit")},
+        {"reading", later("a reading")},
+        {"close", later("covers on at a place")},
+        {"hand_over", later("the hand-over")}};
+    for (const auto& [key, name] : names)
+        if (task == key) return translated(name);
+    return task;
+}
+
 }  // namespace yr::words

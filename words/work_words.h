@@ -25,6 +25,8 @@ namespace yr::words {
 // "14 of 61 done, 5 h 40 min to go, 9 visits to places (the fewest)"
 [[nodiscard]] std::string sentence(const WorkOrder& order);
 [[nodiscard]] std::string minutes_text(double minutes);
+// Of a task of the table of times ("make_thick"): "a cable of 16 mm² or more made".
+[[nodiscard]] std::string task_name(const std::string& task);
 
 // What is done, and what the lamp shows.
 [[nodiscard]] std::string sentence(const Plan& plan, const PowerStep& step);

@@ -49,6 +49,12 @@ double typical_minutes(std::string_view task) {
     return found->second;
 }
 
+std::vector<std::string> work_tasks() {
+    std::vector<std::string> names;
+    for (const auto& [name, minutes] : work().minutes) names.push_back(name);
+    return names;
+}
+
 TimeRange time_range() {
     return work().range;
 }

@@ -3,12 +3,15 @@
 #pragma once
 
 #include <optional>
+#include <string>
 #include <string_view>
+#include <vector>
 
 namespace yr {
 
 // Minutes of one piece of that kind ("connect_end"); a kind that the file lacks throws std::logic_error.
 [[nodiscard]] double typical_minutes(std::string_view task);
+[[nodiscard]] std::vector<std::string> work_tasks();  // their names, by alphabet
 // How far such times are apart: hours are told as a range.
 struct TimeRange {
     double least_share = 1, most_share = 1;

@@ -106,11 +106,22 @@ class Flattener {
             FlatSegment s;
             s.from = p, s.to = end, s.way = plan_.ways[w].id, s.runs = routes_.ways[w].runs;
             s.bundle_mm = loom_diameter(diameters_mm(plan_, s.runs));
+            s.covering = covering_of(plan_.ways[w], s.bundle_mm, s.runs.size());
             loom_.segments.push_back(s);
             loom_.length_m += s.length_m();
             breakouts(w, n, p, turn);
             lay(other_end(w, n), end, turn, !above);
         }
+    }
+
+    // Shares of a way, moved so far apart that no two splices make one lump, as far as the way is long.
+    static void stagger(std::vector<double*>& at, double length_m) {
+        if (at.size() < 2 || length_m <= 0) return;
+        std::sort(at.begin(), at.end(), [](const double* a, const double* b) { return *a < *b; });
+        const double apart = std::min(kSplicesApart_m / length_m, 1.0 / static_cast<double>(at.size() - 1));
+        for (std::size_t k = 1; k < at.size(); ++k) *at[k] = std::max(*at[k], *at[k - 1] + apart);
+        double most = 1;  // what ran over the end comes back
+        for (std::size_t k = at.size(); k-- > 0; most -= apart) *at[k] = std::min(*at[k], most);
     }
 
     // Cables that leave this way for their things: where, and how far.
@@ -144,6 +155,12 @@ class Flattener {
                 leave(true), leave(false);
             }
         }
+        std::vector<double*> splices;
+        for (Out& o : outs)
+            if (const Point* of = find(plan_.points, std::string_view(o.thing));
+                of && of->kind == PointKind::splice)
+                splices.push_back(&o.at);
+        stagger(splices, length_of_way(w));
         const double slack = plan_.policy.slack_m.value_or(0.15);
         bool above = true;
         for (const Out& o : outs) {

@@ -5,6 +5,7 @@
 #include <string>
 #include <vector>
 
+#include "fabricate/covering.h"
 #include "fabricate/wires.h"
 #include "routes/routes.h"
 
@@ -20,6 +21,7 @@ struct FlatSegment {
     Id thing;                       // breakout: where it goes
     std::vector<std::size_t> runs;  // indices in the plan
     double bundle_mm = 0;
+    std::vector<CoveringLayer> covering;  // of a way
     [[nodiscard]] double length_m() const;
 };
 struct FlatLoom {
@@ -31,8 +33,9 @@ struct FlatLoom {
 };
 
 // One for each piece of the net that hangs together and has two cables or more; longest first. A net with
-// loops is cut open where a way would close one: that way is laid out from one of its ends. `routes` are of
-// this plan.
+// loops is cut open where a way would close one: that way is laid out from one of its ends. Splices
+// that would lie at one spot are staggered, kSplicesApart_m from one to the next. `routes` are of this plan.
+inline constexpr double kSplicesApart_m = 0.04;  // common practice
 [[nodiscard]] std::vector<FlatLoom> flat_looms(const Plan& plan, const Routes& routes);
 
 // What one end plug closes: the pins of a connector in their order, or the cables of a loom counted off.

@@ -5,6 +5,7 @@
 #include <map>
 
 #include "catalog/assumptions.h"
+#include "fabricate/covering.h"
 #include "plan/names.h"
 #include "routes/packing.h"
 #include "routes/routes.h"
@@ -13,8 +14,6 @@ namespace yr {
 namespace {
 
 constexpr double kSpareShare = 0.2;  // of the fuses of each rating, one at least; common practice
-constexpr double kLooms_mm[] = {5,  7,  10, 13, 16,
-                                19, 25, 32, 38, 50};  // inner diameters as sold; common practice
 
 std::string number(double v) {
     char text[32];
@@ -151,13 +150,11 @@ class Counter {
             if (runs.empty() || !a || !b || !a->at.spot() || !b->at.spot()) continue;
             const double length = distance_m(*a->at.spot(), *b->at.spot());
             const double mm = loom_diameter(diameters_mm(plan_, runs));
-            if (runs.size() > 1)
-                for (const double d : kLooms_mm)
-                    if (d >= mm || d == 50) {
-                        add(BuyKind::loom, "split loom " + number(d) + " mm", length, way.id, true).chosen =
-                            true;
-                        break;
-                    }
+            for (const CoveringLayer& l : covering_of(way, mm, runs.size())) {
+                Part& part = add(BuyKind::loom, l.kind + " " + number(l.sold_mm) + " mm",
+                                 metres_of(l, length), way.id, true);
+                part.chosen = l.chosen;
+            }
             const double every = way.clip_m.value_or(assumption("clip_m").value);
             add(BuyKind::clip, "clip " + number(std::ceil(mm / 5) * 5) + " mm", std::ceil(length / every),
                 way.id)

@@ -4,13 +4,16 @@
 #include <cmath>
 #include <map>
 
+#include "units/text.h"
+
 namespace yr {
 namespace {
 
-const Price* price_of(const Plan& plan, const std::string& key) {
-    for (const Price& p : plan.policy.prices)
-        if (p.part == key) return &p;
-    return nullptr;
+// Copper goes without saying.
+std::string plain_part(const std::string& text) {
+    std::string plain = to_lower(trim(text));
+    if (const auto at = plain.find(" copper"); at != std::string::npos) plain.erase(at, 7);
+    return plain;
 }
 
 bool marked(const Plan& plan, const char* name, const std::string& about) {
@@ -23,7 +26,7 @@ QuoteLine line_of(const Plan& plan, const Part& part) {
     l.key = part.key, l.what = part.what, l.quantity = part.quantity, l.metres = part.metres;
     l.bought = marked(plan, "bought", part.key);
     l.packs = part.quantity;
-    if (const Price* p = price_of(plan, part.key)) {
+    if (const Price* p = price_of(plan, part.key, part.what)) {
         l.pack = p->pack;
         l.packs = std::ceil(part.quantity / p->pack - 1e-9);
         l.supplier = p->supplier, l.dated = p->dated, l.brought = p->brought;
@@ -52,6 +55,12 @@ bool same_piece(const Plan& a, const Run& x, const Plan& b, const Run& y) {
 }
 
 }  // namespace
+
+const Price* price_of(const Plan& plan, const std::string& key, const std::string& what) {
+    for (const Price& p : plan.policy.prices)
+        if (p.part == key || plain_part(p.part) == plain_part(what)) return &p;
+    return nullptr;
+}
 
 Quote quote(const Plan& plan, const PartsAsk& ask) {
     Quote q;
@@ -126,7 +135,7 @@ ChangeOrder change_order(const Plan& from, const Plan& to) {
             part.quantity = more;
             const QuoteLine l = line_of(to, part);
             ChangeLine c{ChangeKind::buy, {}, part.what, more, part.metres, {}, {}};
-            if (const Price* p = price_of(to, key); p && p->each) c.price = l.price;
+            if (const Price* p = price_of(to, key, part.what); p && p->each) c.price = l.price;
             out.price += c.price.value_or(0);
             out.lines.push_back(std::move(c));
         } else if (bought && more < -0.005) {

@@ -30,6 +30,9 @@ struct Quote {
     bool rate_known = false;
 };
 
+// What the shop says of a line of the parts: by its key, or by its words as one types them ("2 AWG red").
+[[nodiscard]] const Price* price_of(const Plan& plan, const std::string& key, const std::string& what);
+
 [[nodiscard]] Quote quote(const Plan& plan, const PartsAsk& ask = {});
 
 enum class ChangeKind { make, remake, undo, waste, buy, left_over };

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <set>
 
+#include "plan/roles.h"
 #include "size/run_check.h"
 #include "solve/load_paths.h"
 
@@ -205,7 +206,7 @@ bool ask_for_less(const Plan& plan, const std::vector<SizingBlocker>& blockers, 
     }
     if (ask.only.empty())
         for (const Run& r : plan.runs)
-            if (!r.pinned && !r.body_metal && !r.resistance_ohm) ask.only.push_back(r.id);
+            if (size_is_open(plan, r)) ask.only.push_back(r.id);
     return std::erase_if(ask.only,
                          [&](const Id& id) {
                              return std::any_of(blockers.begin(), blockers.end(),

@@ -56,8 +56,7 @@ bool take_part(const Plan& plan, std::string_view piece, Day& day) {
 Made make_day(PlanBuilder& b, std::string_view text, std::vector<std::string>& not_understood) {
     const Plan& plan = b.plan();
     const auto colon = text.find(':');
-    std::string name(trim(text.substr(0, colon)));
-    if (name.size() > 1 && name.front() == '"' && name.back() == '"') name = name.substr(1, name.size() - 2);
+    const std::string name = unquoted(text.substr(0, colon));
     Day day;
     day.name = name.empty() ? "a day" : name;
     for (const Day& known : plan.days)

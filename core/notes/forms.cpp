@@ -117,6 +117,8 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
         case K::waypoint:
         case K::way:
         case K::outline:
+        case K::shop:
+        case K::end:
             break;
     }
     return none;
@@ -155,6 +157,10 @@ const std::vector<StatementForm>& statement_forms() {
         {K::way, "way", "way sill: firewall hole to tail"},
         {K::state, "state", "state towed 8 h, key on, 20 C"},
         {K::reading, "reading", "reading battery 12.82 V key off"},
+        {K::shop, "price", "price 2 AWG copper red 6.40 a metre, roll of 10, from Harbour Cable"},
+        {K::shop, "rate", "rate 85 an hour"},
+        {K::shop, "minutes", "minutes make thick 9"},
+        {K::shop, "torque", "torque M8 12 Nm"},
         {K::vehicle, "vehicle", "vehicle delivery van 12 V"},
     };
     return forms;

@@ -12,12 +12,6 @@
 namespace yr {
 namespace {
 
-std::string unquoted(std::string_view text) {
-    std::string name(trim(text));
-    if (name.size() > 1 && name.front() == '"' && name.back() == '"') name = name.substr(1, name.size() - 2);
-    return name;
-}
-
 // "2.1 back", "40 cm left", "0.3 m up": metres along its axis.
 bool take_axis(std::string_view piece, Stand& at) {
     struct Word {
@@ -132,6 +126,13 @@ Made make_way(PlanBuilder& b, std::string_view text, std::vector<std::string>& n
         if (piece.empty()) continue;
         if (to_lower(piece) == "flexes") {
             w.flexes = true;
+        } else if (const std::string low = to_lower(piece);
+                   low.starts_with("in ") || low.starts_with("covered in ")) {
+            // "covered in tape and split loom": layers from the inside out
+            std::string layers = low.substr(low.find("in ") + 3);
+            for (std::size_t at = 0; (at = layers.find(" and ")) != std::string::npos;)
+                layers.replace(at, 5, ", ");
+            w.covering = layers;
         } else if (to != std::string::npos) {
             const std::string_view ends[] = {piece.substr(0, to), piece.substr(to + 4)};
             for (int k = 0; k < 2; ++k) {

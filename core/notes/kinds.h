@@ -47,6 +47,11 @@ using Made = Result<Id>;  // what was added or changed; edits are in the builder
 [[nodiscard]] Made make_way(PlanBuilder& b, std::string_view text, std::vector<std::string>& not_understood);
 [[nodiscard]] Statement read_outline(const Plan& plan, std::string_view text);
 
+// `word`: price, rate, minutes or torque; the id is empty, since these are the plan's own.
+[[nodiscard]] Made make_shop(PlanBuilder& b, std::string_view word, std::string_view text,
+                             std::vector<std::string>& not_understood);
+[[nodiscard]] Made make_end(PlanBuilder& b, std::string_view text, std::vector<std::string>& not_understood);
+
 [[nodiscard]] const Vocabulary& vocabulary_of(StatementKind kind);
 
 // The metal that a return ends on: engine block, or the first part of the chassis, or the first battery's

@@ -51,6 +51,11 @@ constexpr KindWord kWords[] = {{"vehicle", K::vehicle, true},
                                {"waypoint", K::waypoint, true},
                                {"way", K::way, true},
                                {"outline", K::outline, true},
+                               {"price", K::shop, true},
+                               {"rate", K::shop, true},
+                               {"minutes", K::shop, true},
+                               {"torque", K::shop, true},
+                               {"end", K::end, true},
                                {"reading", K::reading, true},
                                {"set", K::set, true},
                                {"remove", K::remove, true}};
@@ -66,6 +71,17 @@ bool draws_watts(const Said& said) {
                        [](const Quantity& q) { return q.dimension == Dimension::power; });
 }
 
+// "rate controller 2 A on ignition" is a load: whatever draws and is not whole as a line of the shop.
+bool is_shop_line(const Plan& plan, std::string_view word, std::string_view rest) {
+    PlanBuilder trial(plan);
+    std::vector<std::string> unknown;
+    if (make_shop(trial, word, rest, unknown)) return true;
+    const Said said = read_said(plan, rest, vocabulary_of(K::load));
+    return std::none_of(said.plain.begin(), said.plain.end(), [](const Quantity& q) {
+        return q.dimension == Dimension::power || q.dimension == Dimension::current;
+    });
+}
+
 std::string_view behind_first(std::string_view text) {
     text = trim(text);
     const auto end = text.find_first_of(" \t,");
@@ -76,8 +92,7 @@ std::string_view behind_first(std::string_view text) {
 std::optional<std::pair<Id, std::string>> named_with_colon(const Plan& plan, std::string_view text) {
     const auto colon = text.find(':');
     if (colon == std::string_view::npos) return std::nullopt;
-    std::string name(trim(text.substr(0, colon)));
-    if (name.size() > 1 && name.front() == '"' && name.back() == '"') name = name.substr(1, name.size() - 2);
+    const std::string name = unquoted(text.substr(0, colon));
     Id id;
     each_list(plan, [&](const auto& things) {
         for (const auto& x : things)
@@ -148,6 +163,8 @@ Made make(PlanBuilder& b, K kind, const Said& said, std::string_view text) {
         case K::waypoint:
         case K::way:
         case K::outline:
+        case K::shop:
+        case K::end:
             break;
     }
     return fail(ErrorCode::unknown_name, "line", std::string(text), Want::a_kind_of_thing);
@@ -300,8 +317,7 @@ Statement read_set(const Plan& plan, std::string_view rest) {
 Statement read_remove(const Plan& plan, std::string_view rest) {
     Statement s;
     s.kind = K::remove;
-    std::string name(trim(rest));
-    if (name.size() > 1 && name.front() == '"' && name.back() == '"') name = name.substr(1, name.size() - 2);
+    const std::string name = unquoted(rest);
     each_list(plan, [&](const auto& things) {
         for (const auto& x : things)
             if (s.about.empty() && to_lower(x.name) == to_lower(name)) s.about = x.id;
@@ -371,11 +387,12 @@ StatementKind kind_in_our_words(const Plan& plan, std::string_view text) {
             k.kind == K::state)
             return k.kind;
         // with a colon only: "stand light 5 W" and "way light 5 W" are loads
-        if (k.kind == K::stand || k.kind == K::waypoint || k.kind == K::way) {
+        if (k.kind == K::stand || k.kind == K::waypoint || k.kind == K::way || k.kind == K::end) {
             if (text.find(':') == std::string_view::npos) return K::load;
             return k.kind;
         }
         if (k.kind == K::outline) return k.kind;
+        if (k.kind == K::shop) return is_shop_line(plan, word, rest) ? k.kind : K::load;
         const Said said = read_said(plan, rest, vocabulary_of(k.kind));
         const bool watts_belong = k.kind == K::solar || k.kind == K::inverter || k.kind == K::starter;
         if (draws_watts(said) && !watts_belong) return K::load;
@@ -405,9 +422,17 @@ Statement read_kind(const Plan& plan, K kind, std::string_view text, const Libra
         s = read_change(plan, named->first, named->second);
     } else if (kind == K::outline) {
         s = read_outline(plan, behind_first(text));
-    } else if (kind == K::day || kind == K::stand || kind == K::waypoint || kind == K::way) {
+    } else if (kind == K::shop) {
+        PlanBuilder b(plan);
+        if (const Made made = make_shop(b, first_word(text), behind_first(text), s.not_understood))
+            s.edit = b.finish();
+        else
+            s.error = made.error();
+    } else if (kind == K::day || kind == K::end || kind == K::stand || kind == K::waypoint ||
+               kind == K::way) {
         PlanBuilder b(plan);
         const auto make_it = kind == K::day        ? make_day
+                             : kind == K::end      ? make_end
                              : kind == K::stand    ? make_stand
                              : kind == K::waypoint ? make_waypoint
                                                    : make_way;

@@ -49,6 +49,8 @@ enum class StatementKind {
     stand,     // where a thing stands
     waypoint,  // ways meet or pass a hole there
     way,
+    shop,     // a price, a rate, one's own minutes or torque
+    end,      // what is crimped on an end of a cable
     outline,  // rooms and ways of a typical vehicle
     reading,
     load,

@@ -34,6 +34,7 @@ void fields(V&& v, T& x) {
     v("place", x.place);
     v("flexes", x.flexes);
     v(F("clip_m").of(Dimension::length).more_than(0, 5).row("Clips every").when_open("by policy"), x.clip_m);
+    v(F("covering").row("Covered with").when_open("split loom"), x.covering);
     v("typical", x.typical);
     remark_fields(v, x.remarks);
 }

@@ -52,6 +52,9 @@ struct Waypoint {
     friend bool operator==(const Waypoint&, const Waypoint&) = default;
 };
 
+// What a loom is covered with.
+inline constexpr const char* kCoverings[] = {"tape", "split loom", "braid", "shrink", "conduit", "none"};
+
 // A stretch along which cables may lie, straight from one waypoint to another.
 struct Way {
     Id id;
@@ -60,6 +63,7 @@ struct Way {
     Id place{};   // whose air it has; empty: the place in which its middle lies
     bool flexes = false;
     std::optional<double> clip_m{};  // distance of its clips; empty: by policy
+    std::string covering{};          // layers from the inside out, of kCoverings: "tape, split loom"
     bool typical = false;            // of such vehicles, not measured on this one
     Remarks remarks{};
     friend bool operator==(const Way&, const Way&) = default;

@@ -44,4 +44,15 @@ const State& opening_state(const Plan& plan) {
     return plan.states.front();
 }
 
+bool is_made(const Plan& plan, const Run& run) {
+    return std::any_of(plan.marks.begin(), plan.marks.end(), [&](const Mark& m) {
+        return (m.name == "made" || m.name == "laid" || m.name == "connected") &&
+               (m.about == run.id || m.about == run.id + ".from" || m.about == run.id + ".to");
+    });
+}
+
+bool size_is_open(const Plan& plan, const Run& run) {
+    return !run.body_metal && !run.resistance_ohm && !run.pinned && !is_made(plan, run);
+}
+
 }  // namespace yr

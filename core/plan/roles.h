@@ -21,6 +21,13 @@ namespace yr {
 // Loads (but starters) for which no state sets key, engine and switches as they ask.
 [[nodiscard]] std::vector<const Load*> never_asked(const Plan& plan);
 
+// Whether somebody has made, laid or connected that cable already (marks of the order of work).
+[[nodiscard]] bool is_made(const Plan& plan, const Run& run);
+
+// Whether sizing the whole plan may choose that cable anew: it is a cable, nobody pinned it, and it is not
+// made yet.
+[[nodiscard]] bool size_is_open(const Plan& plan, const Run& run);
+
 // The state that is looked at first where none is asked for: idling, else the first in which the engine
 // turns, else the first. REQUIRES: the plan has a state.
 [[nodiscard]] const State& opening_state(const Plan& plan);

@@ -258,6 +258,14 @@ class Checker {
             for (const Id& end : {w.from, w.to})
                 if (!find(plan_.waypoints, end))
                     add(ErrorCode::missing_reference, where, end, Want::a_waypoint_of_this_plan);
+            for (const std::string_view layer : split(w.covering, ','))
+                if (const std::string kind = to_lower(trim(layer));
+                    !kind.empty() &&
+                    std::find(std::begin(kCoverings), std::end(kCoverings), kind) == std::end(kCoverings)) {
+                    std::string all;
+                    for (const char* c : kCoverings) all += (all.empty() ? "" : ", ") + std::string(c);
+                    add(ErrorCode::unknown_name, where + ", covering", kind, Wanted(Want::as_said, all));
+                }
             if (w.from == w.to)
                 add(ErrorCode::out_of_range, where + ", to", w.to, Want::another_end_than_its_beginning);
         }

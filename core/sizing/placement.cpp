@@ -5,6 +5,7 @@
 #include <map>
 
 #include "catalog/assumptions.h"
+#include "plan/roles.h"
 
 namespace yr {
 namespace {
@@ -64,7 +65,7 @@ void measure(const Plan& before, Plan changed, const Id& id, PlacementRow& row) 
     ask.most_s = 5;
     ask.as_now = true;  // what other cables spoil is not this thing's fault
     for (const Run& r : changed.runs)
-        if (touches(r, id) && !r.body_metal && !r.resistance_ohm && !r.pinned) ask.only.push_back(r.id);
+        if (touches(r, id) && size_is_open(changed, r)) ask.only.push_back(r.id);
     const auto sized = size_plan(changed, ask);
     row.fits = sized && sized->status != SizingStatus::impossible && sized->status != SizingStatus::stopped;
     Batch batch;

@@ -8,6 +8,7 @@
 #include "demand/demand.h"
 #include "network/bridges.h"
 #include "plan/rail_volts.h"
+#include "plan/roles.h"
 #include "size/plan_fuse.h"
 #include "size/run_limits.h"
 #include "units/at.h"
@@ -76,7 +77,7 @@ void SizingModel::find_runs(const SizingAsk& ask, const std::vector<Solution>& s
     for (std::size_t r = 0; r < plan_.runs.size(); ++r) {
         deadline_.check();
         const Run& run = plan_.runs[r];
-        if (run.body_metal || run.resistance_ohm || run.pinned) continue;
+        if (!size_is_open(plan_, run)) continue;
         if (!ask.only.empty() && std::find(ask.only.begin(), ask.only.end(), run.id) == ask.only.end())
             continue;
         FreeRun free;

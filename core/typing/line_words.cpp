@@ -1,6 +1,7 @@
 #include "typing/line_words.h"
 
 #include <algorithm>
+#include <cctype>
 
 #include "units/text.h"
 
@@ -65,9 +66,16 @@ std::string LineCursor::new_name(std::size_t ahead, std::size_t& used) const {
     std::size_t count = 0;
     while (has(ahead + count + 1) && count < kLongestNewName) {
         const LineWord& w = words_[at_ + ahead + count];
-        if (w.quoted || (count > 0 && w.after_comma) ||
-            w.text.find_first_of("0123456789") != std::string::npos)
-            break;
+        if (w.quoted || (count > 0 && w.after_comma)) break;
+        if (w.text.find_first_of("0123456789") != std::string::npos) {
+            // "aux1" and the "2" of "aux 2, 4 m" belong to a name; other figures do not
+            const bool letters_first =
+                std::isalpha(static_cast<unsigned char>(w.text[0])) && !parse_quantity(w.text);
+            const bool last = !has(ahead + count + 2) || after_comma(ahead + count + 1);
+            const bool counted =
+                count > 0 && last && w.text.find_first_not_of("0123456789") == std::string::npos;
+            if (!letters_first && !counted) break;
+        }
         const std::string lower = to_lower(w.text);
         if (lower == "and" || lower == "or" || lower == "not" || lower == "on" || lower == "off" ||
             lower == "from" || lower == "in" || lower == "at" || lower == "after" || lower == "critical" ||

@@ -32,6 +32,13 @@ namespace yr {
     return out;
 }
 
+// Without the quotation marks round it, where it has them.
+[[nodiscard]] inline std::string unquoted(std::string_view text) {
+    text = trim(text);
+    if (text.size() > 1 && text.front() == '"' && text.back() == '"') text = text.substr(1, text.size() - 2);
+    return std::string(text);
+}
+
 // As a person would write it: "12.8", not "12.800000".
 [[nodiscard]] inline std::string shown(double value) {
     char text[32];

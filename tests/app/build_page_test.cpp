@@ -227,6 +227,62 @@ TEST_F(BuildPageTest, PricesAreTypedAndAddUp) {
     EXPECT_TRUE(plan().policy.prices.empty());
 }
 
+TEST_F(BuildPageTest, OwnTimesAndTorquesAreTypedAndAStepHasItsPhoto) {
+    ASSERT_TRUE(page().open_view(QStringLiteral("times")));
+    auto* times = page().times();
+    ASSERT_GT(times->times()->topLevelItemCount(), 15);
+    const double before = work_order(plan()).minutes;
+    times->say_minutes("make_thick", QStringLiteral("45"));
+    EXPECT_GT(work_order(plan()).minutes, before);
+    EXPECT_TRUE(tells(QStringLiteral("1 of your own times")));
+    times->say_torque(8, QStringLiteral("11.5"));
+    ASSERT_EQ(plan().policy.torques.size(), 1U);
+    QSignalSpy refused(&doc().store(), &app::PlanStore::refused);
+    times->say_minutes("make_thick", QStringLiteral("long"));
+    times->say_torque(8, QStringLiteral("0"));
+    EXPECT_EQ(refused.size(), 2);
+    EXPECT_EQ(plan().policy.tasks.front().minutes, 45) << "what is no number is not taken";
+    times->say_minutes("make_thick", QString());
+    EXPECT_TRUE(plan().policy.tasks.empty()) << "emptied: the typical one again";
+    doc().store().undo_stack()->undo();
+    EXPECT_EQ(plan().policy.tasks.size(), 1U);
+    // a cell is typed into as a person does
+    QTreeWidgetItem* row = times->torques()->topLevelItem(4);
+    row->setText(app::TimesView::own, QStringLiteral("38"));
+    QTest::qWait(20);
+    EXPECT_EQ(plan().policy.torques.size(), 2U);
+
+    const QString file = QString::fromStdString(folder.file("truck.yourrail.json"));
+    doc().store().saved_as(file);
+    QImage picture(640, 480, QImage::Format_RGB32);
+    picture.fill(Qt::darkCyan);
+    ASSERT_TRUE(picture.save(QString::fromStdString(folder.file("box.png"))));
+    ASSERT_TRUE(page().open_view(QStringLiteral("work")));
+    page().finish();
+    auto* work = page().work();
+    work->open_step("mount rear-box");
+    work->photo("mount rear-box", QString::fromStdString(folder.file("box.png")));
+    page().finish();
+    EXPECT_EQ(plan().marks.back().photo, "box.png") << "told from the plan's folder";
+    const auto shown = [&] {
+        for (QLabel* l : work->findChildren<QLabel*>())
+            if (!l->pixmap().isNull()) return true;
+        return false;
+    };
+    EXPECT_TRUE(shown());
+    write_text(folder.file("no.png"), "not a picture");
+    work->photo("mount rear-box", QString::fromStdString(folder.file("no.png")));
+    EXPECT_EQ(refused.size(), 3);
+    // gone: said, not hidden
+    std::remove(folder.file("box.png").c_str());
+    work->open_step({});
+    work->open_step("mount rear-box");
+    bool told = false;
+    for (QLabel* l : work->findChildren<QLabel*>())
+        told = told || l->text().contains(QStringLiteral("not there any more"));
+    EXPECT_TRUE(told);
+}
+
 // Every cable, load, fuse and torque of the plan is found in the text of the PDF.
 TEST_F(BuildPageTest, TheDossierHoldsAllOfThePlan) {
     const std::string pdf = folder.file("dossier.pdf");

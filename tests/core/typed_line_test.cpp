@@ -123,5 +123,21 @@ TEST(TypedLine, AnyBytesComeBack) {
     }
 }
 
+// Panels count their switches: "aux1", "aux 2". A figure with its unit is none.
+TEST(TypedLine, SwitchesMayBeCounted) {
+    const Plan plan = truck();
+    const auto switches = [&](const char* line) {
+        const TypedLine t = read_line(plan, line);
+        EXPECT_TRUE(t.not_understood.empty()) << line << ": " << t.not_understood.front();
+        return t.live_when ? t.live_when->switches : std::vector<std::string>{};
+    };
+    using Names = std::vector<std::string>;
+    EXPECT_EQ(switches("horn 5 A on aux1, 4 m"), Names{"aux1"});
+    EXPECT_EQ(switches("horn 5 A on aux 2, 4 m"), Names{"aux 2"});
+    EXPECT_EQ(switches("horn 5 A on ignition and aux 12"), Names{"aux 12"});
+    EXPECT_EQ(switches("roof light on ignition 35 W"), Names{});
+    EXPECT_EQ(read_line(plan, "horn 5 A on aux 2, 4 m").length_m, 4);
+}
+
 }  // namespace
 }  // namespace yr::test

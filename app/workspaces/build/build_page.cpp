@@ -31,7 +31,8 @@ constexpr ViewWord kViews[] = {
     {"diagram", words::later("Diagram"),
      words::later("The circuit, sheet by sheet, for whoever has to understand it")},
     {"work", words::later("Work"), words::later("What is done in what order, place by place")},
-    {"quote", words::later("Quote"), words::later("What it costs, and what a change costs from here")}};
+    {"quote", words::later("Quote"), words::later("What it costs, and what a change costs from here")},
+    {"times", words::later("Times"), words::later("Your own minutes and torques beside the typical ones")}};
 const QString kBought = QStringLiteral("bought"), kTicked = QStringLiteral("made");
 
 QString shown(const SheetCell& cell) {
@@ -87,6 +88,8 @@ BuildPage::BuildPage(Document* document, QWidget* parent)
     pages_->addWidget(diagram_);
     pages_->addWidget(work_);
     pages_->addWidget(quote_);
+    times_ = new TimesView(document_);
+    pages_->addWidget(times_);
     connect(diagram_, &DiagramView::sheets_changed, this, [this] {
         if (isVisible()) fill_side();
     });
@@ -145,8 +148,9 @@ QWidget* BuildPage::make_head() {
     row->setSpacing(4);
     words_.add_to(row, [this](const QString& key) { open_view(key); });
     row->addStretch();
-    auto* several = new QLabel(say("Vehicles alike"));
+    auto* several = new QLabel(say("Alike"));
     several->setObjectName(QStringLiteral("soft"));
+    several->setToolTip(say("So many vehicles alike"));
     vehicles_ = new QSpinBox;
     vehicles_->setRange(1, 1000);
     vehicles_->setAccessibleName(say("So many vehicles alike"));
@@ -251,6 +255,9 @@ void BuildPage::refresh_page() {
             break;
         case kQuote:
             quote_->refresh(vehicles_->value());
+            break;
+        case kTimes:
+            times_->refresh();
             break;
         default:
             break;
@@ -378,7 +385,8 @@ void BuildPage::save_tables(const QString& path) {
     const auto written = write_xlsx(
         path.toStdString(),
         {words::parts_sheet(document_->plan(), list_), words::wires_sheet(document_->plan(), table_),
-         words::cuts_sheet(document_->plan(), *cutting_.answer())},
+         words::cuts_sheet(document_->plan(), *cutting_.answer()),
+         words::kits_sheet(document_->plan(), *cutting_.answer())},
         true);
     if (!written) return document_->store().refuse(q(words::sentence(written.error())));
     emit said(say("%1 written.").arg(QFileInfo(path).fileName()));

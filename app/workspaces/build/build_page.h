@@ -18,6 +18,7 @@
 #include "workspaces/build/diagram_view.h"
 #include "workspaces/build/loom_view.h"
 #include "workspaces/build/quote_view.h"
+#include "workspaces/build/times_view.h"
 #include "workspaces/build/work_view.h"
 #include "workspaces/workspace.h"
 
@@ -34,6 +35,7 @@ class BuildPage : public Workspace {
     [[nodiscard]] DiagramView* diagram() { return diagram_; }
     [[nodiscard]] WorkView* work() { return work_; }
     [[nodiscard]] QuoteView* quote() { return quote_; }
+    [[nodiscard]] TimesView* times() { return times_; }
     [[nodiscard]] QTreeWidget* parts() { return parts_; }
     [[nodiscard]] QTreeWidget* wires() { return wires_; }
     [[nodiscard]] QSpinBox* vehicles() { return vehicles_; }
@@ -63,7 +65,7 @@ class BuildPage : public Workspace {
     void showEvent(QShowEvent* event) override;
 
   private:
-    enum ViewIndex { kBench, kParts, kWires, kLooms, kDiagram, kWork, kQuote };  // as kViews
+    enum ViewIndex { kBench, kParts, kWires, kLooms, kDiagram, kWork, kQuote, kTimes };  // as kViews
     QWidget* make_head();
     QWidget* make_side();
     QTreeWidget* make_table(const QStringList& heads, const QString& name);
@@ -76,6 +78,7 @@ class BuildPage : public Workspace {
     void side_of_diagram();
     void side_of_work();
     void side_of_quote();
+    void side_of_times();
     void side_of_cable(const WireRow& w);
     void shop_form();
     void refresh_page();
@@ -96,6 +99,7 @@ class BuildPage : public Workspace {
     DiagramView* diagram_;
     WorkView* work_;
     QuoteView* quote_;
+    TimesView* times_;
     QTreeWidget *parts_, *wires_;
     QLineEdit *parts_words_ = nullptr, *wires_words_ = nullptr;
     CardView* card_;

@@ -46,7 +46,8 @@ void BuildPage::fill_side() {
     sentences_.clear();
     into_ = lines_;
     const int page = pages_->currentIndex();
-    const WireRow* w = page == kWork || page == kQuote ? nullptr : wire_of(document_->selection().id());
+    const WireRow* w =
+        page == kWork || page == kQuote || page == kTimes ? nullptr : wire_of(document_->selection().id());
     card_->setVisible(w != nullptr);
     if (w) return side_of_cable(*w);
     if (form_ && !(page == kQuote && form_of_ == "shop")) {
@@ -59,8 +60,26 @@ void BuildPage::fill_side() {
         side_of_work();
     else if (page == kQuote)
         side_of_quote();
+    else if (page == kTimes)
+        side_of_times();
     else
         side_of_bench();
+}
+
+void BuildPage::side_of_times() {
+    line(say("Times and torques"))->setFont(type_font(Type::title));
+    const Policy& policy = document_->plan().policy;
+    sentences_ << say("%1 of your own times, %2 of your own torques.")
+                      .arg(policy.tasks.size())
+                      .arg(policy.torques.size());
+    line(sentences_.back());
+    const WorkOrder order = work_order(document_->plan());
+    sentences_ << say("With them the whole work takes %1.").arg(q(words::minutes_text(order.minutes)));
+    line(sentences_.back());
+    line(say("They count in the order of work, the quote and change orders. In words: “minutes make thick "
+             "9”, “torque M8 12 Nm”, “rate 85 an "
+             "hour”."),
+         "soft");
 }
 
 void BuildPage::side_of_bench() {
@@ -89,11 +108,12 @@ void BuildPage::side_of_bench() {
                          window(), say("Loom"), QStringLiteral("loom.pdf"), say("PDF (*.pdf)"));
                      if (!path.isEmpty()) save_loom(name, path);
                  });
-    link(say("Parts, wires and cuts for a spreadsheet…"), say("One workbook of three sheets"), [this] {
-        const QString path = QFileDialog::getSaveFileName(
-            window(), say("Workbook"), QStringLiteral("build.xlsx"), say("Workbooks (*.xlsx)"));
-        if (!path.isEmpty()) save_tables(path);
-    });
+    link(say("Parts, wires and cuts for a spreadsheet…"),
+         say("One workbook of four sheets, the pieces bagged by vehicle among them"), [this] {
+             const QString path = QFileDialog::getSaveFileName(
+                 window(), say("Workbook"), QStringLiteral("build.xlsx"), say("Workbooks (*.xlsx)"));
+             if (!path.isEmpty()) save_tables(path);
+         });
     link(say("Dossier as PDF…"), say("Everything that whoever builds or repairs it needs"), [this] {
         const QString path = QFileDialog::getSaveFileName(window(), say("Dossier"),
                                                           QStringLiteral("dossier.pdf"), say("PDF (*.pdf)"));

@@ -56,7 +56,8 @@ void draw_loom(QPainter& p, const Plan& plan, const std::vector<WireRow>& wires,
         const QString what = s.way.empty()
                                  ? q(yr::name_of(plan, s.thing)) + QStringLiteral("  ") +
                                        metres(s.length_m()) + QStringLiteral("\n") + numbers_of(wires, s.runs)
-                                 : q(yr::name_of(plan, s.way)) + QStringLiteral("  ") + metres(s.length_m());
+                                 : q(yr::name_of(plan, s.way)) + QStringLiteral("  ") + metres(s.length_m()) +
+                                       QStringLiteral("\n") + q(words::covering_text(s.covering));
         const QPointF where = s.way.empty() ? b : (a + b) / 2;
         p.drawText(QRectF(where - QPointF(40 * px_per_mm, -wide / 2 - px_per_mm),
                           QSizeF(80 * px_per_mm, 12 * px_per_mm)),
@@ -219,7 +220,9 @@ std::vector<SpokenPart> LoomView::spoken_parts() const {
                                  .adjusted(-3, -3, 3, 3)
                                  .toRect(),
                              q(yr::name_of(document_->plan(), s.way.empty() ? s.thing : s.way)),
-                             metres(s.length_m())});
+                             s.way.empty() ? metres(s.length_m())
+                                           : metres(s.length_m()) + QStringLiteral(", ") +
+                                                 q(words::covering_text(s.covering))});
     return parts;
 }
 

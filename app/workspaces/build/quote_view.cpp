@@ -104,9 +104,7 @@ void QuoteView::fill_lines() {
     {
         const Refill refill(lines_);
         for (const QuoteLine& l : quote().lines) {
-            const Price* said = nullptr;
-            for (const Price& p : document_->plan().policy.prices)
-                if (p.part == l.key) said = &p;
+            const Price* said = price_of(document_->plan(), l.key, l.what);
             auto* item = new TableRow(lines_);
             item->setData(0, Qt::UserRole, q(l.key));
             item->setFlags(item->flags() | Qt::ItemIsEditable);
@@ -154,8 +152,12 @@ void QuoteView::fill_sums() {
 void QuoteView::say_of(const std::string& key, int column, const QString& text) {
     if (column < packs || column == price) return fill_lines();  // these follow from the plan
     Policy policy = document_->plan().policy;
-    auto found = std::find_if(policy.prices.begin(), policy.prices.end(),
-                              [&](const Price& p) { return p.part == key; });
+    std::string words;
+    for (const QuoteLine& l : quote().lines)
+        if (l.key == key) words = l.what;
+    const Price* said = price_of(document_->plan(), key, words);
+    auto found = policy.prices.begin() +
+                 (said ? said - document_->plan().policy.prices.data() : std::ssize(policy.prices));
     if (found == policy.prices.end()) {
         Price fresh;
         fresh.part = key;

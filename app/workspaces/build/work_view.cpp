@@ -1,6 +1,9 @@
 #include "workspaces/build/work_view.h"
 
 #include <QDateTime>
+#include <QDir>
+#include <QFileDialog>
+#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QMouseEvent>
@@ -16,6 +19,8 @@
 
 namespace yr::app {
 namespace {
+
+constexpr int kPhoto_px = 260;
 
 // A row that is clicked anywhere to open it.
 class StepRow : public QFrame {
@@ -109,6 +114,8 @@ std::string WorkView::shape() const {
     for (const WorkStep& s : order_.steps) {
         all +=
             "\n" + words::where(document_->plan(), s) + s.key + (s.put_off ? "!" : "") + (s.waits ? "?" : "");
+        for (const Mark& m : document_->plan().marks)
+            if (s.key == open_ && m.about == s.key && !m.photo.empty()) all += m.photo;
         if (s.key == open_) all += words::remark(document_->plan(), s) + (s.done() ? "x" : "");
     }
     for (const Mark& m : document_->plan().marks)
@@ -152,11 +159,17 @@ void WorkView::add_details(const WorkStep& s) {
         QTimer::singleShot(0, this, [this, key, text] { this->note(key, text); });
     });
     lines->addWidget(note);
+    add_photos(s, lines);
     const auto act = [&](const QString& text, const std::function<void()>& does) {
         auto* l = text_of(act_text(text));
         connect(l, &QLabel::linkActivated, this, [this, does] { QTimer::singleShot(0, this, does); });
         lines->addWidget(l);
     };
+    act(say("A photo of it …"), [this, key = s.key] {
+        const QString path = QFileDialog::getOpenFileName(this, say("A photo of this step"), folder(),
+                                                          say("Pictures (*.png *.jpg *.jpeg)"));
+        if (!path.isEmpty()) photo(key, path);
+    });
     if (!s.done()) {
         const bool marked_first =
             std::any_of(document_->plan().marks.begin(), document_->plan().marks.end(),
@@ -167,6 +180,30 @@ void WorkView::add_details(const WorkStep& s) {
             [this, key = s.key, on = !marked_first] { first(key, on); });
     }
     column_->addWidget(frame);
+}
+
+// Folder of the plan's file: paths of pictures are told from there.
+QString WorkView::folder() const {
+    const QString plan = document_->store().path();
+    return plan.isEmpty() ? QString() : QFileInfo(plan).absolutePath();
+}
+
+void WorkView::add_photos(const WorkStep& s, QVBoxLayout* lines) {
+    for (const Mark& m : document_->plan().marks) {
+        if (m.about != s.key || m.photo.empty()) continue;
+        const QString path = QDir(folder()).absoluteFilePath(q(m.photo));
+        const QImage picture(path);
+        if (picture.isNull()) {
+            lines->addWidget(text_of(say("Its photo is not there any more: %1").arg(path), "fix"));
+            continue;
+        }
+        auto* shown = new QLabel;
+        shown->setPixmap(QPixmap::fromImage(
+            picture.scaled(kPhoto_px, kPhoto_px, Qt::KeepAspectRatio, Qt::SmoothTransformation)));
+        shown->setAccessibleName(say("Photo of this step: %1").arg(q(m.photo)));
+        shown->setToolTip(path);
+        lines->addWidget(shown);
+    }
 }
 
 const WorkStep* WorkView::step(const std::string& key) const {
@@ -246,6 +283,20 @@ void WorkView::note(const std::string& key, const QString& text) {
     m.id = new_id(document_->plan(), "mark"), m.name = "note", m.about = key, m.note = text.toStdString();
     m.when = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
     document_->apply(Put<Mark>{m, {}}, say("note on a step"));
+}
+
+void WorkView::photo(const std::string& key, const QString& path) {
+    if (QImage(path).isNull()) {
+        document_->store().refuse(
+            say("“%1” is no picture that can be read.").arg(QFileInfo(path).fileName()));
+        return;
+    }
+    Mark m;
+    m.id = new_id(document_->plan(), "mark"), m.name = "photo", m.about = key;
+    const QString beside = folder().isEmpty() ? QString() : QDir(folder()).relativeFilePath(path);
+    m.photo = (beside.isEmpty() || beside.startsWith(QStringLiteral("..")) ? path : beside).toStdString();
+    m.when = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+    document_->apply(Put<Mark>{m, {}}, say("photo of a step"));
 }
 
 }  // namespace yr::app

@@ -27,6 +27,8 @@ class WorkView : public QScrollArea {
     void put_off(const std::string& key, bool off);
     void first(const std::string& key, bool on);
     void note(const std::string& key, const QString& text);
+    // A picture of the step; its path is kept beside the plan's file where it lies there.
+    void photo(const std::string& key, const QString& path);
     // The first step that is not done, not put off and waits for nothing.
     [[nodiscard]] const WorkStep* next() const;
 
@@ -41,6 +43,8 @@ class WorkView : public QScrollArea {
     void add_head(const QString& where);
     void add_step(const WorkStep& step);
     void add_details(const WorkStep& step);
+    void add_photos(const WorkStep& step, QVBoxLayout* lines);
+    [[nodiscard]] QString folder() const;
     void move_mark(const char* name, const std::string& key, bool on, const QString& done);
     [[nodiscard]] const WorkStep* step(const std::string& key) const;
     [[nodiscard]] QString by_whom() const;

@@ -88,8 +88,11 @@ QWidget* YearsView::make_entry() {
     keep_->setMinimumHeight(30);
     auto* row = new QHBoxLayout;
     row->setSpacing(6);
-    for (QWidget* w : std::initializer_list<QWidget*>{rested_, cranked_, warmth_, loads_, keep_})
-        row->addWidget(w, w == loads_ ? 2 : w == keep_ ? 0 : 1);
+    for (QWidget* w : std::initializer_list<QWidget*>{rested_, cranked_, warmth_}) row->addWidget(w, 1);
+    auto* last = new QHBoxLayout;
+    last->setSpacing(6);
+    last->addWidget(loads_, 1);
+    last->addWidget(keep_);
     auto* cold_words = new QLabel(say("coldest morning"));
     cold_words->setObjectName(QStringLiteral("soft"));
     cold_words->setBuddy(cold_);
@@ -103,6 +106,7 @@ QWidget* YearsView::make_entry() {
     column->setContentsMargins(16, 4, 16, 4);
     column->addLayout(top);
     column->addLayout(row);
+    column->addLayout(last);
     connect(keep_, &QPushButton::clicked, this, &YearsView::keep);
     for (QLineEdit* f : {rested_, cranked_, warmth_, loads_})
         connect(f, &QLineEdit::returnPressed, this, &YearsView::keep);

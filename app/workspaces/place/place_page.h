@@ -57,6 +57,7 @@ class PlacePage : public Workspace {
     void fill_offers();
     void fill_way();
     void fill_waypoint();
+    void covering_choice(const Way& way);
     void fill_thing();
     void fill_run(const Run& run);
     void fill_findings();

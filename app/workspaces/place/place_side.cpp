@@ -1,5 +1,6 @@
 // What Place says at the side of what is chosen: a way, a waypoint, a cable, a thing, and what is found of
 // it.
+#include <QComboBox>
 #include <algorithm>
 #include <cmath>
 
@@ -57,6 +58,7 @@ void PlacePage::fill_way() {
     for (const std::size_t k : runs)
         loaded += k < conductors.size() && std::abs(conductors[k].current_A) > 0.5;
     line(say("%1 of %2 carry more than half an amp in this state.").arg(loaded).arg(runs.size()), "soft");
+    covering_choice(way);
     title(say("What lies there"));
     for (const std::size_t k : runs) {
         const Run& run = plan.runs[k];
@@ -65,6 +67,34 @@ void PlacePage::fill_way() {
             document_->selection().choose(id);
         });
     }
+}
+
+// What the loom is covered with there, from the inside out; what the plan says besides is kept in the list.
+void PlacePage::covering_choice(const Way& way) {
+    auto* box = new QComboBox;
+    box->setAccessibleName(say("Covered with"));
+    box->setToolTip(say("What the loom is covered with here, from the inside out"));
+    const std::pair<const char*, QString> usual[] = {
+        {"", say("Covered with split loom (usual)")},
+        {"tape", say("Covered with tape")},
+        {"tape, split loom", say("Covered with tape, split loom over it")},
+        {"braid", say("Covered with braid")},
+        {"braid, shrink", say("Covered with braid, shrink over it")},
+        {"shrink", say("Covered with shrink")},
+        {"conduit", say("In conduit")},
+        {"none", say("Not covered")}};
+    for (const auto& [key, text] : usual) box->addItem(text, QString::fromLatin1(key));
+    if (box->findData(q(way.covering)) < 0)
+        box->addItem(say("Covered with %1").arg(q(way.covering)), q(way.covering));
+    box->setCurrentIndex(box->findData(q(way.covering)));
+    connect(box, &QComboBox::activated, this, [this, box, id = way.id] {
+        const Way* now = yr::find(document_->plan().ways, id);
+        if (!now) return;
+        Way changed = *now;
+        changed.covering = box->currentData().toString().toStdString();
+        if (!(changed == *now)) document_->apply(Put<Way>{changed, {}}, say("covering"));
+    });
+    into_->addWidget(box);
 }
 
 void PlacePage::fill_waypoint() {

@@ -7,6 +7,7 @@
 #include <QStyledItemDelegate>
 #include <cmath>
 
+#include "plan/roles.h"
 #include "widgets/table_tools.h"
 #include "widgets/tokens.h"
 #include "words/guard_words.h"
@@ -117,7 +118,9 @@ void RunMatrix::fill_states() {
         const Run& run = plan.runs[r];
         if (run.body_metal || run.resistance_ohm) continue;
         auto* item = new TableRow(table_);
-        item->setText(0, q(run.name) + (run.pinned ? say("  (pinned)") : QString()));
+        item->setText(0, q(run.name) + (run.pinned                        ? say("  (pinned)")
+                                        : is_made(document_->plan(), run) ? say("  (made)")
+                                                                          : QString()));
         item->setData(0, kIdRole, q(run.id));
         item->setText(1, run.size ? q(words::short_size(*run.size)) : say("assumed"));
         const auto wire =

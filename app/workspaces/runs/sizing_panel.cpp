@@ -21,7 +21,7 @@ QString refusal(const Error& why) {
         return say(
             "No state can be served: the supply breaks down under its loads whatever the cables. See the "
             "findings.");
-    return say("Nothing may change: every cable is pinned or of given resistance.");
+    return say("Nothing may change: every cable is pinned, made already or of given resistance.");
 }
 
 }  // namespace
