@@ -1,5 +1,7 @@
 #include "widgets/side_panel.h"
 
+#include <QTimer>
+
 #include "widgets/tokens.h"
 
 namespace yr::app {
@@ -23,6 +25,12 @@ void clear_lines(QVBoxLayout* lines) {
     while (QLayoutItem* item = lines->takeAt(0)) {
         if (item->widget()) item->widget()->hide(), item->widget()->deleteLater();
         delete item;
+    }
+    // New lines are shown one by one behind the caller: until all stand in their places nothing is painted,
+    // or they flash squeezed into the room that was there.
+    if (QWidget* panel = lines->parentWidget(); panel && panel->isVisible() && panel->updatesEnabled()) {
+        panel->setUpdatesEnabled(false);
+        QTimer::singleShot(0, panel, [panel] { panel->setUpdatesEnabled(true); });
     }
 }
 

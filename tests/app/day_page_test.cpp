@@ -240,5 +240,57 @@ TEST_F(DayPageTest, APartIsCarriedAndTheLabelWritten) {
     EXPECT_NE(b1->remarks.caution.find("Stop at"), std::string::npos) << b1->remarks.caution;
 }
 
+TEST_F(DayPageTest, AStateIsDroppedOntoTheStrip) {
+    auto* chart = page().chart();
+    const Day before = day();
+    const double all = length_s(before);
+    ASSERT_EQ(page().shelf()->words().size(), plan().states.size());
+    EXPECT_TRUE(page().shelf()->words().front()->isVisible());
+    const auto let_fall = [&](const Id& state, const QPointF& at) {
+        QMimeData data;
+        data.setData(QString::fromLatin1(app::kStateMime), QByteArray::fromStdString(state));
+        QDragEnterEvent enter(at.toPoint(), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+        QCoreApplication::sendEvent(chart, &enter);
+        EXPECT_TRUE(enter.isAccepted());
+        QDragMoveEvent over(at.toPoint(), Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+        QCoreApplication::sendEvent(chart, &over);
+        QDropEvent drop(at, Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+        QCoreApplication::sendEvent(chart, &drop);
+    };
+    // into the middle of the longest stretch that is a part by itself: cut in two, an hour between
+    const auto line = timeline(plan(), before);
+    std::size_t wide = 0;
+    for (std::size_t k = 0; k < line.size(); ++k) {
+        const DayPart& part = before.parts[line[k].part];
+        const auto length = [&](std::size_t n) { return line[n].to_s - line[n].from_s; };
+        if (part.times == 1 && !part.within && length(k) == part.length_s && length(k) > length(wide))
+            wide = k;
+    }
+    const Id idle = "state-idle";
+    let_fall(idle, chart->stretch_rect(wide).center());
+    ASSERT_EQ(day().parts.size(), before.parts.size() + 2);
+    EXPECT_NEAR(length_s(day()), all, 1e-6) << "the day keeps its length";
+    const std::size_t part = line[wide].part;
+    EXPECT_EQ(day().parts[part + 1].state, idle);
+    EXPECT_EQ(day().parts[part + 1].length_s, 3600);
+    EXPECT_EQ(day().parts[part].state, day().parts[part + 2].state);
+    EXPECT_EQ(chart->chosen_part(), part + 1);
+    doc().store().undo_stack()->undo();
+    EXPECT_EQ(day(), before) << "one step";
+    // at its very beginning: before it, nothing is cut
+    let_fall(idle,
+             chart->stretch_rect(wide).center() - QPointF(chart->stretch_rect(wide).width() / 2 - 1, 0));
+    ASSERT_EQ(day().parts.size(), before.parts.size() + 1);
+    EXPECT_EQ(day().parts[part].state, idle);
+    EXPECT_NEAR(length_s(day()), all, 1e-6);
+    doc().store().undo_stack()->undo();
+    // what is no state of the plan changes nothing; a click puts one at the end
+    let_fall("nobody", chart->stretch_rect(wide).center());
+    EXPECT_EQ(day(), before);
+    QTest::mouseClick(page().shelf()->words().front(), Qt::LeftButton);
+    EXPECT_EQ(day().parts.size(), before.parts.size() + 1);
+    EXPECT_EQ(day().parts.back().state, plan().states.front().id);
+}
+
 }  // namespace
 }  // namespace yr::test

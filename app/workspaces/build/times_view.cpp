@@ -107,7 +107,7 @@ void TimesView::refresh() {
             item->setTextAlignment(own, Qt::AlignRight);
         }
     }
-    const int widths[] = {300, 260, 110};
+    const int widths[] = {240, 330, 100};
     for (int k = 0; k < 3; ++k)
         for (QTreeWidget* t : {times_, torques_}) t->header()->resizeSection(k, widths[k]);
     filling_ = false;

@@ -1,6 +1,8 @@
 #include "workspaces/day/day_chart.h"
 
+#include <QDragEnterEvent>
 #include <QKeyEvent>
+#include <QMimeData>
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
@@ -10,6 +12,7 @@
 #include "plan/roles.h"
 #include "widgets/tokens.h"
 #include "words/sentences.h"
+#include "workspaces/day/state_shelf.h"
 
 namespace yr::app {
 namespace {
@@ -22,6 +25,7 @@ constexpr double kGrid_s = 300, kEdge_px = 5, kLeastPart_s = 60, kCarry_px = 12;
 DayChart::DayChart(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
+    setAcceptDrops(true);
     setAccessibleName(say("The day in time"));
 }
 
@@ -211,6 +215,7 @@ void DayChart::paint_strip(QPainter& p) const {
         p.fillRect(QRectF(r.right() - 1.5, r.top() + 10, 3, r.height() - 20),
                    t.soft);  // what is taken hold of
     }
+    if (hovers_x_) p.fillRect(QRectF(*hovers_x_ - 2, lane(0).top() - 3, 4, lane(0).height() + 6), t.ink);
 }
 
 // Given above the line, taken below; batteries hatched where they give. Areas are Ah.
@@ -439,6 +444,66 @@ void DayChart::move_part(std::size_t part, double x) {
     changed.parts.insert(changed.parts.begin() + static_cast<std::ptrdiff_t>(to), moved);
     if (document_->apply(Put<Day>{changed, {}}, say("a part moved in %1").arg(q(changed.name))))
         choose_part(to);
+}
+
+void DayChart::dragEnterEvent(QDragEnterEvent* event) {
+    if (day() && event->mimeData()->hasFormat(QString::fromLatin1(kStateMime))) event->acceptProposedAction();
+}
+
+void DayChart::dragMoveEvent(QDragMoveEvent* event) {
+    hovers_x_ = event->position().x();
+    event->acceptProposedAction();
+    update();
+}
+
+void DayChart::dragLeaveEvent(QDragLeaveEvent*) {
+    hovers_x_.reset();
+    update();
+}
+
+void DayChart::dropEvent(QDropEvent* event) {
+    hovers_x_.reset();
+    drop_state(event->mimeData()->data(QString::fromLatin1(kStateMime)).toStdString(), event->position().x());
+    event->acceptProposedAction();
+    update();
+}
+
+// What stands there is cut where the state falls and is shorter by it, so that the day keeps its length. What
+// is repeated or too short is not cut: the state follows it, and the day grows.
+void DayChart::drop_state(const Id& state, double x) {
+    const Day* now = day();
+    if (!now || !find_state(document_->plan(), state)) return;
+    Day changed = *now;
+    DayPart fresh;
+    fresh.state = state;
+    std::size_t at = changed.parts.size();
+    const double t_s = std::clamp(std::round(t_of(x) / kGrid_s) * kGrid_s, 0.0, length_s_);
+    for (const Stretch& s : line_) {
+        if (t_s < s.from_s || t_s >= s.to_s) continue;
+        DayPart& under = changed.parts[s.part];
+        const bool whole = under.times == 1 && !under.within && s.to_s - s.from_s == under.length_s;
+        at = s.part + 1;
+        if (!whole || under.length_s < 2 * kLeastPart_s) break;
+        fresh.length_s = std::min(fresh.length_s, under.length_s / 2);
+        const double before = std::min(t_s - s.from_s, under.length_s - fresh.length_s);
+        DayPart behind = under;
+        behind.length_s = under.length_s - fresh.length_s - before;
+        under.length_s = before;
+        if (behind.length_s >= kLeastPart_s)
+            changed.parts.insert(changed.parts.begin() + static_cast<std::ptrdiff_t>(at), behind);
+        else
+            fresh.length_s += behind.length_s;
+        if (before < kLeastPart_s) {
+            fresh.length_s += before;
+            changed.parts.erase(changed.parts.begin() + static_cast<std::ptrdiff_t>(--at));
+        }
+        break;
+    }
+    changed.parts.insert(changed.parts.begin() + static_cast<std::ptrdiff_t>(at), fresh);
+    if (document_->apply(
+            Put<Day>{changed, {}},
+            say("%1 put into %2").arg(q(yr::name_of(document_->plan(), state)), q(changed.name))))
+        choose_part(at);
 }
 
 void DayChart::mouseDoubleClickEvent(QMouseEvent* event) {

@@ -60,6 +60,10 @@ class DayChart : public QWidget, public SpokenParts {
     void mouseReleaseEvent(QMouseEvent* event) override;
     void mouseDoubleClickEvent(QMouseEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dragMoveEvent(QDragMoveEvent* event) override;
+    void dragLeaveEvent(QDragLeaveEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
 
   private:
     [[nodiscard]] double x_of(double t_s) const;
@@ -69,6 +73,8 @@ class DayChart : public QWidget, public SpokenParts {
     [[nodiscard]] int edge_at(const QPointF& at) const;  // stretch whose end stands there; -1: none
     void drag_edge(double x, bool free);
     void move_part(std::size_t part, double x);
+    // A state let fall there: an hour of it, out of the part that it falls on.
+    void drop_state(const Id& state, double x);
     void paint_other(QPainter& p, const QRectF& r, std::size_t battery, bool volts,
                      const std::function<double(double)>& y) const;
     void paint_log(QPainter& p, const QRectF& r, std::optional<double> LogPoint::*value,
@@ -93,6 +99,7 @@ class DayChart : public QWidget, public SpokenParts {
     Log log_;
     std::optional<std::size_t> carried_;  // a part that is carried to another place in the strip
     double carried_from_x_ = 0, carried_to_x_ = 0;
+    std::optional<double> hovers_x_;  // a state from the shelf is carried over the strip
 };
 
 }  // namespace yr::app

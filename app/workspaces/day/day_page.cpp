@@ -129,10 +129,12 @@ QWidget* DayPage::make_head() {
     more_->setPopupMode(QToolButton::InstantPopup);
     more_->setMenu(new QMenu(more_));
     connect(more_->menu(), &QMenu::aboutToShow, this, &DayPage::fill_parts_menu);
-    row->addWidget(days_);
+    row->addWidget(days_, 1);
     row->addWidget(fresh);
     row->addWidget(more_);
-    row->addStretch();
+    shelf_ = new StateShelf(document_);
+    connect(shelf_, &StateShelf::asked, this, &DayPage::add_part);
+    row->addWidget(shelf_, 2);
     return head;
 }
 
@@ -217,6 +219,8 @@ void DayPage::refresh() {
     for (const Day& d : plan.days) days_->addItem(q(words::capital(d.name)), q(d.id));
     days_->setVisible(!plan.days.empty());
     more_->setVisible(!plan.days.empty());
+    shelf_->setVisible(!plan.days.empty());
+    shelf_->refresh();
     last_->setVisible(!plan.days.empty());
     whole_year_->setVisible(!plan.days.empty());
     days_->setCurrentIndex(days_->findData(q(day_)));

@@ -12,6 +12,7 @@
 #include "widgets/field_form.h"
 #include "words/day_words.h"
 #include "workspaces/day/day_chart.h"
+#include "workspaces/day/state_shelf.h"
 #include "workspaces/workspace.h"
 
 namespace yr::app {
@@ -31,6 +32,7 @@ class DayPage : public Workspace {
     // A day laid out of the plan's states becomes the one shown.
     void new_day();
     void add_part(const Id& state);
+    [[nodiscard]] StateShelf* shelf() { return shelf_; }
     void look_for_remedies();
     void apply_remedy(std::size_t index);
     void look_at_year();
@@ -83,6 +85,7 @@ class DayPage : public Workspace {
     QComboBox* days_;
     QComboBox* options_;
     QToolButton* log_;
+    StateShelf* shelf_ = nullptr;
     QToolButton *more_, *last_, *whole_year_;
     DayChart* chart_;
     QLabel* readout_;
