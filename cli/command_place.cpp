@@ -5,11 +5,14 @@
 
 #include "commands.h"
 #include "inspect/stand.h"
+#include "inspect/two_boxes.h"
 #include "plan/names.h"
+#include "plan/variant.h"
 #include "routes/furnish.h"
 #include "routes/lay.h"
 #include "units/text.h"
 #include "watch.h"
+#include "words/control_words.h"
 #include "words/format.h"
 #include "words/sentences.h"
 
@@ -18,7 +21,7 @@ namespace {
 
 struct PlaceAsk {
     std::string plan, variant, thing, outline, out;
-    bool json = false, force = false, set = false, follow = false;
+    bool json = false, force = false, set = false, follow = false, layouts = false;
 };
 
 std::string by(const Plan& plan, const Route& route) {
@@ -159,6 +162,41 @@ int run_stand(const PlaceAsk& ask) {
     return write_changed(ask.plan, ask.variant, advice->best.front().edit, ask.out, ask.force);
 }
 
+// A plan's options for a box, side by side.
+int run_layouts(const PlaceAsk& ask) {
+    const auto plan = load_shown(ask.plan, ask.variant);
+    if (!plan) return refuse(plan.error());
+    const Id box = thing_named(*plan, ask.thing);
+    const auto found = one_box_or_two(*plan, box, watch().cancel());
+    if (!found) {
+        tell_error("{0} is no box with four loads or more that stand somewhere along the plan's ways.\n",
+                   ask.thing);
+        return 1;
+    }
+    Json out = {{"plan", plan->vehicle.name}, {"box", box}, {"options", Json::array()}};
+    Batch variants;
+    Plan with = *plan;  // for ids alone
+    for (const BoxOption& o : found->options) {
+        if (ask.json)
+            out["options"].push_back({{"layout", words::name_of(o.layout)},
+                                      {"copper_kg", o.kg},
+                                      {"metres", o.metres},
+                                      {"worst_drop_V", o.worst_drop_V},
+                                      {"money", o.money},
+                                      {"moved", o.moved},
+                                      {"sized", o.sized}});
+        else
+            fmt::print("{}\n", words::sentence(o));
+        if (o.layout == BoxLayout::as_it_is) continue;
+        Variant v = difference(*plan, o.plan, new_id(with, "variant"), words::name_of(o.layout));
+        with.variants.push_back(v);
+        variants.edits.emplace_back(Put<Variant>{v, {}});
+    }
+    if (ask.json) print(out);
+    if (ask.out.empty()) return 0;
+    return write_changed(ask.plan, ask.variant, variants, ask.out, ask.force);
+}
+
 int run_furnish(const PlaceAsk& ask) {
     const auto plan = load_shown(ask.plan, ask.variant);
     if (!plan) return refuse(plan.error());
@@ -204,11 +242,15 @@ void add_place(CLI::App& app, Action& action) {
     c = app.add_subcommand("stand", words::translated("Where a box, bus, battery or ground should stand"));
     common(c);
     c->add_option("THING", o->thing, words::translated("its name or id"))->required();
-    c->add_option("-o,--output", o->out, words::translated("the plan with it on the best spot"));
+    c->add_option(
+        "-o,--output", o->out,
+        words::translated("the plan with it on the best spot; with --layouts, with the layouts as options"));
+    c->add_flag("--layouts", o->layouts,
+                words::translated("of a box: one, two, or its cables home to the supply, side by side"));
     c->add_flag("--force", o->force, words::translated("write over what is there"));
     add_seconds_option(*c);
     c->add_flag("--json", o->json, words::translated("JSON"));
-    c->callback([o, &action] { action = [o] { return run_stand(*o); }; });
+    c->callback([o, &action] { action = [o] { return o->layouts ? run_layouts(*o) : run_stand(*o); }; });
 
     c = app.add_subcommand("furnish",
                            words::translated("Rooms and ways of a typical vehicle for a plan without"));

@@ -266,4 +266,29 @@ std::string condition(const Condition& c, const Plan* plan) {
     return text.empty() ? translated("always") : text;
 }
 
+const char* name_of(BoxLayout layout) {
+    switch (layout) {
+        case BoxLayout::as_it_is:
+            return translated("One box, where it is");
+        case BoxLayout::two_boxes:
+            return translated("Two boxes");
+        case BoxLayout::by_the_supply:
+            return translated("Its cables home to the supply");
+    }
+    return "";
+}
+
+std::string sentence(const BoxOption& o, const Style& style) {
+    std::string text =
+        say("{0}: {1} kg of copper, {2} of cable on it, cables and ends {3}, {4} lost at worst",
+            name_of(o.layout), number(o.kg, 3), quantity(o.metres, Dimension::length, style),
+            number(std::round(o.money), 6), quantity(o.worst_drop_V, Dimension::voltage, style));
+    if (!o.moved.empty())
+        text +=
+            say_n("; {0} load on the second", "; {0} loads on the second", static_cast<long>(o.moved.size()));
+    text += ".";
+    if (!o.sized) text += " " + std::string(translated("No sizes keep every limit there."));
+    return text;
+}
+
 }  // namespace yr::words

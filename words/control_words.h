@@ -6,6 +6,7 @@
 #include "control/boxes.h"
 #include "control/rails.h"
 #include "inspect/sneak.h"
+#include "inspect/two_boxes.h"
 #include "words/sentences.h"
 
 namespace yr::words {
@@ -42,5 +43,10 @@ namespace yr::words {
 
 // "cab box channel 3", "always block".
 [[nodiscard]] std::string place_text(const Plan& plan, const Id& feed, int channel);
+
+// "Two boxes: 9.3 kg of copper, 41 m on the boxes, cable and ends 212, 0.31 V lost at worst; 5 loads on the
+// second."
+[[nodiscard]] std::string sentence(const BoxOption& option, const Style& style = {});
+[[nodiscard]] const char* name_of(BoxLayout layout);
 
 }  // namespace yr::words

@@ -9,6 +9,7 @@
 #include "notes/notes.h"
 #include "routes/furnish.h"
 #include "routes/lay.h"
+#include "support/random_plan.h"
 
 namespace yr::test {
 namespace {
@@ -290,6 +291,49 @@ TEST_F(PlacePageTest, TheWholeSpeaksAndIsATable) {
     const QString table = page().numbers();
     EXPECT_GT(table.count(QLatin1Char('\n')), 5);
     EXPECT_TRUE(table.contains(QLatin1Char('\t')));
+}
+
+// Story: two boxes or one, laid, priced, kept as an option and compared.
+TEST_F(PlacePageTest, OneBoxOrTwo) {
+    ASSERT_TRUE(window.open_file(QString::fromStdString(demo_path(kDemos[0]))));
+    window.go_to(QStringLiteral("place"));
+    for (const Point& p : plan().points)
+        if (p.name == "rear box") doc().selection().choose(p.id);
+    page().finish();
+    EXPECT_TRUE(page().sentences().contains(QStringLiteral("One box or two?")));
+    page().ask_layouts();
+    page().finish();
+    ASSERT_NE(page().layouts(), nullptr);
+    ASSERT_EQ(page().layouts()->options.size(), 3U);
+    const QString said = page().sentences().join(QLatin1Char('\n'));
+    EXPECT_TRUE(said.contains(QStringLiteral("Two boxes: "))) << said.toStdString();
+    const std::size_t variants = doc().store().stored().variants.size();
+    page().keep_layout(1);
+    ASSERT_EQ(doc().store().stored().variants.size(), variants + 1);
+    EXPECT_EQ(doc().store().stored().variants.back().name, "Two boxes");
+    doc().store().undo_stack()->undo();
+    EXPECT_EQ(doc().store().stored().variants.size(), variants);
+}
+
+// Covered with: chosen in the side of a way, one step.
+TEST_F(PlacePageTest, AWayIsCovered) {
+    ASSERT_TRUE(window.open_file(QString::fromStdString(demo_path(kDemos[0]))));
+    window.go_to(QStringLiteral("place"));
+    page().finish();
+    std::size_t way = 0;
+    for (std::size_t k = 0; k < plan().ways.size(); ++k)
+        if (view()->routes().ways[k].runs.size() > view()->routes().ways[way].runs.size()) way = k;
+    view()->choose_way(way);
+    page().finish();
+    QComboBox* covered = nullptr;
+    for (QComboBox* c : page().findChildren<QComboBox*>())
+        if (c->accessibleName() == QStringLiteral("Covered with")) covered = c;
+    ASSERT_NE(covered, nullptr);
+    covered->setCurrentIndex(covered->findData(QStringLiteral("tape, split loom")));
+    emit covered->activated(covered->currentIndex());
+    EXPECT_EQ(plan().ways[way].covering, "tape, split loom");
+    doc().store().undo_stack()->undo();
+    EXPECT_TRUE(plan().ways[way].covering.empty());
 }
 
 }  // namespace

@@ -151,6 +151,22 @@ TEST(CliWork, TheDiagramIsWrittenSheetBySheet) {
     EXPECT_NE(none.err.find("1 to "), std::string::npos) << none.err;
 }
 
+TEST(CliPlace, LayoutsOfABoxBecomeOptions) {
+    const std::string truck = demo_path(kDemos[0]);
+    const TempFolder folder;
+    const std::string out = folder.file("o.json");
+    const Json j = json_of("stand " + truck + " \"rear box\" --layouts -o " + out);
+    ASSERT_EQ(j["options"].size(), 3U);
+    EXPECT_GE(j["options"][1]["moved"].size(), 2U);
+    const auto plan = load_plan(out);
+    ASSERT_TRUE(plan);
+    EXPECT_EQ(plan->variants.size(), load_plan(truck)->variants.size() + 2);
+    EXPECT_LT(rail("check " + out + " --variant \"Two boxes\"").code, 2);
+    const Ran none = rail("stand " + truck + " \"starter battery\" --layouts");
+    EXPECT_EQ(none.code, 1);
+    EXPECT_NE(none.err.find("no box"), std::string::npos) << none.err;
+}
+
 TEST(CliMeter, PointsFaultsAndPractice) {
     const std::string truck = demo_path(kDemos[0]);
     const Json test = json_of("test " + truck);

@@ -11,11 +11,13 @@
 #include "catalog/assumptions.h"
 #include "inspect/places.h"
 #include "plan/names.h"
+#include "plan/variant.h"
 #include "routes/furnish.h"
 #include "routes/lay.h"
 #include "widgets/side_panel.h"
 #include "widgets/tokens.h"
 #include "words/accepted.h"
+#include "words/control_words.h"
 #include "words/finding_rows.h"
 #include "words/sentences.h"
 
@@ -63,6 +65,9 @@ PlacePage::PlacePage(Document* document, QWidget* parent)
         if (isVisible()) fill_side();
     });
     connect(view_, &PlaceView::measured, this, &PlacePage::picture_measured);
+    connect(&boxes_, &JobBase::done, this, [this] {
+        if (isVisible()) fill_side();
+    });
     connect(&standing_, &JobBase::done, this, [this] {
         if (isVisible()) fill_side();
     });
@@ -96,6 +101,7 @@ void PlacePage::entered() {
 
 void PlacePage::plan_opened() {
     standing_.forget();
+    boxes_.forget();
     asked_.clear();
     view_->show_map(nullptr);
     view_->choose_way(std::nullopt);
@@ -110,6 +116,7 @@ void PlacePage::showEvent(QShowEvent* event) {
 void PlacePage::finish() {
     refresh();
     if (standing_.running()) standing_.finish();
+    if (boxes_.running()) boxes_.finish();
 }
 
 QRect PlacePage::where_is(const Id& id) const {
@@ -357,6 +364,35 @@ void PlacePage::take_spot(std::size_t index) {
     if (!found || index >= found->best.size()) return;
     const Edit edit = found->best[index].edit;
     document_->apply(edit, say("%1 to the best spot").arg(q(yr::name_of(document_->plan(), asked_))));
+}
+
+void PlacePage::ask_layouts() {
+    boxes_of_ = document_->selection().id();
+    boxes_.start(document_->store().generation(),
+                 [plan = document_->plan(), id = boxes_of_](const Task& task) {
+                     return one_box_or_two(plan, id, task.cancel());
+                 });
+    fill_side();
+}
+
+const BoxOptions* PlacePage::layouts() const {
+    const bool current = boxes_.current(document_->store().generation());
+    return current && boxes_.answer() && *boxes_.answer() ? &**boxes_.answer() : nullptr;
+}
+
+void PlacePage::keep_layout(std::size_t index) {
+    const BoxOptions* found = layouts();
+    if (!found || index >= found->options.size()) return;
+    const BoxOption& o = found->options[index];
+    const Plan& stored = document_->store().stored();
+    Variant v = difference(stored, o.plan, new_id(stored, "variant"), words::name_of(o.layout));
+    for (int n = 2; std::any_of(stored.variants.begin(), stored.variants.end(),
+                                [&](const Variant& x) { return x.name == v.name; });
+         ++n)
+        v.name = std::string(words::name_of(o.layout)) + " " + std::to_string(n);
+    const QString name = q(v.name);
+    if (document_->apply(Put<Variant>{v, {}}, say("option %1").arg(name)))
+        emit said(say("“%1” is an option of this plan now: compare them on Rail.").arg(name));
 }
 
 void PlacePage::choose_picture() {

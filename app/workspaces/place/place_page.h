@@ -8,6 +8,7 @@
 
 #include "document/job.h"
 #include "inspect/stand.h"
+#include "inspect/two_boxes.h"
 #include "widgets/field_form.h"
 #include "workspaces/place/cross_section.h"
 #include "workspaces/place/place_view.h"
@@ -32,6 +33,11 @@ class PlacePage : public Workspace {
     void follow_ways();
     void ask_where();
     void take_spot(std::size_t index);
+    // Of the chosen box: one, two, or its cables home to the supply, laid, sized and priced side by side.
+    void ask_layouts();
+    [[nodiscard]] const BoxOptions* layouts() const;
+    // Kept as an option of the plan beside those that are there.
+    void keep_layout(std::size_t index);
     void put_picture(const QString& path);
 
     [[nodiscard]] Surroundings surroundings() const override {
@@ -62,6 +68,7 @@ class PlacePage : public Workspace {
     void fill_run(const Run& run);
     void fill_findings();
     void fill_map();
+    void fill_layouts(const Id& box);
     void fill_form();
     void form_of_waypoint(const Id& id);
     void form_of_thing(const Id& id);
@@ -80,7 +87,9 @@ class PlacePage : public Workspace {
     QString shape_;  // of the form: what it is of
     QStringList sentences_;
     Job<std::optional<StandAdvice>> standing_;
-    Id asked_;  // the thing of which the map is
+    Job<std::optional<BoxOptions>> boxes_;
+    Id boxes_of_;  // the box whose layouts were asked for
+    Id asked_;     // the thing of which the map is
 };
 
 }  // namespace yr::app

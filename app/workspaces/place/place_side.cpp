@@ -9,6 +9,7 @@
 #include "routes/lay.h"
 #include "widgets/tokens.h"
 #include "words/accepted.h"
+#include "words/control_words.h"
 #include "words/finding_rows.h"
 #include "words/sentences.h"
 #include "workspaces/place/place_page.h"
@@ -255,6 +256,38 @@ void PlacePage::fill_thing() {
         else
             fill_map();
     }
+    const Point* point = yr::find(plan.points, id);
+    if (point && point->kind == PointKind::box && !plan.ways.empty()) fill_layouts(id);
+}
+
+void PlacePage::fill_layouts(const Id& box) {
+    if (boxes_.running() && boxes_of_ == box) {
+        line(say("Laying and sizing each …"), "soft");
+        return;
+    }
+    const BoxOptions* found = boxes_of_ == box ? layouts() : nullptr;
+    if (!found) {
+        if (boxes_of_ == box && boxes_.current(document_->store().generation()))
+            line(say("Four loads or more that stand somewhere make it worth asking."), "soft");
+        else
+            link(say("One box or two?"),
+                 say("It as it is, a second one beside far loads, or its cables home to the supply: laid, "
+                     "sized and priced"),
+                 [this] { ask_layouts(); });
+        return;
+    }
+    title(say("One box or two"));
+    for (std::size_t k = 0; k < found->options.size(); ++k) {
+        const BoxOption& o = found->options[k];
+        sentences_ << q(words::sentence(o, document_->style()));
+        line(sentences_.back().toHtmlEscaped(), o.sized ? "" : "fix");
+        if (o.layout != BoxLayout::as_it_is)
+            link(say("Keep that as an option"), say("Beside the plan as it stands; undo takes it back"),
+                 [this, k] { keep_layout(k); });
+    }
+    line(say("Cables on the box or boxes as long as their ways and sized anew in each; a second box itself "
+             "is not in the money."),
+         "soft");
 }
 
 void PlacePage::fill_map() {
