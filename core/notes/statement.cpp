@@ -6,6 +6,7 @@
 #include "control/place_on.h"
 #include "notes/kinds.h"
 #include "notes/notes.h"
+#include "notes/plain_words.h"
 #include "notes/plan_text.h"
 #include "notes/sets.h"
 #include "plan/variant.h"
@@ -332,44 +333,6 @@ Statement read_remove(const Plan& plan, std::string_view rest) {
 }  // namespace
 
 namespace {
-
-bool starts_with_words(std::string_view text, std::string_view words) {
-    return to_lower(text.substr(0, words.size())) == words &&
-           (text.size() == words.size() || text[words.size()] == ' ' || text[words.size()] == ',');
-}
-
-// What people call by other words than ours: the battery that is not for starting, the switch that cuts all
-// off.
-std::string in_our_words(const Plan& plan, std::string_view line) {
-    const std::string_view text = trim(line);
-    const auto with = [&](std::string_view theirs, const std::string& ours) {
-        return ours + std::string(text.substr(theirs.size()));
-    };
-    for (const std::string_view theirs :
-         {"aux battery", "auxiliary battery", "house battery", "leisure battery"})
-        if (starts_with_words(text, theirs)) {
-            // the first that is said of is the one that every plan begins with
-            const bool first = plan.batteries.size() == 1 && !plan.batteries.front().capacity_Ah &&
-                               !plan.batteries.front().cranking_A;
-            return with(theirs,
-                        std::string(first ? "battery \"" : "second battery \"") + std::string(theirs) + "\"");
-        }
-    for (const std::string_view theirs :
-         {"main disconnect between", "battery disconnect between", "disconnect between",
-          "battery switch between", "main switch between"})
-        if (starts_with_words(text, theirs)) return with(theirs, "master between");
-    if (starts_with_words(text, "battery charger")) return with("battery charger", "charger");
-    if (starts_with_words(text, "starter battery") || starts_with_words(text, "main battery"))
-        return "battery \"" + std::string(text.substr(0, text.find("battery") + 7)) + "\"" +
-               std::string(text.substr(text.find("battery") + 7));
-    for (const std::string_view theirs : {"negative bus bar", "negative busbar"})
-        if (starts_with_words(to_lower(text), theirs))
-            return with(theirs, "bus \"negative bus bar\" negative");
-    for (const std::string_view theirs : {"fuse panel", "fuse box", "fuse block", "distribution block",
-                                          "positive bus bar", "positive busbar", "bus bar", "busbar"})
-        if (starts_with_words(text, theirs)) return with(theirs, "bus \"" + std::string(theirs) + "\"");
-    return std::string(line);
-}
 
 StatementKind kind_in_our_words(const Plan& plan, std::string_view text) {
     text = trim(text);

@@ -26,8 +26,12 @@ std::optional<Chemistry> chemistry_of(const Said& said) {
 
 void take_values(Battery& battery, const Said& said) {
     if (const auto c = chemistry_of(said)) battery.chemistry = *c;
-    if (const auto v = said.plain_of(Dimension::charge)) battery.capacity_Ah = v;
-    if (const auto v = said.plain_of(Dimension::current)) battery.cranking_A = v;
+    // "2x 100 Ah": side by side they are one of twice the charge and cranking amps
+    int count = 1;
+    for (const Quantity& q : said.plain)
+        if (q.dimension == Dimension::charge) count = std::max(1, q.count);
+    if (const auto v = said.plain_of(Dimension::charge)) battery.capacity_Ah = *v * count;
+    if (const auto v = said.plain_of(Dimension::current)) battery.cranking_A = *v * count;
     if (const auto v = said.labelled_as("charge", Dimension::fraction)) battery.charge = v;
     if (const auto v = said.labelled_as("health", Dimension::fraction)) battery.health = v;
     if (const auto v = said.plain_of(Dimension::voltage)) battery.nominal_V = v;
@@ -42,10 +46,9 @@ double joining_A(const Said& said) {
     return 0;
 }
 
-// Joined to the first battery as the line says: by a charger, a relay that senses, a contactor, a switch, an
+// Joined to the first as the line says: by a charger, a relay that senses, a contactor, a switch, an
 // isolator.
-void join(PlanBuilder& b, const Battery& battery, const Said& said) {
-    const Battery first = b.plan().batteries.front();
+void join(PlanBuilder& b, const Battery& first, const Battery& battery, const Said& said) {
     const bool charger = said.has("dc-dc") || said.has("dcdc") || said.has("charger") ||
                          said.labelled.contains("dc-dc") || said.labelled.contains("dcdc") ||
                          said.labelled.contains("charger");
@@ -135,7 +138,7 @@ Made make_battery(PlanBuilder& b, const Said& said) {
         return missing("capacity", Want::ah_or_cranking_amps);
     b.put(battery);
     if (lone) return battery.id;
-    if (!said.has("alone")) join(b, battery, said);
+    if (!said.has("alone")) join(b, Battery(b.plan().batteries.front()), battery, said);
     CableAsk ground{battery.name + " ground",
                     neg_of(battery.id),
                     metal_of(b.plan(), ""),
@@ -294,8 +297,18 @@ Made make_charger(PlanBuilder& b, const Said& said) {
         if (b.plan().batteries.size() < 2) return missing("second battery", Want::a_plan_with_two_batteries);
         Said joined = said;
         joined.labelled["charger"] = {*amps, Dimension::current, 1};
-        const Battery second = b.plan().batteries.back();
-        join(b, second, joined);
+        Battery first = b.plan().batteries.front(), second = b.plan().batteries.back();
+        if (said.from)
+            if (const Battery* from = find(b.plan().batteries, said.from->owner)) first = *from;
+        if (said.to)
+            if (const Battery* to = find(b.plan().batteries, said.to->owner)) second = *to;
+        if (first.id == second.id) return missing("second battery", Want::a_plan_with_two_batteries);
+        joined.from.reset(), joined.to.reset();
+        // it takes the place of the link that the second battery's own line laid
+        for (const Run& r : std::vector<Run>(b.plan().runs))
+            if (r.name == "link to " + second.name && r.from.owner == first.id && r.to.owner == second.id)
+                b.add(Remove<Run>{r.id});
+        join(b, first, second, joined);
         return b.plan().sources.back().id;
     }
     Source s;
@@ -315,8 +328,10 @@ Made make_charger(PlanBuilder& b, const Said& said) {
 }
 
 Made make_solar(PlanBuilder& b, const Said& said) {
-    const auto watts = said.plain_of(Dimension::power);
+    auto watts = said.plain_of(Dimension::power);
     if (!watts) return missing("panel", Want::watts);
+    for (const Quantity& q : said.plain)  // "2x 160 W"
+        if (q.dimension == Dimension::power) watts = q.value * std::max(1, q.count);
     Source s;
     s.id = b.id("solar"), s.kind = SourceKind::solar;
     s.name = said.name.empty() ? "solar panel" : said.name;

@@ -13,8 +13,8 @@ bool mentions(std::string_view text, std::string_view words) {
     return to_lower(text).find(words) != std::string::npos;
 }
 
-// A vehicle on a traction battery has no engine: of the states that every vehicle begins with, those in which
-// one turns over or idles go, and driving is the key alone.
+// A vehicle on a traction battery, or one that is towed, has no engine: of the states that every vehicle
+// begins with, those in which one turns over or idles go, and driving is the key alone.
 void no_engine(PlanBuilder& b) {
     if (!b.plan().sources.empty() || !b.plan().loads.empty()) return;
     for (const State& s : std::vector<State>(b.plan().states)) {
@@ -22,7 +22,7 @@ void no_engine(PlanBuilder& b) {
             b.add(Remove<State>{s.id});
         } else if (s.rpm > 0) {
             State still = s;
-            still.rpm = 0;
+            still.rpm = 0, still.engine_bay_C = still.ambient_C;
             b.put(still);
         }
     }
@@ -42,7 +42,9 @@ Made make_vehicle(PlanBuilder& b, const Said& said) {
     if (said.has("aluminium")) v.chassis = Chassis::aluminium;
     if (said.has("no chassis") || said.has("none")) v.chassis = Chassis::none;
     b.add(SetVehicle{v});
-    if (v.nominal_V == 48) no_engine(b);
+    const std::string words = to_lower(v.name);
+    const bool towed = words.ends_with("trailer") || words.ends_with("caravan");
+    if (v.nominal_V == 48 || towed) no_engine(b);
     return Id{};
 }
 

@@ -239,6 +239,61 @@ TEST(TypedVehicles, ComeOutRight) {
     EXPECT_EQ(vehicles, 12);
 }
 
+// What people write who know no grammar of ours.
+TEST(PlainWords, AreTakenForWhatTheyMean) {
+    const Plan bare_van = bare("van");
+    Plan plan = typed(empty_plan("v"), "engine battery 75 Ah flooded 680 A").plan;
+    ASSERT_EQ(plan.batteries.size(), 1U);
+    EXPECT_EQ(plan.batteries[0].name, "engine battery");
+    EXPECT_EQ(plan.batteries[0].cranking_A, 680);
+    EXPECT_TRUE(plan.loads.empty()) << "680 A are no draw";
+    plan = typed(plan, "house battery 2x 100 Ah agm").plan;
+    ASSERT_EQ(plan.batteries.size(), 2U);
+    EXPECT_EQ(plan.batteries[1].name, "house battery");
+    EXPECT_EQ(plan.batteries[1].capacity_Ah, 200);
+    const std::size_t runs = plan.runs.size();
+    plan = typed(plan, "dc-dc charger 30 A from engine battery to house battery, 3 m").plan;
+    ASSERT_EQ(plan.sources.size(), 1U);
+    EXPECT_EQ(plan.sources[0].kind, SourceKind::converter);
+    EXPECT_EQ(plan.sources[0].charges, plan.batteries[1].id);
+    EXPECT_EQ(plan.runs.size(), runs + 1) << "its two cables in place of the link";
+    plan = typed(plan, "mains charger 25 A").plan;
+    EXPECT_EQ(plan.sources.back().kind, SourceKind::shore);
+    plan = typed(plan, "solar 2x 160 W").plan;
+    EXPECT_EQ(plan.sources.back().panel_W, 320);
+
+    const Plan two = typed(empty_plan("v"), "2x AGM 100 Ah").plan;
+    EXPECT_EQ(two.batteries[0].capacity_Ah, 200);
+    EXPECT_EQ(two.batteries[0].chemistry, Chemistry::agm);
+
+    const auto load = [&](const char* line) { return typed(bare_van, line).plan.loads.back(); };
+    for (const char* line :
+         {"bilge pump 8 A when starting, 4 A running, 5 m", "bilge pump 4 A running, 8 A starting, 5 m",
+          "bilge pump 4 A, stall 8 A, 5 m", "bilge pump 8 A start, 4 A run, 5 m"}) {
+        const Load pump = load(line);
+        EXPECT_EQ(pump.draw.value, 4) << line;
+        EXPECT_EQ(pump.inrush_A, 8) << line;
+        EXPECT_EQ(pump.live_when.engine, Engine::any) << line << ": it does not wait for the engine";
+    }
+    const Load radio = load("two-way radio 15 A transmit, 1 A receive, 2 m");
+    EXPECT_EQ(radio.draw.value, 15);
+    ASSERT_TRUE(radio.duty);
+    EXPECT_NEAR(*radio.duty * 15, 1 + 0.1 * 14, 0.15) << "a tenth of the time sending";
+    EXPECT_EQ(radio.inrush_A, std::nullopt);
+
+    // names of states hold any words
+    const Typed call = typed(bare_van, "state driving to call, engine running");
+    EXPECT_EQ(call.plan.states.back().name, "driving to call");
+    EXPECT_GT(call.plan.states.back().rpm, 0);
+    // a trailer has no engine
+    const Plan trailer = typed(empty_plan("v"), "vehicle street food trailer").plan;
+    for (const State& s : trailer.states) EXPECT_LE(s.rpm, 0) << s.name;
+    // what is meant as a load stays one
+    for (const char* line :
+         {"battery heater 60 W", "jump starter 12 W 10 Ah", "transmitter 5 A", "starting aid 20 W"})
+        EXPECT_EQ(kind_of_line(bare_van, line), StatementKind::load) << line;
+}
+
 // A word that means nothing, put anywhere into any line: it is in the plan afterwards (a name, a new switch),
 // or said not to be understood, or the line says why it does not go.
 TEST(Statements, LoseNoWordWhereverItStands) {
