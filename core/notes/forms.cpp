@@ -18,9 +18,10 @@ Vocabulary connector_words() {
 const Vocabulary& vocabulary_of(StatementKind kind) {
     static const Vocabulary battery{
         {"charge", "health", "dc-dc", "dcdc", "charger", "relay", "contactor", "switch"},
-        {"agm",       "gel",      "lifepo4", "lithium", "lfp",   "flooded", "wet",     "lead",
-         "en",        "sae",      "second",  "another", "dc-dc", "dcdc",    "charger", "sensing relay",
-         "contactor", "isolator", "diode",   "switch",  "alone", "by",      "front"},
+        {"agm",       "gel",      "lifepo4",    "lithium", "lfp",   "flooded", "wet",     "lead",
+         "en",        "sae",      "second",     "another", "dc-dc", "dcdc",    "charger", "sensing relay",
+         "contactor", "isolator", "diode",      "switch",  "alone", "by",      "front",   "series",
+         "in series", "parallel", "in parallel"},
         false,
         false};
     static const Vocabulary turned{{"idle", "regulator"}, {"rated"}, false, false};

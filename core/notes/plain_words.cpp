@@ -15,7 +15,8 @@ bool starts_with_words(std::string_view text, std::string_view words) {
 }
 
 std::string things_in_our_words(const Plan& plan, std::string_view line) {
-    const std::string_view text = trim(line);
+    const std::string own(trim(line));
+    const std::string_view text = own;
     const auto with = [&](std::string_view theirs, const std::string& ours) {
         return ours + std::string(text.substr(theirs.size()));
     };
@@ -28,10 +29,15 @@ std::string things_in_our_words(const Plan& plan, std::string_view line) {
             return with(theirs,
                         std::string(first ? "battery \"" : "second battery \"") + std::string(theirs) + "\"");
         }
-    for (const std::string_view theirs :
-         {"main disconnect between", "battery disconnect between", "disconnect between",
-          "battery switch between", "main switch between"})
-        if (starts_with_words(text, theirs)) return with(theirs, "master between");
+    // "e-stop disconnect between battery and main bus": a master of that name
+    static const std::regex master(
+        R"(^\s*([^,":]*\b(?:disconnect|isolator|switch|e-stop|master))\s+(between\s.*)$)",
+        std::regex::icase | std::regex::optimize);
+    if (std::smatch m; std::regex_match(own, m, master) && to_lower(m[1].str()) != "master") {
+        const bool plain = !to_lower(m[1].str()).find("main ") || !to_lower(m[1].str()).find("battery ") ||
+                           to_lower(m[1].str()) == "disconnect";
+        return plain ? "master " + m[2].str() : "master \"" + m[1].str() + "\" " + m[2].str();
+    }
     if (starts_with_words(text, "starter battery") || starts_with_words(text, "main battery"))
         return "battery \"" + std::string(text.substr(0, text.find("battery") + 7)) + "\"" +
                std::string(text.substr(text.find("battery") + 7));
@@ -56,7 +62,8 @@ double value_in(const std::string& figure) {
 std::string draws_in_our_words(const std::string& line) {
     static const std::string amount = R"((\d+(?:\.\d+)?\s*[AW]))";
     static const std::regex start_first(
-        amount + R"(\s+(?:when |at |while |to |on )?start(?:ing|up|-up)?\b\s*[,;/]?\s*(?:and |then )?)" +
+        amount +
+            R"(\s+(?:when |at |while |to |on )?(?:start(?:ing|up|-up)?|glow(?:ing)?|pre-?heat(?:ing)?|warm(?:ing)?[ -]up)\b\s*[,;/]?\s*(?:and |then )?)" +
             amount + R"(\s+(?:when |while )?(?:running|runs|run|steady)\b)",
         kAnyCase);
     static const std::regex run_first(

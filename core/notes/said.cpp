@@ -54,6 +54,10 @@ std::optional<Terminal> by_habit(const Plan& plan, const std::string& word, bool
     if (word == "body" || word == "frame" || word == "cab") return first(PointKind::chassis, word);
     if (word == "chassis" || word == "ground") return first(PointKind::chassis, "");
     if (word == "bus") return first(PointKind::bus, "");
+    if (word == "main bus" || word == "main bus bar" || word == "main busbar" || word == "main fuse block" ||
+        word == "main block" || word == "fuse block" || word == "fuse panel")
+        for (const Point& p : plan.points)
+            if (p.kind == PointKind::bus && p.feeds_loads) return Terminal(p.id);
     if (word == "box") return first(PointKind::box, "");
     if (word == "alternator" || word == "stator")
         for (const Source& s : plan.sources)
@@ -96,6 +100,7 @@ class SaidReader {
         ConditionReader condition(plan_);
         if (vocabulary_.switches) condition.takes_bare_switches();
         bool first = true;
+        named_ = named_ || (after_comma && vocabulary_.switches);  // a state's name ends at its first comma
         while (!words.done()) {
             const bool at_comma = first && after_comma;
             first = false;
@@ -149,6 +154,8 @@ class SaidReader {
         const std::string w = words.lower();
         if (w == "between") return between(words);
         const bool on = w == "on" || w == "onto";
+        if ((w == "to" || w == "from") && words.has(2) && words.lower(1).find_first_of("0123456789") == 0)
+            return false;  // "24 to 12 V": nothing is called by a figure
         if (w != "from" && w != "to" && !on) {
             if (named_ || (!said_.name.empty() && !quoted_name_)) return false;
             std::size_t used = 0;  // a strap begins with its end: "battery - to block"

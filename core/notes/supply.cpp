@@ -24,17 +24,27 @@ std::optional<Chemistry> chemistry_of(const Said& said) {
     return std::nullopt;
 }
 
-void take_values(Battery& battery, const Said& said) {
+void take_values(Battery& battery, const Said& said, double rail_V) {
     if (const auto c = chemistry_of(said)) battery.chemistry = *c;
-    // "2x 100 Ah": side by side they are one of twice the charge and cranking amps
+    // "2x 100 Ah": side by side they are one of twice the charge and cranking amps; of half the rail's volts,
+    // or in series, they are one of the rail's
     int count = 1;
     for (const Quantity& q : said.plain)
-        if (q.dimension == Dimension::charge) count = std::max(1, q.count);
-    if (const auto v = said.plain_of(Dimension::charge)) battery.capacity_Ah = *v * count;
-    if (const auto v = said.plain_of(Dimension::current)) battery.cranking_A = *v * count;
+        if (q.dimension == Dimension::charge || q.dimension == Dimension::voltage)
+            count = std::max(count, q.count);
+    const auto each_V = said.plain_of(Dimension::voltage);
+    const bool series = !said.has("parallel") && !said.has("in parallel") && count > 1 &&
+                        (said.has("series") || said.has("in series") ||
+                         (each_V ? *each_V * count == rail_V : rail_V == 12.0 * count));
+    const int beside = series ? 1 : count;
+    if (const auto v = said.plain_of(Dimension::charge)) battery.capacity_Ah = *v * beside;
+    if (const auto v = said.plain_of(Dimension::current)) battery.cranking_A = *v * beside;
     if (const auto v = said.labelled_as("charge", Dimension::fraction)) battery.charge = v;
     if (const auto v = said.labelled_as("health", Dimension::fraction)) battery.health = v;
-    if (const auto v = said.plain_of(Dimension::voltage)) battery.nominal_V = v;
+    if (each_V && series)
+        battery.nominal_V = *each_V * count;
+    else if (each_V)
+        battery.nominal_V = each_V;
     if (said.has("en")) battery.cranking_standard = CrankingStandard::en;
     if (!said.place.empty()) battery.place = said.place;
     if (said.bolt_mm) battery.stud_mm = said.bolt_mm;
@@ -121,7 +131,7 @@ Made make_battery(PlanBuilder& b, const Said& said) {
                         said.labelled.contains("dc-dc") || said.labelled.contains("dcdc");
     if (!plan.batteries.empty() && !plan.batteries.front().capacity_Ah && !second) {
         Battery first = plan.batteries.front();
-        take_values(first, said);
+        take_values(first, said, plan.vehicle.nominal_V);
         if (!said.name.empty()) first.name = said.name;
         b.put(first);
         return first.id;
@@ -133,7 +143,7 @@ Made make_battery(PlanBuilder& b, const Said& said) {
                    : lone                       ? "starter battery"
                    : plan.batteries.size() == 1 ? "second battery"
                                                 : "battery " + std::to_string(plan.batteries.size() + 1);
-    take_values(battery, said);
+    take_values(battery, said, plan.vehicle.nominal_V);
     if (!said.plain_of(Dimension::charge) && !said.plain_of(Dimension::current))
         return missing("capacity", Want::ah_or_cranking_amps);
     b.put(battery);

@@ -355,6 +355,9 @@ class LineReader {
             line_.inverter = plan_.inverters.front().id;
         } else if (w == "each" && line_.draw) {
             // "two work lights 45 W each": a draw is of one in any case
+        } else if (line_.draw &&
+                   (w == "led" || w == "leds" || w == "halogen" || w == "compressor" || w == "motor")) {
+            // what it is inside: its draw is said
         } else if (w == "critical") {
             line_.critical = true;
         } else if (w == "chassis" || w == "grounded") {

@@ -281,6 +281,35 @@ TEST(PlainWords, AreTakenForWhatTheyMean) {
     EXPECT_NEAR(*radio.duty * 15, 1 + 0.1 * 14, 0.15) << "a tenth of the time sending";
     EXPECT_EQ(radio.inrush_A, std::nullopt);
 
+    EXPECT_EQ(load("diesel heater 120 W glow, 25 W running").draw.value, 25);
+    EXPECT_TRUE(typed(bare_van, "floodlights 8x 50 W led, 9 m").statement.not_understood.empty());
+
+    // two of half the rail's volts are one of the rail's
+    for (const char* line : {"battery 2x 12 V 180 Ah in series", "battery 2x 12 V 180 Ah", "2x AGM 180 Ah"}) {
+        const Plan truck_24 = typed(typed(empty_plan("v"), "vehicle saw mill 24 V").plan, line).plan;
+        EXPECT_EQ(truck_24.batteries[0].capacity_Ah, 180) << line;
+        EXPECT_EQ(truck_24.batteries[0].nominal_V.value_or(24), 24) << line;
+    }
+    const Plan beside =
+        typed(typed(empty_plan("v"), "vehicle saw mill 24 V").plan, "battery 2x 24 V 100 Ah in parallel")
+            .plan;
+    EXPECT_EQ(beside.batteries[0].capacity_Ah, 200);
+    EXPECT_EQ(typed(typed(empty_plan("v"), "vehicle saw mill 24 V").plan, "battery 180 Ah")
+                  .plan.batteries[0]
+                  .nominal_V,
+              std::nullopt);
+
+    const Plan mill =
+        typed(typed(bare_van, "bus main, fuse 100 A, 1 m").plan, "e-stop disconnect between battery and main")
+            .plan;
+    bool master = false;
+    for (const yr::Run& r : mill.runs)
+        for (const Device& d : r.devices) master = master || (d.master && d.name == "e-stop disconnect");
+    EXPECT_TRUE(master);
+    const Typed camping = typed(bare_van, "state camping, fridge, heater");
+    EXPECT_EQ(camping.plan.states.back().name, "camping");
+    EXPECT_EQ(camping.statement.not_understood.size(), 2U) << "told, not made part of the name";
+
     // names of states hold any words
     const Typed call = typed(bare_van, "state driving to call, engine running");
     EXPECT_EQ(call.plan.states.back().name, "driving to call");
