@@ -260,10 +260,22 @@ Made make_winch(PlanBuilder& b, const Said& said) {
             if (r <= stands_A) rating = r;
         return rating;
     };
-    // thick enough that the fuse which the cable stands holds a turn at full pull
-    const double held = held_multiple(kind, *l.on_s), hot = rerated_A(kind, 1, 60);
-    do fuse.rating_A = said.fuse_A.value_or(largest_within(least_ampacity_A(b.plan(), feed).value_or(0)));
-    while (!said.size && !said.fuse_A && held * hot * fuse.rating_A < *amps && one_thicker(b.plan(), feed));
+    // thick enough that the fuse which the cable stands holds a turn at full pull, side by side where the
+    // thickest is not
+    double air_C = 60;
+    for (const State& s : b.plan().states) air_C = std::max(air_C, run_air(b.plan(), feed, s).ambient_C);
+    const double held = held_multiple(kind, *l.on_s), hot = rerated_A(kind, 1, air_C);
+    const auto thinnest = feed.size;
+    const auto holds = [&] {
+        fuse.rating_A = said.fuse_A.value_or(largest_within(least_ampacity_A(b.plan(), feed).value_or(0)));
+        return said.size || said.fuse_A || held * hot * fuse.rating_A >= *amps;
+    };
+    while (!holds()) {
+        if (one_thicker(b.plan(), feed)) continue;
+        if (feed.parallel == 3) break;
+        ++feed.parallel;
+        feed.size = thinnest;
+    }
     Device contactor;
     contactor.id = b.id("contactor"), contactor.name = l.name + " contactor",
     contactor.kind = DeviceKind::switching;

@@ -78,6 +78,9 @@ class AnyPage {
         page += volts == 48
                     ? "charger 15 A shore\n"
                     : "alternator " + std::to_string(pick({90, 150, 220})) + " A\nstarter 200 A, 1.4 m\n";
+        if (volts < 48 && pick({0, 0, 1}))
+            page += "winch " + std::to_string(pick({180, 260, 320, 400, 450}) * 12 / volts) + " A, " +
+                    std::to_string(pick({1, 2, 5})) + " m\n";
         const int things = pick({3, 6, 10});
         for (int k = 0; k < things; ++k) page += thing(k, volts);
         return page;
