@@ -171,6 +171,8 @@ std::string name_of(StatementKind kind) {
             return translated("way");
         case K::outline:
             return translated("outline");
+        case K::joiner:
+            return translated("what joins two batteries");
         case K::shop:
             return translated("shop");
         case K::end:
@@ -262,6 +264,7 @@ std::vector<std::string> understood(const Plan& plan, const Statement& s, const 
     for (std::string& part : StatementTeller(plan, after, s.about, style).parts())
         parts.push_back(std::move(part));
     for (std::string& part : laid_beside(plan, s)) parts.push_back(std::move(part));
+    for (const std::string& name : s.new_places) parts.push_back(say("new place {0}", name));
     for (const std::string& name : s.new_switches) parts.push_back(say("new switch {0}", name));
     return parts;
 }

@@ -43,6 +43,8 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
     static const Vocabulary strap{{}, {}, false, true};
     static const Vocabulary cable{{}, {}, false, false};
     static const Vocabulary relay{{}, {"coil", "by"}, false, false};
+    static const Vocabulary joiner{
+        {}, {"sensing relay", "sensing", "relay", "contactor", "switch", "isolator", "diode"}, false, false};
     static const Vocabulary connector = connector_words();
     static const Vocabulary jacket{{}, {"of", "cores"}, true, false};
     static const Vocabulary vehicle{
@@ -106,6 +108,8 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
             return state;
         case K::reading:
             return reading;
+        case K::joiner:
+            return joiner;
         case K::master:
         case K::nothing:
         case K::load:
@@ -158,6 +162,7 @@ const std::vector<StatementForm>& statement_forms() {
         {K::way, "way", "way sill: firewall hole to tail"},
         {K::state, "state", "state towed 8 h, key on, 20 C"},
         {K::reading, "reading", "reading battery 12.82 V key off"},
+        {K::joiner, "joiner", "joiner sensing relay 140 A between battery and second battery"},
         {K::shop, "price", "price 2 AWG copper red 6.40 a metre, roll of 10, from Harbour Cable"},
         {K::shop, "rate", "rate 85 an hour"},
         {K::shop, "minutes", "minutes make thick 9"},

@@ -22,6 +22,8 @@ using Made = Result<Id>;  // what was added or changed; edits are in the builder
 [[nodiscard]] Made make_inverter(PlanBuilder& b, const Said& said);
 [[nodiscard]] Made make_converter(PlanBuilder& b, const Said& said);
 
+[[nodiscard]] Made make_joiner(PlanBuilder& b, const Said& said);
+
 [[nodiscard]] Made make_box(PlanBuilder& b, const Said& said);
 [[nodiscard]] Made make_point(PlanBuilder& b, const Said& said, PointKind kind);
 [[nodiscard]] Made make_strap(PlanBuilder& b, const Said& said);

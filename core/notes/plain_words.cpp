@@ -128,6 +128,17 @@ std::string charger_in_our_words(const std::string& line) {
         R"(^\s*(?:dc-dc|dcdc|dc to dc|b2b|battery to battery|battery-to-battery)(?:\s+(?:charger|converter))?\b(.*)$)",
         kAnyCase);
     std::smatch m;
+    static const std::regex steps_down(
+        R"(^\s*(?:(?:dc-dc|dcdc|dc|step-?down|voltage|buck)\s+)*(?:converter|reducer)\s+(?:from\s+)?(?:\d+\s*V?\s+to\s+)?(\d+\s*V\b.*)$)",
+        kAnyCase);
+    static const std::regex joins(
+        R"(^\s*(?:vsr|voltage[ -]sens(?:ing|itive)(?: charging)? relay|sensing relay|split[ -]charge(?:r| relay)|battery (?:combiner|isolator|joiner)|combiner|(?:diode )?isolator)\b(.*\bbetween\b.*)$)",
+        kAnyCase);
+    if (std::regex_match(line, m, steps_down)) return "converter " + m[1].str();
+    if (std::regex_match(line, m, joins)) {
+        const bool diode = to_lower(line).find("isolator") != std::string::npos;
+        return std::string("joiner ") + (diode ? "isolator" : "sensing relay") + m[1].str();
+    }
     if (std::regex_match(line, m, shore)) return "charger shore" + m[1].str();
     if (std::regex_match(line, m, between)) return "charger dc-dc" + m[1].str();
     return line;
@@ -146,7 +157,14 @@ std::string state_in_our_words(const std::string& line) {
 }  // namespace
 
 std::string in_our_words(const Plan& plan, std::string_view line) {
+    // a page's first line is often its name: "race car 12 V"
+    static const std::regex title(
+        R"(^\s*((?!battery|alternator|charger|converter|bus|stud|solar|shore|reading)[a-z][a-z -]*?)[, ]+(12|24|48)\s*V\b\s*((?:rear battery|no chassis|system|vehicle)?)\s*$)",
+        kAnyCase);
     std::string text(line);
+    if (std::smatch m; plan.loads.empty() && plan.sources.empty() && std::regex_match(text, m, title) &&
+                       to_lower(m[1].str()).find("vehicle") != 0)
+        return "vehicle \"" + m[1].str() + "\" " + m[2].str() + " V";
     if (trim(text).empty() || trim(text).front() == '#') return text;
     text = state_in_our_words(text);
     text = charger_in_our_words(draws_in_our_words(text));

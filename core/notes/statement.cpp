@@ -1,6 +1,7 @@
 #include "notes/statement.h"
 
 #include <algorithm>
+#include <regex>
 
 #include "control/circuit.h"
 #include "control/place_on.h"
@@ -43,6 +44,7 @@ constexpr KindWord kWords[] = {{"vehicle", K::vehicle, true},
                                {"cable", K::cable, true},
                                {"master", K::master, true},
                                {"relay", K::relay, true},
+                               {"joiner", K::joiner, true},
                                {"connector", K::connector, true},
                                {"plug", K::connector, true},
                                {"cores", K::jacket, true},
@@ -145,6 +147,8 @@ Made make(PlanBuilder& b, K kind, const Said& said, std::string_view text) {
             return make_master(b, said);
         case K::relay:
             return make_relay(b, said);
+        case K::joiner:
+            return make_joiner(b, said);
         case K::connector:
             return make_connector(b, said);
         case K::jacket:
@@ -491,8 +495,52 @@ std::optional<MainBlock> main_block_for(const Plan& plan) {
 
 }  // namespace
 
+namespace {
+
+// "in front locker", where the plan knows no such place: a new one, unless it is a slip of one that it knows.
+std::optional<Place> new_place(const Plan& plan, const std::string& text, const Statement& s) {
+    static const std::regex where(
+        R"(\b(in|inside|behind|under)\s+(?:the\s+)?([a-z]+(?:[ -][a-z]+){0,2})\s*(?:,|$))",
+        std::regex::icase | std::regex::optimize);
+    static const char* const kNoPlace[] = {"series", "parallel", "all",    "total",
+                                           "use",    "winter",   "summer", "standby"};
+    std::smatch m;
+    if (s.not_understood.empty() || !std::regex_search(text, m, where)) return std::nullopt;
+    const std::string lead = to_lower(m[1].str());
+    const std::string name = (lead == "behind" || lead == "under" ? lead + " " : "") + m[2].str(),
+                      low = to_lower(m[2].str());
+    if (std::any_of(std::begin(kNoPlace), std::end(kNoPlace), [&](const char* w) { return low == w; }))
+        return std::nullopt;
+    for (const Place& p : plan.places) {
+        constexpr std::size_t kAlike = 4;
+        if (to_lower(p.name).substr(0, kAlike) == low.substr(0, kAlike)) return std::nullopt;
+    }
+    Place place;
+    place.id = new_id(plan, "place"), place.name = name;
+    return place;
+}
+
+Statement read_whole(const Plan& plan, const std::string& text, const Library* library);
+
+}  // namespace
+
 Statement read_statement(const Plan& plan, std::string_view line, const Library* library) {
     const std::string text = in_our_words(plan, line);
+    Statement s = read_whole(plan, text, library);
+    const auto place = new_place(plan, text, s);
+    if (!place) return s;
+    Plan with = plan;
+    with.places.push_back(*place);
+    Statement there = read_whole(with, text, library);
+    if (!there.edit || there.not_understood.size() >= s.not_understood.size()) return s;
+    there.edit = Edit(Batch{{Edit(Put<Place>{*place, {}}), *there.edit}});
+    there.new_places.push_back(place->name);
+    return there;
+}
+
+namespace {
+
+Statement read_whole(const Plan& plan, const std::string& text, const Library* library) {
     if (const SetEntry* set = library ? set_on_line(*library, text) : nullptr)
         return read_block(plan, *set, text, library);
     Statement s = read_kind(plan, kind_of_line(plan, text), text, library);
@@ -507,6 +555,8 @@ Statement read_statement(const Plan& plan, std::string_view line, const Library*
     on_it.block = block->id;
     return on_it;
 }
+
+}  // namespace
 
 std::vector<Statement> readings(const Plan& plan, std::string_view line, const Library* library) {
     const std::string text = in_our_words(plan, line);

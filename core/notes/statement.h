@@ -42,6 +42,7 @@ enum class StatementKind {
     cable,
     master,
     relay,
+    joiner,  // what joins two batteries
     connector,
     jacket,
     state,
@@ -78,6 +79,7 @@ struct Statement {
     std::optional<TypedLine::Doubt> doubt;
     std::vector<std::string> lines{};       // of a set, its marks filled
     Id block{};                             // a main block that comes with it, since the plan has no feed yet
+    std::vector<std::string> new_places{};  // "in front locker", of which the plan did not know
     std::vector<std::string> new_switches;  // that no condition and no state of the plan names yet
     [[nodiscard]] bool whole() const { return edit.has_value() && !doubt; }
 };

@@ -11,6 +11,14 @@ namespace {
 
 constexpr double kBatteryLead_m = 0.6;
 
+constexpr double kToTheRear_m = 4;  // from the engine to a battery that is not beside it; common practice
+
+std::optional<Id> engine_space(const Plan& plan) {
+    for (const Place& p : plan.places)
+        if (p.engine_space) return p.id;
+    return std::nullopt;
+}
+
 bool lithium(const Plan& plan, const Id& battery) {
     const Battery* b = find(plan.batteries, battery);
     return b && b->chemistry == Chemistry::lifepo4;
@@ -56,6 +64,27 @@ double joining_A(const Said& said) {
     return 0;
 }
 
+// What closes between two batteries, as the line says.
+Device joiner_of(const PlanBuilder& b, const Said& said) {
+    Device d;
+    d.id = b.id("joiner");
+    d.at_m = 0.5;
+    if (said.has("sensing relay") || said.has("sensing")) {
+        d.kind = DeviceKind::sensing_relay, d.name = "sensing relay";
+        d.close_V = 13.3, d.open_V = 12.7, d.delay_s = 30;
+    } else if (said.has("isolator") || said.has("diode")) {
+        d.kind = DeviceKind::diode, d.name = "isolator", d.forward_V = 0.05;
+    } else if (said.has("switch")) {
+        d.kind = DeviceKind::switching, d.name = "battery switch",
+        d.closed_when.switches = {"batteries joined"};
+    } else {
+        d.kind = DeviceKind::switching, d.name = "battery contactor";
+        d.closed_when.engine = Engine::running, d.closed_when.not_cranking = true;
+    }
+    if (joining_A(said) > 0) d.contact_A = joining_A(said);
+    return d;
+}
+
 // Joined to the first as the line says: by a charger, a relay that senses, a contactor, a switch, an
 // isolator.
 void join(PlanBuilder& b, const Battery& first, const Battery& battery, const Said& said) {
@@ -93,22 +122,7 @@ void join(PlanBuilder& b, const Battery& first, const Battery& battery, const Sa
                   {"link to " + battery.name, pos_of(first.id), pos_of(battery.id), 100, 3, 0.02, true, false,
                    true, battery.chemistry == Chemistry::lifepo4 || first.chemistry == Chemistry::lifepo4},
                   both);
-    Device d;
-    d.id = b.id("joiner");
-    d.at_m = 0.5;
-    if (said.has("sensing relay")) {
-        d.kind = DeviceKind::sensing_relay, d.name = "sensing relay";
-        d.close_V = 13.3, d.open_V = 12.7, d.delay_s = 30;
-    } else if (said.has("isolator") || said.has("diode")) {
-        d.kind = DeviceKind::diode, d.name = "isolator", d.forward_V = 0.05;
-    } else if (said.has("switch")) {
-        d.kind = DeviceKind::switching, d.name = "battery switch",
-        d.closed_when.switches = {"batteries joined"};
-    } else {
-        d.kind = DeviceKind::switching, d.name = "battery contactor";
-        d.closed_when.engine = Engine::running, d.closed_when.not_cranking = true;
-    }
-    if (joining_A(said) > 0) d.contact_A = joining_A(said);
+    const Device d = joiner_of(b, said);
     link.devices.insert(link.devices.begin() + (link.devices.empty() ? 0 : 1), d);
     b.put(link);
 }
@@ -176,7 +190,9 @@ Made make_alternator(PlanBuilder& b, const Said& said, bool stator) {
     s.name = said.name.empty() ? (stator ? "stator" : "alternator") : said.name;
     s.kind = stator ? SourceKind::stator : SourceKind::alternator;
     const Battery battery = b.plan().batteries.front();
-    s.place = !said.place.empty() ? said.place : battery.place;
+    // it sits on the engine, wherever the battery went
+    s.place = said.place.empty() ? engine_space(b.plan()).value_or(battery.place) : said.place;
+    const double away_m = s.place == battery.place ? 1.5 : kToTheRear_m;
     s.rated_A = rated;
     s.idle_A = said.labelled_as("idle", Dimension::current);
     s.regulator_A = said.labelled_as("regulator", Dimension::current);
@@ -189,10 +205,11 @@ Made make_alternator(PlanBuilder& b, const Said& said, bool stator) {
         s.curve = {{600, 0}, {1200, 0.5 * *rated}, {3000, 0.85 * *rated}, {5000, *rated}};
     }
     b.put(s);
-    b.put(cable_for(b,
-                    {"charge cable" + (said.name.empty() ? std::string() : " of " + s.name), out_of(s.id),
-                     pos_of(battery.id), *rated, 1.5, 0.02, true, true, true, lithium(b.plan(), battery.id)},
-                    said));
+    b.put(
+        cable_for(b,
+                  {"charge cable" + (said.name.empty() ? std::string() : " of " + s.name), out_of(s.id),
+                   pos_of(battery.id), *rated, away_m, 0.02, true, true, true, lithium(b.plan(), battery.id)},
+                  said));
     return s.id;
 }
 
@@ -211,7 +228,10 @@ Made make_starter(PlanBuilder& b, const Said& said) {
     l.place = said.place;
     b.put(l);
     const Id battery = b.plan().batteries.front().id;
-    CableAsk there{"starter cable", pos_of(battery), pos_of(l.id), A, 1.2, 0.02, false};
+    const Id at = find(b.plan().batteries, std::string_view(battery))->place;
+    const bool beside = at.empty() || at == engine_space(b.plan()).value_or(at);
+    CableAsk there{
+        "starter cable", pos_of(battery), pos_of(l.id), A, beside ? 1.2 : kToTheRear_m, 0.02, false};
     there.seconds = true;
     b.put(cable_for(b, there, said));
     Run block;
@@ -311,6 +331,38 @@ Made beside_battery(PlanBuilder& b, const Said& said, Source s, double amps, con
 }
 
 }  // namespace
+
+// "joiner sensing relay 140 A between battery and second battery": in place of what joined them before.
+Made make_joiner(PlanBuilder& b, const Said& said) {
+    const auto& all = b.plan().batteries;
+    if (all.size() < 2) return missing("second battery", Want::a_plan_with_two_batteries);
+    Battery first = all.front(), second = all.back();
+    if (said.between.size() == 2) {
+        const Battery *x = find(all, said.between[0]), *y = find(all, said.between[1]);
+        if (!x || !y) return missing("ends", Want::a_plan_with_two_batteries);
+        first = *x, second = *y;
+    }
+    if (first.id == second.id) return missing("ends", Want::two_different_ends);
+    Said plain = said;
+    plain.from.reset(), plain.to.reset();
+    if (const auto amps = said.plain_of(Dimension::current))
+        plain.labelled["contactor"] = {*amps, Dimension::current, 1};
+    for (Run r : std::vector<Run>(b.plan().runs)) {
+        const bool joins = (r.from == pos_of(first.id) && r.to == pos_of(second.id)) ||
+                           (r.from == pos_of(second.id) && r.to == pos_of(first.id));
+        if (!joins) continue;
+        std::erase_if(r.devices, [](const Device& d) {
+            return d.kind != DeviceKind::fuse && d.kind != DeviceKind::shunt;
+        });
+        Device d = joiner_of(b, plain);
+        d.at_m = r.length_m.value_or(1) / 2;
+        r.devices.insert(r.devices.begin() + (r.devices.empty() ? 0 : 1), d);
+        b.put(r);
+        return r.id;
+    }
+    join(b, first, second, plain);
+    return second.id;
+}
 
 Made make_charger(PlanBuilder& b, const Said& said) {
     const auto amps = said.plain_of(Dimension::current);

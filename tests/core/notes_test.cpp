@@ -310,6 +310,45 @@ TEST(PlainWords, AreTakenForWhatTheyMean) {
     EXPECT_EQ(camping.plan.states.back().name, "camping");
     EXPECT_EQ(camping.statement.not_understood.size(), 2U) << "told, not made part of the name";
 
+    // what joins two batteries is no load of 140 A
+    for (const auto& [line, kind] :
+         {std::pair{"vsr 140 A between engine battery and house battery", DeviceKind::sensing_relay},
+          std::pair{"battery isolator 120 A between engine battery and house battery", DeviceKind::diode}}) {
+        const Plan joined = typed(typed(typed(empty_plan("v"), "engine battery 75 Ah flooded").plan,
+                                        "house battery 100 Ah agm")
+                                      .plan,
+                                  line)
+                                .plan;
+        EXPECT_TRUE(joined.loads.empty()) << line;
+        int joiners = 0;
+        for (const yr::Run& r : joined.runs)
+            for (const Device& d : r.devices) joiners += d.kind == kind;
+        EXPECT_EQ(joiners, 1) << line;
+    }
+    EXPECT_EQ(typed(typed(empty_plan("v"), "cart 48 V").plan, "battery 48 V 100 Ah").plan.vehicle.nominal_V,
+              48);
+    const Plan cart_48 = typed(typed(typed(empty_plan("v"), "cart 48 V").plan, "8x 6 V 225 Ah flooded").plan,
+                               "dc converter 48 V to 12 V 30 A")
+                             .plan;
+    EXPECT_EQ(cart_48.batteries[0].capacity_Ah, 225);
+    EXPECT_EQ(cart_48.batteries[0].nominal_V.value_or(48), 48);
+    ASSERT_EQ(cart_48.sources.size(), 1U);
+    EXPECT_EQ(cart_48.sources[0].kind, SourceKind::converter);
+
+    // a place that the plan does not know is new, and told; a slip of one that it knows is not
+    const Typed locker = typed(bare_van, "fridge 60 W in front locker, 3 m");
+    EXPECT_TRUE(locker.statement.not_understood.empty());
+    EXPECT_EQ(locker.statement.new_places, std::vector<std::string>{"front locker"});
+    EXPECT_EQ(name_of(locker.plan, locker.plan.loads.back().place), "front locker");
+    EXPECT_TRUE(typed(locker.plan, "lamp 5 W in front locker").statement.new_places.empty())
+        << "now it knows it";
+    EXPECT_TRUE(typed(bare_van, "fridge 60 W in engin bay, 3 m").statement.new_places.empty());
+    const Plan boot = typed(typed(empty_plan("v"), "battery AGM 90 Ah in boot").plan, "alternator 90 A").plan;
+    EXPECT_EQ(boot.places.back().name, "boot");
+    EXPECT_NE(boot.sources[0].place, boot.batteries[0].place) << "it sits on the engine";
+    EXPECT_GT(*boot.runs.back().length_m, 3) << "and its cable goes to the rear";
+    EXPECT_EQ(typed(bare_van, "lamp 5 W behind seats").plan.places.back().name, "behind seats");
+
     // names of states hold any words
     const Typed call = typed(bare_van, "state driving to call, engine running");
     EXPECT_EQ(call.plan.states.back().name, "driving to call");
