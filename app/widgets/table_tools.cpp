@@ -74,6 +74,7 @@ void filter_rows(QTreeWidget* table, const QString& words) {
 }
 
 void make_handy(QTreeWidget* table) {
+    table->header()->setTextElideMode(Qt::ElideRight);  // a long head ends in dots, never begins in them
     table->header()->setSortIndicator(-1, Qt::AscendingOrder);
     table->setSortingEnabled(true);
     table->header()->setSectionsClickable(true);

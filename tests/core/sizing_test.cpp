@@ -401,7 +401,7 @@ TEST(Sizing, BothSolversProveTheSameLeast) {
     for (const char* name : kDemos) {
         const Plan plan = shown_plan(*load_plan(demo_path(name)));
         for (const SizingGoal goal : {SizingGoal::mass, SizingGoal::money}) {
-            if (name == kDemos[0] && !whole_sweeps()) continue;  // takes the one inside twenty seconds
+            if (name != kDemos[2] && !whole_sweeps()) continue;  // the one inside takes ten seconds and more
             SizingAsk ask;
             ask.goal = goal;
             ask.inside_s = 1e9;

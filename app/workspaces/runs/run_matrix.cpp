@@ -113,6 +113,7 @@ void RunMatrix::fill_states() {
     for (int k = 1; k < heads.size(); ++k) {
         table_->header()->resizeSection(k, k == 3 ? 106 : k == 2 ? 92 : k == 1 ? 72 : 66);
         if (k >= kFirstState) table_->headerItem()->setTextAlignment(k, Qt::AlignRight);
+        if (k >= kFirstState) table_->headerItem()->setToolTip(k, heads[k]);
     }
     for (std::size_t r = 0; r < plan.runs.size() && solutions.size() == plan.states.size(); ++r) {
         const Run& run = plan.runs[r];
