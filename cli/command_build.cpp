@@ -4,6 +4,7 @@
 #include <memory>
 
 #include "commands.h"
+#include "plan/names.h"
 #include "units/text.h"
 #include "watch.h"
 #include "words/build_words.h"

@@ -85,7 +85,8 @@ Result<double> day_of(const std::string& text) {
     year -= month <= 2;
     const int era = (year >= 0 ? year : year - 399) / 400;
     const int of_era = year - era * 400, of_year = (153 * (month + (month > 2 ? -3 : 9)) + 2) / 5 + day - 1;
-    return era * 146097.0 + of_era * 365 + of_era / 4 - of_era / 100 + of_year - 719468;
+    const int days = era * 146097 + of_era * 365 + of_era / 4 - of_era / 100 + of_year - 719468;
+    return days;
 }
 
 std::string iso_date(double of_day) {

@@ -60,6 +60,7 @@ std::vector<std::string> switches(const Plan& plan) {
                      [](const auto& a, const auto& b) { return a.second > b.second; });
     if (all.size() > kWireSwitches) all.resize(kWireSwitches);
     std::vector<std::string> names;
+    names.reserve(all.size());
     for (auto& [name, n] : all) names.push_back(name);
     return names;
 }

@@ -1,5 +1,6 @@
 #include "notes/plain_words.h"
 
+#include <algorithm>
 #include <cmath>
 #include <regex>
 
@@ -49,6 +50,9 @@ std::string things_in_our_words(const Plan& plan, std::string_view line) {
         if (starts_with_words(text, theirs)) return with(theirs, "bus \"" + std::string(theirs) + "\"");
     return std::string(line);
 }
+
+// Longer ones are no speech, and the library's expressions climb the stack with each letter.
+constexpr std::size_t kLongestLine = 400;
 
 const auto kAnyCase = std::regex::icase | std::regex::optimize;
 
@@ -162,8 +166,12 @@ std::string in_our_words(const Plan& plan, std::string_view line) {
         R"(^\s*((?!battery|alternator|charger|converter|bus|stud|solar|shore|reading)[a-z][a-z -]*?)[, ]+(12|24|48)\s*V\b\s*((?:rear battery|no chassis|system|vehicle)?)\s*$)",
         kAnyCase);
     std::string text(line);
-    if (std::smatch m; plan.loads.empty() && plan.sources.empty() && std::regex_match(text, m, title) &&
-                       to_lower(m[1].str()).find("vehicle") != 0)
+    if (text.size() > kLongestLine) return text;
+    const bool nothing_yet = plan.loads.empty() && plan.sources.empty() &&
+                             std::none_of(plan.batteries.begin(), plan.batteries.end(),
+                                          [](const Battery& b) { return b.capacity_Ah || b.cranking_A; });
+    if (std::smatch m;
+        nothing_yet && std::regex_match(text, m, title) && to_lower(m[1].str()).find("vehicle") != 0)
         return "vehicle \"" + m[1].str() + "\" " + m[2].str() + " V";
     if (trim(text).empty() || trim(text).front() == '#') return text;
     text = state_in_our_words(text);

@@ -505,7 +505,9 @@ std::optional<Place> new_place(const Plan& plan, const std::string& text, const 
     static const char* const kNoPlace[] = {"series", "parallel", "all",    "total",
                                            "use",    "winter",   "summer", "standby"};
     std::smatch m;
-    if (s.not_understood.empty() || !std::regex_search(text, m, where)) return std::nullopt;
+    constexpr std::size_t kLongestLine = 400;  // longer ones are no speech
+    if (s.not_understood.empty() || text.size() > kLongestLine || !std::regex_search(text, m, where))
+        return std::nullopt;
     const std::string lead = to_lower(m[1].str());
     const std::string name = (lead == "behind" || lead == "under" ? lead + " " : "") + m[2].str(),
                       low = to_lower(m[2].str());

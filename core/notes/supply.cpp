@@ -71,7 +71,8 @@ Device joiner_of(const PlanBuilder& b, const Said& said) {
     d.at_m = 0.5;
     if (said.has("sensing relay") || said.has("sensing")) {
         d.kind = DeviceKind::sensing_relay, d.name = "sensing relay";
-        d.close_V = 13.3, d.open_V = 12.7, d.delay_s = 30;
+        const double rails = b.plan().vehicle.nominal_V / 12;
+        d.close_V = 13.3 * rails, d.open_V = 12.7 * rails, d.delay_s = 30;
     } else if (said.has("isolator") || said.has("diode")) {
         d.kind = DeviceKind::diode, d.name = "isolator", d.forward_V = 0.05;
     } else if (said.has("switch")) {

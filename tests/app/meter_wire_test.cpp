@@ -1,5 +1,6 @@
 // Meter's views for an unlabelled wire, a loom with its coded end plug, and a battery over the years.
 #include "app/window_fixture.h"
+#include "plan/plan_json.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 #include "workspaces/meter/meter_page.h"

@@ -335,6 +335,20 @@ TEST(PlainWords, AreTakenForWhatTheyMean) {
     ASSERT_EQ(cart_48.sources.size(), 1U);
     EXPECT_EQ(cart_48.sources[0].kind, SourceKind::converter);
 
+    EXPECT_NE(kind_of_line(bare_van, "led strip 12 V"), StatementKind::vehicle)
+        << "only a page's first line is its title";
+    const Statement endless =
+        read_statement(bare_van, std::string(200000, 'a') + " in " + std::string(200000, 'b'));
+    EXPECT_FALSE(endless.whole());
+    const Plan heavy = typed(typed(typed(typed(empty_plan("v"), "lorry 24 V").plan, "battery 180 Ah").plan,
+                                   "second battery 100 Ah")
+                                 .plan,
+                             "vsr between battery and second battery")
+                           .plan;
+    for (const yr::Run& r : heavy.runs)
+        for (const Device& d : r.devices)
+            if (d.kind == DeviceKind::sensing_relay) EXPECT_NEAR(*d.close_V, 26.6, 1e-9) << "of its own rail";
+
     // a place that the plan does not know is new, and told; a slip of one that it knows is not
     const Typed locker = typed(bare_van, "fridge 60 W in front locker, 3 m");
     EXPECT_TRUE(locker.statement.not_understood.empty());

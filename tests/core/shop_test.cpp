@@ -99,13 +99,14 @@ TEST(Shop, EndsOfCablesAreTyped) {
     const auto run = std::find_if(plan.runs.begin(), plan.runs.end(),
                                   [](const yr::Run& r) { return r.name == "rear box feed"; });
     ASSERT_NE(run, plan.runs.end());
+    const Id feed = run->id;
     EXPECT_EQ(run->end_to.kind, EndKind::ring);
     EXPECT_EQ(run->end_to.angle_deg, 45);
     EXPECT_TRUE(run->end_to.boot && run->end_to.doubled);
     EXPECT_EQ(run->lug_to_mm, 8);
     EXPECT_EQ(run->end_from, RunEnd{}) << "the other end stays";
     plan = after(plan, "end \"rear box feed\": ferrule");
-    const yr::Run& both = *find(plan.runs, std::string_view(run->id));
+    const yr::Run& both = *find(plan.runs, std::string_view(feed));
     EXPECT_EQ(both.end_from.kind, EndKind::ferrule);
     EXPECT_EQ(both.end_to.kind, EndKind::ferrule);
     const Statement nowhere = read_statement(plan, "end rear box feed at the moon: ring");

@@ -1,8 +1,12 @@
 // What stands at the side of each view of Meter.
+#include <QFileDialog>
 #include <QProgressBar>
 #include <QVBoxLayout>
 #include <algorithm>
+#include <cmath>
 
+#include "files/text_file.h"
+#include "io/log_csv.h"
 #include "text/say.h"
 #include "widgets/side_panel.h"
 #include "widgets/tokens.h"
@@ -18,7 +22,7 @@ namespace {
 QProgressBar* bar(double share) {
     auto* b = new QProgressBar;
     b->setRange(0, 1000);
-    b->setValue(static_cast<int>(share * 1000 + 0.5));
+    b->setValue(static_cast<int>(std::lround(share * 1000)));
     b->setTextVisible(false);
     b->setFixedHeight(8);
     b->setObjectName(QStringLiteral("share"));
