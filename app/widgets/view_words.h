@@ -15,10 +15,13 @@ struct ViewWord {
     const char *key, *name, *tip;
 };
 
+class WordRow;
+
 class ViewWords {
   public:
     explicit ViewWords(std::span<const ViewWord> views) : views_(views) {}
-    // Puts them into a row; a click opens the view of that key.
+    // Puts them into a row; a click opens the view of that key. What finds no room goes into a menu at the
+    // end.
     void add_to(QHBoxLayout* row, const std::function<void(const QString&)>& open);
     // Marks the word and shows the page of that key.
     void show(const QString& key, QStackedWidget* pages) const;
@@ -27,6 +30,7 @@ class ViewWords {
   private:
     std::span<const ViewWord> views_;
     std::vector<QToolButton*> words_;
+    WordRow* row_ = nullptr;
 };
 
 }  // namespace yr::app

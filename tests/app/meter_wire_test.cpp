@@ -160,5 +160,37 @@ TEST_F(MeterViewsTest, ABatteryOverTheYears) {
         window.grab().save(QString::fromLatin1(to) + QStringLiteral("/years.png"));
 }
 
+// In a narrow window views go into a menu at the end of their line; none is cut, the open one always stands.
+TEST_F(MeterViewsTest, ViewWordsThatFindNoRoomAreInAMenu) {
+    window.resize(1024, 640);
+    QCoreApplication::processEvents();
+    ASSERT_TRUE(page().open_view(QStringLiteral("practise")));
+    QCoreApplication::processEvents();
+    QToolButton* more = nullptr;
+    int whole = 0;
+    bool open = false;
+    for (QToolButton* b : page().findChildren<QToolButton*>(QStringLiteral("state"))) {
+        if (b->menu()) more = b;
+        if (!b->isVisible() || b->menu()) continue;
+        EXPECT_GE(b->width(), b->sizeHint().width()) << b->text().toStdString();
+        ++whole;
+        open = open || (b->isChecked() && b->text() == QStringLiteral("Practise"));
+    }
+    EXPECT_TRUE(open);
+    ASSERT_NE(more, nullptr);
+    EXPECT_TRUE(more->isVisible());
+    ASSERT_FALSE(more->menu()->actions().isEmpty());
+    EXPECT_EQ(whole + more->menu()->actions().size(), 8) << "every view is in the line or in the menu";
+    for (QAction* a : more->menu()->actions())
+        if (a->text() == QStringLiteral("Record")) {
+            a->trigger();
+            break;
+        }
+    EXPECT_EQ(page().open_view(), QStringLiteral("record"));
+    window.resize(1600, 800);
+    QCoreApplication::processEvents();
+    EXPECT_FALSE(more->isVisible());
+}
+
 }  // namespace
 }  // namespace yr::test
