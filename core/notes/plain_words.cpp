@@ -4,6 +4,7 @@
 #include <cmath>
 #include <regex>
 
+#include "notes/said.h"
 #include "units/quantity.h"
 #include "units/text.h"
 
@@ -124,7 +125,7 @@ std::string battery_in_our_words(const Plan& plan, const std::string& line) {
 }
 
 // "shore charger 25 A", "dc-dc charger 30 A from A to B"
-std::string charger_in_our_words(const std::string& line) {
+std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     static const std::regex shore(
         R"(^\s*(?:shore|mains|ac|battery|230\s*V|240\s*V|120\s*V|110\s*V)\s+(?:power\s+)?charger\b(.*)$)",
         kAnyCase);
@@ -135,13 +136,19 @@ std::string charger_in_our_words(const std::string& line) {
     static const std::regex steps_down(
         R"(^\s*(?:(?:dc-dc|dcdc|dc|step-?down|voltage|buck)\s+)*(?:converter|reducer)\s+(?:from\s+)?(?:\d+\s*V?\s+to\s+)?(\d+\s*V\b.*)$)",
         kAnyCase);
-    static const std::regex joins(
-        R"(^\s*(?:vsr|voltage[ -]sens(?:ing|itive)(?: charging)? relay|sensing relay|split[ -]charge(?:r| relay)|battery (?:combiner|isolator|joiner)|combiner|(?:diode )?isolator)\b(.*\bbetween\b.*)$)",
+    static const std::regex senses(
+        R"(^\s*(?:vsr|voltage[ -]sens(?:ing|itive)(?: charging)? relay|sensing relay|split[ -]charge(?:r| relay)|battery (?:combiner|joiner)|combiner)\b(.*)$)",
         kAnyCase);
+    // an isolator between two batteries is of diodes; before anything else it is a switch
+    static const std::regex isolates(
+        R"(^\s*(?:battery |diode )?isolator\b(.*\bbetween\s+(.+?)\s+and\s+(.+?)\s*(?:,.*)?)$)", kAnyCase);
     if (std::regex_match(line, m, steps_down)) return "converter " + m[1].str();
-    if (std::regex_match(line, m, joins)) {
-        const bool diode = to_lower(line).find("isolator") != std::string::npos;
-        return std::string("joiner ") + (diode ? "isolator" : "sensing relay") + m[1].str();
+    if (std::regex_match(line, m, senses)) return "joiner sensing relay" + m[1].str();
+    if (std::regex_match(line, m, isolates)) {
+        const auto one = terminal_called(plan, m[2].str(), false),
+                   other = terminal_called(plan, m[3].str(), false);
+        if (one && other && find(plan.batteries, one->owner) && find(plan.batteries, other->owner))
+            return "joiner isolator" + m[1].str();
     }
     if (std::regex_match(line, m, shore)) return "charger shore" + m[1].str();
     if (std::regex_match(line, m, between)) return "charger dc-dc" + m[1].str();
@@ -175,7 +182,7 @@ std::string in_our_words(const Plan& plan, std::string_view line) {
         return "vehicle \"" + m[1].str() + "\" " + m[2].str() + " V";
     if (trim(text).empty() || trim(text).front() == '#') return text;
     text = state_in_our_words(text);
-    text = charger_in_our_words(draws_in_our_words(text));
+    text = charger_in_our_words(plan, draws_in_our_words(text));
     text = things_in_our_words(plan, text);
     return battery_in_our_words(plan, text);
 }

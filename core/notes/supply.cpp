@@ -99,11 +99,13 @@ void join(PlanBuilder& b, const Battery& first, const Battery& battery, const Sa
         s.kind = SourceKind::converter;
         s.return_at = neg_of(battery.id), s.place = battery.place, s.charges = battery.id;
         s.rated_A = joining_A(said) > 0 ? joining_A(said) : 20;
-        if (battery.chemistry == Chemistry::lifepo4) s.regulated_V = 14.2;
+        const double rails = battery.nominal_V.value_or(b.plan().vehicle.nominal_V) / 12;
+        if (battery.chemistry == Chemistry::lifepo4) s.regulated_V = 14.2 * rails;
         s.works_when.engine = Engine::running;
         b.put(s);
         // what it takes at its lowest volts is more than what it gives
-        const double in_A = *s.rated_A * s.regulated_V.value_or(14.2) / 0.9 / 10.5;
+        const double from_V = 10.5 * first.nominal_V.value_or(b.plan().vehicle.nominal_V) / 12;
+        const double in_A = *s.rated_A * s.regulated_V.value_or(14.2 * rails) / 0.9 / from_V;
         b.put(cable_for(b,
                         {s.name + " input", pos_of(first.id), in_of(s.id), in_A, 3, 0.03, true, false, true,
                          first.chemistry == Chemistry::lifepo4},

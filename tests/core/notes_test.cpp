@@ -325,6 +325,22 @@ TEST(PlainWords, AreTakenForWhatTheyMean) {
             for (const Device& d : r.devices) joiners += d.kind == kind;
         EXPECT_EQ(joiners, 1) << line;
     }
+    // a slip behind it makes no load of it either; an isolator before a bus is a switch, not diodes
+    const Plan two_24 = typed(typed(typed(empty_plan("v"), "lorry 24 V").plan, "battery AGM 180 Ah").plan,
+                              "second battery lithium 24 V 200 Ah")
+                            .plan;
+    const Typed slip = typed(two_24, "vsr 100 A betwen battery and second battery");
+    EXPECT_TRUE(slip.plan.loads.empty());
+    EXPECT_FALSE(slip.statement.not_understood.empty());
+    const Typed cut =
+        typed(typed(bare_van, "bus main, fuse 100 A, 1 m").plan, "battery isolator between battery and main");
+    EXPECT_EQ(cut.statement.kind, StatementKind::master);
+    // a charger between batteries holds its own rail's volts
+    const Plan charged = typed(two_24, "battery to battery charger 25 A from battery to second battery").plan;
+    ASSERT_EQ(charged.sources.size(), 1U);
+    EXPECT_NEAR(charged.sources[0].regulated_V.value_or(28.4), 28.4, 0.1);
+    for (const Finding& f : inspect(charged, false).findings)
+        EXPECT_NE(f.severity, Severity::stop) << words::sentence(f, charged);
     EXPECT_EQ(typed(typed(empty_plan("v"), "cart 48 V").plan, "battery 48 V 100 Ah").plan.vehicle.nominal_V,
               48);
     const Plan cart_48 = typed(typed(typed(empty_plan("v"), "cart 48 V").plan, "8x 6 V 225 Ah flooded").plan,
