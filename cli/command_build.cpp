@@ -18,20 +18,6 @@ struct BuildAsk {
     bool json = false, joined_only = false;
 };
 
-std::string shown(const SheetCell& cell) {
-    if (const auto* number = std::get_if<double>(&cell)) return words::number(*number, 4);
-    return std::get<std::string>(cell);
-}
-
-void print_sheet(const Sheet& s) {
-    std::vector<std::vector<std::string>> rows{s.heads};
-    for (const auto& row : s.rows) {
-        rows.emplace_back();
-        for (const SheetCell& cell : row) rows.back().push_back(shown(cell));
-    }
-    print_table(rows);
-}
-
 int run_parts(const BuildAsk& ask) {
     const auto plan = load_shown(ask.plan, ask.variant);
     if (!plan) return refuse(plan.error());

@@ -18,6 +18,12 @@
 namespace yr::cli {
 namespace {
 
+void print_finding(const Finding& f, const std::string& sentence, const Plan& plan) {
+    const std::string mend = words::mend_label(f, plan);
+    fmt::print("{} {:5}  {}  [{}]{}\n", words::mark(f.severity), words::name_of(f.severity), sentence,
+               words::rule_of(f, plan).label, mend.empty() ? "" : "  mend: " + mend);
+}
+
 Json finding_json(const Finding& f, const Plan& plan) {
     const words::Rule rule = words::rule_of(f, plan);
     Json out = {{"severity", words::name_of(f.severity)},
@@ -74,15 +80,18 @@ int run_check(const std::string& path, const std::string& variant, bool json, bo
         return bad ? 1 : 0;
     }
     std::size_t taken = 0;
-    for (const Finding& f : result.findings) {
-        if (words::accepted(f, *plan)) {
-            ++taken;
+    for (const words::FindingBunch& bunch : words::bunches(result.findings, *plan)) {
+        if (bunch.accepted) {
+            taken += bunch.which.size();
             continue;
         }
-        const std::string mend = words::mend_label(f, *plan);
-        fmt::print("{} {:5}  {}  [{}]{}\n", words::mark(f.severity), words::name_of(f.severity),
-                   words::sentence(f, *plan), words::rule_of(f, *plan).label,
-                   mend.empty() ? "" : "  mend: " + mend);
+        const Finding& worst = result.findings[bunch.which.front()];
+        if (words::row_of(worst.kind).group == words::FindingGroup::assumptions && bunch.which.size() > 1) {
+            print_finding(worst, words::sentence(bunch, result.findings, *plan), *plan);
+            continue;
+        }
+        for (const std::size_t k : bunch.which)
+            print_finding(result.findings[k], words::sentence(result.findings[k], *plan), *plan);
     }
     if (taken > 0) tell("{0} accepted as they are:\n", taken);
     for (const Finding& f : result.findings)

@@ -17,7 +17,7 @@ struct WorkAsk {
     std::string plan, variant, change;
     int vehicles = 1;
     double lamp_W = 0;
-    bool json = false;
+    bool json = false, orders = false;
 };
 
 int run_work(const WorkAsk& ask) {
@@ -162,23 +162,22 @@ int run_change(const WorkAsk& ask) {
     return 0;
 }
 
+constexpr int kMoneyDigits = 9;
+
 int run_quote(const WorkAsk& ask) {
     if (!ask.change.empty()) return run_change(ask);
     const auto plan = load_shown(ask.plan, ask.variant);
     if (!plan) return refuse(plan.error());
     const Quote q = quote(*plan, {ask.vehicles, true, true});
-    if (!ask.json) {
-        std::vector<std::vector<std::string>> rows;
-        const Sheet sheet = words::quote_sheet(q);
-        rows.push_back(sheet.heads);
-        for (const auto& row : sheet.rows) {
-            rows.emplace_back();
-            for (const SheetCell& cell : row) {
-                const auto* number = std::get_if<double>(&cell);
-                rows.back().push_back(number ? words::number(*number, 9) : std::get<std::string>(cell));
-            }
+    if (!ask.json && ask.orders) {
+        for (const OrderList& list : order_lists(q)) {
+            fmt::print("{}\n", words::sentence(list));
+            print_sheet(words::order_sheet(list), kMoneyDigits);
         }
-        print_table(rows);
+        return 0;
+    }
+    if (!ask.json) {
+        print_sheet(words::quote_sheet(q), kMoneyDigits);
         return 0;
     }
     Json out = {{"plan", plan->vehicle.name}, {"parts", q.parts},          {"consumables", q.consumables},
@@ -197,6 +196,15 @@ int run_quote(const WorkAsk& ask) {
                                 {"dated", l.dated},
                                 {"brought", l.brought},
                                 {"bought", l.bought}});
+    out["orders"] = Json::array();
+    for (const OrderList& list : order_lists(q)) {
+        Json keys = Json::array();
+        for (const QuoteLine& l : list.lines) keys.push_back(l.key);
+        out["orders"].push_back({{"supplier", list.supplier},
+                                 {"price", list.price},
+                                 {"unpriced", list.unpriced},
+                                 {"lines", keys}});
+    }
     print(out);
     return 0;
 }
@@ -243,6 +251,7 @@ void add_work(CLI::App& app, Action& action) {
     common(c);
     c->add_option("--vehicles", o->vehicles, words::translated("so many vehicles alike"))
         ->check(CLI::Range(1, 1000));
+    c->add_flag("--orders", o->orders, words::translated("what is to be ordered, supplier by supplier"));
     c->add_option("--change", o->change, words::translated("the option that it shall become"));
     c->callback([o, &action] { action = [o] { return run_quote(*o); }; });
 }

@@ -8,6 +8,7 @@
 #include <nlohmann/json.hpp>
 #include <string>
 
+#include "io/table_xlsx.h"
 #include "plan/edit.h"
 #include "plan/plan.h"
 #include "units/quantity.h"
@@ -73,6 +74,7 @@ void tell_error(const char* text, const Args&... args) {
 
 // A table with aligned columns; the first column left, the others right.
 void print_table(const std::vector<std::vector<std::string>>& rows);
+void print_sheet(const Sheet& sheet, int digits = 4);
 
 [[nodiscard]] Json assumptions_json(const std::vector<std::string>& lines);
 

@@ -53,6 +53,18 @@ void print_table(const std::vector<std::vector<std::string>>& rows) {
     }
 }
 
+void print_sheet(const Sheet& sheet, int digits) {
+    std::vector<std::vector<std::string>> rows{sheet.heads};
+    for (const auto& row : sheet.rows) {
+        rows.emplace_back();
+        for (const SheetCell& cell : row) {
+            const auto* number = std::get_if<double>(&cell);
+            rows.back().push_back(number ? words::number(*number, digits) : std::get<std::string>(cell));
+        }
+    }
+    print_table(rows);
+}
+
 Result<Plan> load_shown(const std::string& path, const std::string& variant) {
     auto plan = load_plan(path);
     if (!plan) return plan;

@@ -81,6 +81,8 @@ constexpr WantText kWants[] = {
     {Want::a_plan_with_a_battery, later("a plan with a battery")},
     {Want::a_plan_with_a_chassis_part, later("a plan with a chassis part")},
     {Want::a_plan_with_two_batteries, later("a plan with two batteries")},
+    {Want::a_rail_of_these_volts,
+     later("a rail of such volts (a line like “converter 12 V 20 A” makes one)")},
     {Want::a_point_of_the_survey, later("a point of the survey")},
     {Want::a_run_of_this_plan, later("a run of this plan")},
     {Want::a_size_of_the_tables, later("a size of the tables")},

@@ -165,8 +165,14 @@ const FindingRow kCircuitRows[] = {
      .group = FindingGroup::assumptions,
      .value = Dimension::number,
      .sentence = [](const Speech& s) -> std::string {
-         if (s.f.other == "length")
+         if (s.f.other == "length") {
+             const Run* run = find(s.plan.runs, s.f.id);
+             if (run && run->size)
+                 return say("{0} has no stated length; the result rests on an assumption.", s.who());
+             if (run && run->length_m)
+                 return say("{0} has no stated size; the result rests on an assumption.", s.who());
              return say("{0} has no stated length or size; the result rests on an assumption.", s.who());
+         }
          if (s.f.value < 1.5)
              return say("The resistance of {0} is assumed. Measure it.", yr::name_of(s.plan, s.f.id));
          return say("{0} ground bonds and body joints are assumed, {1} among them. Measure them.",

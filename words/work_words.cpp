@@ -385,6 +385,27 @@ Sheet quote_sheet(const Quote& q) {
     return s;
 }
 
+Sheet order_sheet(const OrderList& list) {
+    Sheet s{list.supplier.empty() ? translated("Order, no supplier") : say("Order, {0}", list.supplier),
+            {translated("what"), translated("packs"), translated("a pack holds"), translated("unit"),
+             translated("price")},
+            {}};
+    for (const QuoteLine& l : list.lines)
+        s.rows.push_back({l.what, l.packs, l.pack,
+                          std::string(l.metres ? translated("m") : translated("pieces")),
+                          l.price ? SheetCell(money(*l.price)) : SheetCell(std::string())});
+    return s;
+}
+
+std::string sentence(const OrderList& list) {
+    const std::string from = list.supplier.empty() ? translated("No supplier said") : list.supplier;
+    const std::string all = say_n("{1}: {0} line, {2}", "{1}: {0} lines, {2}",
+                                  static_cast<long>(list.lines.size()), from, money_text(list.price));
+    return list.unpriced == 0 ? all
+                              : say_n("{1}, {0} without a price", "{1}, {0} without a price",
+                                      static_cast<long>(list.unpriced), all);
+}
+
 Sheet change_sheet(const Plan& plan, const ChangeOrder& order) {
     Sheet s{translated("Change order"), {translated("what"), translated("price")}, {}};
     for (const ChangeLine& c : order.lines)

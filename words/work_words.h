@@ -42,6 +42,9 @@ namespace yr::words {
 
 [[nodiscard]] Sheet work_sheet(const Plan& plan, const WorkOrder& order);
 [[nodiscard]] Sheet quote_sheet(const Quote& quote);
+// One supplier's list, and what it comes to in a line: "Harbour Cable: 7 lines, 120.50".
+[[nodiscard]] Sheet order_sheet(const OrderList& list);
+[[nodiscard]] std::string sentence(const OrderList& list);
 [[nodiscard]] Sheet change_sheet(const Plan& plan, const ChangeOrder& order);
 
 }  // namespace yr::words

@@ -76,6 +76,7 @@ void fill_connector(FieldForm& form, Document* doc, const Id& id) {
         say("Place"), places_of(doc->plan()), [part] { return part.alive() ? part.get().place : Id(); },
         [part](const Id& v) { part.set(say("placed"), [&](Connector& c) { c.place = v; }); });
     number_field(form, part, &Connector::pins);
+    number_field(form, part, &Connector::rows);
     number_field(form, part, &Connector::contact_mm);
     number_field(form, part, &Connector::pin_A);
     number_field(form, part, &Connector::contact_ohm);

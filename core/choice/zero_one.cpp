@@ -7,6 +7,11 @@
 #include "choice/zero_one_solvers.h"
 
 namespace yr {
+namespace {
+
+constexpr int kMany = 2000;  // choices from which leaving most of them out pays
+
+}  // namespace
 
 int ZeroOneProgram::add_choice(double cost) {
     cost_.push_back(cost);
@@ -55,6 +60,10 @@ ZeroOneAnswer ZeroOneProgram::solve(const ZeroOneLimits& limits) const {
         if (ended || left_s() <= 0 || (limits.cancel && *limits.cancel)) return inside;
     }
     mine.most_s = left_s();
+    if (limits.inside_s > 0 && choices() >= kMany)
+        if (auto few = solve_by_few(*this, mine)) return *few;
+    mine.most_s = left_s();
+    if (mine.most_s <= 0 || (limits.cancel && *limits.cancel)) return {ZeroOneEnd::stopped, 0, {}};
     ZeroOneAnswer beside = solve_beside(*this, mine);
     if (beside.end != ZeroOneEnd::failed || limits.inside_s <= 0) return beside;
     mine.most_s = left_s();  // no such program on this machine: GLPK takes what time there is

@@ -59,6 +59,24 @@ void fill(glp_prob* p, const ZeroOneProgram& program) {
 
 }  // namespace
 
+std::optional<Relaxed> relax(const ZeroOneProgram& program, const ZeroOneLimits& limits) {
+    glp_term_out(GLP_OFF);
+    const std::unique_ptr<glp_prob, CloseProblem> problem(glp_create_prob());
+    fill(problem.get(), program);
+    glp_smcp how;
+    glp_init_smcp(&how);
+    how.msg_lev = GLP_MSG_OFF;
+    how.tm_lim = limits.most_s < 2e6 ? std::max(1, static_cast<int>(limits.most_s * 1000)) : INT_MAX;
+    if (glp_simplex(problem.get(), &how) != 0 || glp_get_status(problem.get()) != GLP_OPT)
+        return std::nullopt;
+    Relaxed found{glp_get_obj_val(problem.get()), {}};
+    for (int k = 1; k <= program.choices(); ++k)
+        found.adds.push_back(glp_get_col_stat(problem.get(), k) == GLP_NL
+                                 ? std::max(0.0, glp_get_col_dual(problem.get(), k))
+                                 : 0.0);
+    return found;
+}
+
 ZeroOneAnswer solve_inside(const ZeroOneProgram& program, const ZeroOneLimits& limits) {
     glp_term_out(GLP_OFF);
     const std::unique_ptr<glp_prob, CloseProblem> problem(glp_create_prob());

@@ -1,12 +1,31 @@
 // The two solvers of zero_one.h. Both take a program whose numbers are finite and whose rows have terms.
 #pragma once
 
+#include <optional>
+
 #include "choice/zero_one.h"
 
 namespace yr {
 
+// The program with choices from 0 to 1: its least cost, and how much each choice that is 0 there would add to
+// it for every unit of it; 0 for the others.
+struct Relaxed {
+    double cost = 0;
+    std::vector<double> adds;
+};
+// GLPK's simplex method. Empty where it is infeasible, stopped or failed.
+[[nodiscard]] std::optional<Relaxed> relax(const ZeroOneProgram& program, const ZeroOneLimits& limits);
+
 // GLPK, in this process.
 [[nodiscard]] ZeroOneAnswer solve_inside(const ZeroOneProgram& program, const ZeroOneLimits& limits);
+
+// Large programs by the few choices that can matter. With only those whose addition is small, the least cost
+// U is soon found; no choice that adds more than U less the relaxed cost can stand in a cheaper answer, so
+// that the program with the others left out is solved once more where they were not all in it (reduced-cost
+// fixing, as in Wolsey, Integer Programming, 7.6, from memory). Proved like a solution of the whole. Empty
+// where it leaves out too little to be worth it, or no answer was found in time.
+[[nodiscard]] std::optional<ZeroOneAnswer> solve_by_few(const ZeroOneProgram& program,
+                                                        const ZeroOneLimits& limits);
 
 // COIN-OR CBC, as a program of its own (`cbc`), which reads and writes files.
 [[nodiscard]] ZeroOneAnswer solve_beside(const ZeroOneProgram& program, const ZeroOneLimits& limits);

@@ -111,6 +111,7 @@ class Runner {
     // The network of this state at this air and sun; batteries and devices as they stand.
     void enter(const Stretch& stretch, double offset) {
         state_ = state_at(plan_, day_, stretch, t_ - offset);
+        set_thermostats();
         net_ = compile(in_bulk_, state_);
         bulk_V_.clear();
         for (const SourceElement& s : net_.sources) bulk_V_.push_back(s.set_V);
@@ -121,11 +122,15 @@ class Runner {
             if (const auto known = positions_.find(m.id); known != positions_.end()) m.closed = known->second;
         apply_floats();
         full_stores_rest();
-        // averaged() took the share that was stated; in this air it is another
+    }
+
+    // averaged() took the share that was stated; in this air it is another, behind an inverter too.
+    void set_thermostats() {
         for (const auto& [k, load] : thermostats_) {
             const double times = share_of_time(load, air_at(plan_, load.place, state_)) / *load.duty;
-            net_.loads[k].value = load.draw.kind == DrawKind::resistance ? net_.loads[k].value / times
-                                                                         : net_.loads[k].value * times;
+            const double stated = plan_.loads[k].draw.value;
+            in_bulk_.loads[k].draw.value =
+                load.draw.kind == DrawKind::resistance ? stated / times : stated * times;
         }
     }
 

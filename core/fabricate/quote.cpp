@@ -62,6 +62,23 @@ const Price* price_of(const Plan& plan, const std::string& key, const std::strin
     return nullptr;
 }
 
+std::vector<OrderList> order_lists(const Quote& quote) {
+    std::map<std::pair<bool, std::string>, OrderList> lists;
+    for (const QuoteLine& l : quote.lines) {
+        if (l.bought || l.brought || l.packs <= 0) continue;
+        OrderList& list = lists[{l.supplier.empty(), to_lower(l.supplier)}];
+        if (list.lines.empty()) list.supplier = l.supplier;
+        list.lines.push_back(l);
+        if (l.price)
+            list.price += *l.price;
+        else
+            ++list.unpriced;
+    }
+    std::vector<OrderList> all;
+    for (auto& [name, list] : lists) all.push_back(std::move(list));
+    return all;
+}
+
 Quote quote(const Plan& plan, const PartsAsk& ask) {
     Quote q;
     for (const Part& part : parts_of(plan, ask)) {

@@ -35,6 +35,16 @@ struct Quote {
 
 [[nodiscard]] Quote quote(const Plan& plan, const PartsAsk& ask = {});
 
+// What is ordered from one supplier: neither bought yet nor brought by the customer.
+struct OrderList {
+    std::string supplier;  // empty: of what nobody said where it comes from
+    std::vector<QuoteLine> lines;
+    double price = 0;  // of those whose price is known
+    std::size_t unpriced = 0;
+};
+// By supplier as alphabets go, what has none last; each line of the quote stands in at most one.
+[[nodiscard]] std::vector<OrderList> order_lists(const Quote& quote);
+
 enum class ChangeKind { make, remake, undo, waste, buy, left_over };
 
 struct ChangeLine {

@@ -4,6 +4,7 @@
 #include <cmath>
 #include <map>
 #include <set>
+#include <utility>
 
 #include "catalog/conductors.h"
 #include "fabricate/visits.h"
@@ -361,13 +362,14 @@ class Sequence {
             if (m.name == "first")
                 for (std::size_t k = 0; k < n; ++k)
                     if (steps_[k].key == m.about) before(k, first);
-        const auto is_in = [&](std::size_t k, int phase) {
+        std::vector<int> phase(n);
+        for (std::size_t k = 0; k < n; ++k) {
             const bool bench = steps_[k].task == Task::make || steps_[k].task == Task::bench_test;
-            const bool closing = is_closing(steps_[k].task);
-            const int mine = closing ? 4 : later[k] ? 3 : first[k] ? 0 : bench ? 1 : 2;
-            return mine == phase;
-        };
-        for (int phase = 0; phase < 4; ++phase) part([&](std::size_t k) { return is_in(k, phase); });
+            phase[k] = is_closing(steps_[k].task) ? 4 : later[k] ? 3 : first[k] ? 0 : bench ? 1 : 2;
+        }
+        for (const Mark& m : plan.marks)
+            if (m.name == "before") put_before(m.about, m.note, phase);
+        for (int now = 0; now < 4; ++now) part([&](std::size_t k) { return phase[k] == now; });
         close();
         return write();
     }
@@ -377,6 +379,39 @@ class Sequence {
         if (first[k]) return;
         first[k] = 1;
         for (const std::size_t a : steps_[k].after) before(a, first);
+    }
+
+    std::optional<std::size_t> step(const std::string& key) const {
+        for (std::size_t k = 0; k < steps_.size(); ++k)
+            if (steps_[k].key == key) return k;
+        return std::nullopt;
+    }
+    bool comes_after(std::size_t later, std::size_t earlier) const {
+        std::vector<char> seen(steps_.size(), 0);
+        std::vector<std::size_t> open{later};
+        while (!open.empty()) {
+            const std::size_t k = open.back();
+            open.pop_back();
+            if (k == earlier) return true;
+            if (std::exchange(seen[k], 1)) continue;
+            open.insert(open.end(), steps_[k].after.begin(), steps_[k].after.end());
+        }
+        return false;
+    }
+    void pull(std::size_t k, int to, std::vector<int>& phase) const {
+        if (phase[k] <= to) return;
+        phase[k] = to;
+        for (const std::size_t a : steps_[k].after) pull(a, to, phase);
+    }
+    // As somebody put it by hand; what a rule of order forbids is let be.
+    void put_before(const std::string& one, const std::string& other, std::vector<int>& phase) {
+        const auto earlier = step(one), later = step(other);
+        constexpr int kWaits = 3;
+        if (!earlier || !later || phase[*earlier] >= kWaits || phase[*later] >= kWaits ||
+            comes_after(*earlier, *later))
+            return;
+        steps_[*later].after.push_back(*earlier);
+        pull(*earlier, phase[*later], phase);
     }
 
     template <class In>

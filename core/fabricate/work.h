@@ -86,7 +86,8 @@ struct WorkOrder {
 // Name of the mark that a step's members carry when it is done: "made", "laid", "connected" ...
 [[nodiscard]] const char* mark_of(Task task);
 
-// Marks named "put off" and "first", about a step's key, move it; those of mark_of() make it done.
+// Marks named "put off" and "first", about a step's key, move it; "before" puts it before the step whose key
+// is the mark's note, where no rule of order forbids it; those of mark_of() make it done.
 [[nodiscard]] WorkOrder work_order(const Plan& plan);
 
 // How a terminal is fastened: thread as said, else as its lug's hole.

@@ -16,6 +16,7 @@ namespace {
 constexpr double kLeak_S = 1e-6;  // holds what hangs on nothing; moves nothing that can be measured
 constexpr int kMostRounds = 200;
 constexpr double kLeast_ohm = 1e-7;  // of a short and of each side of a shorted run
+constexpr double kSoft_S = 1e-3;     // slope of a battery's limit where nothing else holds its volts
 
 // Batteries as new, warm and full.
 std::vector<BatteryElement> fresh_batteries(Plan plan, State state) {
@@ -211,9 +212,16 @@ struct FaultNetwork::Impl {
         return out;
     }
 
+    // Resistance of a device's law. A battery's cancels its R0 and leaves a bare current. On an island of
+    // such and of sources at their limit nothing fixes the volts while the search is on its way: `soft` gives
+    // the bare current the slope kSoft_S, a few milliamps, so that each device still learns which way to go.
+    double law_ohm(const Port& p, bool soft) const {
+        return soft && p.kind == PortKind::battery ? p.ohm * (1 - p.ohm * kSoft_S) : p.ohm;
+    }
+
     // The currents of all ports whose law holds now, at the node volts `v` that the fixed ones leave.
     Eigen::VectorXd port_currents(const Asked& asked, const std::vector<std::size_t>& in_law,
-                                  const Eigen::VectorXd& v, double short_ohm) const {
+                                  const Eigen::VectorXd& v, double short_ohm, bool soft) const {
         const std::size_t first = asked.z.size();
         const auto count = static_cast<Eigen::Index>(first + in_law.size());
         Eigen::MatrixXd m(count, count);
@@ -226,7 +234,7 @@ struct FaultNetwork::Impl {
                 const Eigen::VectorXd& zc = column_of(asked, in_law, static_cast<std::size_t>(c));
                 m(r, c) = zc[a] - zc[b];
             }
-            m(r, r) += device ? device->ohm : asked.ohm[row];
+            m(r, r) += device ? law_ohm(*device, soft) : asked.ohm[row];
             rhs[r] = (device ? device->e : 0) - (v[a] - v[b]);
         }
         if (asked.inside) {
@@ -262,34 +270,55 @@ struct FaultNetwork::Impl {
         return moved;
     }
 
+    // Volts and currents of a question, and the modes in which its devices stand.
+    struct Standing {
+        std::vector<Mode> mode;
+        Eigen::VectorXd v, i;          // by node; by port: what was asked, then the devices in their law
+        std::vector<double> device_i;  // by device
+        bool settled = false;
+    };
+
+    // Moves the devices from the modes they stand in until all stand right.
+    void settle(const ShortAsk& ask, const Asked& asked, bool soft, Standing& at_rest) const {
+        at_rest.device_i.assign(devices.size(), 0);
+        at_rest.settled = false;
+        for (int round = 0; round < kMostRounds && !at_rest.settled; ++round) {
+            std::vector<std::size_t> in_law;
+            at_rest.v = v0;
+            for (std::size_t k = 0; k < devices.size(); ++k) {
+                at_rest.device_i[k] = 0;
+                if (at_rest.mode[k] == Mode::law) in_law.push_back(k);
+                if (at_rest.mode[k] != Mode::fixed) continue;
+                at_rest.device_i[k] = net.sources[at(devices[k].element)].limit_A;
+                at_rest.v += at_rest.device_i[k] * devices[k].z;
+            }
+            at_rest.i = port_currents(asked, in_law, at_rest.v, ask.ohm, soft);
+            for (Eigen::Index k = 0; k < at_rest.i.size(); ++k)
+                at_rest.v += at_rest.i[k] * column_of(asked, in_law, static_cast<std::size_t>(k));
+            for (std::size_t k = 0; k < in_law.size(); ++k)
+                at_rest.device_i[in_law[k]] = at_rest.i[static_cast<Eigen::Index>(asked.z.size() + k)];
+            at_rest.settled = !pivot(ask, at_rest.v, at_rest.device_i, round, at_rest.mode);
+        }
+    }
+
     ShortAnswer solve(const ShortAsk& ask) const {
         const Asked asked = ports_of(ask);
-        std::vector<Mode> mode(devices.size(), Mode::off);
+        Standing found{std::vector<Mode>(devices.size(), Mode::off), {}, {}, {}};
         for (std::size_t k = 0; k < devices.size(); ++k)
-            if (devices[k].kind == PortKind::source) mode[k] = Mode::law;
-        Eigen::VectorXd v, i;
-        std::vector<double> device_i(devices.size(), 0);
-        bool settled = false;
-        for (int round = 0; round < kMostRounds && !settled; ++round) {
-            std::vector<std::size_t> in_law;
-            v = v0;
-            for (std::size_t k = 0; k < devices.size(); ++k) {
-                device_i[k] = 0;
-                if (mode[k] == Mode::law) in_law.push_back(k);
-                if (mode[k] != Mode::fixed) continue;
-                device_i[k] = net.sources[at(devices[k].element)].limit_A;
-                v += device_i[k] * devices[k].z;
+            if (devices[k].kind == PortKind::source) found.mode[k] = Mode::law;
+        Standing soft = found;
+        settle(ask, asked, false, found);
+        if (!found.settled) {  // then softly, and exactly again from where that came to rest
+            settle(ask, asked, true, soft);
+            if (soft.settled) {
+                found.mode = soft.mode;
+                settle(ask, asked, false, found);
+                if (!found.settled) found = soft;
             }
-            i = port_currents(asked, in_law, v, ask.ohm);
-            for (Eigen::Index k = 0; k < i.size(); ++k)
-                v += i[k] * column_of(asked, in_law, static_cast<std::size_t>(k));
-            for (std::size_t k = 0; k < in_law.size(); ++k)
-                device_i[in_law[k]] = i[static_cast<Eigen::Index>(asked.z.size() + k)];
-            settled = !pivot(ask, v, device_i, round, mode);
         }
-        ShortAnswer found = answer(ask, v, i, device_i, asked.first_short, asked.inside);
-        found.settled = settled && std::isfinite(found.amps);
-        return found;
+        ShortAnswer out = answer(ask, found.v, found.i, found.device_i, asked.first_short, asked.inside);
+        out.settled = found.settled && std::isfinite(out.amps);
+        return out;
     }
 
     ShortAnswer answer(const ShortAsk& ask, const Eigen::VectorXd& v, const Eigen::VectorXd& i,

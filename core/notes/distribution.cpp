@@ -11,11 +11,20 @@ namespace {
 
 constexpr double kFeed_m = 2;
 
-// What brings a box or bus its supply: where the line says, else the first battery.
+// The battery that stands in the same place, where one does; else the first.
+Id battery_near(const Plan& plan, const Id& place) {
+    for (const Battery& b : plan.batteries)
+        if (!place.empty() && b.place == place &&
+            b.nominal_V.value_or(plan.vehicle.nominal_V) == plan.vehicle.nominal_V)
+            return b.id;
+    return plan.batteries.front().id;
+}
+
+// What brings a box or bus its supply: where the line says, else the battery beside it, else the first.
 void feed_point(PlanBuilder& b, const Point& p, double amps, const Said& said) {
     const Plan& plan = b.plan();
     if (plan.batteries.empty() && !said.from) return;
-    const Terminal from = said.from.value_or(pos_of(plan.batteries.front().id));
+    const Terminal from = said.from.value_or(pos_of(battery_near(plan, p.place)));
     const Battery* battery = find(plan.batteries, from.owner);
     Run feed = cable_for(b,
                          {p.name + " feed", from, p.id, amps, kFeed_m, 0.012, true, false, battery != nullptr,
@@ -30,6 +39,12 @@ void feed_point(PlanBuilder& b, const Point& p, double amps, const Said& said) {
     b.put(feed);
 }
 
+// Where a negative bus returns: to the battery that the line names, else the one beside it.
+Terminal home_of(const Plan& plan, const Said& said) {
+    const bool named = said.from && find(plan.batteries, said.from->owner);
+    return neg_of(named ? said.from->owner : battery_near(plan, said.place));
+}
+
 // Where what hangs there returns: as said, else beside what feeds it.
 Terminal return_of(const Plan& plan, const Said& said) {
     if (said.to && find(plan.points, *said.to)) return *said.to;
@@ -38,7 +53,7 @@ Terminal return_of(const Plan& plan, const Said& said) {
         if (const Point* p = find(plan.points, *said.from); p && !p->return_at.empty()) return p->return_at;
         if (const Source* s = find(plan.sources, said.from->owner)) return s->return_at;
     }
-    return plan.batteries.empty() ? Terminal{} : neg_of(plan.batteries.front().id);
+    return plan.batteries.empty() ? Terminal{} : neg_of(battery_near(plan, said.place));
 }
 
 }  // namespace
@@ -124,8 +139,7 @@ Made make_point(PlanBuilder& b, const Said& said, PointKind kind) {
     }
     if (bus && negative && !b.plan().batteries.empty()) {
         const double amps = said.labelled_as("for", Dimension::current).value_or(60);
-        CableAsk home{
-            p.name + " cable", p.id, neg_of(b.plan().batteries.front().id), amps, kFeed_m, 0.012, false};
+        CableAsk home{p.name + " cable", p.id, home_of(b.plan(), said), amps, kFeed_m, 0.012, false};
         b.put(cable_for(b, home, said));
     }
     if (kind == PointKind::stud && said.from) feed_point(b, p, said.fuse_A.value_or(40) / 1.3, said);
@@ -177,9 +191,19 @@ Made make_cable(PlanBuilder& b, const Said& said) {
 // "master between battery and main bus": into the cable that joins them.
 Made make_master(PlanBuilder& b, const Said& said) {
     if (said.between.size() != 2) return missing("ends", Want::two_different_ends);
-    const auto joins = [&](const Run& r) {
+    // "between battery and main block": whichever battery feeds it
+    const auto is = [&](const Id& owner, const Id& named) {
+        return owner == named ||
+               (find(b.plan().batteries, std::string_view(named)) && named == b.plan().batteries.front().id &&
+                find(b.plan().batteries, std::string_view(owner)));
+    };
+    const auto joins_exactly = [&](const Run& r) {
         return (r.from.owner == said.between[0] && r.to.owner == said.between[1]) ||
                (r.to.owner == said.between[0] && r.from.owner == said.between[1]);
+    };
+    const bool exact = std::any_of(b.plan().runs.begin(), b.plan().runs.end(), joins_exactly);
+    const auto joins = [&](const Run& r) {
+        return exact ? joins_exactly(r) : is(r.from.owner, said.between[0]) && r.to.owner == said.between[1];
     };
     for (Run run : b.plan().runs) {
         if (!joins(run) || run.body_metal) continue;

@@ -18,18 +18,50 @@ Vocabulary connector_words() {
 const Vocabulary& vocabulary_of(StatementKind kind) {
     static const Vocabulary battery{
         {"charge", "health", "dc-dc", "dcdc", "charger", "relay", "contactor", "switch"},
-        {"agm",       "gel",      "lifepo4",    "lithium", "lfp",   "flooded", "wet",     "lead",
-         "en",        "sae",      "second",     "another", "dc-dc", "dcdc",    "charger", "sensing relay",
-         "contactor", "isolator", "diode",      "switch",  "alone", "by",      "front",   "series",
-         "in series", "parallel", "in parallel"},
+        {"agm",
+         "gel",
+         "lifepo4",
+         "lithium",
+         "lfp",
+         "flooded",
+         "wet",
+         "lead",
+         "en",
+         "sae",
+         "second",
+         "another",
+         "dc-dc",
+         "dcdc",
+         "charger",
+         "sensing relay",
+         "contactor",
+         "isolator",
+         "diode",
+         "switch",
+         "alone",
+         "by",
+         "front",
+         "series",
+         "in series",
+         "parallel",
+         "in parallel",
+         "series/parallel",
+         "series parallel",
+         "lead acid",
+         "deep cycle",
+         "golf cart",
+         "golf cart batteries",
+         "batteries",
+         "smart",
+         "traction"},
         false,
         false};
-    static const Vocabulary turned{{"idle", "regulator"}, {"rated"}, false, false};
+    static const Vocabulary turned{{"idle", "regulator"}, {"rated", "smart"}, false, false};
     static const Vocabulary starter{{}, {"motor"}, false, false};
     static const Vocabulary winch{{"duty"}, {"for", "lb", "lbs", "kg"}, true, false};
     static const Vocabulary charger{
-        {"float"}, {"shore", "mains", "dc-dc", "dcdc", "plug", "power"}, false, false};
-    static const Vocabulary solar{{"float"}, {"panel"}, false, false};
+        {"float"}, {"shore", "mains", "dc-dc", "dcdc", "plug", "power", "at home", "smart"}, false, false};
+    static const Vocabulary solar{{"float", "controller"}, {"panel", "panels"}, false, false};
     static const Vocabulary inverter{
         {"surge", "standby", "cutoff", "off"}, {"modified", "pure", "sine", "pure sine"}, false, false};
     static const Vocabulary converter{{}, {"48", "24", "to"}, false, false};
@@ -48,7 +80,7 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
     static const Vocabulary connector = connector_words();
     static const Vocabulary jacket{{}, {"of", "cores"}, true, false};
     static const Vocabulary vehicle{
-        {}, {"aluminium", "steel", "no chassis", "chassis", "none"}, false, false};
+        {}, {"aluminium", "steel", "no chassis", "chassis", "none", "no engine"}, false, false};
     static const Vocabulary place{{}, {"hot", "engine space"}, false, false};
     static const Vocabulary state{
         {"bay", "charge", "sun"},

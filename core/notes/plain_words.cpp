@@ -2,9 +2,10 @@
 
 #include <algorithm>
 #include <cmath>
-#include <regex>
 
+#include "notes/loose_words.h"
 #include "notes/said.h"
+#include "units/pattern.h"
 #include "units/quantity.h"
 #include "units/text.h"
 
@@ -32,13 +33,12 @@ std::string things_in_our_words(const Plan& plan, std::string_view line) {
                         std::string(first ? "battery \"" : "second battery \"") + std::string(theirs) + "\"");
         }
     // "e-stop disconnect between battery and main bus": a master of that name
-    static const std::regex master(
-        R"(^\s*([^,":]*\b(?:disconnect|isolator|switch|e-stop|master))\s+(between\s.*)$)",
-        std::regex::icase | std::regex::optimize);
-    if (std::smatch m; std::regex_match(own, m, master) && to_lower(m[1].str()) != "master") {
-        const bool plain = !to_lower(m[1].str()).find("main ") || !to_lower(m[1].str()).find("battery ") ||
-                           to_lower(m[1].str()) == "disconnect";
-        return plain ? "master " + m[2].str() : "master \"" + m[1].str() + "\" " + m[2].str();
+    static const Pattern master(
+        R"(^\s*([^,":]*\b(?:disconnect|isolator|switch|e-stop|master))\s+(between\s.*)$)");
+    if (Found m; master.is_all_of(own, m) && to_lower(m[1]) != "master") {
+        const bool plain = !to_lower(m[1]).find("main ") || !to_lower(m[1]).find("battery ") ||
+                           to_lower(m[1]) == "disconnect";
+        return plain ? "master " + m[2] : "master \"" + m[1] + "\" " + m[2];
     }
     if (starts_with_words(text, "starter battery") || starts_with_words(text, "main battery"))
         return "battery \"" + std::string(text.substr(0, text.find("battery") + 7)) + "\"" +
@@ -52,10 +52,8 @@ std::string things_in_our_words(const Plan& plan, std::string_view line) {
     return std::string(line);
 }
 
-// Longer ones are no speech, and the library's expressions climb the stack with each letter.
-constexpr std::size_t kLongestLine = 400;
-
-const auto kAnyCase = std::regex::icase | std::regex::optimize;
+// Longer ones are no speech.
+constexpr std::size_t kLongestLine = 2000;
 
 double value_in(const std::string& figure) {
     const auto q = parse_quantity(figure);
@@ -66,32 +64,33 @@ double value_in(const std::string& figure) {
 // a share of the time. "stall 60 A" is what it takes for a moment too.
 std::string draws_in_our_words(const std::string& line) {
     static const std::string amount = R"((\d+(?:\.\d+)?\s*[AW]))";
-    static const std::regex start_first(
+    static const Pattern start_first(
         amount +
-            R"(\s+(?:when |at |while |to |on )?(?:start(?:ing|up|-up)?|glow(?:ing)?|pre-?heat(?:ing)?|warm(?:ing)?[ -]up)\b\s*[,;/]?\s*(?:and |then )?)" +
-            amount + R"(\s+(?:when |while )?(?:running|runs|run|steady)\b)",
-        kAnyCase);
-    static const std::regex run_first(
+        R"(\s+(?:when |at |while |to |on )?(?:start(?:ing|up|-up)?|glow(?:ing)?|pre-?heat(?:ing)?|warm(?:ing)?[ -]up)\b\s*[,;/]?\s*(?:and |then )?)" +
+        amount + R"(\s+(?:when |while )?(?:running|runs|run|steady)\b)");
+    static const Pattern start_for(
+        amount +
+        R"(\s+(?:start(?:ing|-up)?|glow(?:ing)?|pre-?heat(?:ing)?)\s+for\s+(\d+(?:\.\d+)?\s*(?:s|min))\b\s*[,;]?\s*(?:and |then )*)" +
+        amount + R"((?:\s+(?:when |while )?(?:running|runs|steady)\b)?)");
+    static const Pattern run_first(
         amount + R"(\s+(?:when |while )?(?:running|steady)\b\s*[,;/]?\s*(?:and |then )?)" + amount +
-            R"(\s+(?:when |at |while |to |on )?(?:start(?:ing|up|-up)?|stall(?:ed|ing)?)\b)",
-        kAnyCase);
-    static const std::regex stall(R"(\bstall(?:s|ed|ing)?(?: at)?\s+)" + amount, kAnyCase);
-    static const std::regex sends(
+        R"(\s+(?:when |at |while |to |on )?(?:start(?:ing|up|-up)?|stall(?:ed|ing)?)\b)");
+    static const Pattern stall(R"(\bstall(?:s|ed|ing)?(?: at)?\s+)" + amount);
+    static const Pattern sends(
         amount +
-            R"(\s+(?:when |on |while )?(?:transmit(?:ting)?|transmission|sending|send|tx)\b\s*[,;/]?\s*(?:and )?)" +
-            amount +
-            R"(\s+(?:when |on |while |in )?(?:receiv(?:e|ing)|reception|stand-?by|idle|listening|rx)\b)",
-        kAnyCase);
-    std::string text = std::regex_replace(line, start_first, "$2, start $1");
-    text = std::regex_replace(text, run_first, "$1, start $2");
-    text = std::regex_replace(text, stall, "start $1");
-    std::smatch m;
-    if (std::regex_search(text, m, sends)) {
+        R"(\s+(?:when |on |while )?(?:transmit(?:ting)?|transmission|sending|send|tx)\b\s*[,;/]?\s*(?:and )?)" +
+        amount +
+        R"(\s+(?:when |on |while |in )?(?:receiv(?:e|ing)|reception|stand-?by|idle|listening|rx)\b)");
+    std::string text = start_for.replaced(line, "$3, start $1 for $2");
+    text = start_first.replaced(text, "$2, start $1");
+    text = run_first.replaced(text, "$1, start $2");
+    text = stall.replaced(text, "start $1");
+    Found m;
+    if (sends.is_in(text, m)) {
         const double send = value_in(m[1]), receive = value_in(m[2]);
         if (send > receive && receive > 0) {
             const double share = (receive + kSendsShare * (send - receive)) / send;
-            text = m.prefix().str() + m[1].str() + ", duty " + shown(std::ceil(share * 100) / 100) +
-                   m.suffix().str();
+            text = m.before() + m[1] + ", duty " + shown(std::ceil(share * 100) / 100) + m.behind();
         }
     }
     return text;
@@ -99,89 +98,117 @@ std::string draws_in_our_words(const std::string& line) {
 
 // A line that says ampere hours is a battery's, whatever it begins with: "engine battery 75 Ah flooded 680
 // A", "2x AGM 100 Ah".
-std::string battery_in_our_words(const Plan& plan, const std::string& line) {
-    static const std::regex hours(R"(\b\d+(?:\.\d+)?\s*Ah\b)", kAnyCase);
-    static const std::regex watts(R"(\b\d+(?:\.\d+)?\s*(?:W|kW|Wh)\b)", kAnyCase);
-    if (!std::regex_search(line, hours) || std::regex_search(line, watts)) return line;
+std::string battery_in_our_words(const Plan& plan, std::string line) {
+    static const Pattern hours(R"(\b\d+(?:\.\d+)?\s*Ah\b)");
+    static const Pattern watts(R"(\b\d+(?:\.\d+)?\s*(?:W|kW|Wh)\b)");
+    if (!hours.is_in(line) || watts.is_in(line)) return line;
+    static const Pattern several(R"(^\s*batteries\s*:?\s*)");
+    static const Pattern counted(R"(^\s*(two|three|four|six|\d+)\s*x?\s+batter(?:y|ies)\b)");
+    static const Pattern bank(
+        R"(^\s*((?:(lithium|lifepo4|lfp|agm|gel|flooded)\s+)?(?:[a-z]+\s+)?(?:battery\s+)?(?:bank|batteries))\b)");
+    static const Pattern of_chemistry(R"(^\s*((lithium|lifepo4|lfp|agm|gel)\s+battery)\b)");
+    static const Pattern number_word(R"(\b(two|three|four|six)\s+(?=\d+(?:\.\d+)?\s*(?:V|Ah)\b))");
+    line = counted.replaced(several.replaced(line, "battery "), "battery $1x");
+    line = Pattern("\\b(two|three|four|six)x").replaced(line, "$1 ");
+    Found b;
+    if (number_word.is_in(line, b)) {
+        const std::string word = to_lower(b[1]);
+        line = b.before() +
+               (word == "two"     ? "2x "
+                : word == "three" ? "3x "
+                : word == "four"  ? "4x "
+                                  : "6x ") +
+               b.behind();
+    }
     if (line.find(':') != std::string::npos || line.find('"') != std::string::npos)
         return line;  // of something that is there
+    const bool no_other = plan.batteries.size() == 1 && !plan.batteries.front().capacity_Ah &&
+                          !plan.batteries.front().cranking_A;
+    if (bank.is_in(line, b) || of_chemistry.is_in(line, b))
+        line = std::string(no_other ? "battery \"" : "second battery \"") + b[1] + "\" " + b[2] + b.behind();
     // how many: beside the figure that it counts
-    static const std::regex count(
-        R"(^(.*?)\b(\d+)\s?x\s+((?:(?!\d+(?:\.\d+)?\s*Ah\b).)*?)(\d+(?:\.\d+)?\s*Ah\b))", kAnyCase);
-    std::string text = std::regex_replace(line, count, "$1$3$2x $4");
-    static const std::regex known(
-        R"(^\s*(?:(?:second|another)\s+)?(?:battery|set|remove|reading|charger|inverter|solar|price)\b)",
-        kAnyCase);
-    if (std::regex_search(text, known)) return text;
-    static const std::regex head(
-        R"(^\s*((?:(?!\d|agm\b|gel\b|lifepo4\b|lithium\b|lfp\b|flooded\b|lead\b)\S+\s+)*)(.*)$)", kAnyCase);
-    std::smatch m;
-    if (!std::regex_match(text, m, head)) return text;
-    const std::string name(trim(m[1].str()));
+    static const Pattern count(
+        R"(^(.*?)\b(\d+)\s?x\s+((?:(?!\d+(?:\.\d+)?\s*Ah\b).)*?)(\d+(?:\.\d+)?\s*Ah\b))");
+    std::string text = count.replaced(line, "$1$3$2x $4");
+    static const Pattern known(
+        R"(^\s*(?:(?:second|another)\s+)?(?:battery|set|remove|reading|charger|inverter|solar|price)\b)");
+    if (known.is_in(text)) return text;
+    static const Pattern head(
+        R"(^\s*((?:(?!\d|agm\b|gel\b|lifepo4\b|lithium\b|lfp\b|flooded\b|lead\b)\S+\s+)*)(.*)$)");
+    Found m;
+    if (!head.is_all_of(text, m)) return text;
+    const std::string name(trim(m[1]));
     const bool first = plan.batteries.size() == 1 && !plan.batteries.front().capacity_Ah &&
                        !plan.batteries.front().cranking_A;
     return std::string(first ? "battery " : "second battery ") + (name.empty() ? "" : "\"" + name + "\" ") +
-           m[2].str();
+           m[2];
 }
 
 // "shore charger 25 A", "dc-dc charger 30 A from A to B"
 std::string charger_in_our_words(const Plan& plan, const std::string& line) {
-    static const std::regex shore(
-        R"(^\s*(?:shore|mains|ac|battery|230\s*V|240\s*V|120\s*V|110\s*V)\s+(?:power\s+)?charger\b(.*)$)",
-        kAnyCase);
-    static const std::regex between(
-        R"(^\s*(?:dc-dc|dcdc|dc to dc|b2b|battery to battery|battery-to-battery)(?:\s+(?:charger|converter))?\b(.*)$)",
-        kAnyCase);
-    std::smatch m;
-    static const std::regex steps_down(
-        R"(^\s*(?:(?:dc-dc|dcdc|dc|step-?down|voltage|buck)\s+)*(?:converter|reducer)\s+(?:from\s+)?(?:\d+\s*V?\s+to\s+)?(\d+\s*V\b.*)$)",
-        kAnyCase);
-    static const std::regex senses(
-        R"(^\s*(?:vsr|voltage[ -]sens(?:ing|itive)(?: charging)? relay|sensing relay|split[ -]charge(?:r| relay)|battery (?:combiner|joiner)|combiner)\b(.*)$)",
-        kAnyCase);
+    static const Pattern shore(
+        R"(^\s*(?:shore|shore-?line|mains|ac|battery|generator|hook-?up|230\s*V|240\s*V|120\s*V|110\s*V)\s+(?:power\s+)?charger\b(.*)$)");
+    static const Pattern between(
+        R"(^\s*(?:dc-dc|dcdc|dc to dc|b2b|battery to battery|battery-to-battery)(?:\s+(?:charger|converter))?\b(.*)$)");
+    Found m;
+    // "24/12 converter 30 A", "radio 24-12 converter 10 A"
+    static const Pattern between_rails(
+        R"(^\s*(?!converter)([a-z][a-z ]*?)?\s*(?:24|36|48)\s*V?\s*(?:/|to|-)\s*(12|24)\s*V?\s+(?:dc-dc\s+)?(?:converter|reducer|dropper)\b(.*)$)");
+    if (between_rails.is_all_of(line, m))
+        return "converter " + (m[1].empty() ? "" : "\"" + m[1] + " converter\" ") + m[2] + " V" + m[3];
+    static const Pattern steps_down(
+        R"(^\s*(?:(?:dc-dc|dcdc|dc|step-?down|voltage|buck)\s+)*(?:converter|reducer)\s+(?:from\s+)?(?:\d+\s*V?\s+to\s+)?(\d+\s*V\b.*)$)");
+    static const Pattern senses(
+        R"(^\s*(?:vsr|voltage[ -]sens(?:ing|itive)(?: charging)? relay|sensing relay|split[ -]charge(?:r| relay)|battery (?:combiner|joiner)|combiner)\b(.*)$)");
     // an isolator between two batteries is of diodes; before anything else it is a switch
-    static const std::regex isolates(
-        R"(^\s*(?:battery |diode )?isolator\b(.*\bbetween\s+(.+?)\s+and\s+(.+?)\s*(?:,.*)?)$)", kAnyCase);
-    if (std::regex_match(line, m, steps_down)) return "converter " + m[1].str();
-    if (std::regex_match(line, m, senses)) return "joiner sensing relay" + m[1].str();
-    if (std::regex_match(line, m, isolates)) {
-        const auto one = terminal_called(plan, m[2].str(), false),
-                   other = terminal_called(plan, m[3].str(), false);
+    static const Pattern isolates(
+        R"(^\s*(?:battery |diode )?isolator\b(.*\bbetween\s+(.+?)\s+and\s+(.+?)\s*(?:,.*)?)$)");
+    if (steps_down.is_all_of(line, m)) return "converter " + m[1];
+    if (senses.is_all_of(line, m)) return "joiner sensing relay" + m[1];
+    if (isolates.is_all_of(line, m)) {
+        const auto one = terminal_called(plan, m[2], false), other = terminal_called(plan, m[3], false);
         if (one && other && find(plan.batteries, one->owner) && find(plan.batteries, other->owner))
-            return "joiner isolator" + m[1].str();
+            return "joiner isolator" + m[1];
     }
-    if (std::regex_match(line, m, shore)) return "charger shore" + m[1].str();
-    if (std::regex_match(line, m, between)) return "charger dc-dc" + m[1].str();
+    // "shore 16 A charger 80 A": what the lead carries is the building's affair
+    static const Pattern lead(R"(^\s*shore(?:\s+power)?\s+\d+\s*A\s*,?\s*charger\b(.*)$)");
+    if (lead.is_all_of(line, m)) return "charger shore" + m[1];
+    // "engine alternator 90 A", "rear inverter 1500 W", "dynamo 18 A": no loads
+    static const Pattern own_name(
+        R"(^\s*((?!second\b|another\b)(?:[a-z-]+\s+){1,3})(alternator|dynamo|inverter)\s*(?=[\d,(])(.*)$)");
+    static const Pattern dynamo(R"(^\s*dynamo\b(.*)$)");
+    if (own_name.is_all_of(line, m))
+        return (to_lower(m[2]) == "inverter" ? "inverter \"" : "alternator \"") + m[1] + m[2] + "\" " + m[3];
+    if (dynamo.is_all_of(line, m)) return "alternator \"dynamo\"" + m[1];
+    if (shore.is_all_of(line, m)) return "charger shore" + m[1];
+    if (between.is_all_of(line, m)) return "charger dc-dc" + m[1];
     return line;
 }
 
 // A state's name may hold any words: up to the first comma, where it says nothing of key, engine or switches.
 std::string state_in_our_words(const std::string& line) {
-    static const std::regex named(
-        R"(^\s*state\s+((?:(?!on\b|off\b|key\b|engine\b|running\b|stopped\b|switches\b)[^\s\d",]+\s+)+(?:(?!on\b|off\b|key\b|engine\b)[^\s\d",]+))\s*(,.*)$)",
-        kAnyCase);
-    std::smatch m;
-    if (!std::regex_match(line, m, named)) return line;
-    return "state \"" + m[1].str() + "\"" + m[2].str();
+    static const Pattern named(
+        R"(^\s*state\s+((?:(?!on\b|off\b|key\b|engine\b|running\b|stopped\b|switches\b)[^\s\d",]+\s+)+(?:(?!on\b|off\b|key\b|engine\b)[^\s\d",]+))\s*(,.*)$)");
+    Found m;
+    if (!named.is_all_of(line, m)) return line;
+    return "state \"" + m[1] + "\"" + m[2];
 }
 
 }  // namespace
 
 std::string in_our_words(const Plan& plan, std::string_view line) {
     // a page's first line is often its name: "race car 12 V"
-    static const std::regex title(
-        R"(^\s*((?!battery|alternator|charger|converter|bus|stud|solar|shore|reading)[a-z][a-z -]*?)[, ]+(12|24|48)\s*V\b\s*((?:rear battery|no chassis|system|vehicle)?)\s*$)",
-        kAnyCase);
+    static const Pattern title(
+        R"(^\s*((?!battery|alternator|charger|converter|bus|stud|solar|shore|reading)[a-z][a-z -]*?)[, ]+(12|24|48)\s*V\b\s*((?:rear battery|no chassis|system|vehicle)?)\s*$)");
     std::string text(line);
     if (text.size() > kLongestLine) return text;
     const bool nothing_yet = plan.loads.empty() && plan.sources.empty() &&
                              std::none_of(plan.batteries.begin(), plan.batteries.end(),
                                           [](const Battery& b) { return b.capacity_Ah || b.cranking_A; });
-    if (std::smatch m;
-        nothing_yet && std::regex_match(text, m, title) && to_lower(m[1].str()).find("vehicle") != 0)
-        return "vehicle \"" + m[1].str() + "\" " + m[2].str() + " V";
+    if (Found m; nothing_yet && title.is_all_of(text, m) && to_lower(m[1]).find("vehicle") != 0)
+        return "vehicle \"" + m[1] + "\" " + m[2] + " V";
     if (trim(text).empty() || trim(text).front() == '#') return text;
-    text = state_in_our_words(text);
+    text = state_in_our_words(loosely_said(plan, text));
     text = charger_in_our_words(plan, draws_in_our_words(text));
     text = things_in_our_words(plan, text);
     return battery_in_our_words(plan, text);

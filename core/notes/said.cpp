@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "typing/battery_words.h"
 #include "typing/line_words.h"
 #include "units/text.h"
 
@@ -33,16 +34,8 @@ struct Called {
 
 // The words by which people speak of what has another name here.
 std::optional<Terminal> by_habit(const Plan& plan, const std::string& word, bool negative) {
-    const auto battery = [&](std::size_t k) -> std::optional<Terminal> {
-        if (k >= plan.batteries.size()) return std::nullopt;
-        return negative ? neg_of(plan.batteries[k].id) : pos_of(plan.batteries[k].id);
-    };
-    if (word == "battery" || word == "starter battery" || word == "main battery" || word == "first battery")
-        return battery(0);
-    if (word == "second battery" || word == "rear battery" || word == "other battery" ||
-        word == "aux battery" || word == "auxiliary battery" || word == "house battery" ||
-        word == "leisure battery")
-        return battery(1);
+    if (const Id meant = battery_meant_by(plan, word); !meant.empty())
+        return negative ? neg_of(meant) : pos_of(meant);
     const auto first = [&](PointKind kind, std::string_view part) -> std::optional<Terminal> {
         for (const Point& p : plan.points)
             if (p.kind == kind && (part.empty() || to_lower(p.name).find(part) != std::string::npos))
@@ -115,7 +108,8 @@ class SaidReader {
                 continue;
             }
             if (ends(words) || fuse(words) || labelled(words) || plain(words) || bolt(words) || flag(words) ||
-                place(words, at_comma) || condition.read(words, true) || bare_number(words)) {
+                place(words, at_comma) || condition.read(words, true) || circuit(words) ||
+                bare_number(words)) {
                 named_ = true;
                 continue;
             }
@@ -153,7 +147,8 @@ class SaidReader {
     bool ends(LineCursor& words) {
         const std::string w = words.lower();
         if (w == "between") return between(words);
-        const bool on = w == "on" || w == "onto";
+        const bool on = w == "on" || w == "onto" || w == "off" || w == "near" || w == "beside" || w == "via";
+        if (on && vocabulary_.switches) return false;  // "switches on batteries joined"
         if ((w == "to" || w == "from") && words.has(2) && words.lower(1).find_first_of("0123456789") == 0)
             return false;  // "24 to 12 V": nothing is called by a figure
         if (w != "from" && w != "to" && !on) {
@@ -175,8 +170,13 @@ class SaidReader {
             words.skip(lead + 1);
             return true;
         }
-        if (!end || (on && !find(plan_.points, *end))) return false;
-        (w == "from" ? said_.from : said_.to) = end;
+        if (!end) return false;
+        if (!on || find(plan_.points, *end))
+            (w == "from" ? said_.from : said_.to) = end;
+        else if (find(plan_.batteries, end->owner))
+            said_.on = end;
+        else
+            return false;
         words.skip(lead + used);
         return true;
     }
@@ -317,11 +317,12 @@ class SaidReader {
     // Behind a comma, or behind in, at, behind; a new place is not made of a slip.
     bool place(LineCursor& words, bool at_comma) {
         const std::string w = words.lower();
-        const bool lead = w == "in" || w == "at" || w == "behind" || w == "place";
+        const bool belongs = w == "behind" || w == "under" || w == "beside";  // a part of the place's name
+        const bool lead = belongs || w == "in" || w == "inside" || w == "at" || w == "on" || w == "place";
         if (!lead && !at_comma) return false;
         // "behind cab" may be the place's own name; a word before the name is no part of it
         for (const std::size_t ahead : {std::size_t{0}, std::size_t{1}}) {
-            if (ahead == 0 ? lead && w != "behind" : !lead) continue;
+            if (ahead == 0 ? lead && !belongs : !lead) continue;
             std::size_t used = 0;
             const std::size_t from = words.lower(ahead) == "the" ? ahead + 1 : ahead;
             const Id id = words.named(
@@ -329,6 +330,42 @@ class SaidReader {
             if (id.empty()) continue;
             said_.place = id;
             words.skip(from + used);
+            return true;
+        }
+        return false;
+    }
+
+    // The load that words before "on" or "off" mean: by its name, or by a part of it that only one has
+    // ("chimes" of "chimes amplifier"), counted or not.
+    const Load* load_called(const std::string& words) const {
+        const Load* only = nullptr;
+        int alike = 0;
+        const std::string word = words.ends_with('s') ? words.substr(0, words.size() - 1) : words;
+        for (const Load& l : plan_.loads) {
+            const std::string name = to_lower(l.name);
+            if (name == words) return &l;
+            const bool part = name == word || name == words + "s" || name.starts_with(word + " ") ||
+                              name.starts_with(words + " ") || name.ends_with(" " + words) ||
+                              name.ends_with(" " + word);
+            if (part) only = &l, ++alike;
+        }
+        return alike == 1 ? only : nullptr;
+    }
+
+    // "freezer on" of a state: its own switches; one that always runs is on as it is.
+    bool circuit(LineCursor& words) {
+        if (!vocabulary_.switches) return false;
+        for (std::size_t count = 4; count >= 1; --count) {
+            const bool on = words.lower(count) == "on", off = words.lower(count) == "off";
+            if (!on && !off) continue;
+            const Load* load = load_called(to_lower(words.joined(0, count)));
+            if (!load) continue;
+            const auto& own = load->live_when.switches;
+            if (off && own.empty()) return false;
+            if (!said_.when) said_.when = Condition{};
+            auto& list = on ? said_.when->switches : said_.when->switches_off;
+            list.insert(list.end(), own.begin(), own.end());
+            words.skip(count + 1);
             return true;
         }
         return false;

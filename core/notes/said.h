@@ -35,6 +35,8 @@ struct Said {
     std::optional<double> bolt_mm;  // "M8"
     Id place;
     std::optional<Terminal> from, to;
+    std::optional<Terminal>
+        on;                   // "on leisure battery", "near the second battery": it charges it or draws on it
     std::vector<Id> between;  // "between A and B"
     std::optional<Condition> when;
     std::set<std::string> flags;

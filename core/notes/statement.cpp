@@ -1,7 +1,6 @@
 #include "notes/statement.h"
 
 #include <algorithm>
-#include <regex>
 
 #include "control/circuit.h"
 #include "control/place_on.h"
@@ -10,7 +9,9 @@
 #include "notes/plain_words.h"
 #include "notes/plan_text.h"
 #include "notes/sets.h"
+#include "notes/several.h"
 #include "plan/variant.h"
+#include "units/pattern.h"
 #include "units/text.h"
 
 namespace yr {
@@ -211,8 +212,22 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
             s.load.reset();
             return s;
         }
+    // what charges is no load, however many amps it says
+    static const Pattern charges(R"(\b(?:alternators?|stator|dynamo|generator)\b)");
+    static const Pattern draws(
+        R"(\b(?:lights?|lamp|warning|field|excit\w*|sens\w*|relay|regulator|fan|heater|coil|indicator|buzzer|alarm|gauge|signal|start|starter|fuel|glow)\b)");
+    if (charges.is_in(named) && !draws.is_in(named)) {
+        s.error = Error{ErrorCode::unknown_name, "line", s.load->name, Want::a_kind_of_thing};
+        s.load.reset();
+        return s;
+    }
     s.doubt = s.load->doubt;
     if (s.doubt) return s;
+    if (const auto volts = s.load->other_rail_V) {
+        s.error =
+            Error{ErrorCode::missing_reference, "line", shown(*volts) + " V", Want::a_rail_of_these_volts};
+        return s;
+    }
     const auto circuit = make_circuit(plan, *s.load);
     if (!circuit) {
         s.error = circuit.error();
@@ -378,6 +393,16 @@ StatementKind kind_of_line(const Plan& plan, std::string_view text) {
 
 namespace {
 
+// "on leisure battery": what charges gives to it, what feeds draws on it.
+void take_battery_named(K kind, Said& said) {
+    if (!said.on) return;
+    const bool charges = kind == K::charger || kind == K::solar;
+    const bool draws =
+        kind == K::bus || kind == K::box || kind == K::stud || kind == K::inverter || kind == K::converter;
+    if (charges && !said.to) said.to = said.on;
+    if (draws && !said.from) said.from = said.on;
+}
+
 Statement read_kind(const Plan& plan, K kind, std::string_view text, const Library* library) {
     Statement s;
     s.kind = kind;
@@ -417,7 +442,8 @@ Statement read_kind(const Plan& plan, K kind, std::string_view text, const Libra
         std::string rest(behind_first(text));
         const std::string word = first_word(text);
         if (word == "second" || word == "another") rest = " " + word + std::string(behind_first(rest));
-        const Said said = read_said(plan, rest, vocabulary_of(kind));
+        Said said = read_said(plan, rest, vocabulary_of(kind));
+        take_battery_named(kind, said);
         s.not_understood = said.not_understood;
         s.doubt = said.doubt;
         PlanBuilder b(plan);
@@ -440,22 +466,19 @@ bool feeds_something(const Plan& plan) {
     return std::any_of(plan.points.begin(), plan.points.end(), [](const Point& p) { return p.feeds_loads; });
 }
 
-// All lines of a set on this plan, as one edit. The first line that does not go says why.
-Statement read_block(const Plan& plan, const SetEntry& set, std::string_view text, const Library* library) {
+// Lines on this plan, as one edit. The first that does not go says why.
+Statement read_lines(const Plan& plan, std::vector<std::string> lines, const Library* library) {
     Statement s;
     s.kind = K::block;
-    FilledSet filled = fill_set(set, text);
-    s.not_understood = std::move(filled.not_understood);
-    s.lines = std::move(filled.lines);
+    s.lines = std::move(lines);
     std::string page;
     for (const std::string& line : s.lines) page += line + "\n";
-    Library others = library ? *library : Library();
-    others.sets.clear();  // a set is made of lines, not of sets
-    const Notes notes = read_notes(plan, page, &others);
+    const Notes notes = read_notes(plan, page, library);
     for (const NoteLine& line : notes.lines) {
         if (s.about.empty()) s.about = line.statement.about;
         if (!s.doubt) s.doubt = line.statement.doubt;
         for (const std::string& word : line.statement.not_understood) s.not_understood.push_back(word);
+        for (const std::string& place : line.statement.new_places) s.new_places.push_back(place);
         if (line.statement.error && !s.error) {
             s.error = line.statement.error;
             s.error->place = line.text;
@@ -467,6 +490,16 @@ Statement read_block(const Plan& plan, const SetEntry& set, std::string_view tex
     return s;
 }
 
+Statement read_block(const Plan& plan, const SetEntry& set, std::string_view text, const Library* library) {
+    FilledSet filled = fill_set(set, text);
+    Library others = library ? *library : Library();
+    others.sets.clear();  // a set is made of lines, not of sets
+    Statement s = read_lines(plan, std::move(filled.lines), &others);
+    s.not_understood.insert(s.not_understood.begin(), filled.not_understood.begin(),
+                            filled.not_understood.end());
+    return s;
+}
+
 // A block beside the battery, as bare vehicles have it, and a bus for returns: the post is for a few lugs.
 struct MainBlock {
     Plan plan;  // with it
@@ -474,8 +507,13 @@ struct MainBlock {
     Id id;
 };
 std::optional<MainBlock> main_block_for(const Plan& plan) {
-    std::string place;
-    if (const Id& id = plan.batteries.front().place; !id.empty()) place = ", " + name_of(plan, id);
+    // what is added to a vehicle hangs on the battery that was added for it, not on the one that must start
+    // it
+    const double rail_V = plan.vehicle.nominal_V;
+    const bool second = plan.batteries.size() > 1 && plan.batteries[1].nominal_V.value_or(rail_V) == rail_V;
+    const Battery& battery = plan.batteries[second ? 1 : 0];
+    std::string place = second ? ", from second battery" : "";
+    if (!battery.place.empty()) place += ", " + name_of(plan, battery.place);
     MainBlock laid{plan, {}, {}};
     Id negative;
     for (const char* line :
@@ -497,39 +535,15 @@ std::optional<MainBlock> main_block_for(const Plan& plan) {
 
 namespace {
 
-// "in front locker", where the plan knows no such place: a new one, unless it is a slip of one that it knows.
-std::optional<Place> new_place(const Plan& plan, const std::string& text, const Statement& s) {
-    static const std::regex where(
-        R"(\b(in|inside|behind|under)\s+(?:the\s+)?([a-z]+(?:[ -][a-z]+){0,2})\s*(?:,|$))",
-        std::regex::icase | std::regex::optimize);
-    static const char* const kNoPlace[] = {"series", "parallel", "all",    "total",
-                                           "use",    "winter",   "summer", "standby"};
-    std::smatch m;
-    constexpr std::size_t kLongestLine = 400;  // longer ones are no speech
-    if (s.not_understood.empty() || text.size() > kLongestLine || !std::regex_search(text, m, where))
-        return std::nullopt;
-    const std::string lead = to_lower(m[1].str());
-    const std::string name = (lead == "behind" || lead == "under" ? lead + " " : "") + m[2].str(),
-                      low = to_lower(m[2].str());
-    if (std::any_of(std::begin(kNoPlace), std::end(kNoPlace), [&](const char* w) { return low == w; }))
-        return std::nullopt;
-    for (const Place& p : plan.places) {
-        constexpr std::size_t kAlike = 4;
-        if (to_lower(p.name).substr(0, kAlike) == low.substr(0, kAlike)) return std::nullopt;
-    }
-    Place place;
-    place.id = new_id(plan, "place"), place.name = name;
-    return place;
-}
-
 Statement read_whole(const Plan& plan, const std::string& text, const Library* library);
 
 }  // namespace
 
-Statement read_statement(const Plan& plan, std::string_view line, const Library* library) {
-    const std::string text = in_our_words(plan, line);
+namespace {
+
+Statement read_placed(const Plan& plan, const std::string& text, const Library* library) {
     Statement s = read_whole(plan, text, library);
-    const auto place = new_place(plan, text, s);
+    const auto place = s.not_understood.empty() ? std::nullopt : new_place(plan, text);
     if (!place) return s;
     Plan with = plan;
     with.places.push_back(*place);
@@ -538,6 +552,42 @@ Statement read_statement(const Plan& plan, std::string_view line, const Library*
     there.edit = Edit(Batch{{Edit(Put<Place>{*place, {}}), *there.edit}});
     there.new_places.push_back(place->name);
     return there;
+}
+
+// What stands in brackets is a note to the thing; of a line that makes none it is not understood.
+void keep_remark(const Plan& plan, const std::string& remark, Statement& s) {
+    if (remark.empty() || s.kind == K::nothing) return;
+    Plan after = plan;
+    if (s.edit && yr::apply(after, *s.edit))
+        if (const auto noted = with_field(after, s.about, "note", "\"" + remark + "\"")) {
+            s.edit = edit_between(plan, *noted);
+            return;
+        }
+    s.not_understood.push_back("(" + remark + ")");
+}
+
+}  // namespace
+
+Statement read_statement(const Plan& plan, std::string_view line, const Library* library) {
+    const auto [words, remark] = without_remark(line);
+    Statement s = read_placed(plan, in_our_words(plan, words), library);
+    if (s.error || !s.not_understood.empty()) {
+        if (const auto title = title_line(plan, words)) return read_placed(plan, *title, library);
+        if (const auto [rest, purpose] = without_purpose(words); !purpose.empty()) {
+            Statement plain = read_placed(plan, in_our_words(plan, rest), library);
+            if (plain.edit && plain.not_understood.empty()) {
+                keep_remark(plan, purpose, plain);
+                return plain;
+            }
+        }
+        if (auto parts = parts_of_line(plan, words); !parts.empty()) {
+            Statement all = read_lines(plan, std::move(parts), library);
+            if (all.edit && (s.error || all.not_understood.size() < s.not_understood.size()))
+                s = std::move(all);
+        }
+    }
+    keep_remark(plan, remark, s);
+    return s;
 }
 
 namespace {

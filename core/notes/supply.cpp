@@ -1,5 +1,6 @@
 // Batteries and what charges and drains them, from their lines.
 #include <algorithm>
+#include <cmath>
 
 #include "catalog/assumptions.h"
 #include "demand/demand.h"
@@ -41,16 +42,21 @@ void take_values(Battery& battery, const Said& said, double rail_V) {
         if (q.dimension == Dimension::charge || q.dimension == Dimension::voltage)
             count = std::max(count, q.count);
     const auto each_V = said.plain_of(Dimension::voltage);
-    const bool series = !said.has("parallel") && !said.has("in parallel") && count > 1 &&
-                        (said.has("series") || said.has("in series") ||
-                         (each_V ? *each_V * count == rail_V : rail_V == 12.0 * count));
-    const int beside = series ? 1 : count;
+    const bool series =
+        !said.has("parallel") && !said.has("in parallel") && count > 1 &&
+        (said.has("series") || said.has("in series") || said.has("series/parallel") ||
+         said.has("series parallel") || (each_V ? *each_V * count == rail_V : rail_V == 12.0 * count));
+    // "4x 6 V 225 Ah series/parallel": as many in each string as make the rail
+    const int in_string =
+        each_V && series ? std::max(1, static_cast<int>(std::lround(rail_V / *each_V))) : count;
+    const bool strings = series && in_string < count && count % in_string == 0;
+    const int beside = !series ? count : strings ? count / in_string : 1;
     if (const auto v = said.plain_of(Dimension::charge)) battery.capacity_Ah = *v * beside;
     if (const auto v = said.plain_of(Dimension::current)) battery.cranking_A = *v * beside;
     if (const auto v = said.labelled_as("charge", Dimension::fraction)) battery.charge = v;
     if (const auto v = said.labelled_as("health", Dimension::fraction)) battery.health = v;
     if (each_V && series)
-        battery.nominal_V = *each_V * count;
+        battery.nominal_V = *each_V * (strings ? in_string : count);
     else if (each_V)
         battery.nominal_V = each_V;
     if (said.has("en")) battery.cranking_standard = CrankingStandard::en;
@@ -184,6 +190,23 @@ Made make_battery(PlanBuilder& b, const Said& said) {
     return battery.id;
 }
 
+namespace {
+
+// What an alternator gives comes back by the strap from metal to battery: the one that every blank page
+// begins with, of which nobody said how thick it is, becomes as thick.
+void match_body_strap(PlanBuilder& b, const Run& charge) {
+    const auto copper = [](const Run& r) {
+        return r.size ? conductor(*r.size, r.material)->area_mm2 * r.parallel : 0;
+    };
+    for (Run strap : std::vector<Run>(b.plan().runs)) {
+        if (strap.id != "body-strap" || strap.pinned || copper(strap) >= copper(charge)) continue;
+        strap.size = charge.size, strap.parallel = charge.parallel;
+        b.put(strap);
+    }
+}
+
+}  // namespace
+
 Made make_alternator(PlanBuilder& b, const Said& said, bool stator) {
     if (b.plan().batteries.empty()) return missing("battery", Want::a_plan_with_a_battery);
     const auto rated = said.plain_of(Dimension::current);
@@ -208,11 +231,13 @@ Made make_alternator(PlanBuilder& b, const Said& said, bool stator) {
         s.curve = {{600, 0}, {1200, 0.5 * *rated}, {3000, 0.85 * *rated}, {5000, *rated}};
     }
     b.put(s);
-    b.put(
+    const Run charge =
         cable_for(b,
                   {"charge cable" + (said.name.empty() ? std::string() : " of " + s.name), out_of(s.id),
                    pos_of(battery.id), *rated, away_m, 0.02, true, true, true, lithium(b.plan(), battery.id)},
-                  said));
+                  said);
+    b.put(charge);
+    match_body_strap(b, charge);
     return s.id;
 }
 
@@ -413,6 +438,7 @@ Made make_solar(PlanBuilder& b, const Said& said) {
     s.id = b.id("solar"), s.kind = SourceKind::solar;
     s.name = said.name.empty() ? "solar panel" : said.name;
     s.panel_W = watts;
+    s.rated_A = said.labelled_as("controller", Dimension::current);  // its charge controller gives no more
     return beside_battery(b, said, s, *watts / (0.87 * b.plan().vehicle.nominal_V), s.name + " cable");
 }
 
@@ -426,6 +452,8 @@ Made make_inverter(PlanBuilder& b, const Said& said) {
     i.name = said.name.empty() ? "inverter" : said.name;
     i.continuous_W = watts;
     i.surge_W = said.labelled_as("surge", Dimension::power);
+    if (const auto share = said.plain_of(Dimension::fraction); share && *share >= 0.5 && *share <= 1)
+        i.efficiency = share;  // "3000 W, 92 %"
     i.standby_W = said.labelled_as("standby", Dimension::power);
     i.off_W = said.labelled_as("off", Dimension::power);
     i.cutoff_V = said.labelled_as("cutoff", Dimension::voltage);
@@ -439,7 +467,7 @@ Made make_inverter(PlanBuilder& b, const Said& said) {
     i.works_when = said.when.value_or(Condition{});
     if (!said.when) i.works_when.switches = {i.name};
     b.put(i);
-    const double amps = *watts / 0.88 / *i.cutoff_V;
+    const double amps = *watts / std::min(0.88, i.efficiency.value_or(0.88)) / *i.cutoff_V;
     const bool strong = lithium(b.plan(), from.owner);
     const Run feed = cable_for(
         b, {i.name + " feed", from, pos_of(i.id), amps, 1, 0.015, true, false, battery != nullptr, strong},

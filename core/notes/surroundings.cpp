@@ -44,7 +44,7 @@ Made make_vehicle(PlanBuilder& b, const Said& said) {
     b.add(SetVehicle{v});
     const std::string words = to_lower(v.name);
     const bool towed = words.ends_with("trailer") || words.ends_with("caravan");
-    if (v.nominal_V == 48 || towed) no_engine(b);
+    if (v.nominal_V == 48 || towed || said.has("no engine")) no_engine(b);
     return Id{};
 }
 

@@ -41,6 +41,7 @@ struct Connector {
     std::optional<double> limit_C{};  // hottest that its contacts may get
     std::string mates_with;           // the other half, as it is ordered
     Remarks remarks{};
+    std::optional<double> rows{};  // in which its pins stand
     friend bool operator==(const Connector&, const Connector&) = default;
 };
 

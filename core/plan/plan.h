@@ -475,11 +475,11 @@ struct Accepted {
 // Something bought, made, done or put off: it leaves the list of what is to do, or moves in it.
 struct Mark {
     Id id;
-    std::string name;   // what was done: "bought", "made", "done", "put off", "first"
+    std::string name;   // what was done: "bought", "made", "done", "put off", "first", "before"
     std::string about;  // a thing of the plan, or a line of the parts
     std::string who;
     std::string when;     // ISO 8601 date, or date and time
-    std::string note{};   // what is worth knowing: "13 mm nut", "one clip broke"
+    std::string note{};   // what is worth knowing: "13 mm nut"; of "before" the step that comes later
     std::string photo{};  // path of a picture, beside the plan's file
     friend bool operator==(const Mark&, const Mark&) = default;
 };

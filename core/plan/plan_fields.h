@@ -509,6 +509,7 @@ void fields(V&& v, T& x) {
     v("place", x.place);
     v("socket", x.socket);
     v(F("pins").range(1, 999).row("Pins").when_open("as its socket"), x.pins);
+    v(F("rows").range(1, 20).row("Rows of pins").when_open("one up to 4 pins, then two"), x.rows);
     v(F("contact_mm").more_than(0, 30).row("Contacts, mm").when_open("not said"), x.contact_mm);
     v(F("pin_A").of(Dimension::current).more_than(0, 1000).row("A pin carries").when_open("by its width"),
       x.pin_A);

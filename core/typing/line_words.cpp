@@ -148,7 +148,7 @@ std::optional<Condition> ConditionReader::key_word(const std::string& w) const {
         c.key = Key::accessory;
     } else if (w == "ignition" || w == "ign" || w == "key") {
         c.key = Key::ignition;
-    } else if (w == "running" || w == "engine") {
+    } else if (w == "running" || w == "engine" || w == "driving") {
         c.key = Key::ignition;
         c.engine = Engine::running;
     } else if (w == "standing") {
@@ -314,8 +314,9 @@ bool ConditionReader::read(LineCursor& words, bool begun) {
         ++ahead;
     if (words.lower(ahead) == "the") ++ahead;
     std::optional<Condition> c = term(words, ahead, used);
-    const bool alone = new_switches_ && begun && (first == "on" || first == "with") &&
-                       words.before() != "switch" &&  // "switch on dash" says where it is
+    const bool alone = new_switches_ && begun && lead &&
+                       words.lower(ahead - 1) != "the" &&  // "on the mast" says where it is
+                       words.before() != "switch" &&       // so does "switch on dash"
                        new_switch_stands(words, ahead);
     if (!c &&
         ((link && first == "and") || alone)) {  // what nothing in the plan knows is a switch that is new

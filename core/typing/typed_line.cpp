@@ -3,12 +3,17 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
+#include "plan/rail_volts.h"
+#include "typing/battery_words.h"
 #include "typing/line_words.h"
 #include "units/text.h"
 
 namespace yr {
 namespace {
+
+constexpr double kLargestDrop = 0.15;  // "30 %" alone is no drop that anybody allows: it is a share of time
 
 class LineReader {
   public:
@@ -60,11 +65,13 @@ class LineReader {
     bool read_feed() {
         if (words_.lower() == "channel") return read_channel(0);
         std::size_t used = 0;
-        if (words_.lower() != "from" && words_.lower() != "on") return false;
+        const std::string lead = words_.lower();
+        const bool from = lead == "from" || lead == "via" || lead == "through";
+        if (!from && lead != "on") return false;
         const std::size_t ahead = words_.lower(1) == "the" ? 2 : 1;
         Id feed = words_.named(
             plan_.points, ahead, [](const Point& p) { return p.feeds_loads; }, used);
-        if (feed.empty() && words_.lower() == "from") feed = supply_named(ahead, used);
+        if (feed.empty()) feed = supply_named(ahead, used, from);
         if (feed.empty()) return false;
         line_.feed = feed;
         words_.skip(ahead + used);
@@ -73,18 +80,21 @@ class LineReader {
 
     // "from second battery": by a cable of its own. "from the converter": from the bus behind it. "from main
     // block": whatever feeds loads, where nothing is called so.
-    Id supply_named(std::size_t ahead, std::size_t& used) const {
+    // "on leisure bank": a battery alone; "on battery" is a condition.
+    Id supply_named(std::size_t ahead, std::size_t& used, bool from) const {
         const auto any = [](const auto&) { return true; };
-        if (Id battery = words_.named(plan_.batteries, ahead, any, used); !battery.empty()) return battery;
+        if (Id battery = words_.named(plan_.batteries, ahead, any, used);
+            !battery.empty() && (from || used > 1))
+            return battery;
         const auto says = [&](const char* words, std::size_t count) {
             used = count;
             return words_.has(ahead + count) && to_lower(words_.joined(ahead, count)) == words;
         };
-        for (const char* second : {"second battery", "other battery", "aux battery", "auxiliary battery",
-                                   "house battery", "leisure battery"})
-            if (plan_.batteries.size() > 1 && says(second, 2)) return plan_.batteries[1].id;
-        if (!plan_.batteries.empty() && (says("battery", 1) || says("main battery", 2)))
-            return plan_.batteries[0].id;
+        for (const std::size_t count : {3, 2, 1})
+            if (const Id meant = battery_meant_by(plan_, to_lower(words_.joined(ahead, count)));
+                words_.has(ahead + count) && !meant.empty() && (from || count > 1))
+                return used = count, meant;
+        if (!from) return {};
         Id source = words_.named(plan_.sources, ahead, any, used);
         if (source.empty() && says("converter", 1))
             for (const Source& s : plan_.sources)
@@ -112,7 +122,9 @@ class LineReader {
     // "on mains", "on the inverter", "from inverter 1500 W": the first inverter unless it is named.
     bool read_inverter() {
         const std::string lead = words_.lower();
-        if ((lead != "on" && lead != "from" && lead != "behind") || plan_.inverters.empty()) return false;
+        if ((lead != "on" && lead != "from" && lead != "behind" && lead != "via" && lead != "through") ||
+            plan_.inverters.empty())
+            return false;
         std::size_t ahead = words_.lower(1) == "the" ? 2 : 1, used = 0;
         const Id named = words_.named(
             plan_.inverters, ahead, [](const Inverter&) { return true; }, used);
@@ -132,7 +144,8 @@ class LineReader {
     // ("rear work lights").
     bool read_place() {
         const std::string w = words_.lower();
-        const bool lead = w == "in" || w == "at" || w == "behind" || w == "on" || w == "place";
+        const bool lead = w == "in" || w == "inside" || w == "at" || w == "behind" || w == "under" ||
+                          w == "beside" || w == "on" || w == "place";
         if (!lead && !words_.word().after_comma && !line_.draw && !named_) return false;
         const std::size_t behind = words_.lower(1) == "the" ? 2 : 1;
         for (const std::size_t ahead : {std::size_t{0}, lead ? behind : std::size_t{0}})
@@ -262,21 +275,41 @@ class LineReader {
                     if (q->value > 1) return false;
                     line_.details.duty = q->value;
                     used += said;
+                } else if (q->value > kLargestDrop && q->value <= 1) {
+                    line_.details.duty = q->value;
                 } else {
                     line_.drop_limit = q->value;
                 }
                 break;
-            case Dimension::number:
             case Dimension::voltage:
+                if (!take_volts(q->value)) line_.other_rail_V = q->value;
+                break;
+            case Dimension::number:
             case Dimension::area:
             case Dimension::temperature:
             case Dimension::charge:
             case Dimension::time:
             case Dimension::speed:
-                return false;  // an area is a wire size, read next; volts and degrees say nothing here
+                return false;  // an area is a wire size, read next; degrees say nothing here
         }
         words_.skip(used);
         return true;
+    }
+
+    // "radio 8 A 12 V": of a rail that the plan has; the load hangs on the first feed of it.
+    bool take_volts(double volts) {
+        constexpr double kAlike_V = 3;                                   // 13.8 V is said of a 12 V rail
+        if (volts >= 100 && volts <= 250 && !plan_.inverters.empty()) {  // "kettle 800 W 230 V"
+            if (line_.inverter.empty()) line_.inverter = plan_.inverters.front().id;
+            return true;
+        }
+        if (std::abs(volts - plan_.vehicle.nominal_V) < kAlike_V) return true;
+        for (const Point& p : plan_.points)
+            if (p.feeds_loads && std::abs(volts - rail_V(plan_, p.id)) < kAlike_V) {
+                if (line_.feed.empty()) line_.feed = p.id;
+                return true;
+            }
+        return false;
     }
 
     // "35 % duty", "35 % of the time": so many words say what the share is of.
@@ -353,7 +386,7 @@ class LineReader {
         std::size_t used = 1;
         if (w == "mains" && !plan_.inverters.empty() && line_.inverter.empty()) {
             line_.inverter = plan_.inverters.front().id;
-        } else if (w == "each" && line_.draw) {
+        } else if ((w == "each" || w == "ea") && line_.draw) {
             // "two work lights 45 W each": a draw is of one in any case
         } else if (line_.draw &&
                    (w == "led" || w == "leds" || w == "halogen" || w == "compressor" || w == "motor")) {

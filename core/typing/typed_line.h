@@ -29,6 +29,7 @@ struct TypedLine {
     int channel = 0;                  // "channel 4": of the feed, or of the first box that has it free
     Id inverter;                      // "on the inverter", "on mains": an AC load
     std::optional<double> start_W{};  // "start 900 W", of an AC load
+    std::optional<double> other_rail_V{};  // "radio 12 V 5 A", where no rail of the plan has such volts
     bool critical = false;
     std::string note;             // of a table's own column
     std::optional<bool> chassis;  // "chassis" or "home-run"

@@ -112,6 +112,7 @@ enum class Want {
     a_plan_with_a_battery,
     a_plan_with_a_chassis_part,
     a_plan_with_two_batteries,
+    a_rail_of_these_volts,
     a_point_of_the_survey,
     a_run_of_this_plan,
     a_size_of_the_tables,

@@ -160,6 +160,72 @@ TEST_F(BuildPageTest, TheDiagramIsLiveAndHasEverySheet) {
     EXPECT_EQ(view->sheet(), 2U);
 }
 
+TEST_F(BuildPageTest, AStepIsPutBeforeItsNeighbourAndBack) {
+    ASSERT_TRUE(page().open_view(QStringLiteral("work")));
+    page().finish();
+    auto* work = page().work();
+    const auto place = [&](const std::string& key) {
+        return std::find_if(work->order().steps.begin(), work->order().steps.end(),
+                            [&](const WorkStep& s) { return s.key == key; }) -
+               work->order().steps.begin();
+    };
+    const auto act = [&](const QString& begins) {  // the link that begins so
+        for (QLabel* l : work->findChildren<QLabel*>())
+            if (l->text().contains(QStringLiteral(">") + begins)) {
+                emit l->linkActivated({});
+                QTest::qWait(20);
+                page().finish();
+                return true;
+            }
+        return false;
+    };
+    const Plan before = plan();
+    const std::string second = work->order().steps[1].key, first = work->order().steps[0].key;
+    work->open_step(second);
+    ASSERT_TRUE(act(QStringLiteral("Earlier: before")));
+    EXPECT_LT(place(second), place(first));
+    EXPECT_EQ(plan().marks.size(), before.marks.size() + 1);
+    ASSERT_TRUE(act(QStringLiteral("Later: behind")));
+    EXPECT_LT(place(first), place(second)) << "the other way round, not both at once";
+    EXPECT_EQ(plan().marks.size(), before.marks.size() + 1);
+    ASSERT_TRUE(act(QStringLiteral("In its usual order again")));
+    EXPECT_TRUE(plan().marks == before.marks);
+    for (int k = 0; k < 3; ++k) doc().store().undo_stack()->undo();
+    EXPECT_TRUE(plan() == before);
+}
+
+TEST_F(BuildPageTest, AConnectorIsFilledFromTheSideOfItsWires) {
+    const Id feed = run_named("rear box feed");
+    Connector c;
+    c.id = "plug", c.name = "bulkhead plug", c.pins = 4, c.mates_with = "its other half";
+    yr::Run through = *yr::find(plan().runs, feed);
+    through.pins.push_back({"plug", 2, {}});
+    doc().apply(Batch{{Put<Connector>{c, {}}, Put<yr::Run>{through, {}}}}, QStringLiteral("plug"));
+    ASSERT_TRUE(page().open_view(QStringLiteral("looms")));
+    page().finish();
+    auto* looms = page().looms();
+    ASSERT_EQ(looms->faces().size(), 1u);
+    const QRectF here = looms->pin_on_screen(0, 1, false), there = looms->pin_on_screen(0, 1, true);
+    EXPECT_LT(here.right(), there.left());
+    // second from the left in one half is second from the right in the other
+    EXPECT_LT(looms->pin_on_screen(0, 0, false).left(), here.left());
+    EXPECT_GT(looms->pin_on_screen(0, 0, true).left(), there.left());
+    doc().selection().choose({});
+    QTest::mouseClick(looms, Qt::LeftButton, {}, there.center().toPoint());
+    EXPECT_EQ(doc().selection().id(), feed);
+    const auto parts = looms->spoken_parts();
+    EXPECT_TRUE(std::any_of(parts.begin(), parts.end(),
+                            [](const auto& p) { return p.name == QStringLiteral("bulkhead plug, pin 2"); }));
+    const QString sheets = QString::fromStdString(folder.file("loom.pdf"));
+    std::string with;
+    for (const FlatLoom& l : looms->looms()) {
+        ASSERT_TRUE(app::write_loom(plan(), app::q(l.name), sheets, QPageSize::A4, true));
+        with += run("pdftotext " + sheets.toStdString() + " -").out;
+    }
+    EXPECT_NE(with.find("wires towards you"), std::string::npos);
+    EXPECT_NE(with.find("blind plug"), std::string::npos);
+}
+
 TEST_F(BuildPageTest, TheWorkIsTickedPutOffNotedAndUndone) {
     ASSERT_TRUE(page().open_view(QStringLiteral("work")));
     page().finish();

@@ -9,6 +9,7 @@
 #include <random>
 
 #include "choice/zero_one.h"
+#include "choice/zero_one_solvers.h"
 #include "control/assignment.h"
 
 namespace yr {
@@ -194,6 +195,43 @@ ZeroOneProgram long_program() {
     }
     for (auto& row : rows) p.add_row(row, RowSense::at_most, 45'000.5);
     return p;
+}
+
+// Loads to places of limited amps, as the channels of a large plan are: what is found among the few choices
+// that can matter is what the other solver finds among all.
+TEST(ZeroOne, TheFewThatMatterHoldTheLeast) {
+    int fewer = 0;
+    for (unsigned seed = 1; seed <= 6; ++seed) {
+        std::mt19937 random(seed);
+        ZeroOneProgram p;
+        constexpr int kLoads = 90, kPlaces = 30;
+        std::vector<std::vector<ZeroOneTerm>> place(kPlaces);
+        for (int l = 0; l < kLoads; ++l) {
+            std::vector<ZeroOneTerm> once;
+            const double amps = 1 + static_cast<double>(random() % 20);
+            const int home = static_cast<int>(random() % kPlaces);
+            for (int k = 0; k < kPlaces; ++k) {
+                const int choice = p.add_choice(amps * (1 + std::abs(k - home)) *
+                                                (1 + static_cast<double>(random() % 1000) / 2000));
+                once.push_back({choice, 1});
+                place[static_cast<std::size_t>(k)].push_back({choice, amps});
+            }
+            p.add_row(once, RowSense::equal, 1);
+        }
+        for (const auto& terms : place) p.add_row(terms, RowSense::at_most, 60);
+        const ZeroOneLimits patience{4, nullptr, 0.2};
+        const auto few = solve_by_few(p, patience);
+        if (!few) continue;
+        const auto all = solve_beside(p, patience);
+        if (!all.optimal()) continue;  // it took too long to prove
+        ++fewer;
+        ASSERT_TRUE(few->optimal());
+        EXPECT_NEAR(few->cost, all.cost, 1e-6 * all.cost) << seed;
+        double sum = 0;
+        for (std::size_t k = 0; k < few->chosen.size(); ++k) sum += few->chosen[k] * p.costs()[k];
+        EXPECT_NEAR(sum, few->cost, 1e-6 * sum) << "the choices are those of the whole program";
+    }
+    EXPECT_GE(fewer, 3) << "else nothing was looked at";
 }
 
 TEST(ZeroOne, TellsStoppedFromImpossible) {

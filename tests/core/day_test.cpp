@@ -154,6 +154,31 @@ TEST(DayRunTest, DoesNotHangOnItsSteps) {
     }
 }
 
+// What a thermostat takes in the heat it takes behind an inverter too: from 25 to 35 °C its share grows by
+// the slope times ten kelvin, and so do the ampere hours that its own watts cost.
+TEST(DayRunTest, AMainsFridgeRunsLongerInTheHeat) {
+    const auto taken_Ah = [](double air_C, double per_K) {
+        Plan plan = read_notes(bare_vehicles().front().text +
+                               "inverter 800 W, standby 1 W\nfridge 120 W on inverter, duty 30 %\n")
+                        .plan;
+        plan.batteries.front().capacity_Ah = 400, plan.batteries.front().chemistry = Chemistry::lifepo4;
+        plan.batteries.front().charge = 0.9, plan.batteries.front().self_discharge = 0.0;
+        for (Load& l : plan.loads)
+            if (!l.inverter.empty()) l.duty_per_K = per_K, l.live_when = {};
+        for (Inverter& i : plan.inverters) i.works_when = {};
+        Day d = parked_for(plan, 10);
+        d.coldest_C = d.hottest_C = air_C;
+        const DayRun run = run_day(plan, d);
+        EXPECT_TRUE(run.whole);
+        return (0.9 - run.points.back().charge[0]) * 400;
+    };
+    const double usual = taken_Ah(25, 0.01), none = taken_Ah(35, 0), hot = taken_Ah(35, 0.01);
+    EXPECT_NEAR(none, usual, 0.03 * usual);
+    // 36 W become 48 W; a few watts of the inverter's own stay
+    EXPECT_GT(hot / none, 1.25);
+    EXPECT_LT(hot / none, 1.34);
+}
+
 // A cut-off is located: its volts at that moment are its threshold.
 TEST(DayRunTest, ACutOffIsLocated) {
     Plan plan = cell_and_load(60, 6, Chemistry::agm, 0.6);

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "fabricate/cut_plan.h"
+#include "fabricate/faces.h"
 #include "fabricate/harness.h"
 #include "fabricate/parts.h"
 #include "io/csv_table.h"
@@ -285,6 +286,60 @@ TEST(Sheets, AreReadBack) {
             "print(z.read('xl/sharedStrings.xml').decode())\" " +
             file);
     EXPECT_NE(ran.out.find("left return"), std::string::npos) << "read back by another program";
+}
+
+// The two halves of a connector meet face to face: what is left in one is right in the other.
+TEST(Faces, HalvesAreMirroredAndNoPinIsLostOnAnyVehicle) {
+    for (unsigned seed = 1; seed <= sweep(12U, 200U); ++seed) {
+        Plan plan = random_plan(seed);
+        Connector c;
+        c.id = "connector-of-test", c.name = "bulkhead plug";
+        std::mt19937 random(seed);
+        const int count = 1 + static_cast<int>(random() % 24);
+        if (seed % 3) c.rows = 1 + random() % 4;
+        if (seed % 2) c.pins = count;
+        plan.connectors.push_back(c);
+        for (yr::Run& r : plan.runs)
+            if (random() % 2) r.pins.push_back({c.id, 1 + static_cast<int>(random() % 24), {}});
+        for (const ConnectorFace& face : connector_faces(plan)) {
+            std::set<std::pair<int, int>> places, mirror;
+            std::size_t held = 0, asked = 0;
+            for (const FacePin& pin : face.pins) {
+                EXPECT_TRUE(places.insert({pin.row, pin.column}).second) << "two pins in one place";
+                EXPECT_TRUE(mirror.insert({pin.row, face.mirrored(pin.column)}).second);
+                EXPECT_LT(pin.row, face.rows);
+                EXPECT_LT(pin.column, face.columns);
+                held += pin.runs.size();
+            }
+            for (const yr::Run& r : plan.runs)
+                for (const PinUse& use : r.pins) asked += use.connector == face.connector;
+            EXPECT_EQ(held, asked) << seed;
+        }
+        const auto faces = connector_faces(plan);
+        const bool used = std::any_of(plan.runs.begin(), plan.runs.end(), [&](const yr::Run& r) {
+            return std::any_of(r.pins.begin(), r.pins.end(),
+                               [&](const PinUse& u) { return u.connector == c.id; });
+        });
+        EXPECT_EQ(used || c.pins.has_value(),
+                  std::any_of(faces.begin(), faces.end(),
+                              [&](const ConnectorFace& f) { return f.connector == c.id; }));
+    }
+}
+
+TEST(Faces, SixPinsInTwoRowsAreCountedFromTheTopLeft) {
+    Plan plan = truck();
+    Connector c;
+    c.id = "plug", c.name = "rear plug", c.pins = 6;
+    plan.connectors.push_back(c);
+    plan.runs[2].pins.push_back({"plug", 5, {}});
+    const auto faces = connector_faces(plan);
+    ASSERT_EQ(faces.size(), 1u);
+    EXPECT_EQ(faces[0].rows, 2);
+    EXPECT_EQ(faces[0].pins[4].row, 1);
+    EXPECT_EQ(faces[0].pins[4].column, 1);
+    EXPECT_EQ(faces[0].pins[4].runs, std::vector<std::size_t>{2});
+    EXPECT_EQ(faces[0].mirrored(0), 2);
+    EXPECT_TRUE(faces[0].pins[0].runs.empty());
 }
 
 }  // namespace

@@ -3,6 +3,7 @@
 #include <random>
 
 #include "catalog/conductors.h"
+#include "units/pattern.h"
 #include "units/quantity.h"
 #include "units/wire_size.h"
 
@@ -106,6 +107,32 @@ TEST(Quantity, ThreeDigitsBehindACommaOrPointAreAskedAbout) {
     for (const char* text : {"0.005", "0,125 m", "1.5", "1,50", "1.2500", "1500", "12345.678", "0.001e3"})
         EXPECT_FALSE(two_readings(text)) << text;
     EXPECT_NEAR(*parse_value("0,125 m", Dimension::length), 0.125, 1e-12);
+}
+
+TEST(Pattern, FindsWhateverTheLengthOfTheText) {
+    static const Pattern amount(R"((\d+)\s*(A|W)\b)");
+    Found m;
+    ASSERT_TRUE(amount.is_in("pump 7 a, on key", m));
+    EXPECT_EQ(m[0], "7 a");
+    EXPECT_EQ(m[1], "7");
+    EXPECT_EQ(m.before(), "pump ");
+    EXPECT_EQ(m.behind(), ", on key");
+    EXPECT_FALSE(amount.is_all_of("pump 7 A"));
+    EXPECT_TRUE(amount.is_all_of("7 A"));
+    EXPECT_EQ(amount.replaced("7 A and 90 W", "$2=$1"), "A=7 and W=90");
+    EXPECT_FALSE(amount.is_in(""));
+    const std::string long_one(200'000, 'x');  // no stack is climbed
+    EXPECT_FALSE(amount.is_in(long_one));
+    EXPECT_TRUE(amount.is_in(long_one + " 3 W", m));
+    EXPECT_EQ(amount.replaced(long_one + " 3 W", "$1 V").size(), long_one.size() + 4);
+    static const Pattern slow(R"(^(?:a+)+$)");  // one that tries for ever ends, as not found
+    EXPECT_FALSE(slow.is_in(std::string(60, 'a') + "b"));
+    static const Pattern either("(x)|(y)");
+    ASSERT_TRUE(either.is_in("y", m));
+    EXPECT_FALSE(m.has(1));
+    EXPECT_TRUE(m.has(2));
+    EXPECT_EQ(m[1], "");
+    ASSERT_TRUE(either.is_in(m[0], m)) << "a text that is the answer's own";
 }
 
 }  // namespace

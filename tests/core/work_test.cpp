@@ -210,6 +210,40 @@ TEST(WorkOrder, WhatIsDoneIsDoneAndWhatIsPutOffWaitsWithAllThatStandsOnIt) {
     EXPECT_LT(at("isolate battery-1"), at("ground gnd-bed")) << "with all that it needs";
 }
 
+// Put before each other at random, over and over: the rules of order hold, no step is lost, and what no rule
+// forbids stands as it was put.
+TEST(WorkOrder, IsPutByHandAsFarAsItsRulesAllow) {
+    for (Plan plan : vehicles(sweep(3, 40))) {
+        std::mt19937 random(static_cast<unsigned>(plan.runs.size()));
+        const std::size_t count = work_order(plan).steps.size();
+        for (int n = 0; n < 6; ++n) {
+            const WorkOrder before = work_order(plan);
+            const std::size_t a = random() % count, b = random() % count;
+            const WorkStep &one = before.steps[std::max(a, b)], &other = before.steps[std::min(a, b)];
+            Mark m;
+            m.id = new_id(plan, "mark"), m.name = "before", m.about = one.key, m.note = other.key;
+            plan.marks.push_back(m);
+            const WorkOrder now = work_order(plan);
+            ASSERT_EQ(now.steps.size(), count);
+            const auto place = [&](const std::string& key) {
+                return std::find_if(now.steps.begin(), now.steps.end(),
+                                    [&](const WorkStep& s) { return s.key == key; }) -
+                       now.steps.begin();
+            };
+            std::set<std::size_t> needed;  // what the later one of the two stands on
+            const std::function<void(std::size_t)> need = [&](std::size_t k) {
+                if (!needed.insert(k).second) return;
+                for (const std::size_t x : before.steps[k].after) need(x);
+            };
+            need(std::max(a, b));
+            const bool ruled = needed.contains(std::min(a, b)) || one.task >= Task::last_look ||
+                               other.task >= Task::last_look;
+            if (!ruled) EXPECT_LT(place(one.key), place(other.key)) << one.key << " before " << other.key;
+            expect_rules(plan);
+        }
+    }
+}
+
 TEST(WorkOrder, OnesOwnTimesAndTorquesWin) {
     Plan plan = demo(0);
     plan.policy.tasks = {{"bench_test", 31}};
@@ -361,6 +395,41 @@ TEST(Quote, AddsUpByHand) {
     EXPECT_NEAR(q.least, (things + hours * 0.8 * 60) * 1.1, 1e-6);
     EXPECT_NEAR(q.most, (things + hours * 1.4 * 60) * 1.1, 1e-6);
     EXPECT_EQ(q.unpriced, 0u);
+}
+
+// Whatever is priced, bought or brought: every line that is to be ordered stands with one supplier, and what
+// the lists come to is the quote without what is bought.
+TEST(Orders, HoldEachLineOnceAndAddUp) {
+    for (Plan plan : vehicles(sweep(3, 40))) {
+        std::mt19937 random(static_cast<unsigned>(plan.loads.size()));
+        const char* suppliers[] = {"", "Harbour Cable", "harbour cable", "Mill Street Electric"};
+        for (const Part& part : parts_of(plan)) {
+            if (random() % 3 == 0) continue;
+            Price p;
+            p.part = part.key, p.supplier = suppliers[random() % 4];
+            if (random() % 4) p.each = 1 + static_cast<int>(random() % 20);
+            if (random() % 3 == 0) p.pack = 1 + static_cast<int>(random() % 10);
+            p.brought = random() % 6 == 0;
+            plan.policy.prices.push_back(p);
+            if (random() % 5 == 0)
+                plan.marks.push_back({new_id(plan, "mark"), "bought", part.key, {}, {}, {}, {}});
+        }
+        const Quote q = quote(plan);
+        std::multiset<std::string> wanted, listed;
+        double sum = 0;
+        for (const QuoteLine& l : q.lines)
+            if (!l.bought && !l.brought && l.packs > 0) wanted.insert(l.key), sum += l.price.value_or(0);
+        double ordered = 0;
+        std::set<std::string> names;
+        for (const OrderList& list : order_lists(q)) {
+            EXPECT_TRUE(names.insert(list.supplier).second) << "one list a supplier";
+            ordered += list.price;
+            for (const QuoteLine& l : list.lines) listed.insert(l.key);
+        }
+        EXPECT_EQ(wanted, listed);
+        EXPECT_NEAR(sum, ordered, 1e-6);
+        EXPECT_FALSE(names.contains("Harbour Cable") && names.contains("harbour cable"));
+    }
 }
 
 TEST(ChangeOrder, SaysWhatIsWastedUndoneAndBought) {

@@ -16,6 +16,7 @@
 #include "widgets/tokens.h"
 #include "words/build_words.h"
 #include "words/sentences.h"
+#include "words/work_words.h"
 #include "workspaces/build/dossier.h"
 #include "workspaces/build/labels.h"
 
@@ -382,12 +383,13 @@ void BuildPage::save_tables(const QString& path) {
     refresh_parts();
     if (!cutting_.current(document_->store().generation())) refresh_bench();
     if (cutting_.running()) cutting_.finish();
-    const auto written = write_xlsx(
-        path.toStdString(),
-        {words::parts_sheet(document_->plan(), list_), words::wires_sheet(document_->plan(), table_),
-         words::cuts_sheet(document_->plan(), *cutting_.answer()),
-         words::kits_sheet(document_->plan(), *cutting_.answer())},
-        true);
+    std::vector<Sheet> sheets{words::parts_sheet(document_->plan(), list_),
+                              words::wires_sheet(document_->plan(), table_),
+                              words::cuts_sheet(document_->plan(), *cutting_.answer()),
+                              words::kits_sheet(document_->plan(), *cutting_.answer())};
+    for (const OrderList& list : order_lists(yr::quote(document_->plan(), {vehicles_->value(), true, true})))
+        sheets.push_back(words::order_sheet(list));
+    const auto written = write_xlsx(path.toStdString(), sheets, true);
     if (!written) return document_->store().refuse(q(words::sentence(written.error())));
     emit said(say("%1 written.").arg(QFileInfo(path).fileName()));
 }

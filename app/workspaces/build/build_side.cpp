@@ -304,6 +304,11 @@ void BuildPage::side_of_quote() {
         sentences_ << q(what) + QStringLiteral(": ") + q(much);
         line(sentences_.back().toHtmlEscaped());
     }
+    line(say("To be ordered"))->setFont(type_font(Type::bold));
+    for (const OrderList& list : order_lists(quote_->quote())) {
+        sentences_ << q(words::sentence(list));
+        line(sentences_.back().toHtmlEscaped());
+    }
     line(say("Prices are typed in the table: each, pack, supplier, date. Hours are typical minutes as a "
              "range."),
          "soft");

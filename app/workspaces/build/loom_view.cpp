@@ -17,6 +17,7 @@ namespace yr::app {
 namespace {
 
 constexpr double kMargin = 24, kLoomHead = 26, kLoomGap = 28;
+constexpr double kWidestFace = 900;
 constexpr int kLoomDpi = 150;
 constexpr double kStep_m = 0.02;
 
@@ -113,6 +114,36 @@ int print_lines(QPdfWriter& writer, QPainter& p, const QStringList& lines, doubl
     return pages;
 }
 
+// The connectors that the loom's cables pass, from the wires' side; how many pages.
+int print_faces(QPdfWriter& writer, QPainter& p, const Plan& plan, const std::vector<WireRow>& wires,
+                const FlatLoom& loom, double edge) {
+    QFont font = type_font(Type::body);
+    font.setPointSizeF(8);
+    FacePaint how;
+    how.width = writer.width() - 2 * edge, how.line = 4.2 * kLoomDpi / 25.4;
+    how.ink = Qt::black, how.soft = Qt::darkGray, how.fill = Qt::white, how.own = Qt::black;
+    int pages = 0;
+    double y = 1e9;
+    for (const ConnectorFace& face : connector_faces(plan)) {
+        const auto in_loom = [&](const FacePin& pin) {
+            return std::any_of(pin.runs.begin(), pin.runs.end(), [&](std::size_t run) {
+                return std::find(loom.runs.begin(), loom.runs.end(), run) != loom.runs.end();
+            });
+        };
+        if (std::none_of(face.pins.begin(), face.pins.end(), in_loom)) continue;
+        const double high = face_height(face, how.line);
+        if (y + high > writer.height() - edge) {
+            writer.newPage();
+            p.setFont(font);
+            ++pages, y = edge;
+        }
+        how.at = {edge, y};
+        paint_face(p, plan, wires, face, how);
+        y += high + 2 * how.line;
+    }
+    return pages;
+}
+
 }  // namespace
 
 LoomView::LoomView(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
@@ -123,6 +154,8 @@ LoomView::LoomView(Document* document, QWidget* parent) : QWidget(parent), docum
 
 void LoomView::show(const std::vector<FlatLoom>& looms) {
     looms_ = looms;
+    faces_ = connector_faces(document_->plan());
+    wires_ = wire_table(document_->plan());
     lay_out();
 }
 
@@ -137,8 +170,33 @@ void LoomView::lay_out() {
         origin_.push_back({kMargin + 30 - l.low.x_m * px_per_m_, y - l.low.y_m * px_per_m_ + 14});
         y += (l.high.y_m - l.low.y_m) * px_per_m_ + kLoomGap + 20;
     }
+    face_y_.clear();
+    const double line = QFontMetricsF(type_font(Type::small)).height();
+    for (const ConnectorFace& f : faces_) {
+        face_y_.push_back(y);
+        y += face_height(f, line) + kLoomGap;
+    }
     setMinimumHeight(static_cast<int>(y) + 20);
     update();
+}
+
+FacePaint LoomView::face_at(std::size_t face) const {
+    const Tokens& t = tokens();
+    FacePaint how;
+    how.at = {kMargin, face_y_[face]};
+    how.width = std::min(width() - 2 * kMargin, kWidestFace);
+    how.line = QFontMetricsF(type_font(Type::small)).height();
+    how.ink = t.ink, how.soft = t.soft, how.fill = t.panel, how.own = t.source;
+    how.chosen = document_->selection().id();
+    return how;
+}
+
+QRectF LoomView::pin_on_screen(std::size_t face, std::size_t pin, bool behind) const {
+    return pin_rect(faces_[face], faces_[face].pins[pin], face_at(face), behind);
+}
+
+void LoomView::choose(const std::vector<std::size_t>& runs) {
+    if (!runs.empty()) document_->selection().choose(document_->plan().runs[runs.front()].id);
 }
 
 void LoomView::resizeEvent(QResizeEvent*) {
@@ -154,7 +212,7 @@ void LoomView::paintEvent(QPaintEvent*) {
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
     p.fillRect(rect(), t.paper);
-    if (looms_.empty()) {
+    if (looms_.empty() && faces_.empty()) {
         p.setPen(t.soft);
         p.drawText(rect().adjusted(24, 24, -24, -24), Qt::AlignCenter | Qt::TextWordWrap,
                    say("No loom yet: a loom is where cables lie along the same ways. Place lays them."));
@@ -197,9 +255,17 @@ void LoomView::paintEvent(QPaintEvent*) {
             p.drawText(where, Qt::AlignCenter, name);
         }
     }
+    p.setFont(type_font(Type::small));
+    for (std::size_t k = 0; k < faces_.size(); ++k)
+        paint_face(p, document_->plan(), wires_, faces_[k], face_at(k));
 }
 
 void LoomView::mousePressEvent(QMouseEvent* event) {
+    for (std::size_t k = 0; k < faces_.size(); ++k)
+        for (std::size_t pin = 0; pin < faces_[k].pins.size(); ++pin)
+            for (const bool behind : {false, true})
+                if (pin_on_screen(k, pin, behind).contains(event->position()))
+                    return choose(faces_[k].pins[pin].runs);
     const FlatSegment* best = nullptr;
     double least = 9;
     for (std::size_t k = 0; k < looms_.size(); ++k)
@@ -207,8 +273,7 @@ void LoomView::mousePressEvent(QMouseEvent* event) {
             if (const double d = away_from(on_screen(k, s.from), on_screen(k, s.to), event->position());
                 d < least)
                 least = d, best = &s;
-    if (best && !best->runs.empty())
-        document_->selection().choose(document_->plan().runs[best->runs.front()].id);
+    if (best) choose(best->runs);
 }
 
 std::vector<SpokenPart> LoomView::spoken_parts() const {
@@ -223,6 +288,15 @@ std::vector<SpokenPart> LoomView::spoken_parts() const {
                              s.way.empty() ? metres(s.length_m())
                                            : metres(s.length_m()) + QStringLiteral(", ") +
                                                  q(words::covering_text(s.covering))});
+    for (std::size_t k = 0; k < faces_.size(); ++k)
+        for (std::size_t pin = 0; pin < faces_[k].pins.size(); ++pin) {
+            const FacePin& one = faces_[k].pins[pin];
+            parts.push_back({pin_on_screen(k, pin, false).toRect(),
+                             say("%1, pin %2")
+                                 .arg(q(yr::name_of(document_->plan(), faces_[k].connector)))
+                                 .arg(one.number),
+                             one.runs.empty() ? say("blind plug") : numbers_of(wires_, one.runs)});
+        }
     return parts;
 }
 
@@ -295,6 +369,7 @@ Result<int> write_loom(const Plan& plan, const QString& name, const QString& pat
                                .arg(column + 1)
                                .arg(row + 1));
             }
+        pages += print_faces(writer, p, plan, wires, *loom, edge);
         pages += print_lines(writer, p, pin_lines(plan, wires, *loom), edge);
     }
     const auto written = write_text_file(

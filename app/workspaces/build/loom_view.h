@@ -1,5 +1,5 @@
 // The looms laid flat, as they are tied on a board: true to length, branch points and breakouts with their
-// figures. On the screen, and 1:1 on paper in tiles.
+// figures; below them the connectors from the wires' side. On the screen, and 1:1 on paper in tiles.
 #pragma once
 
 #include <QPageSize>
@@ -7,9 +7,11 @@
 #include <vector>
 
 #include "document/document.h"
+#include "fabricate/faces.h"
 #include "fabricate/harness.h"
 #include "units/result.h"
 #include "widgets/spoken_parts.h"
+#include "workspaces/build/face_paint.h"
 
 namespace yr::app {
 
@@ -22,6 +24,9 @@ class LoomView : public QWidget, public SpokenParts {
     [[nodiscard]] const std::vector<FlatLoom>& looms() const { return looms_; }
     // Where a loom's point is drawn.
     [[nodiscard]] QPointF on_screen(std::size_t loom, const FlatPoint& point) const;
+    [[nodiscard]] const std::vector<ConnectorFace>& faces() const { return faces_; }
+    // Where a pin of a connector is drawn; `behind`: in the half towards the loads.
+    [[nodiscard]] QRectF pin_on_screen(std::size_t face, std::size_t pin, bool behind) const;
     [[nodiscard]] std::vector<SpokenPart> spoken_parts() const override;
 
   protected:
@@ -31,10 +36,15 @@ class LoomView : public QWidget, public SpokenParts {
 
   private:
     void lay_out();
+    [[nodiscard]] FacePaint face_at(std::size_t face) const;
+    void choose(const std::vector<std::size_t>& runs);
 
     Document* document_;
     std::vector<FlatLoom> looms_;
+    std::vector<ConnectorFace> faces_;
+    std::vector<WireRow> wires_;
     std::vector<QPointF> origin_;  // of each loom, px
+    std::vector<double> face_y_;   // of each connector, px
     double px_per_m_ = 100;
 };
 

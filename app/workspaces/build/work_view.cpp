@@ -11,6 +11,7 @@
 #include <QTimer>
 #include <QToolButton>
 #include <algorithm>
+#include <iterator>
 
 #include "text/say.h"
 #include "widgets/side_panel.h"
@@ -119,7 +120,7 @@ std::string WorkView::shape() const {
         if (s.key == open_) all += words::remark(document_->plan(), s) + (s.done() ? "x" : "");
     }
     for (const Mark& m : document_->plan().marks)
-        if (m.name == "first") all += m.about;
+        if (m.name == "first" || m.name == "before") all += m.about + m.note;
     return all;
 }
 
@@ -160,26 +161,72 @@ void WorkView::add_details(const WorkStep& s) {
     });
     lines->addWidget(note);
     add_photos(s, lines);
-    const auto act = [&](const QString& text, const std::function<void()>& does) {
-        auto* l = text_of(act_text(text));
-        connect(l, &QLabel::linkActivated, this, [this, does] { QTimer::singleShot(0, this, does); });
-        lines->addWidget(l);
-    };
-    act(say("A photo of it …"), [this, key = s.key] {
+    add_act(lines, say("A photo of it …"), [this, key = s.key] {
         const QString path = QFileDialog::getOpenFileName(this, say("A photo of this step"), folder(),
                                                           say("Pictures (*.png *.jpg *.jpeg)"));
         if (!path.isEmpty()) photo(key, path);
     });
-    if (!s.done()) {
-        const bool marked_first =
-            std::any_of(document_->plan().marks.begin(), document_->plan().marks.end(),
-                        [&](const Mark& m) { return m.name == "first" && m.about == s.key; });
-        act(s.put_off ? say("Not put off any more") : say("Put off: it cannot be done today"),
-            [this, key = s.key, off = !s.put_off] { put_off(key, off); });
-        act(marked_first ? say("In its usual place again") : say("Do this first, with all that it needs"),
-            [this, key = s.key, on = !marked_first] { first(key, on); });
-    }
+    if (!s.done()) add_moves(s, lines);
     column_->addWidget(frame);
+}
+
+void WorkView::add_act(QVBoxLayout* lines, const QString& text, const std::function<void()>& does) {
+    auto* l = text_of(act_text(text));
+    connect(l, &QLabel::linkActivated, this, [this, does] { QTimer::singleShot(0, this, does); });
+    lines->addWidget(l);
+}
+
+// Put off, first, or before and behind its neighbours.
+void WorkView::add_moves(const WorkStep& s, QVBoxLayout* lines) {
+    const auto sentence = [this](const WorkStep& of) { return q(words::sentence(document_->plan(), of)); };
+    const bool marked_first =
+        std::any_of(document_->plan().marks.begin(), document_->plan().marks.end(),
+                    [&](const Mark& m) { return m.name == "first" && m.about == s.key; });
+    add_act(lines, s.put_off ? say("Not put off any more") : say("Put off: it cannot be done today"),
+            [this, key = s.key, off = !s.put_off] { put_off(key, off); });
+    add_act(lines,
+            marked_first ? say("In its usual place again") : say("Do this first, with all that it needs"),
+            [this, key = s.key, on = !marked_first] { first(key, on); });
+    if (const WorkStep* earlier = neighbour(s, -1))
+        add_act(lines, say("Earlier: before “%1”").arg(sentence(*earlier)),
+                [this, key = s.key, other = earlier->key] { before(key, other); });
+    if (const WorkStep* later = neighbour(s, 1))
+        add_act(lines, say("Later: behind “%1”").arg(sentence(*later)),
+                [this, key = s.key, other = later->key] { before(other, key); });
+    if (moved_by_hand(s.key))
+        add_act(lines, say("In its usual order again"), [this, key = s.key] { usual(key); });
+}
+
+const WorkStep* WorkView::neighbour(const WorkStep& s, int way) const {
+    const auto here = std::find_if(order_.steps.begin(), order_.steps.end(),
+                                   [&](const WorkStep& other) { return other.key == s.key; });
+    const auto tied = [&](const WorkStep& first, const WorkStep& later) {
+        return std::any_of(later.after.begin(), later.after.end(),
+                           [&](std::size_t a) { return order_.steps[a].key == first.key; });
+    };
+    const auto goes = [&](const WorkStep& other) {
+        const bool by_hand =
+            std::any_of(document_->plan().marks.begin(), document_->plan().marks.end(), [&](const Mark& m) {
+                return m.name == "before" && ((m.about == s.key && m.note == other.key) ||
+                                              (m.about == other.key && m.note == s.key));
+            });
+        return !other.put_off && !other.waits && other.task < yr::Task::last_look &&
+               (by_hand || !(way < 0 ? tied(other, s) : tied(s, other)));
+    };
+    if (s.put_off || s.waits || s.task >= yr::Task::last_look) return nullptr;
+    for (auto at = here; way < 0 ? at != order_.steps.begin() : std::next(at) != order_.steps.end();) {
+        at += way;
+        if (at->done()) continue;
+        return goes(*at) ? &*at : nullptr;
+    }
+    return nullptr;
+}
+
+bool WorkView::moved_by_hand(const std::string& key) const {
+    const auto& marks = document_->plan().marks;
+    return std::any_of(marks.begin(), marks.end(), [&](const Mark& m) {
+        return m.name == "before" && (m.about == key || m.note == key);
+    });
 }
 
 // Folder of the plan's file: paths of pictures are told from there.
@@ -275,6 +322,26 @@ void WorkView::put_off(const std::string& key, bool off) {
 
 void WorkView::first(const std::string& key, bool on) {
     move_mark("first", key, on, on ? say("step first") : say("step in its place"));
+}
+
+void WorkView::before(const std::string& key, const std::string& other) {
+    Batch all;
+    for (const Mark& m : document_->plan().marks)  // what was put the other way round
+        if (m.name == "before" && m.about == other && m.note == key)
+            all.edits.emplace_back(Remove<Mark>{m.id});
+    Mark m;
+    m.id = new_id(document_->plan(), "mark"), m.name = "before", m.about = key, m.note = other;
+    m.when = QDateTime::currentDateTime().toString(Qt::ISODate).toStdString();
+    all.edits.emplace_back(Put<Mark>{m, {}});
+    document_->apply(all, say("step moved"));
+}
+
+void WorkView::usual(const std::string& key) {
+    Batch all;
+    for (const Mark& m : document_->plan().marks)
+        if (m.name == "before" && (m.about == key || m.note == key))
+            all.edits.emplace_back(Remove<Mark>{m.id});
+    document_->apply(all, say("step in its usual order"));
 }
 
 void WorkView::note(const std::string& key, const QString& text) {

@@ -6,6 +6,7 @@
 #include <QScrollArea>
 #include <QToolButton>
 #include <QVBoxLayout>
+#include <functional>
 
 #include "document/document.h"
 #include "fabricate/work.h"
@@ -26,6 +27,10 @@ class WorkView : public QScrollArea {
     void tick(const std::string& key, bool done);
     void put_off(const std::string& key, bool off);
     void first(const std::string& key, bool on);
+    // By hand: right before that step; what a rule of order forbids is not offered.
+    void before(const std::string& key, const std::string& other);
+    // In its usual order again.
+    void usual(const std::string& key);
     void note(const std::string& key, const QString& text);
     // A picture of the step; its path is kept beside the plan's file where it lies there.
     void photo(const std::string& key, const QString& path);
@@ -43,6 +48,11 @@ class WorkView : public QScrollArea {
     void add_head(const QString& where);
     void add_step(const WorkStep& step);
     void add_details(const WorkStep& step);
+    void add_moves(const WorkStep& step, QVBoxLayout* lines);
+    void add_act(QVBoxLayout* lines, const QString& text, const std::function<void()>& does);
+    // The next step before or behind it that is not done; nullptr: there is none, or a rule keeps them so.
+    [[nodiscard]] const WorkStep* neighbour(const WorkStep& step, int way) const;
+    [[nodiscard]] bool moved_by_hand(const std::string& key) const;
     void add_photos(const WorkStep& step, QVBoxLayout* lines);
     [[nodiscard]] QString folder() const;
     void move_mark(const char* name, const std::string& key, bool on, const QString& done);

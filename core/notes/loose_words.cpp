@@ -1,0 +1,135 @@
+#include "notes/loose_words.h"
+
+#include <algorithm>
+
+#include "units/pattern.h"
+#include "units/quantity.h"
+#include "units/text.h"
+
+namespace yr {
+namespace {
+
+// "2000 W inverter near the battery"
+std::string figure_behind_its_thing(const std::string& line) {
+    static const Pattern first(
+        R"(^\s*(\d+(?:\.\d+)?\s*k?[WA])\s+((?:second\s+)?alternator|inverter|solar(?:\s+panels?)?|stator|converter|winch|shore charger)\b)");
+    return first.replaced(line, "$2 $1");
+}
+
+// "on switch" alone: one of its own, called like what it switches.
+std::string own_switch(const std::string& line) {
+    static const Pattern alone(R"(\bon\s+(?:a\s+|its\s+own\s+|own\s+)?switch\s*(?=$|[,;]))");
+    Found m;
+    if (!alone.is_in(line, m)) return line;
+    std::string name(trim(line.substr(0, line.find_first_of("0123456789,;\""))));
+    if (const auto on = to_lower(name).find(" on "); on != std::string::npos) name.erase(on);
+    if (name.empty()) return line;
+    return m.before() + "on switch \"" + name + "\"" + m.behind();
+}
+
+double seconds_in(const std::string& figure, const std::string& unit) {
+    const double value = parse_value(figure, Dimension::number).value_or(0);
+    return value * (unit[0] == 'h' || unit[0] == 'H' ? 3600 : unit[0] == 'm' || unit[0] == 'M' ? 60 : 1);
+}
+
+// "2 h a day", "15 min twice a day": its share of the day's hours. "10 s at a time", "20 s a stop", "3 min to
+// raise": how long it is on at once.
+std::string times_in_our_words(const std::string& line) {
+    static const std::string amount =
+        R"((\d+(?:\.\d+)?)\s*(hours?|hrs?|h|minutes?|mins?|seconds?|secs?|s)\b)";
+    static const Pattern daily(
+        amount +
+        R"(\s*(?:(twice|two times|three times|(\d+)\s*(?:x|times))\s+)?(?:a|per|/|each|every)\s*day\b)");
+    static const Pattern at_once(R"((?<!\bfor )(?<!\bstays )(?<!\bafter )(?<!\bwithin )(?<!\bevery )\b)" +
+                                 amount +
+                                 R"(\s+(?:to\s+[a-z]+|(?:a|per|each|every)\s+[a-z]+|at\s+a\s+time|each)\b)");
+    static const Pattern bare(R"([,;]\s*)" + amount + R"(\s*(?=$|[,;]))");
+    Found m;
+    if (daily.is_in(line, m)) {
+        const std::string often = to_lower(m[3]);
+        const double times = m.has(4)                     ? parse_value(m[4], Dimension::number).value_or(1)
+                             : often == "twice"           ? 2
+                             : often.starts_with("two")   ? 2
+                             : often.starts_with("three") ? 3
+                                                          : 1;
+        const double share = times * seconds_in(m[1], m[2]) / 86400;
+        if (share > 0 && share <= 1) return m.before() + ", duty " + shown(share * 100) + " %" + m.behind();
+    }
+    const auto for_so_long = [&](const std::string& figure, const std::string& unit) {
+        return m.before() + ", for " + shown(seconds_in(figure, unit)) + " s" + m.behind();
+    };
+    if (at_once.is_in(line, m)) return for_so_long(m[1], m[2]);
+    if (bare.is_in(line, m)) return for_so_long(m[1], m[2]);
+    return line;
+}
+
+// A charge controller gives no more amps than it is made for: of the panel that is there, or on its line.
+std::string controller_in_our_words(const Plan& plan, const std::string& line) {
+    static const Pattern panel(R"(^\s*solar\b)");
+    static const Pattern behind(
+        R"(,?\s*(?:(?:w/|with|via|through|and)\s*(?:an?\s+)?)?(?:(\d+(?:\.\d+)?)\s*A\s+(?:mppt\s+|pwm\s+)?(?:charge\s+)?(?:controller|regulator)\b|(?:mppt|pwm)(?:\s+controller)?\s+(\d+(?:\.\d+)?)\s*A\b))");
+    static const Pattern alone(
+        R"(^\s*(?:(?:solar|charge|mppt|pwm)\s+)+(?:controller\s+|regulator\s+)?(?:mppt\s+|pwm\s+)?(\d+(?:\.\d+)?)\s*A\s*(?:mppt|pwm)?\s*$)");
+    Found m;
+    if (alone.is_all_of(line, m))
+        for (const Source& s : plan.sources)
+            if (s.kind == SourceKind::solar) return "set \"" + s.name + "\" rated_A " + m[1];
+    if (panel.is_in(line) && behind.is_in(line, m))
+        return m.before() + ", controller " + m[m.has(1) ? 1 : 2] + " A" + m.behind();
+    return line;
+}
+
+// "main disconnect on the battery": in the cable to the first block.
+std::string master_in_our_words(const std::string& line) {
+    static const Pattern at_battery(
+        R"(^\s*((?:main |battery |master )?(?:disconnect|master|isolator|cut-?off|kill|switch)(?: disconnect)?(?: switch)?)\s*(?:(?:at|on|by|near|beside|behind)\s+(?:the\s+)?(?:[a-z]+\s+)?batter(?:y|ies))?\s*$)");
+    Found m;
+    if (!at_battery.is_all_of(line, m) || to_lower(m[1]) == "switch") return line;
+    const std::string name = m[1];
+    return "master " + (to_lower(name) == "master" ? std::string() : "\"" + name + "\" ") +
+           "between battery and main block";
+}
+
+// "cab fuse panel 12 way": a bus of that name, in that place.
+std::string panel_in_our_words(const Plan& plan, const std::string& line) {
+    static const Pattern named(
+        R"(^\s*((?!bus\b|fuse\b|positive\b|negative\b|cable\b|strap\b|way\b|price\b|set\b|remove\b|for\b|from\b)[a-z][a-z-]*(?:\s+[a-z-]+){0,2}?)\s+(fuse (?:panel|box|block)|distribution block|(?:positive |negative )?bus ?bar)\b([^"]*)$)");
+    Found m;
+    if (!named.is_all_of(line, m)) return line;
+    static const Pattern draws(R"(\d\s*k?W\b)");  // "rear bus bar light 5 W"
+    const std::string rest = m[3], first = to_lower(m[1]);
+    if (draws.is_in(rest)) return line;
+    std::string place;
+    for (const Place& p : plan.places)
+        if (to_lower(p.name) == first) place = ", " + p.name;
+    const bool negative = to_lower(m[2]).starts_with("negative");
+    return "bus \"" + m[1] + " " + m[2] + "\"" + (negative ? " negative" : "") + rest + place;
+}
+
+}  // namespace
+
+std::string loosely_said(const Plan& plan, const std::string& line) {
+    static const Pattern only(R"(\bonly\s+(?=(?:on|while|when|with)\b))");
+    static const Pattern no_engine(R"(^\s*(?:no engine|without (?:an )?engine)\s*$)");
+    static const Pattern battery(R"(\bbatt\b\.?)");
+    // a state said like "serving: engine off, freezer on"
+    static const Pattern state(
+        R"(^\s*([a-z][a-z -]{1,30}?)\s*:\s*(.*\b(?:engine|key)\s+(?:off|on|running|stopped|accessory)\b.*)$)");
+    if (no_engine.is_all_of(line)) return "vehicle no engine";
+    Found m;
+    const bool known = std::any_of(plan.loads.begin(), plan.loads.end(), [&](const Load& l) {
+        return line.size() > l.name.size() && to_lower(line).starts_with(to_lower(l.name) + ":");
+    });
+    if (!known && !to_lower(trim(line)).starts_with("day") && state.is_all_of(line, m))
+        return "state \"" + m[1] + "\", " + m[2];
+    // where something stands is called without "the"; "on the mast" keeps it, since "on mast" is a switch
+    static const Pattern article(R"(\b(in|inside|behind|under|beside)\s+the\s+)");
+    std::string text = article.replaced(only.replaced(line, ""), "$1 ");
+    text = battery.replaced(text, "battery");
+    text = own_switch(figure_behind_its_thing(text));
+    static const Pattern timed(R"(^\s*(?:state|day|winch|vehicle|set|reading|minutes|rate|price)\b)");
+    if (!timed.is_in(text)) text = times_in_our_words(text);
+    return panel_in_our_words(plan, master_in_our_words(controller_in_our_words(plan, text)));
+}
+
+}  // namespace yr

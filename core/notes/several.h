@@ -1,0 +1,36 @@
+// Lines that hold more than one thing, and what stands beside the things: the page's title, remarks in
+// brackets.
+#pragma once
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+#include "plan/plan.h"
+
+namespace yr {
+
+// "cab: computer 120 W, radio 5 A, seat 8 A" as a line for each, with the place or the condition that stands
+// before the colon; "start battery 80 Ah, alternator 180 A"; "states: driving, serving". Empty where the line
+// says one thing.
+[[nodiscard]] std::vector<std::string> parts_of_line(const Plan& plan, std::string_view line);
+
+// The line without what stands in brackets. Figures in brackets are figures: "work lights (2x 55 W)".
+struct WithoutRemark {
+    std::string line, remark;
+};
+[[nodiscard]] WithoutRemark without_remark(std::string_view line);
+
+// The line without what it says at its end of the use: "converter 30 A for radio and chargers".
+[[nodiscard]] WithoutRemark without_purpose(std::string_view line);
+
+// "in front locker", "on the mast", "…, roof": where the plan knows no such place, a new one, unless it is a
+// slip of one that it knows.
+[[nodiscard]] std::optional<Place> new_place(const Plan& plan, std::string_view line);
+
+// "Minibus 24 V, wheelchair lift": the first line of a page on which nothing stands yet, as the line that
+// names the vehicle. Empty where it draws, holds or gives anything.
+[[nodiscard]] std::optional<std::string> title_line(const Plan& plan, std::string_view line);
+
+}  // namespace yr

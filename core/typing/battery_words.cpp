@@ -1,0 +1,50 @@
+#include "typing/battery_words.h"
+
+#include <algorithm>
+#include <array>
+#include <optional>
+
+namespace yr {
+namespace {
+
+template <std::size_t N>
+bool among(std::string_view word, const std::array<const char*, N>& words) {
+    return std::any_of(words.begin(), words.end(), [&](const char* w) { return word == w; });
+}
+
+// "leisure" of "leisure bank"; empty for "battery" alone.
+std::optional<std::string_view> kind_said(std::string_view words) {
+    static constexpr std::array kThings = {"battery", "batteries", "bank", "batt", "battery bank"};
+    if (among(words, kThings)) return std::string_view();
+    for (const std::string_view thing : {" battery bank", " battery", " batteries", " bank", " batt"})
+        if (words.ends_with(thing)) return words.substr(0, words.size() - thing.size());
+    return std::nullopt;
+}
+
+std::optional<Chemistry> chemistry_said(std::string_view word) {
+    if (word == "lithium" || word == "lifepo4" || word == "lfp") return Chemistry::lifepo4;
+    if (word == "agm") return Chemistry::agm;
+    if (word == "gel") return Chemistry::gel;
+    return std::nullopt;
+}
+
+}  // namespace
+
+Id battery_meant_by(const Plan& plan, std::string_view words) {
+    const auto kind = kind_said(words);
+    if (!kind || plan.batteries.empty()) return {};
+    static constexpr std::array kFirst = {"",         "starter", "start", "starting", "engine",
+                                          "cranking", "main",    "first", "vehicle"};
+    static constexpr std::array kSecond = {"second",    "rear",      "other",    "aux",
+                                           "auxiliary", "house",     "leisure",  "service",
+                                           "domestic",  "equipment", "secondary"};
+    if (words == "bank" || words == "battery bank") return plan.batteries.back().id;
+    if (among(*kind, kFirst)) return plan.batteries.front().id;
+    if (among(*kind, kSecond)) return plan.batteries.size() > 1 ? plan.batteries[1].id : Id();
+    if (const auto chemistry = chemistry_said(*kind))
+        for (const Battery& b : plan.batteries)
+            if (b.chemistry == *chemistry) return b.id;
+    return {};
+}
+
+}  // namespace yr

@@ -1,0 +1,15 @@
+// Which battery people mean by "starter battery", "leisure bank", "the lithium": what has another name in the
+// plan, or none.
+#pragma once
+
+#include <string_view>
+
+#include "plan/plan.h"
+
+namespace yr {
+
+// `words`: lower case, without "the". Empty where they mean no battery of this plan. A battery's own name is
+// not looked at: it comes first, and is sought where names are.
+[[nodiscard]] Id battery_meant_by(const Plan& plan, std::string_view words);
+
+}  // namespace yr
