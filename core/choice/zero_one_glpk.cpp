@@ -67,6 +67,7 @@ std::optional<Relaxed> relax(const ZeroOneProgram& program, const ZeroOneLimits&
     glp_init_smcp(&how);
     how.msg_lev = GLP_MSG_OFF;
     how.tm_lim = limits.most_s < 2e6 ? std::max(1, static_cast<int>(limits.most_s * 1000)) : INT_MAX;
+    how.meth = GLP_DUALP;  // costs are no less than 0, so that it begins where nothing is chosen
     if (glp_simplex(problem.get(), &how) != 0 || glp_get_status(problem.get()) != GLP_OPT)
         return std::nullopt;
     Relaxed found{glp_get_obj_val(problem.get()), {}};
