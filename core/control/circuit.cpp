@@ -94,10 +94,10 @@ FeedChoice choose_feed(const Plan& plan, const TypedLine& line, const std::vecto
     for (const Point& p : plan.points) {
         if (!p.feeds_loads || (!line.feed.empty() && p.id != line.feed)) continue;
         if (line.channel > 0 && p.channels.empty()) continue;
+        if (line.feed.empty() && !suits_plain_loads(plan, Terminal(p.id))) continue;
         const bool switches = !p.channels.empty();  // a channel keeps it dead when the box is live
         const bool full = switches && channel_on(plan, p, line, taken) == 0;
         const double rail = rail_V(plan, Terminal(p.id));
-        const bool too_high = rail > 1.6 * plan.vehicle.nominal_V;  // a traction battery's own rail
         int missing = 0, extra = 0;
         for (std::size_t s = 0; s < plan.states.size(); ++s) {
             const auto& nodes = solutions[s].network.nodes;
@@ -106,7 +106,7 @@ FeedChoice choose_feed(const Plan& plan, const TypedLine& line, const std::vecto
             const double volts = n < nodes.size() ? solutions[s].point.node_V[n] : 0;
             const bool live = volts > 0.5 * rail;
             const bool want = holds(wanted, plan.states[s]);
-            missing += (want && !live) || too_high;
+            missing += want && !live;
             extra += live && !want && (!switches || full);
         }
         const int score = 10000 - 1000 * missing - 10 * extra - (full ? 500 : 0) +

@@ -17,6 +17,7 @@ constexpr double kNever_s = 1e9;
 constexpr double kGone_A = 0.5;  // a short that carries less has been cut off
 constexpr double kCarries_A = 1.0;
 constexpr double kLongest_s = 3600;  // what has not opened by then is told as not opening
+constexpr double kCranked_s = 60;    // nobody turns a starter for longer at once; common practice
 constexpr int kMostOpenings = 8;
 
 // Steps from a battery's positive post, over all runs with their switches closed.
@@ -327,7 +328,7 @@ class Study {
                 if (latest && *latest < soonest) soonest = *latest, next = &f;
             }
             if (!next) {
-                warm(a, kLongest_s);
+                warm(a, longest_s());
                 row.limits_itself = limits_itself(a);
                 name_what_stays(row, ask, a);
                 finish(row, opened, std::nullopt);
@@ -343,12 +344,16 @@ class Study {
             if (std::abs(a.amps) < kGone_A) break;
             if (limits_itself(
                     a)) {  // what is left an alternator or converter gives for ever: the cables must bear it
-                warm(a, kLongest_s);
+                warm(a, longest_s());
                 break;
             }
         }
         finish(row, opened, seconds);
     }
+
+    // For ever, but for what the starter draws beside it: then the key goes back, and other states tell of
+    // it.
+    [[nodiscard]] double longest_s() const { return state_.key == Key::crank ? kCranked_s : kLongest_s; }
 
     // A short inside a run whose own fuse opened on one side may live on from the other: then it stands at
     // that end.

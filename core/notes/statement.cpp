@@ -10,6 +10,7 @@
 #include "notes/plan_text.h"
 #include "notes/sets.h"
 #include "notes/several.h"
+#include "plan/rail_volts.h"
 #include "plan/variant.h"
 #include "units/pattern.h"
 #include "units/text.h"
@@ -463,7 +464,9 @@ Statement read_kind(const Plan& plan, K kind, std::string_view text, const Libra
 }
 
 bool feeds_something(const Plan& plan) {
-    return std::any_of(plan.points.begin(), plan.points.end(), [](const Point& p) { return p.feeds_loads; });
+    return std::any_of(plan.points.begin(), plan.points.end(), [&](const Point& p) {
+        return p.feeds_loads && suits_plain_loads(plan, Terminal(p.id));
+    });
 }
 
 // Lines on this plan, as one edit. The first that does not go says why.

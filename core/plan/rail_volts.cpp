@@ -57,4 +57,10 @@ double rail_V(const Plan& plan, const Load& load) {
     return load.inverter.empty() ? rail_V(plan, pos_of(load.id)) : plan.vehicle.nominal_V;
 }
 
+bool suits_plain_loads(const Plan& plan, const Terminal& feed) {
+    const double rail = rail_V(plan, feed), nominal = plan.vehicle.nominal_V;
+    constexpr double kAlike = 1.6, kTraction_V = 36;
+    return rail <= kAlike * nominal && (nominal >= kTraction_V || rail * kAlike >= nominal);
+}
+
 }  // namespace yr

@@ -13,6 +13,11 @@ namespace yr {
 // vehicle's volts.
 [[nodiscard]] double rail_V(const Plan& plan, const Terminal& at);
 
+// Whether a load of which no volts are said may hang there: not on a traction battery's rail, and on a 24 V
+// vehicle not on the 12 V rail that a converter makes. What a 48 V vehicle carries is made for 12 V as a rule
+// (common practice).
+[[nodiscard]] bool suits_plain_loads(const Plan& plan, const Terminal& feed);
+
 // Of the supply of a load; of one behind an inverter the vehicle's.
 [[nodiscard]] double rail_V(const Plan& plan, const Load& load);
 

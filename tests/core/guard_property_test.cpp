@@ -8,11 +8,14 @@
 #include "control/circuit.h"
 #include "guard/starting.h"
 #include "network/thermal_time.h"
+#include "notes/notes.h"
 #include "size/circuit_options.h"
 #include "size/plan_fuse.h"
 #include "size/ranges.h"
 #include "support/findings.h"
 #include "support/sizing_plan.h"
+#include "support/sweep.h"
+#include "support/vehicles.h"
 #include "words/guard_words.h"
 #include "words/why.h"
 
@@ -132,6 +135,39 @@ TEST_P(ShortedNetworks, AreOrderedByOhmsAndBySupply) {
             EXPECT_LE(row->least_A, row->most_A * (1 + 1e-6));
             before = row->most_A;
         }
+    }
+}
+
+// Whatever charges and whatever opens: each short has an answer. Where feeds have opened, an alternator at
+// its limit and batteries that take no more are alone with each other: nothing but their laws holds their
+// volts.
+TEST(ShortsOnVehicles, AllHaveAnAnswer) {
+    std::vector<Plan> plans;
+    for (const char* alternator : {"40 A", "100 A", "220 A"})
+        for (const char* battery : {"24 V AGM 90 Ah 700 A", "24 V LiFePO4 200 Ah", "24 V flooded 180 Ah"})
+            for (const double charge : {0.3, 0.8, 1.0})
+                for (const char* rest :
+                     {"", "lamps 6x 70 W\n", "second battery 24 V AGM 100 Ah, by contactor\n"}) {
+                    plans.push_back(read_notes(std::string("vehicle \"saw mill\" 24 V\nbattery ") + battery +
+                                               "\nalternator " + alternator +
+                                               "\nconverter 24 to 12 V 20 A\nradio 8 A 12 V\n" + rest)
+                                        .plan);
+                    for (Battery& b : plans.back().batteries) b.charge = charge;
+                }
+    for (unsigned seed = 1; seed <= sweep(3U, 60U); ++seed) {
+        plans.push_back(vehicle(seed).plan);
+        plans.push_back(small_machine(seed).plan);
+        plans.push_back(cart(seed).plan);
+    }
+    for (const Plan& plan : plans) {
+        std::vector<Solution> solutions;
+        for (const State& s : plan.states) solutions.push_back(solve(plan, s));
+        const FaultStudy study = study_faults(plan, solutions);
+        EXPECT_FALSE(study.rows.empty());
+        for (const ShortRow& row : study.rows)
+            EXPECT_TRUE(row.settled) << plan.vehicle.name << ' ' << plan.batteries.size() << ": "
+                                     << name_of(plan, plan.runs[study.places[row.place].run].id) << " in "
+                                     << plan.states[row.state].name;
     }
 }
 
