@@ -358,6 +358,15 @@ struct FaultNetwork::Impl {
     }
 };
 
+double short_at_posts_A(const Plan& plan, const Id& battery) {
+    for (std::size_t k = 0; k < plan.batteries.size(); ++k)
+        if (plan.batteries[k].id == battery) {
+            const BatteryElement e = fresh_batteries(plan, State{})[k];
+            return e.R0_ohm > 0 ? e.open_V / e.R0_ohm : 0;
+        }
+    return 0;
+}
+
 FaultNetwork::FaultNetwork(const Plan& plan, const State& state, const Solution& solution, SupplyCase supply)
     : impl_(std::make_unique<Impl>(plan, state, solution, supply)) {}
 FaultNetwork::~FaultNetwork() = default;

@@ -44,6 +44,10 @@ struct ShortAnswer {
     std::vector<double> node_V;
 };
 
+// What a dead short across a battery's own posts draws while it is new, warm and full, A: what a fuse beside
+// the post must cut. 0: no such battery.
+[[nodiscard]] double short_at_posts_A(const Plan& plan, const Id& battery);
+
 class FaultNetwork {
   public:
     // `solution` belongs to this plan and state.

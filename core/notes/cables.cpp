@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "catalog/assumptions.h"
+#include "guard/fault_network.h"
 #include "plan/rail_volts.h"
 #include "size/plan_fuse.h"
 #include "size/run_limits.h"
@@ -16,9 +17,12 @@ constexpr double kWarm = 1.2;     // copper at work against 20 C
 constexpr double kBladesTo_A = 40;
 constexpr int kMostTwins = 3;
 
-FuseType kind_for(const CableAsk& ask, double amps, bool breaker, double rail) {
+// `short_A`: what the battery beside it gives into a dead short.
+FuseType kind_for(const CableAsk& ask, double amps, bool breaker, double rail, double short_A) {
     if (breaker) return FuseType::breaker_3;
-    if (ask.lithium || rail > fuse_kind(FuseType::strip).rated_V) return FuseType::high;
+    const FuseKind& strip = fuse_kind(FuseType::strip);
+    if (ask.lithium || rail > strip.rated_V || (ask.at_post && short_A > strip.interrupting_A))
+        return FuseType::high;
     if (ask.at_post) return FuseType::strip;  // cuts off what a battery gives
     return amps * kReserve <= kBladesTo_A ? FuseType::blade : FuseType::bolt;
 }
@@ -94,7 +98,9 @@ Run cable_for(const PlanBuilder& builder, const CableAsk& ask, const Said& said)
     double must_carry_A = ask.amps * 1.05;
     if (ask.fused || said.fuse_A) {
         const double rail = rail_V(builder.plan(), ask.from);
-        FuseType type = kind_for(ask, ask.amps, said.breaker, rail);
+        const double short_A = std::max(short_at_posts_A(builder.plan(), ask.from.owner),
+                                        short_at_posts_A(builder.plan(), ask.to.owner));
+        FuseType type = kind_for(ask, ask.amps, said.breaker, rail, short_A);
         const double rating = said.fuse_A.value_or(rating_for(type, ask.amps * kReserve));
         type = kind_with(type, rating, rail);
         must_carry_A = std::max(must_carry_A, rating);

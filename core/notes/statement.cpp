@@ -229,6 +229,11 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
             Error{ErrorCode::missing_reference, "line", shown(*volts) + " V", Want::a_rail_of_these_volts};
         return s;
     }
+    // what is said to run for so long at once is switched on by somebody: one of its own
+    if (s.load->details.on_s && !s.load->live_when && s.load->inverter.empty()) {
+        s.load->live_when = Condition{};
+        s.load->live_when->switches = {s.load->name};
+    }
     const auto circuit = make_circuit(plan, *s.load);
     if (!circuit) {
         s.error = circuit.error();
