@@ -174,7 +174,7 @@ std::string remark(const Plan& plan, const WorkStep& s) {
                         if (!said->empty()) text += (text.empty() ? "" : "; ") + *said;
     });
     for (const Mark& m : plan.marks)
-        if (!m.note.empty() &&
+        if (!m.note.empty() && m.name != "before" &&  // that one's note is a step
             (m.about == s.key || std::find(s.members.begin(), s.members.end(), m.about) != s.members.end()))
             text += (text.empty() ? "" : "; ") + m.note;
     return text;

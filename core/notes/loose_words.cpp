@@ -108,6 +108,21 @@ std::string panel_in_our_words(const Plan& plan, const std::string& line) {
 
 }  // namespace
 
+std::string without_layout(const std::string& line) {
+    static const Pattern nothing(
+        R"(^\s*(?:[-=_*~|+ ]{2,}|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|[a-z][a-z &/'-]{1,40}:)\s*$)");
+    static const Pattern bullet(R"(^\s*(?:[-*+]|\xE2\x80[\xA2\x93\x94]|\xC2\xB7|\d{1,2}[.)])\s+)");
+    static const Pattern sign(
+        R"(\s*(?:[=|~]|\xE2\x89\x88|->)\s*(?=\d)|(?<=[^\d\s])\s+(?:-|\xE2\x80[\x93\x94])\s+(?=\d))");
+    static const Pattern roughly(
+        R"(\b(?:about|approx\.?|approximately|ca\.?|circa|roughly|around|max\.?|up to)\s+(?=\d))");
+    static const Pattern cca(R"((\d)CCA\b)");
+    if (nothing.is_all_of(line)) return "# " + line;
+    std::string text = bullet.replaced(line, "");
+    text = roughly.replaced(sign.replaced(text, " "), "");
+    return cca.replaced(text, "$1 CCA");
+}
+
 std::string loosely_said(const Plan& plan, const std::string& line) {
     static const Pattern only(R"(\bonly\s+(?=(?:on|while|when|with)\b))");
     static const Pattern no_engine(R"(^\s*(?:no engine|without (?:an )?engine)\s*$)");

@@ -9,6 +9,10 @@
 
 namespace yr {
 
+// Without what a list puts around its words: bullets, numbers, signs and words between a name and its figure.
+// Lines of signs, sums and headings say nothing of the plan: they become remarks.
+[[nodiscard]] std::string without_layout(const std::string& line);
+
 // The line in the grammar's words; as it stands where it holds nothing of the kind.
 [[nodiscard]] std::string loosely_said(const Plan& plan, const std::string& line);
 

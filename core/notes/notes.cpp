@@ -5,6 +5,7 @@
 #include "catalog/shipped.h"
 #include "notes/piece.h"
 #include "notes/plan_text.h"
+#include "notes/several.h"
 #include "units/text.h"
 
 namespace yr {
@@ -59,9 +60,15 @@ Notes read_notes(const Plan& base, std::string_view text, const Library* library
         notes.lines.push_back(std::move(n));
     }
     if (auto error = take_things(notes.plan, things)) notes.things = *error;
+    std::string given;  // by the heading above, up to the next one or a blank line
     for (NoteLine& n : notes.lines) {
         if (n.thing) continue;
+        if (trim(n.text).empty() || trim(n.text).ends_with(':')) given = given_by_heading(notes.plan, n.text);
         n.statement = read_statement(notes.plan, n.text, library);
+        if (!given.empty() && n.statement.kind == StatementKind::load && !n.bad()) {
+            Statement there = read_statement(notes.plan, n.text + given, library);
+            if (there.whole() && there.not_understood.empty()) n.statement = std::move(there);
+        }
         if (n.statement.whole()) (void)yr::apply(notes.plan, *n.statement.edit);
     }
     return notes;

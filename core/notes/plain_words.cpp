@@ -48,7 +48,15 @@ std::string things_in_our_words(const Plan& plan, std::string_view line) {
             return with(theirs, "bus \"negative bus bar\" negative");
     for (const std::string_view theirs : {"fuse panel", "fuse box", "fuse block", "distribution block",
                                           "positive bus bar", "positive busbar", "bus bar", "busbar"})
-        if (starts_with_words(text, theirs)) return with(theirs, "bus \"" + std::string(theirs) + "\"");
+        if (starts_with_words(text, theirs)) {
+            // "fuse box rear 8 way": where it is, too
+            const std::string_view rest = trim(text.substr(theirs.size()));
+            for (const Place& p : plan.places)
+                if (starts_with_words(rest, to_lower(p.name)))
+                    return "bus \"" + std::string(theirs) + " " + p.name + "\" " +
+                           std::string(rest.substr(p.name.size())) + ", " + p.name;
+            return with(theirs, "bus \"" + std::string(theirs) + "\"");
+        }
     return std::string(line);
 }
 

@@ -114,6 +114,12 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
     return lines;
 }
 
+std::string given_by_heading(const Plan& plan, std::string_view line) {
+    static const Pattern alone(R"(^\s*([a-z][a-z ]{1,30}?)\s*:\s*$)");
+    Found m;
+    return alone.is_all_of(line, m) ? heading_of(plan, m[1]).behind : std::string();
+}
+
 WithoutRemark without_remark(std::string_view line) {
     static const Pattern bracket(R"x(^([^"(]*)\(([^()"]*)\)([^"(]*)$)x");
     const std::string text(line);

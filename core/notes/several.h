@@ -16,6 +16,9 @@ namespace yr {
 // says one thing.
 [[nodiscard]] std::vector<std::string> parts_of_line(const Plan& plan, std::string_view line);
 
+// "Rear:" alone on its line: what it gives to the loads below it, ", rear". Empty where it gives nothing.
+[[nodiscard]] std::string given_by_heading(const Plan& plan, std::string_view line);
+
 // The line without what stands in brackets. Figures in brackets are figures: "work lights (2x 55 W)".
 struct WithoutRemark {
     std::string line, remark;

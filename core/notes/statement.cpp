@@ -5,6 +5,7 @@
 #include "control/circuit.h"
 #include "control/place_on.h"
 #include "notes/kinds.h"
+#include "notes/loose_words.h"
 #include "notes/notes.h"
 #include "notes/plain_words.h"
 #include "notes/plan_text.h"
@@ -577,7 +578,7 @@ void keep_remark(const Plan& plan, const std::string& remark, Statement& s) {
 }  // namespace
 
 Statement read_statement(const Plan& plan, std::string_view line, const Library* library) {
-    const auto [words, remark] = without_remark(line);
+    const auto [words, remark] = without_remark(without_layout(std::string(line)));
     Statement s = read_placed(plan, in_our_words(plan, words), library);
     if (s.error || !s.not_understood.empty()) {
         if (const auto title = title_line(plan, words)) return read_placed(plan, *title, library);

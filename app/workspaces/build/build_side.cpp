@@ -300,6 +300,10 @@ void BuildPage::side_of_work() {
 void BuildPage::side_of_quote() {
     auto* head = line(say("What it costs"));
     head->setFont(type_font(Type::title));
+    if (!quote_->ready()) {
+        line(say("It is being added up…"), "soft");
+        return shop_form();
+    }
     for (const auto& [what, much] : words::quote_sums(quote_->quote())) {
         sentences_ << q(what) + QStringLiteral(": ") + q(much);
         line(sentences_.back().toHtmlEscaped());

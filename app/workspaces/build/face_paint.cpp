@@ -9,7 +9,7 @@
 namespace yr::app {
 namespace {
 
-constexpr double kHeadLines = 2.6, kPinLines = 3.3, kGapShare = 0.06;
+constexpr double kHeadLines = 2.6, kPinLines = 3.3, kFootLines = 1.4, kGapShare = 0.06;
 
 double half_width(const FacePaint& how) {
     return how.width * (1 - kGapShare) / 2;
@@ -39,7 +39,7 @@ QStringList lines_in_pin(const Plan& plan, const std::vector<WireRow>& wires, co
 }  // namespace
 
 double face_height(const ConnectorFace& face, double line) {
-    return (kHeadLines + face.rows * kPinLines) * line;
+    return (kHeadLines + face.rows * kPinLines + kFootLines) * line;
 }
 
 QRectF pin_rect(const ConnectorFace& face, const FacePin& pin, const FacePaint& how, bool behind) {
@@ -80,13 +80,22 @@ void paint_face(QPainter& p, const Plan& plan, const std::vector<WireRow>& wires
             p.drawRoundedRect(cell, 3, 3);
             p.setPen(own ? how.own : pin.runs.empty() ? how.soft : how.ink);
             double y = cell.y();
-            for (const QString& line : lines_in_pin(plan, wires, pin)) {
-                text(QRectF(cell.x() + 4, y, cell.width() - 8, how.line), line,
-                     Qt::AlignLeft | Qt::AlignVCenter);
-                y += how.line;
+            const QStringList lines = lines_in_pin(plan, wires, pin);
+            for (qsizetype k = 0; k < lines.size(); ++k, y += how.line) {
+                const QRectF where(cell.x() + 4, y, cell.width() - 8, how.line);
+                if (k + 1 == lines.size() && pin.runs.empty())  // what it is for may take two lines
+                    p.drawText(where.adjusted(0, 0, 0, how.line),
+                               Qt::AlignLeft | Qt::AlignTop | Qt::TextWordWrap, lines[k]);
+                else
+                    text(where, lines[k], Qt::AlignLeft | Qt::AlignVCenter);
             }
         }
     }
+    p.setPen(how.soft);
+    text(QRectF(how.at.x(), how.at.y() + face_height(face, how.line) - kFootLines * how.line, how.width,
+                kFootLines * how.line),
+         say("Counted off in this order; the numbers moulded beside the pins hold."),
+         Qt::AlignLeft | Qt::AlignVCenter);
 }
 
 }  // namespace yr::app

@@ -18,6 +18,8 @@ class QuoteView : public QWidget {
     explicit QuoteView(Document* document, QWidget* parent = nullptr);
     void refresh(int vehicles);
     void finish();
+    // False until the first answer is there: until then quote() is empty.
+    [[nodiscard]] bool ready() const { return job_.answer() != nullptr; }
     [[nodiscard]] const Quote& quote() const;
     // Each other option: what it costs, and what changing to it takes from here.
     struct Option {
