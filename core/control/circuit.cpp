@@ -18,8 +18,6 @@ namespace {
 
 constexpr double kHomeRun_A = 15;      // above this a return goes home; common practice
 constexpr double kGroundLead_m = 0.5;  // from a load to the nearest ground stud; common practice
-constexpr double kOwnCable_A =
-    30;  // less than that is light: it hangs on a bus while there is room; common practice
 constexpr double kLowestShare = 0.94;  // of nominal volts, on a battery that gives; common practice
 constexpr double kBusShare = 0.6;  // of a bus's fuse for heavy loads: light ones are to come; common practice
 constexpr double kFuseShare = 0.8;  // of a fuse's rating for what runs for long; common practice
@@ -114,22 +112,6 @@ FeedChoice choose_feed(const Plan& plan, const TypedLine& line, const std::vecto
         if (score > best_score) best_score = score, best = {&p, missing == 0};
     }
     return best;
-}
-
-// Whether the fuse before a bus leaves room for so much beside what hangs there already.
-bool bears(const Plan& plan, const Point& feed, double amps) {
-    std::optional<double> fuse_A;
-    for (const Run& r : plan.runs)
-        if (r.to == Terminal(feed.id))
-            for (const Device& d : r.devices)
-                if (d.kind == DeviceKind::fuse) fuse_A = std::min(fuse_A.value_or(d.rating_A), d.rating_A);
-    double others_A = 0;
-    for (const Run& r : plan.runs)
-        if (const Load* l = find(plan.loads, r.to.owner); l && r.from == Terminal(feed.id) && !l->starter)
-            others_A += nominal_A(plan, *l);
-    // light ones are still to come when a heavy one asks; once the fuse is taken up it takes no more at all
-    const double share = amps < kOwnCable_A ? kFuseShare : kBusShare;
-    return !fuse_A || amps + others_A <= share * *fuse_A;
 }
 
 bool one_thicker(const Plan& plan, Run& run) {
@@ -251,6 +233,21 @@ Terminal choose_return(const Plan& plan, const TypedLine& line, const FeedChoice
 }
 
 }  // namespace
+
+bool bears(const Plan& plan, const Point& feed, double amps) {
+    std::optional<double> fuse_A;
+    for (const Run& r : plan.runs)
+        if (r.to == Terminal(feed.id))
+            for (const Device& d : r.devices)
+                if (d.kind == DeviceKind::fuse) fuse_A = std::min(fuse_A.value_or(d.rating_A), d.rating_A);
+    double others_A = 0;
+    for (const Run& r : plan.runs)
+        if (const Load* l = find(plan.loads, r.to.owner); l && r.from == Terminal(feed.id) && !l->starter)
+            others_A += nominal_A(plan, *l);
+    // light ones are still to come when a heavy one asks; once the fuse is taken up it takes no more at all
+    const double share = amps < kOwnCable_A ? kFuseShare : kBusShare;
+    return !fuse_A || amps + others_A <= share * *fuse_A;
+}
 
 namespace {
 

@@ -8,6 +8,12 @@
 
 namespace yr {
 
+// Less than that is light: it hangs on a bus while there is room; common practice.
+inline constexpr double kOwnCable_A = 30;
+
+// Whether the fuse before a bus leaves room for so much beside what hangs there already.
+[[nodiscard]] bool bears(const Plan& plan, const Point& feed, double amps);
+
 struct NewCircuit {
     Edit edit;
     Id load;

@@ -101,6 +101,10 @@ Run cable_for(const PlanBuilder& builder, const CableAsk& ask, const Said& said)
         const double short_A = std::max(short_at_posts_A(builder.plan(), ask.from.owner),
                                         short_at_posts_A(builder.plan(), ask.to.owner));
         FuseType type = kind_for(ask, ask.amps, said.breaker, rail, short_A);
+        if (const auto& all = fuse_kind(type).ratings_A;
+            !said.fuse_A && all.back() < ask.amps * kReserve &&
+            fuse_kind(FuseType::high).ratings_A.back() > all.back())
+            type = FuseType::high;  // a weaker kind is not made for so much
         const double rating = said.fuse_A.value_or(rating_for(type, ask.amps * kReserve));
         type = kind_with(type, rating, rail);
         must_carry_A = std::max(must_carry_A, rating);

@@ -11,8 +11,14 @@ namespace {
 
 constexpr double kFeed_m = 2;
 
-// The battery that stands in the same place, where one does; else the first.
-Id battery_near(const Plan& plan, const Id& place) {
+// The battery that is called alike ("module fuse panel", "module battery") or stands in the same place, where
+// one does; else the first.
+Id battery_near(const Plan& plan, const Id& place, std::string_view name) {
+    const auto first_word = [](std::string_view text) { return to_lower(text.substr(0, text.find(' '))); };
+    for (const Battery& b : plan.batteries)
+        if (const std::string word = first_word(b.name);
+            word.size() > 2 && word != "battery" && word == first_word(name))
+            return b.id;
     for (const Battery& b : plan.batteries)
         if (!place.empty() && b.place == place &&
             b.nominal_V.value_or(plan.vehicle.nominal_V) == plan.vehicle.nominal_V)
@@ -24,7 +30,7 @@ Id battery_near(const Plan& plan, const Id& place) {
 void feed_point(PlanBuilder& b, const Point& p, double amps, const Said& said) {
     const Plan& plan = b.plan();
     if (plan.batteries.empty() && !said.from) return;
-    const Terminal from = said.from.value_or(pos_of(battery_near(plan, p.place)));
+    const Terminal from = said.from.value_or(pos_of(battery_near(plan, p.place, p.name)));
     const Battery* battery = find(plan.batteries, from.owner);
     Run feed = cable_for(b,
                          {p.name + " feed", from, p.id, amps, kFeed_m, 0.012, true, false, battery != nullptr,
@@ -42,7 +48,7 @@ void feed_point(PlanBuilder& b, const Point& p, double amps, const Said& said) {
 // Where a negative bus returns: to the battery that the line names, else the one beside it.
 Terminal home_of(const Plan& plan, const Said& said) {
     const bool named = said.from && find(plan.batteries, said.from->owner);
-    return neg_of(named ? said.from->owner : battery_near(plan, said.place));
+    return neg_of(named ? said.from->owner : battery_near(plan, said.place, said.name));
 }
 
 // Where what hangs there returns: as said, else beside what feeds it.
@@ -53,7 +59,7 @@ Terminal return_of(const Plan& plan, const Said& said) {
         if (const Point* p = find(plan.points, *said.from); p && !p->return_at.empty()) return p->return_at;
         if (const Source* s = find(plan.sources, said.from->owner)) return s->return_at;
     }
-    return plan.batteries.empty() ? Terminal{} : neg_of(battery_near(plan, said.place));
+    return plan.batteries.empty() ? Terminal{} : neg_of(battery_near(plan, said.place, said.name));
 }
 
 }  // namespace

@@ -52,6 +52,7 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
          "golf cart",
          "golf cart batteries",
          "batteries",
+         "battery",
          "smart",
          "traction"},
         false,

@@ -18,13 +18,14 @@ std::string figure_behind_its_thing(const std::string& line) {
 
 // "on switch" alone: one of its own, called like what it switches.
 std::string own_switch(const std::string& line) {
-    static const Pattern alone(R"(\bon\s+(?:a\s+|its\s+own\s+|own\s+)?switch\s*(?=$|[,;]))");
+    static const Pattern alone(
+        R"((?:\b(?:on|with)\s+(?:a\s+|its\s+own\s+|own\s+)?|,\s*)(?:switch|switched)\s*(?=$|[,;]))");
     Found m;
     if (!alone.is_in(line, m)) return line;
     std::string name(trim(line.substr(0, line.find_first_of("0123456789,;\""))));
     if (const auto on = to_lower(name).find(" on "); on != std::string::npos) name.erase(on);
     if (name.empty()) return line;
-    return m.before() + "on switch \"" + name + "\"" + m.behind();
+    return m.before() + " on switch \"" + name + "\"" + m.behind();
 }
 
 double seconds_in(const std::string& figure, const std::string& unit) {
@@ -39,11 +40,11 @@ std::string times_in_our_words(const std::string& line) {
         R"((\d+(?:\.\d+)?)\s*(hours?|hrs?|h|minutes?|mins?|seconds?|secs?|s)\b)";
     static const Pattern daily(
         amount +
-        R"(\s*(?:(twice|two times|three times|(\d+)\s*(?:x|times))\s+)?(?:a|per|/|each|every)\s*day\b)");
+        R"(\s*(?:(twice|two times|three times|(\d+)\s*(?:x|times))\s+)?(?:a|per|/|each|every)\s*(day|hour|h)\b)");
     static const Pattern at_once(R"((?<!\bfor )(?<!\bstays )(?<!\bafter )(?<!\bwithin )(?<!\bevery )\b)" +
                                  amount +
                                  R"(\s+(?:to\s+[a-z]+|(?:a|per|each|every)\s+[a-z]+|at\s+a\s+time|each)\b)");
-    static const Pattern bare(R"([,;]\s*)" + amount + R"(\s*(?=$|[,;]))");
+    static const Pattern bare(R"((?:[,;]\s*|(?<=[AW])\s+))" + amount + R"(\s*(?=$|[,;]))");
     Found m;
     if (daily.is_in(line, m)) {
         const std::string often = to_lower(m[3]);
@@ -52,7 +53,7 @@ std::string times_in_our_words(const std::string& line) {
                              : often.starts_with("two")   ? 2
                              : often.starts_with("three") ? 3
                                                           : 1;
-        const double share = times * seconds_in(m[1], m[2]) / 86400;
+        const double share = times * seconds_in(m[1], m[2]) / (to_lower(m[5]) == "day" ? 86400 : 3600);
         if (share > 0 && share <= 1) return m.before() + ", duty " + shown(share * 100) + " %" + m.behind();
     }
     const auto for_so_long = [&](const std::string& figure, const std::string& unit) {
@@ -82,8 +83,14 @@ std::string controller_in_our_words(const Plan& plan, const std::string& line) {
 // "main disconnect on the battery": in the cable to the first block.
 std::string master_in_our_words(const std::string& line) {
     static const Pattern at_battery(
-        R"(^\s*((?:main |battery |master )?(?:disconnect|master|isolator|cut-?off|kill|switch)(?: disconnect)?(?: switch)?)\s*(?:(?:at|on|by|near|beside|behind)\s+(?:the\s+)?(?:[a-z]+\s+)?batter(?:y|ies))?\s*$)");
+        R"(^\s*((?:main |battery |master )?(?:disconnect|master|isolator|cut-?off|kill|switch)(?: disconnect)?(?: switch)?)\s*(?:(?:at|on|by|near|beside|behind)\s+(?:the\s+)?((?:[a-z]+\s+)?battery|batteries))?\s*$)");
+    // "module battery switch 300 A"
+    static const Pattern of_battery(
+        R"(^\s*((?!main\b|master\b)[a-z]+ battery) (switch|disconnect|isolator|master)\s*(\d+\s*A)?\s*$)");
     Found m;
+    if (of_battery.is_all_of(line, m))
+        return "master \"" + m[1] + " " + m[2] + "\" between " + m[1] + " and main block" +
+               (m.has(3) ? " " + m[3] : "");
     if (!at_battery.is_all_of(line, m) || to_lower(m[1]) == "switch") return line;
     const std::string name = m[1];
     return "master " + (to_lower(name) == "master" ? std::string() : "\"" + name + "\" ") +
@@ -116,11 +123,18 @@ std::string without_layout(const std::string& line) {
         R"(\s*(?:[=|~]|\xE2\x89\x88|->)\s*(?=\d)|(?<=[^\d\s])\s+(?:-|\xE2\x80[\x93\x94])\s+(?=\d))");
     static const Pattern roughly(
         R"(\b(?:about|approx\.?|approximately|ca\.?|circa|roughly|around|max\.?|up to)\s+(?=\d))");
-    static const Pattern cca(R"((\d)CCA\b)");
+    static const Pattern cca(R"((\d)(CCA|lbs?|kg)\b)");
+    static const Pattern doubt(R"((\d\s*(?:k?W|A|V|Ah))\s*\?+)");
+    static const Pattern at_most(R"((?<=[WA])\s+max(?:imum|\.)?(?=$|[,;\s]))");
+    static const Pattern counted(R"(\b(\d{1,2})\s*@\s*(?=\d))");
+    static const Pattern and_amps(R"((\d\s*V)\s*/\s*(?=\d))");
+    static const Pattern runs(R"(\bruns\s+(?=\d+\s*%))");
     if (nothing.is_all_of(line)) return "# " + line;
     std::string text = bullet.replaced(line, "");
     text = roughly.replaced(sign.replaced(text, " "), "");
-    return cca.replaced(text, "$1 CCA");
+    text = doubt.replaced(cca.replaced(text, "$1 $2"), "$1");
+    text = and_amps.replaced(counted.replaced(at_most.replaced(text, ""), "$1x "), "$1 ");
+    return runs.replaced(text, "");
 }
 
 std::string loosely_said(const Plan& plan, const std::string& line) {

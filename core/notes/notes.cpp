@@ -47,6 +47,16 @@ static std::optional<Error> take_things(Plan& plan, const std::vector<std::strin
     return done ? std::nullopt : std::optional<Error>(done.error());
 }
 
+// With what the heading above gives to loads, where that is understood.
+static Statement read_given(const Plan& plan, const std::string& text, const std::string& given,
+                            const Library* library) {
+    Statement s = read_statement(plan, text, library);
+    if (given.empty() || s.kind != StatementKind::load || s.error || s.doubt || !s.not_understood.empty())
+        return s;
+    Statement there = read_statement(plan, text + given, library);
+    return there.whole() && there.not_understood.empty() ? there : s;
+}
+
 Notes read_notes(const Plan& base, std::string_view text, const Library* library) {
     Notes notes;
     notes.plan = base;
@@ -61,15 +71,22 @@ Notes read_notes(const Plan& base, std::string_view text, const Library* library
     }
     if (auto error = take_things(notes.plan, things)) notes.things = *error;
     std::string given;  // by the heading above, up to the next one or a blank line
+    std::vector<std::pair<NoteLine*, std::string>> again;
     for (NoteLine& n : notes.lines) {
         if (n.thing) continue;
         if (trim(n.text).empty() || trim(n.text).ends_with(':')) given = given_by_heading(notes.plan, n.text);
-        n.statement = read_statement(notes.plan, n.text, library);
-        if (!given.empty() && n.statement.kind == StatementKind::load && !n.bad()) {
-            Statement there = read_statement(notes.plan, n.text + given, library);
-            if (there.whole() && there.not_understood.empty()) n.statement = std::move(there);
-        }
-        if (n.statement.whole()) (void)yr::apply(notes.plan, *n.statement.edit);
+        n.statement = read_given(notes.plan, n.text, given, library);
+        if (n.bad())
+            again.emplace_back(&n, given);
+        else if (n.statement.whole())
+            (void)yr::apply(notes.plan, *n.statement.edit);
+    }
+    // what a line speaks of may stand further down: "radio 8 A 12 V" above the converter
+    for (auto& [line, by_heading] : again) {
+        Statement now = read_given(notes.plan, line->text, by_heading, library);
+        if (!now.whole() && !line->statement.whole()) continue;  // what it first said of itself holds
+        line->statement = std::move(now);
+        if (line->statement.whole()) (void)yr::apply(notes.plan, *line->statement.edit);
     }
     return notes;
 }

@@ -17,6 +17,29 @@ bool starts_with_words(std::string_view text, std::string_view words) {
            (text.size() == words.size() || text[words.size()] == ' ' || text[words.size()] == ',');
 }
 
+// "Starter battery: 95 Ah AGM", "Alternator: 220 A", "battery 2: house, 300 Ah": the colon says no more than
+// a space, unless what stands before it is in the plan already with all that it has.
+std::string without_colon(const Plan& plan, const std::string& line) {
+    static const Pattern numbered(R"(^\s*battery\s+\d\s*:\s*([a-z]+)\s*,?\s*(.*)$)");
+    static const Pattern kind(
+        R"(^\s*((?!stand\b|end\b|way\b|waypoint\b|day\b|state\b|set\b|price\b)(?:[a-z]+\s+){0,2}(?:battery|bank|alternator|inverter|solar|solar panels?|charger|converter|winch|starter|stator))\s*:\s*(.*\d.*)$)");
+    static const Pattern building(R"(^\s*(?:generator|shore|mains|hook-?up)[a-z ]*:\s*charger\b(.*)$)");
+    Found m;
+    if (numbered.is_all_of(line, m)) return m[1] + " battery " + m[2];
+    if (building.is_all_of(line, m)) return "charger shore" + m[1];
+    if (!kind.is_all_of(line, m)) return line;
+    const std::string named = to_lower(m[1]);
+    for (const Battery& b : plan.batteries)
+        if (to_lower(b.name) == named && (b.capacity_Ah || b.cranking_A)) return line;
+    for (const Source& s : plan.sources)
+        if (to_lower(s.name) == named) return line;
+    for (const Inverter& i : plan.inverters)
+        if (to_lower(i.name) == named) return line;
+    for (const Load& l : plan.loads)
+        if (to_lower(l.name) == named) return line;
+    return m[1] + " " + m[2];
+}
+
 std::string things_in_our_words(const Plan& plan, std::string_view line) {
     const std::string own(trim(line));
     const std::string_view text = own;
@@ -157,15 +180,29 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     static const Pattern shore(
         R"(^\s*(?:shore|shore-?line|mains|ac|battery|generator|hook-?up|230\s*V|240\s*V|120\s*V|110\s*V)\s+(?:power\s+)?charger\b(.*)$)");
     static const Pattern between(
-        R"(^\s*(?:dc-dc|dcdc|dc to dc|b2b|battery to battery|battery-to-battery)(?:\s+(?:charger|converter))?\b(.*)$)");
+        R"(^\s*(?:dc-dc|dcdc|dc/dc|dc dc|dc to dc|b2b|battery to battery|battery-to-battery)(?:\s+(?:charger|converter))?\b(.*)$)");
     Found m;
+    // "battery isolator solenoid 200 A between A and B, closes when the engine runs": as a contactor does
+    static const Pattern solenoid(
+        R"(^\s*(?:(?:battery|isolator|split|charge|linking|link)\s+)*(?:solenoid|contactor)\b([^,]*\bbetween\s+(.+?)\s+and\s+([^,]+?))\s*(?:,\s*clos\w*\b.*)?$)");
+    if (solenoid.is_all_of(line, m)) {
+        const auto one = terminal_called(plan, m[2], false), other = terminal_called(plan, m[3], false);
+        if (one && other && find(plan.batteries, one->owner) && find(plan.batteries, other->owner))
+            return "joiner contactor" + m[1];
+    }
+    // "trailer plug charge line 10 A from tow vehicle"
+    static const Pattern towed(
+        R"(^\s*(.*\bcharge (?:line|lead|wire|cable))\s+(\d+(?:\.\d+)?\s*A)\s+from (?:the )?(?:tow|towing|car|truck|tug|pickup|van)\b.*$)");
+    if (towed.is_all_of(line, m)) return "charger \"" + m[1] + "\" " + m[2];
+    static const Pattern combined(R"(^\s*inverter\s*[/-]\s*charger\b(.*)$)");
+    if (combined.is_all_of(line, m)) return "inverter" + m[1];
     // "24/12 converter 30 A", "radio 24-12 converter 10 A"
     static const Pattern between_rails(
         R"(^\s*(?!converter)([a-z][a-z ]*?)?\s*(?:24|36|48)\s*V?\s*(?:/|to|-)\s*(12|24)\s*V?\s+(?:dc-dc\s+)?(?:converter|reducer|dropper)\b(.*)$)");
     if (between_rails.is_all_of(line, m))
         return "converter " + (m[1].empty() ? "" : "\"" + m[1] + " converter\" ") + m[2] + " V" + m[3];
     static const Pattern steps_down(
-        R"(^\s*(?:(?:dc-dc|dcdc|dc|step-?down|voltage|buck)\s+)*(?:converter|reducer)\s+(?:from\s+)?(?:\d+\s*V?\s+to\s+)?(\d+\s*V\b.*)$)");
+        R"(^\s*(?:(?:dc-dc|dcdc|dc|step-?down|voltage|buck)\s+)*(?:converter|reducer|dropper)\s+(?:from\s+)?(?:\d+\s*V?\s*(?:to|-|/|->)\s*)?(\d+\s*V\b.*)$)");
     static const Pattern senses(
         R"(^\s*(?:vsr|voltage[ -]sens(?:ing|itive)(?: charging)? relay|sensing relay|split[ -]charge(?:r| relay)|battery (?:combiner|joiner)|combiner)\b(.*)$)");
     // an isolator between two batteries is of diodes; before anything else it is a switch
@@ -195,6 +232,8 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
 
 // A state's name may hold any words: up to the first comma, where it says nothing of key, engine or switches.
 std::string state_in_our_words(const std::string& line) {
+    static const Pattern on_something(R"(^\s*state\s+(on\s+[^\s\d",]+)\s*(,.*)$)");
+    if (Found m; on_something.is_all_of(line, m)) return "state \"" + m[1] + "\"" + m[2];
     static const Pattern named(
         R"(^\s*state\s+((?:(?!on\b|off\b|key\b|engine\b|running\b|stopped\b|switches\b)[^\s\d",]+\s+)+(?:(?!on\b|off\b|key\b|engine\b)[^\s\d",]+))\s*(,.*)$)");
     Found m;
@@ -216,7 +255,7 @@ std::string in_our_words(const Plan& plan, std::string_view line) {
     if (Found m; nothing_yet && title.is_all_of(text, m) && to_lower(m[1]).find("vehicle") != 0)
         return "vehicle \"" + m[1] + "\" " + m[2] + " V";
     if (trim(text).empty() || trim(text).front() == '#') return text;
-    text = state_in_our_words(loosely_said(plan, text));
+    text = state_in_our_words(loosely_said(plan, without_colon(plan, text)));
     text = charger_in_our_words(plan, draws_in_our_words(text));
     text = things_in_our_words(plan, text);
     return battery_in_our_words(plan, text);

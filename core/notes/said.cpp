@@ -108,8 +108,10 @@ class SaidReader {
                 continue;
             }
             if (ends(words) || fuse(words) || labelled(words) || plain(words) || bolt(words) || flag(words) ||
-                place(words, at_comma) || condition.read(words, true) || circuit(words) ||
-                bare_number(words)) {
+                (vocabulary_.switches &&
+                 condition.read(words, true)) ||  // a switch may be called like a place
+                place(words, at_comma) ||
+                condition.read(words, true) || circuit(words) || bare_number(words)) {
                 named_ = true;
                 continue;
             }

@@ -86,6 +86,27 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         return {"inverter " + m[2], m[1] + " on inverter"};
     if (line.empty() || line.front() == '#') return {};
     if (auto states = states_listed(line); !states.empty()) return states;
+    // "alternators 2x 185 A"
+    static const Pattern twins(
+        R"(^\s*(?:twin |dual |two )?alternators\s*:?\s*(?:2\s*x\s*)?(\d+\s*A)\s*(?:each)?\s*$)");
+    if (Found m; twins.is_all_of(line, m)) return {"alternator " + m[1], "second alternator " + m[1]};
+    // "batteries: starter 2x 95 Ah AGM, module battery 2x 110 Ah AGM"
+    static const Pattern batteries(R"(^\s*batteries\s*:\s*(.*\d\s*Ah\b.*)$)");
+    if (Found m; batteries.is_all_of(line, m)) {
+        std::vector<std::string> lines;
+        for (std::string piece : pieces_of(m[1])) {
+            static const Pattern hours(R"(\d\s*Ah\b)"), called(R"(\bbatter(?:y|ies)\b)");
+            if (!hours.is_in(piece) && !lines.empty()) {
+                lines.back() += ", " + piece;
+                continue;
+            }
+            const std::string name = head_name(piece);
+            if (!called.is_in(piece) && !trim(name).empty())
+                piece = std::string(trim(name)) + " battery " + piece.substr(name.size());
+            lines.push_back(piece);
+        }
+        if (lines.size() > 1) return lines;
+    }
     Heading heading;
     static const Pattern headed(R"(^([a-z][a-z ]{0,30}?)\s*:\s*(\S.*)$)");
     if (Found m; headed.is_all_of(line, m)) {
@@ -171,7 +192,6 @@ std::optional<Place> new_place(const Plan& plan, std::string_view line) {
 
 std::optional<std::string> title_line(const Plan& plan, std::string_view line) {
     const bool nothing_yet = plan.loads.empty() && plan.sources.empty() && plan.inverters.empty() &&
-                             plan.vehicle.name == blank_vehicle().vehicle.name &&
                              std::none_of(plan.batteries.begin(), plan.batteries.end(),
                                           [](const Battery& b) { return b.capacity_Ah || b.cranking_A; });
     std::string text(trim(line));
@@ -184,6 +204,11 @@ std::optional<std::string> title_line(const Plan& plan, std::string_view line) {
         said = " " + m[1] + " V";
         text = volts.replaced(text, "");
     }
+    static const Pattern engine(R"(\s*,?\s*\b(?:no engine|without (?:an )?engine)\b)");
+    if (engine.is_in(text)) said += " no engine", text = engine.replaced(text, "");
+    while (!text.empty() && (text.front() == ' ' || text.front() == ',')) text.erase(0, 1);
+    if (text.empty() && !said.empty()) return "vehicle" + said;
+    if (plan.vehicle.name != blank_vehicle().vehicle.name) return std::nullopt;  // it has its name
     static const Pattern year(R"(\b(?:19|20)\d\d\b)");
     if (year.replaced(text, "").find_first_of("0123456789") != std::string::npos || text.empty())
         return std::nullopt;

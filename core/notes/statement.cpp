@@ -13,6 +13,7 @@
 #include "notes/several.h"
 #include "plan/rail_volts.h"
 #include "plan/variant.h"
+#include "size/run_limits.h"
 #include "units/pattern.h"
 #include "units/text.h"
 
@@ -218,7 +219,10 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
     static const Pattern charges(R"(\b(?:alternators?|stator|dynamo|generator)\b)");
     static const Pattern draws(
         R"(\b(?:lights?|lamp|warning|field|excit\w*|sens\w*|relay|regulator|fan|heater|coil|indicator|buzzer|alarm|gauge|signal|start|starter|fuel|glow)\b)");
-    if (charges.is_in(named) && !draws.is_in(named)) {
+    // nor is what opens and closes
+    static const Pattern opens(
+        R"(\b(?:battery|main|master|isolator)\b.*\b(?:switch|disconnect|isolator|solenoid|contactor)$)");
+    if ((charges.is_in(named) && !draws.is_in(named)) || opens.is_in(named)) {
         s.error = Error{ErrorCode::unknown_name, "line", s.load->name, Want::a_kind_of_thing};
         s.load.reset();
         return s;
@@ -509,13 +513,17 @@ Statement read_block(const Plan& plan, const SetEntry& set, std::string_view tex
     return s;
 }
 
+std::string block_name(int number) {
+    return number > 1 ? "block " + std::to_string(number) : "main block";
+}
+
 // A block beside the battery, as bare vehicles have it, and a bus for returns: the post is for a few lugs.
 struct MainBlock {
     Plan plan;  // with it
     Batch edits;
     Id id;
 };
-std::optional<MainBlock> main_block_for(const Plan& plan) {
+std::optional<MainBlock> main_block_for(const Plan& plan, int number = 1) {
     // what is added to a vehicle hangs on the battery that was added for it, not on the one that must start
     // it
     const double rail_V = plan.vehicle.nominal_V;
@@ -525,8 +533,9 @@ std::optional<MainBlock> main_block_for(const Plan& plan) {
     if (!battery.place.empty()) place += ", " + name_of(plan, battery.place);
     MainBlock laid{plan, {}, {}};
     Id negative;
-    for (const char* line :
-         {"bus \"negative bus\" negative for 120 A, 0.5 m", "bus \"main block\" for 80 A, 0.5 m"}) {
+    const std::string behind = number > 1 ? " " + std::to_string(number) : "";
+    for (const std::string& line : {"bus \"negative bus" + behind + "\" negative for 120 A, 0.5 m",
+                                    "bus \"" + block_name(number) + "\" for 80 A, 0.5 m"}) {
         const Statement bus = read_kind(laid.plan, K::bus, line + place, nullptr);
         if (!bus.edit || !yr::apply(laid.plan, *bus.edit)) return std::nullopt;
         laid.edits.edits.push_back(*bus.edit);
@@ -601,10 +610,44 @@ Statement read_statement(const Plan& plan, std::string_view line, const Library*
 
 namespace {
 
+// A light load that found the blocks full which were laid before, and so hangs on the battery's post: another
+// block is laid for it and for what comes behind it.
+std::optional<Statement> on_another_block(const Plan& plan, const Statement& s, const std::string& text) {
+    if (s.kind != K::load || !s.edit || !s.load || !s.load->feed.empty()) return std::nullopt;
+    Plan after = plan;
+    if (!yr::apply(after, *s.edit)) return std::nullopt;
+    const Load* load = find(after.loads, std::string_view(s.about));
+    const Run* feed = load ? supply_run(after, load->id) : nullptr;
+    if (!feed || !find(plan.batteries, feed->from.owner) || nominal_A(after, *load) >= kOwnCable_A)
+        return std::nullopt;
+    const auto on = [&](const Plan& with, int number) {
+        return read_kind(with, K::load, text + ", from " + block_name(number), nullptr);
+    };
+    int number = 1;
+    for (;; ++number) {
+        const auto point = std::find_if(plan.points.begin(), plan.points.end(),
+                                        [&](const Point& p) { return p.name == block_name(number); });
+        if (point == plan.points.end()) break;
+        if (!bears(plan, *point, nominal_A(after, *load))) continue;
+        Statement there = on(plan, number);
+        return there.whole() ? std::optional(there) : std::nullopt;
+    }
+    if (number == 1) return std::nullopt;  // its buses are somebody's own
+    auto block = main_block_for(plan, number);
+    if (!block) return std::nullopt;
+    Statement on_it = on(block->plan, number);
+    if (!on_it.whole() || on_it.not_understood.size() > s.not_understood.size()) return std::nullopt;
+    block->edits.edits.push_back(*on_it.edit);
+    on_it.edit = Edit(std::move(block->edits));
+    on_it.block = block->id;
+    return on_it;
+}
+
 Statement read_whole(const Plan& plan, const std::string& text, const Library* library) {
     if (const SetEntry* set = library ? set_on_line(*library, text) : nullptr)
         return read_block(plan, *set, text, library);
     Statement s = read_kind(plan, kind_of_line(plan, text), text, library);
+    if (auto moved = on_another_block(plan, s, text)) return std::move(*moved);
     if (s.kind == K::nothing || !s.error || plan.batteries.empty() || feeds_something(plan)) return s;
     // what wants a feed where there is none yet brings one
     auto block = main_block_for(plan);

@@ -70,6 +70,11 @@ double joining_A(const Said& said) {
     return 0;
 }
 
+bool by_charger(const Said& said) {
+    return said.has("dc-dc") || said.has("dcdc") || said.has("charger") || said.labelled.contains("dc-dc") ||
+           said.labelled.contains("dcdc") || said.labelled.contains("charger");
+}
+
 // What closes between two batteries, as the line says.
 Device joiner_of(const PlanBuilder& b, const Said& said) {
     Device d;
@@ -95,10 +100,7 @@ Device joiner_of(const PlanBuilder& b, const Said& said) {
 // Joined to the first as the line says: by a charger, a relay that senses, a contactor, a switch, an
 // isolator.
 void join(PlanBuilder& b, const Battery& first, const Battery& battery, const Said& said) {
-    const bool charger = said.has("dc-dc") || said.has("dcdc") || said.has("charger") ||
-                         said.labelled.contains("dc-dc") || said.labelled.contains("dcdc") ||
-                         said.labelled.contains("charger");
-    if (charger) {
+    if (by_charger(said)) {
         Source s;
         s.id = b.id("charger");
         s.name = "charger of " + battery.name;
@@ -171,7 +173,12 @@ Made make_battery(PlanBuilder& b, const Said& said) {
         return missing("capacity", Want::ah_or_cranking_amps);
     b.put(battery);
     if (lone) return battery.id;
-    if (!said.has("alone")) join(b, Battery(b.plan().batteries.front()), battery, said);
+    // of other volts than the rest it stands alone: a cable between them would burn
+    const double rail_V = b.plan().vehicle.nominal_V;
+    const double first_V = b.plan().batteries.front().nominal_V.value_or(rail_V);
+    constexpr double kAlike_V = 3;
+    const bool alike = std::abs(battery.nominal_V.value_or(rail_V) - first_V) < kAlike_V || by_charger(said);
+    if (!said.has("alone") && alike) join(b, Battery(b.plan().batteries.front()), battery, said);
     CableAsk ground{battery.name + " ground",
                     neg_of(battery.id),
                     metal_of(b.plan(), ""),
@@ -192,16 +199,19 @@ Made make_battery(PlanBuilder& b, const Said& said) {
 
 namespace {
 
-// What an alternator gives comes back by the strap from metal to battery: the one that every blank page
-// begins with, of which nobody said how thick it is, becomes as thick.
-void match_body_strap(PlanBuilder& b, const Run& charge) {
+// What a battery gives or takes by a thick cable comes back by what joins it to the metal, a short included:
+// the strap with which every blank page begins, or the ground that its own line laid. Nobody said how thick
+// that is, so it becomes as thick.
+void match_ground(PlanBuilder& b, const Battery& battery, const Run& cable) {
     const auto copper = [](const Run& r) {
         return r.size ? conductor(*r.size, r.material)->area_mm2 * r.parallel : 0;
     };
-    for (Run strap : std::vector<Run>(b.plan().runs)) {
-        if (strap.id != "body-strap" || strap.pinned || copper(strap) >= copper(charge)) continue;
-        strap.size = charge.size, strap.parallel = charge.parallel;
-        b.put(strap);
+    for (Run ground : std::vector<Run>(b.plan().runs)) {
+        const bool ours = ground.id == "body-strap" || ground.name == battery.name + " ground";
+        const bool its = ground.from == neg_of(battery.id) || ground.to == neg_of(battery.id);
+        if (!ours || !its || ground.pinned || copper(ground) >= copper(cable)) continue;
+        ground.size = cable.size, ground.parallel = cable.parallel;
+        b.put(ground);
     }
 }
 
@@ -237,7 +247,7 @@ Made make_alternator(PlanBuilder& b, const Said& said, bool stator) {
                    pos_of(battery.id), *rated, away_m, 0.02, true, true, true, lithium(b.plan(), battery.id)},
                   said);
     b.put(charge);
-    match_body_strap(b, charge);
+    match_ground(b, battery, charge);
     return s.id;
 }
 
@@ -276,7 +286,18 @@ Made make_winch(PlanBuilder& b, const Said& said) {
     if (b.plan().batteries.empty()) return missing("battery", Want::a_plan_with_a_battery);
     const auto amps = said.plain_of(Dimension::current);
     if (!amps) return missing("draw", Want::amps);
-    const Battery battery = b.plan().batteries.front();
+    // "winch 12 V": on the battery of those volts
+    const double rail_V = b.plan().vehicle.nominal_V;
+    const double wanted_V = said.plain_of(Dimension::voltage).value_or(rail_V);
+    constexpr double kOf_V = 3;
+    const auto& all = b.plan().batteries;
+    const auto on = std::find_if(all.begin(), all.end(), [&](const Battery& x) {
+        return std::abs(x.nominal_V.value_or(rail_V) - wanted_V) < kOf_V;
+    });
+    if (on == all.end())
+        return fail(ErrorCode::missing_reference, "winch", std::to_string(std::lround(wanted_V)) + " V",
+                    Want::a_rail_of_these_volts);
+    const Battery battery = *on;
     Load l;
     l.id = b.id("load"), l.name = said.name.empty() ? "winch" : said.name;
     l.draw = {DrawKind::current, *amps};
@@ -330,6 +351,7 @@ Made make_winch(PlanBuilder& b, const Said& said) {
     contactor.at_m = 0.5, contactor.closed_when = l.live_when;
     feed.devices = {fuse, contactor};
     b.put(feed);
+    match_ground(b, battery, feed);
     Run back = feed;
     back.id = b.id("run"), back.name = l.name + " return", back.devices.clear();
     back.from = neg_of(l.id), back.to = neg_of(battery.id);

@@ -26,6 +26,11 @@ void no_engine(PlanBuilder& b) {
             b.put(still);
         }
     }
+    for (Battery battery : std::vector<Battery>(b.plan().batteries))
+        if (battery.name == "starter battery") {  // it starts nothing
+            battery.name = "battery";
+            b.put(battery);
+        }
 }
 
 }  // namespace

@@ -389,8 +389,9 @@ class LineReader {
         } else if ((w == "each" || w == "ea") && line_.draw) {
             // "two work lights 45 W each": a draw is of one in any case
         } else if (line_.draw &&
-                   (w == "led" || w == "leds" || w == "halogen" || w == "compressor" || w == "motor")) {
-            // what it is inside: its draw is said
+                   (w == "led" || w == "leds" || w == "halogen" || w == "compressor" || w == "motor" ||
+                    w == "amber" || w == "blue" || w == "white" || w == "green" || w == "yellow")) {
+            // what it is inside, or its light: its draw is said
         } else if (w == "critical") {
             line_.critical = true;
         } else if (w == "chassis" || w == "grounded") {
