@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <chrono>
 #include <cmath>
+#include <numeric>
 #include <set>
 
 #include "sizing/plan_search.h"
@@ -136,8 +137,49 @@ std::optional<Design> Search::repair(Design design, std::vector<Breach> broken) 
         design[best->first] = best->second;
         broken = model_.breaches(design);
     }
-    if (!broken.empty() || !pairs_hold(design)) return std::nullopt;
+    for (const auto& p : model_.pairs())  // a return that was left behind its feed
+        while (!model_.pair_holds(p, design[p.feed], design[p.back]) && design[p.back] + 1 < count(p.back))
+            ++design[p.back];
+    if (!stands(design)) return std::nullopt;
     return design;
+}
+
+bool Search::stands(const Design& d) {
+    return pairs_hold(d) && model_.breaches(d).empty();
+}
+
+Design Search::thinned(Design design) {
+    std::vector<std::size_t> order(design.size());
+    std::iota(order.begin(), order.end(), std::size_t{0});
+    std::sort(order.begin(), order.end(), [&](std::size_t a, std::size_t b) {
+        return choice_cost(a, design[a]) > choice_cost(b, design[b]);
+    });
+    // a step each, over and over: one that gave all it has to give would leave nothing to the others
+    for (bool moved = true; moved;) {
+        moved = false;
+        for (const std::size_t f : order) {
+            if (design[f] == 0 || choice_cost(f, design[f] - 1) >= choice_cost(f, design[f])) continue;
+            Design trial = design;
+            --trial[f];
+            if (!stands(trial)) continue;
+            design = std::move(trial);
+            moved = true;
+        }
+    }
+    return design;
+}
+
+std::optional<Design> Search::some_answer(const Design& near) {
+    std::optional<Design> best;
+    const auto take = [&](Design d) {
+        d = thinned(std::move(d));
+        if (!best || cost_of(d) < cost_of(*best)) best = std::move(d);
+    };
+    if (auto mended = repair(near, model_.breaches(near))) take(std::move(*mended));
+    Design thickest(model_.runs().size(), 0);
+    for (std::size_t f = 0; f < thickest.size(); ++f) thickest[f] = count(f) - 1;
+    if (!best && stands(thickest)) take(std::move(thickest));
+    return best;
 }
 
 bool Search::pairs_hold(const Design& d) const {

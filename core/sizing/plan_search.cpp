@@ -8,6 +8,8 @@
 #include "sizing/plan_search.h"
 
 namespace yr {
+constexpr int kLookForOne = 15;  // turns after which some answer is looked for, be it not the least
+
 void Search::search(SizingResult& result, Best& best) {
     find_units();
     while (true) {
@@ -35,6 +37,10 @@ void Search::search(SizingResult& result, Best& best) {
                                        best.design ? std::optional(shown(best.cost)) : std::nullopt});
         if (!go_on) throw DeadlineOver();
         deadline_.check();
+        if (result.rounds % kLookForOne == 0)
+            if (auto found = some_answer(relaxed.design);
+                found && (!best.design || cost_of(*found) < best.cost))
+                best.design = found, best.cost = cost_of(*found);
         if (!add_cuts(relaxed.design, broken, result)) {
             result.status = best.design ? SizingStatus::least : SizingStatus::impossible;
             return;
@@ -49,8 +55,7 @@ void Search::run(SizingResult& result) {
     } catch (const DeadlineOver&) {
         const bool cancelled = deadline_.cancel() && *deadline_.cancel();
         if (!best.design && !best.last.design.empty() && !cancelled)
-            if (auto mended = repair(best.last.design, model_.breaches(best.last.design)))
-                best.design = mended, best.cost = cost_of(*mended);
+            if (auto found = some_answer(best.last.design)) best.design = found, best.cost = cost_of(*found);
         result.status = best.design ? SizingStatus::best_found : SizingStatus::stopped;
     }
     result.bound = shown(result.bound);

@@ -102,6 +102,12 @@ class Search {
 
     // Steps from a design that breaks limits to one that passes, each the cheapest for what it mends.
     std::optional<Design> repair(Design design, std::vector<Breach> broken);
+    bool stands(const Design& d);
+    // Thinner step by step, the dearest first, as far as every limit stands.
+    Design thinned(Design design);
+    // One that keeps every limit, be it not the least: what is near it mended, else from the thickest of all
+    // down. Empty where even that does not keep them.
+    std::optional<Design> some_answer(const Design& near);
 
     bool pairs_hold(const Design& d) const;
 

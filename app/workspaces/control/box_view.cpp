@@ -53,12 +53,17 @@ void BoxView::showEvent(QShowEvent*) {
 
 void BoxView::refresh() {
     stale_ = false;
-    slabs_.clear();
-    asked_width_ = width();
-    asked_height_ = static_cast<int>(std::ceil(lay_out(width(), slabs_)));
-    setMinimumHeight(asked_height_);
+    height_of_width_.clear();
+    lay_slabs();
     updateGeometry();
     update();
+}
+
+void BoxView::lay_slabs() {
+    slabs_.clear();
+    const int high = static_cast<int>(std::ceil(lay_out(width(), slabs_)));
+    height_of_width_[width()] = high;
+    setMinimumHeight(high);
 }
 
 QSize BoxView::sizeHint() const {
@@ -66,16 +71,17 @@ QSize BoxView::sizeHint() const {
 }
 
 int BoxView::heightForWidth(int width) const {
-    if (width != asked_width_) {  // a layout asks again and again
+    const auto [known, is_new] = height_of_width_.try_emplace(width);
+    if (is_new) {
         std::vector<BoxSlab> slabs;
-        asked_height_ = static_cast<int>(std::ceil(lay_out(width, slabs)));
-        asked_width_ = width;
+        known->second = static_cast<int>(std::ceil(lay_out(width, slabs)));
     }
-    return asked_height_;
+    return known->second;
 }
 
 void BoxView::resizeEvent(QResizeEvent*) {
-    refresh();
+    lay_slabs();
+    update();
 }
 
 double BoxView::lay_out(double width, std::vector<BoxSlab>& slabs) const {

@@ -3,6 +3,7 @@
 #pragma once
 
 #include <QWidget>
+#include <map>
 #include <vector>
 
 #include "document/document.h"
@@ -61,6 +62,7 @@ class BoxView : public QWidget, public SpokenParts {
 
   private:
     void refresh();
+    void lay_slabs();
     void refresh_when_seen();
     bool stale_ = false;
     [[nodiscard]] double lay_out(double width, std::vector<BoxSlab>& slabs) const;
@@ -76,7 +78,7 @@ class BoxView : public QWidget, public SpokenParts {
 
     Document* document_;
     std::vector<BoxSlab> slabs_;
-    mutable int asked_width_ = -1, asked_height_ = 0;  // of the last layout
+    mutable std::map<int, int> height_of_width_;  // a layout asks again and again, by turns for two widths
     QPointF press_{-1, -1}, mouse_{-1, -1};
     Id pressed_, dragged_;
 };
