@@ -56,13 +56,14 @@ int main(int argc, char** argv) {
                                   QStringLiteral("WxH"), QStringLiteral("1280x800"));
     const QCommandLineOption only(QStringLiteral("only"), yr::app::say("Pictures whose name holds this."),
                                   QStringLiteral("name"));
-    const QCommandLineOption labels(QStringLiteral("labels"),
-                                    yr::app::say("Write the labels of a plan as PDF and leave."),
-                                    QStringLiteral("file"));
-    const QCommandLineOption loom(
-        QStringLiteral("loom"),
-        yr::app::say("Write a loom of a plan at 1:1 as PDF and leave; empty: the longest."),
-        QStringLiteral("name"));
+    const QCommandLineOption labels(
+        QStringLiteral("labels"),
+        yr::app::say("Write the labels of a plan as PDF, or as SVG where the file is called so, and leave."),
+        QStringLiteral("file"));
+    const QCommandLineOption loom(QStringLiteral("loom"),
+                                  yr::app::say("Write a loom of a plan at 1:1 as PDF, or as SVG where the "
+                                               "file is called so, and leave; empty: the longest."),
+                                  QStringLiteral("name"));
     const QCommandLineOption to(QStringLiteral("to"), yr::app::say("The file that --loom writes."),
                                 QStringLiteral("file"), QStringLiteral("loom.pdf"));
     const QCommandLineOption dossier(QStringLiteral("dossier"),

@@ -57,7 +57,8 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
          "traction"},
         false,
         false};
-    static const Vocabulary turned{{"idle", "regulator"}, {"rated", "smart"}, false, false};
+    static const Vocabulary turned{
+        {"idle", "regulator"}, {"rated", "smart", "second", "another"}, false, false};
     static const Vocabulary starter{{}, {"motor"}, false, false};
     static const Vocabulary winch{{"duty"}, {"for", "lb", "lbs", "kg"}, true, false};
     static const Vocabulary charger{

@@ -223,7 +223,10 @@ Made make_alternator(PlanBuilder& b, const Said& said, bool stator) {
     if (!rated) return missing("rated", Want::amps);
     Source s;
     s.id = b.id(stator ? "stator" : "alternator");
-    s.name = said.name.empty() ? (stator ? "stator" : "alternator") : said.name;
+    const std::string usual = stator ? "stator" : "alternator";
+    s.name = !said.name.empty()                          ? said.name
+             : said.has("second") || said.has("another") ? "second " + usual
+                                                         : usual;
     s.kind = stator ? SourceKind::stator : SourceKind::alternator;
     const Battery battery = b.plan().batteries.front();
     // it sits on the engine, wherever the battery went
@@ -243,7 +246,7 @@ Made make_alternator(PlanBuilder& b, const Said& said, bool stator) {
     b.put(s);
     const Run charge =
         cable_for(b,
-                  {"charge cable" + (said.name.empty() ? std::string() : " of " + s.name), out_of(s.id),
+                  {"charge cable" + (s.name == usual ? std::string() : " of " + s.name), out_of(s.id),
                    pos_of(battery.id), *rated, away_m, 0.02, true, true, true, lithium(b.plan(), battery.id)},
                   said);
     b.put(charge);

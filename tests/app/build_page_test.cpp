@@ -122,6 +122,21 @@ TEST_F(BuildPageTest, LabelsAndTablesLeaveTheProgram) {
     EXPECT_GE(*pages, static_cast<int>((loom.high.x_m - loom.low.x_m) / 0.19))
         << "at 1:1 a sheet holds 19 cm";
     EXPECT_FALSE(app::write_loom(plan(), QStringLiteral("no such loom"), sheets, QPageSize::A4, true));
+    // the same as one drawing each: well-formed, true to scale, every cable of the loom named
+    const std::string drawn = folder.file("loom.svg"), stuck = folder.file("labels.svg");
+    page().save_loom(page().looms()->looms().front().name.c_str(), QString::fromStdString(drawn));
+    page().save_labels(QString::fromStdString(stuck));
+    for (const std::string& file : {drawn, stuck}) EXPECT_EQ(run("xmllint --noout " + file).code, 0) << file;
+    const std::string svg = read_text(drawn), all_labels = read_text(stuck);
+    const auto at = svg.find("<svg width=\"");
+    ASSERT_NE(at, std::string::npos);
+    EXPECT_NEAR(std::stod(svg.substr(at + 12)), (loom.high.x_m - loom.low.x_m + 0.1) * 1000 + 24, 2)
+        << "millimetres: the loom, a hand of room round it and the edges";
+    for (const WireRow& w : wire_table(plan()))
+        if (std::find(loom.runs.begin(), loom.runs.end(), w.run) != loom.runs.end())
+            EXPECT_NE(svg.find(w.number), std::string::npos) << w.number;
+    for (const Point& p : plan().points)
+        if (!p.channels.empty()) EXPECT_NE(all_labels.find(words::capital(p.name)), std::string::npos);
     const QString book = QString::fromStdString(folder.file("build.xlsx"));
     page().save_tables(book);
     EXPECT_EQ(read_text(book.toStdString()).substr(0, 2), "PK");

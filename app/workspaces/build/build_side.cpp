@@ -94,18 +94,20 @@ void BuildPage::side_of_bench() {
              "Lengths hold the "
              "slack of the plan; where no way is known they are as typed."),
          "soft");
-    link(say("Labels as PDF…"), say("Both ends of every cable, the lid of each box with a code, the panel"),
-         [this] {
-             const QString path = QFileDialog::getSaveFileName(
-                 window(), say("Labels"), QStringLiteral("labels.pdf"), say("PDF (*.pdf)"));
-             if (!path.isEmpty()) save_labels(path);
-         });
+    link(say("Labels…"), say("Both ends of every cable, the lid of each box with a code, the panel"), [this] {
+        const QString path =
+            QFileDialog::getSaveFileName(window(), say("Labels"), QStringLiteral("labels.pdf"),
+                                         say("PDF on sheets (*.pdf);;Drawing in one (*.svg)"));
+        if (!path.isEmpty()) save_labels(path);
+    });
     for (const FlatLoom& l : looms_->looms())
         if (l.runs.size() > 2)
-            link(say("Loom along %1 at 1:1 as PDF…").arg(q(l.name)),
-                 say("In tiles, with marks to glue by and its pin table"), [this, name = q(l.name)] {
-                     const QString path = QFileDialog::getSaveFileName(
-                         window(), say("Loom"), QStringLiteral("loom.pdf"), say("PDF (*.pdf)"));
+            link(say("Loom along %1 at 1:1…").arg(q(l.name)),
+                 say("PDF in tiles, with marks to glue by and its pin table; or SVG in one"),
+                 [this, name = q(l.name)] {
+                     const QString path =
+                         QFileDialog::getSaveFileName(window(), say("Loom"), QStringLiteral("loom.pdf"),
+                                                      say("PDF in tiles (*.pdf);;Drawing in one (*.svg)"));
                      if (!path.isEmpty()) save_loom(name, path);
                  });
     link(say("Parts, wires and cuts for a spreadsheet…"),

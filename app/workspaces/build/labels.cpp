@@ -5,7 +5,9 @@
 #include <QBuffer>
 #include <QPainter>
 #include <QPdfWriter>
+#include <QSvgGenerator>
 #include <algorithm>
+#include <functional>
 #include <memory>
 
 #include "fabricate/wires.h"
@@ -23,7 +25,20 @@ constexpr double kMargin_mm = 10, kLabel_mm = 45, kLabelHigh_mm = 14, kBoxHigh_m
 
 class Sheet {
   public:
-    Sheet(QPdfWriter* writer, const Plan& plan) : writer_(writer), plan_(plan), p_(writer) {}
+    // What it is drawn on: in its pixels, and how another page begins. Without pages it goes on downwards.
+    struct Paper {
+        QPaintDevice* device = nullptr;
+        double width = 0, height = 0;
+        std::function<void()> new_page{};
+    };
+    Sheet(Paper paper, const Plan& plan) : paper_(std::move(paper)), plan_(plan), p_(paper_.device) {}
+
+    void all() {
+        wires();
+        boxes();
+        panel();
+    }
+    [[nodiscard]] double bottom() const { return y_ + mm(kMargin_mm); }
 
     void wires() {
         head(say("Both ends of every cable"));
@@ -59,7 +74,7 @@ class Sheet {
 
   private:
     double mm(double v) const { return v * kDpi / 25.4; }
-    double wide() const { return writer_->width() - 2 * mm(kMargin_mm); }
+    double wide() const { return paper_.width - 2 * mm(kMargin_mm); }
     QFont font(double points, bool bold = false) const {
         QFont f = type_font(bold ? Type::bold : Type::body);
         f.setPointSizeF(points);
@@ -67,8 +82,8 @@ class Sheet {
     }
 
     void need(double high) {
-        if (y_ + high <= writer_->height() - mm(kMargin_mm)) return;
-        writer_->newPage();
+        if (!paper_.new_page || y_ + high <= paper_.height - mm(kMargin_mm)) return;
+        paper_.new_page();
         y_ = mm(kMargin_mm), x_ = 0;
     }
 
@@ -143,7 +158,7 @@ class Sheet {
         p_.setBrush(Qt::NoBrush);
     }
 
-    QPdfWriter* writer_;
+    Paper paper_;
     const Plan& plan_;
     QPainter p_;
     double x_ = 0, y_ = kMargin_mm * kDpi / 25.4;
@@ -168,21 +183,51 @@ std::string box_text(const Plan& plan, const Point& box) {
     return text;
 }
 
-Result<bool> write_labels(const Plan& plan, const QString& path, QPageSize::PageSizeId page, bool over) {
+namespace {
+
+QByteArray labels_pdf(const Plan& plan, QPageSize::PageSizeId page) {
     QByteArray bytes;
-    {
-        QBuffer buffer(&bytes);
-        buffer.open(QIODevice::WriteOnly);
-        QPdfWriter writer(&buffer);
-        writer.setPageSize(QPageSize(page));
-        writer.setPageMargins(QMarginsF(0, 0, 0, 0));
-        writer.setResolution(kDpi);
-        writer.setTitle(say("Labels of %1").arg(q(plan.vehicle.name)));
-        Sheet sheet(&writer, plan);
-        sheet.wires();
-        sheet.boxes();
-        sheet.panel();
-    }
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    QPdfWriter writer(&buffer);
+    writer.setPageSize(QPageSize(page));
+    writer.setPageMargins(QMarginsF(0, 0, 0, 0));
+    writer.setResolution(kDpi);
+    writer.setTitle(say("Labels of %1").arg(q(plan.vehicle.name)));
+    Sheet sheet({&writer, static_cast<double>(writer.width()), static_cast<double>(writer.height()),
+                 [&writer] { writer.newPage(); }},
+                plan);
+    sheet.all();
+    return bytes;
+}
+
+// One drawing as wide as the page and as long as it gets: laid out once to know how long.
+QByteArray labels_svg(const Plan& plan, QPageSize::PageSizeId page) {
+    const double width = QPageSize(page).sizePixels(kDpi).width();
+    const auto draw = [&](QBuffer* buffer, double height) {
+        QSvgGenerator svg;
+        svg.setOutputDevice(buffer);
+        svg.setResolution(kDpi);
+        svg.setSize(QSize(static_cast<int>(width), static_cast<int>(height)));
+        svg.setViewBox(QRectF(0, 0, width, height));
+        svg.setTitle(say("Labels of %1").arg(q(plan.vehicle.name)));
+        Sheet sheet({&svg, width, height, {}}, plan);
+        sheet.all();
+        return sheet.bottom();
+    };
+    QByteArray tried, bytes;
+    QBuffer trial(&tried), buffer(&bytes);
+    trial.open(QIODevice::WriteOnly);
+    buffer.open(QIODevice::WriteOnly);
+    draw(&buffer, draw(&trial, 1e5));
+    return bytes;
+}
+
+}  // namespace
+
+Result<bool> write_labels(const Plan& plan, const QString& path, QPageSize::PageSizeId page, bool over) {
+    const bool svg = path.endsWith(QStringLiteral(".svg"), Qt::CaseInsensitive);
+    const QByteArray bytes = svg ? labels_svg(plan, page) : labels_pdf(plan, page);
     return write_text_file(path.toStdString(),
                            std::string_view(bytes.constData(), static_cast<std::size_t>(bytes.size())),
                            over ? Overwrite::yes : Overwrite::no);

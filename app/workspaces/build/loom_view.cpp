@@ -4,6 +4,7 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <QPdfWriter>
+#include <QSvgGenerator>
 #include <algorithm>
 #include <cmath>
 
@@ -114,23 +115,36 @@ int print_lines(QPdfWriter& writer, QPainter& p, const QStringList& lines, doubl
     return pages;
 }
 
-// The connectors that the loom's cables pass, from the wires' side; how many pages.
+// The connectors that the loom's cables pass.
+std::vector<ConnectorFace> faces_in(const Plan& plan, const FlatLoom& loom) {
+    std::vector<ConnectorFace> faces = connector_faces(plan);
+    std::erase_if(faces, [&](const ConnectorFace& face) {
+        return std::none_of(face.pins.begin(), face.pins.end(), [&](const FacePin& pin) {
+            return std::any_of(pin.runs.begin(), pin.runs.end(), [&](std::size_t run) {
+                return std::find(loom.runs.begin(), loom.runs.end(), run) != loom.runs.end();
+            });
+        });
+    });
+    return faces;
+}
+
+FacePaint face_on_paper(double edge, double width) {
+    FacePaint how;
+    how.at = {edge, edge};
+    how.width = width, how.line = 4.2 * kLoomDpi / 25.4;
+    how.ink = Qt::black, how.soft = Qt::darkGray, how.fill = Qt::white, how.own = Qt::black;
+    return how;
+}
+
+// From the wires' side; how many pages.
 int print_faces(QPdfWriter& writer, QPainter& p, const Plan& plan, const std::vector<WireRow>& wires,
                 const FlatLoom& loom, double edge) {
     QFont font = type_font(Type::body);
     font.setPointSizeF(8);
-    FacePaint how;
-    how.width = writer.width() - 2 * edge, how.line = 4.2 * kLoomDpi / 25.4;
-    how.ink = Qt::black, how.soft = Qt::darkGray, how.fill = Qt::white, how.own = Qt::black;
+    FacePaint how = face_on_paper(edge, writer.width() - 2 * edge);
     int pages = 0;
     double y = 1e9;
-    for (const ConnectorFace& face : connector_faces(plan)) {
-        const auto in_loom = [&](const FacePin& pin) {
-            return std::any_of(pin.runs.begin(), pin.runs.end(), [&](std::size_t run) {
-                return std::find(loom.runs.begin(), loom.runs.end(), run) != loom.runs.end();
-            });
-        };
-        if (std::none_of(face.pins.begin(), face.pins.end(), in_loom)) continue;
+    for (const ConnectorFace& face : faces_in(plan, loom)) {
         const double high = face_height(face, how.line);
         if (y + high > writer.height() - edge) {
             writer.newPage();
@@ -300,6 +314,56 @@ std::vector<SpokenPart> LoomView::spoken_parts() const {
     return parts;
 }
 
+namespace {
+
+// The whole loom at 1:1 in one drawing, its connectors below it.
+QByteArray loom_svg(const Plan& plan, const FlatLoom& loom) {
+    const std::vector<WireRow> wires = wire_table(plan);
+    const double mm = kLoomDpi / 25.4, edge = 12 * mm;
+    const FlatPoint low{loom.low.x_m - 0.05, loom.low.y_m - 0.04},
+        high{loom.high.x_m + 0.05, loom.high.y_m + 0.04};
+    const double width = (high.x_m - low.x_m) * 1000 * mm + 2 * edge;
+    double height = (high.y_m - low.y_m) * 1000 * mm + 3 * edge;
+    std::vector<std::pair<ConnectorFace, double>> faces;
+    const double line = 4.2 * mm;
+    for (ConnectorFace& face : faces_in(plan, loom)) {
+        const double top = height;
+        height += face_height(face, line) + 2 * line;
+        faces.emplace_back(std::move(face), top);
+    }
+    QByteArray bytes;
+    QBuffer buffer(&bytes);
+    buffer.open(QIODevice::WriteOnly);
+    QSvgGenerator svg;
+    svg.setOutputDevice(&buffer);
+    svg.setResolution(kLoomDpi);
+    svg.setSize(QSize(static_cast<int>(std::ceil(width)), static_cast<int>(std::ceil(height))));
+    svg.setViewBox(QRectF(0, 0, width, height));
+    svg.setTitle(say("Loom along %1").arg(q(loom.name)));
+    QPainter p(&svg);
+    QFont font = type_font(Type::body);
+    font.setPointSizeF(8);
+    p.setFont(font);
+    draw_loom(
+        p, plan, wires, loom,
+        [&](const FlatPoint& f) {
+            return QPointF(edge + (f.x_m - low.x_m) * 1000 * mm, 2 * edge + (f.y_m - low.y_m) * 1000 * mm);
+        },
+        mm);
+    p.setPen(QPen(Qt::black, 2));
+    p.drawLine(QPointF(edge, edge / 2), QPointF(edge + 100 * mm, edge / 2));
+    p.drawText(QRectF(edge + 102 * mm, 0, width - edge - 102 * mm, edge), Qt::AlignLeft | Qt::AlignVCenter,
+               say("100 mm at 1:1  ·  loom along %1").arg(q(loom.name)));
+    for (const auto& [face, top] : faces) {
+        FacePaint how = face_on_paper(edge, std::max(width - 2 * edge, 120 * mm));
+        how.at = {edge, top};
+        paint_face(p, plan, wires, face, how);
+    }
+    return p.end() ? bytes : QByteArray();
+}
+
+}  // namespace
+
 Result<int> write_loom(const Plan& plan, const QString& name, const QString& path, QPageSize::PageSizeId page,
                        bool over) {
     const std::vector<FlatLoom> looms = flat_looms(plan, route_all(plan));
@@ -312,7 +376,10 @@ Result<int> write_loom(const Plan& plan, const QString& name, const QString& pat
     const std::vector<WireRow> wires = wire_table(plan);
     QByteArray bytes;
     int pages = 0;
-    {
+    if (path.endsWith(QStringLiteral(".svg"), Qt::CaseInsensitive)) {
+        bytes = loom_svg(plan, *loom);
+        pages = 1;
+    } else {
         QBuffer buffer(&bytes);
         buffer.open(QIODevice::WriteOnly);
         QPdfWriter writer(&buffer);
