@@ -31,7 +31,9 @@ class Sheet {
         double width = 0, height = 0;
         std::function<void()> new_page{};
     };
-    Sheet(Paper paper, const Plan& plan) : paper_(std::move(paper)), plan_(plan), p_(paper_.device) {}
+    Sheet(Paper paper, const Plan& plan) : paper_(std::move(paper)), plan_(plan), p_(paper_.device) {
+        if (!paper_.new_page) p_.fillRect(QRectF(0, 0, paper_.width, paper_.height), Qt::white);
+    }
 
     void all() {
         wires();

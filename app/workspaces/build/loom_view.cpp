@@ -341,6 +341,7 @@ QByteArray loom_svg(const Plan& plan, const FlatLoom& loom) {
     svg.setViewBox(QRectF(0, 0, width, height));
     svg.setTitle(say("Loom along %1").arg(q(loom.name)));
     QPainter p(&svg);
+    p.fillRect(QRectF(0, 0, width, height), Qt::white);
     QFont font = type_font(Type::body);
     font.setPointSizeF(8);
     p.setFont(font);
