@@ -75,6 +75,7 @@ std::vector<OrderList> order_lists(const Quote& quote) {
             ++list.unpriced;
     }
     std::vector<OrderList> all;
+    all.reserve(lists.size());
     for (auto& [name, list] : lists) all.push_back(std::move(list));
     return all;
 }

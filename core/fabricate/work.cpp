@@ -208,7 +208,10 @@ class Steps {
             const Run& run = plan_.runs[w.run];
             const Id from = place_of(run.from.owner), to = place_of(run.to.owner);
             const Id &low = std::min(from, to), &high = std::max(from, to);
-            const std::string key = "lay " + low + " " + high;
+            std::string key = "lay ";
+            key += low;
+            key += " ";
+            key += high;
             const bool known = index_.contains(key);
             WorkStep& s = known ? steps_[index_[key]] : add(Task::lay, key, high, high);
             s.other = low;

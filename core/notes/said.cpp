@@ -198,7 +198,7 @@ class SaidReader {
     std::optional<Terminal> end_at(const LineCursor& words, std::size_t ahead, std::size_t& used) const {
         for (std::size_t count = 6; count >= 1; --count) {
             if (!words.has(ahead + count)) continue;
-            const auto found = terminal_called(plan_, words.joined(ahead, count), vocabulary_.negative);
+            auto found = terminal_called(plan_, words.joined(ahead, count), vocabulary_.negative);
             if (!found) continue;
             used = count;
             return found;
@@ -417,7 +417,7 @@ std::optional<Terminal> terminal_called(const Plan& plan, std::string_view name,
             lower.erase(lower.size() - mark.size());
             negative = is_negative;
         }
-    if (const auto thing = of_thing(plan, lower, negative)) return thing;
+    if (auto thing = of_thing(plan, lower, negative)) return thing;
     return by_habit(plan, lower, negative);
 }
 

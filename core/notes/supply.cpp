@@ -300,7 +300,7 @@ Made make_winch(PlanBuilder& b, const Said& said) {
     if (on == all.end())
         return fail(ErrorCode::missing_reference, "winch", std::to_string(std::lround(wanted_V)) + " V",
                     Want::a_rail_of_these_volts);
-    const Battery battery = *on;
+    Battery battery = *on;  // a copy: what is put below may move the plan's own
     Load l;
     l.id = b.id("load"), l.name = said.name.empty() ? "winch" : said.name;
     l.draw = {DrawKind::current, *amps};

@@ -230,6 +230,7 @@ Search::Chosen Search::choose() {
         for (const auto& [f, c] : cut)
             for (const int id : x[f][at(c)]) sum[id] = 1;
         std::vector<ZeroOneTerm> terms;
+        terms.reserve(sum.size());
         for (const auto& [id, factor] : sum) terms.push_back({id, factor});
         program.add_row(std::move(terms), RowSense::at_least, 1);
     }
@@ -254,6 +255,7 @@ void Search::add_drop_row(ZeroOneProgram& program, const SizingModel::DropRow& r
         for (std::size_t c = 0; c < volts.size(); ++c)
             for (const int id : x[f][c]) sum[id] += volts[c] / limit;
     std::vector<ZeroOneTerm> terms;
+    terms.reserve(sum.size());
     for (const auto& [id, factor] : sum) terms.push_back({id, factor});
     program.add_row(std::move(terms), RowSense::at_most, (1 - row.rest_V / limit) * (1 + 1e-9) + 1e-9);
 }

@@ -67,10 +67,10 @@ namespace {
 void fill(pcre2_match_data* data, std::string_view text, std::vector<std::string>& groups,
           std::vector<bool>& taken, std::string& before, std::string& behind) {
     const PCRE2_SIZE* at = pcre2_get_ovector_pointer(data);
-    const uint32_t count = pcre2_get_ovector_count(data);
+    const std::size_t count = pcre2_get_ovector_count(data);
     groups.assign(count, {});
     taken.assign(count, false);
-    for (uint32_t k = 0; k < count; ++k) {
+    for (std::size_t k = 0; k < count; ++k) {
         if (at[2 * k] == PCRE2_UNSET) continue;
         groups[k] = std::string(text.substr(at[2 * k], at[2 * k + 1] - at[2 * k]));
         taken[k] = true;
