@@ -25,10 +25,10 @@ struct TypedLine {
     std::optional<WireSize> size;
     std::optional<double> drop_limit;
     Id place;
-    Id feed;                          // "from cab box"; "from second battery": by a cable of its own
-    int channel = 0;                  // "channel 4": of the feed, or of the first box that has it free
-    Id inverter;                      // "on the inverter", "on mains": an AC load
-    std::optional<double> start_W{};  // "start 900 W", of an AC load
+    Id feed;                               // "from cab box"; "from second battery": by a cable of its own
+    int channel = 0;                       // "channel 4": of the feed, or of the first box that has it free
+    Id inverter;                           // "on the inverter", "on mains": an AC load
+    std::optional<double> start_W{};       // "start 900 W", of an AC load
     std::optional<double> other_rail_V{};  // "radio 12 V 5 A", where no rail of the plan has such volts
     bool critical = false;
     std::string note;             // of a table's own column
