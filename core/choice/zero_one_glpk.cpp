@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <climits>
 #include <memory>
+#include <utility>
 
 #include "choice/zero_one_solvers.h"
 
@@ -59,17 +60,35 @@ void fill(glp_prob* p, const ZeroOneProgram& program) {
 
 }  // namespace
 
-std::optional<Relaxed> relax(const ZeroOneProgram& program, const ZeroOneLimits& limits) {
+namespace {
+
+int milliseconds(const ZeroOneLimits& limits) {
+    return limits.most_s < 2e6 ? std::max(1, static_cast<int>(limits.most_s * 1000)) : INT_MAX;
+}
+
+using Problem = std::unique_ptr<glp_prob, CloseProblem>;
+
+// The program, filled in, and solved with choices from 0 to 1; GLPK's own code: 0 where it ended well.
+std::pair<Problem, int> relaxed_problem(const ZeroOneProgram& program, const ZeroOneLimits& limits,
+                                        int method) {
     glp_term_out(GLP_OFF);
-    const std::unique_ptr<glp_prob, CloseProblem> problem(glp_create_prob());
+    Problem problem(glp_create_prob());
     fill(problem.get(), program);
     glp_smcp how;
     glp_init_smcp(&how);
     how.msg_lev = GLP_MSG_OFF;
-    how.tm_lim = limits.most_s < 2e6 ? std::max(1, static_cast<int>(limits.most_s * 1000)) : INT_MAX;
-    how.meth = GLP_DUALP;  // costs are no less than 0, so that it begins where nothing is chosen
-    if (glp_simplex(problem.get(), &how) != 0 || glp_get_status(problem.get()) != GLP_OPT)
-        return std::nullopt;
+    how.tm_lim = milliseconds(limits);
+    how.meth = method;
+    const int ended = glp_simplex(problem.get(), &how);
+    return {std::move(problem), ended};
+}
+
+}  // namespace
+
+std::optional<Relaxed> relax(const ZeroOneProgram& program, const ZeroOneLimits& limits) {
+    // from below: where costs are no less than 0 it begins with nothing chosen
+    const auto [problem, ended] = relaxed_problem(program, limits, GLP_DUALP);
+    if (ended != 0 || glp_get_status(problem.get()) != GLP_OPT) return std::nullopt;
     Relaxed found{glp_get_obj_val(problem.get()), {}};
     for (int k = 1; k <= program.choices(); ++k)
         found.adds.push_back(glp_get_col_stat(problem.get(), k) == GLP_NL
@@ -79,26 +98,19 @@ std::optional<Relaxed> relax(const ZeroOneProgram& program, const ZeroOneLimits&
 }
 
 ZeroOneAnswer solve_inside(const ZeroOneProgram& program, const ZeroOneLimits& limits) {
-    glp_term_out(GLP_OFF);
-    const std::unique_ptr<glp_prob, CloseProblem> problem(glp_create_prob());
-    fill(problem.get(), program);
-    glp_iocp how;
-    glp_init_iocp(&how);
-    how.msg_lev = GLP_MSG_OFF;
     // Its presolver and its clique cuts are left out: on sizing programs they cut the least away and call
     // what is left proved (GLPK 5.0, found against CBC). Without the presolver it begins from the relaxed
     // program.
-    glp_smcp relaxed;
-    glp_init_smcp(&relaxed);
-    relaxed.msg_lev = GLP_MSG_OFF;
-    relaxed.tm_lim = limits.most_s < 2e6 ? std::max(1, static_cast<int>(limits.most_s * 1000)) : INT_MAX;
-    const int begun = glp_simplex(problem.get(), &relaxed);
+    const auto [problem, begun] = relaxed_problem(program, limits, GLP_PRIMAL);
+    glp_iocp how;
+    glp_init_iocp(&how);
+    how.msg_lev = GLP_MSG_OFF;
     if (begun == GLP_ETMLIM) return {ZeroOneEnd::stopped, 0, {}};
     if (begun != 0) return {ZeroOneEnd::failed, 0, {}};
     if (glp_get_status(problem.get()) == GLP_NOFEAS || glp_get_status(problem.get()) == GLP_INFEAS)
         return {ZeroOneEnd::infeasible, 0, {}};
     how.mip_gap = 0;
-    how.tm_lim = limits.most_s < 2e6 ? std::max(1, static_cast<int>(limits.most_s * 1000)) : INT_MAX;
+    how.tm_lim = milliseconds(limits);
     how.cb_func = look_whether_cancelled;
     how.cb_info = const_cast<std::atomic<bool>*>(limits.cancel);  // NOLINT: its callback takes no const
     const int ended = glp_intopt(problem.get(), &how);

@@ -11,27 +11,6 @@
 namespace yr {
 namespace {
 
-// Segments between commas that are no decimal commas; quotes hold theirs together.
-std::vector<std::string> segments_of(std::string_view text) {
-    std::vector<std::string> all{""};
-    bool quoted = false;
-    const auto digit = [&](std::size_t k) { return k < text.size() && text[k] >= '0' && text[k] <= '9'; };
-    for (std::size_t k = 0; k < text.size(); ++k) {
-        if (text[k] == '"') quoted = !quoted;
-        const bool decimal = text[k] == ',' && k > 0 && digit(k - 1) && digit(k + 1);
-        if ((text[k] == ',' && !decimal && !quoted) || (text[k] == ';' && !quoted))
-            all.emplace_back();
-        else
-            all.back() += text[k];
-    }
-    return all;
-}
-
-struct Called {
-    Id id;
-    std::string name;
-};
-
 // The words by which people speak of what has another name here.
 std::optional<Terminal> by_habit(const Plan& plan, const std::string& word, bool negative) {
     if (const Id meant = battery_meant_by(plan, word); !meant.empty())
@@ -82,7 +61,7 @@ class SaidReader {
     SaidReader(const Plan& plan, const Vocabulary& vocabulary) : plan_(plan), vocabulary_(vocabulary) {}
 
     Said read(std::string_view text) {
-        const auto segments = segments_of(text);
+        const auto segments = comma_parts(text);
         for (std::size_t k = 0; k < segments.size(); ++k) segment(segments[k], k > 0);
         return std::move(said_);
     }

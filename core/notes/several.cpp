@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "notes/notes.h"
+#include "typing/line_words.h"
 #include "units/pattern.h"
 #include "units/text.h"
 
@@ -11,22 +12,8 @@ namespace {
 
 constexpr std::size_t kLongestTitle = 80;  // letters
 
-// At commas and semicolons that part words; quotes and brackets hold theirs together.
 std::vector<std::string> pieces_of(std::string_view text) {
-    std::vector<std::string> pieces{""};
-    bool quoted = false;
-    int deep = 0;
-    const auto digit = [&](std::size_t k) { return k < text.size() && text[k] >= '0' && text[k] <= '9'; };
-    for (std::size_t k = 0; k < text.size(); ++k) {
-        const char c = text[k];
-        quoted = quoted != (c == '"');
-        deep += c == '(' ? 1 : c == ')' ? -1 : 0;
-        const bool decimal = c == ',' && k > 0 && digit(k - 1) && digit(k + 1);
-        if ((c == ',' || c == ';') && !decimal && !quoted && deep <= 0)
-            pieces.emplace_back();
-        else
-            pieces.back() += c;
-    }
+    std::vector<std::string> pieces = comma_parts(text);
     for (std::string& piece : pieces) piece = std::string(trim(piece));
     std::erase_if(pieces, [](const std::string& piece) { return piece.empty(); });
     return pieces;

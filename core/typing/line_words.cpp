@@ -45,6 +45,24 @@ std::vector<LineWord> split_line(std::string_view text) {
     return words;
 }
 
+std::vector<std::string> comma_parts(std::string_view text) {
+    std::vector<std::string> parts{""};
+    bool quoted = false;
+    int deep = 0;
+    const auto digit = [&](std::size_t k) { return k < text.size() && text[k] >= '0' && text[k] <= '9'; };
+    for (std::size_t k = 0; k < text.size(); ++k) {
+        const char c = text[k];
+        quoted = quoted != (c == '"');
+        deep += c == '(' ? 1 : c == ')' ? -1 : 0;
+        const bool decimal = c == ',' && k > 0 && digit(k - 1) && digit(k + 1);
+        if ((c == ',' || c == ';') && !decimal && !quoted && deep <= 0)
+            parts.emplace_back();
+        else
+            parts.back() += c;
+    }
+    return parts;
+}
+
 std::string LineCursor::lower(std::size_t ahead) const {
     const bool plain = at_ + ahead < words_.size() && !words_[at_ + ahead].quoted;
     return plain ? to_lower(words_[at_ + ahead].text) : std::string();

@@ -20,6 +20,10 @@ struct LineWord {
 // Splits at spaces, tabs, semicolons and commas that are no decimal commas; quotes hold words together.
 [[nodiscard]] std::vector<LineWord> split_line(std::string_view text);
 
+// The parts between commas and semicolons that are no decimal commas, as they stand, empty ones too; quotes
+// and brackets hold theirs together.
+[[nodiscard]] std::vector<std::string> comma_parts(std::string_view text);
+
 // A place among the words.
 class LineCursor {
   public:

@@ -1,11 +1,16 @@
 // Lines as people keep them: lists, several things on a line, words in any order, volts of another rail.
 #include <gtest/gtest.h>
 
+#include <algorithm>
+#include <random>
+
+#include "inspect/findings.h"
 #include "notes/notes.h"
 #include "notes/several.h"
 #include "plan/library.h"
 #include "plan/rail_volts.h"
 #include "support/findings.h"
+#include "support/sweep.h"
 #include "words/sentences.h"
 
 namespace yr::test {
@@ -171,6 +176,51 @@ TEST(LoosePages, RemarksAreNotesAndFiguresAreFigures) {
     EXPECT_EQ(load(plan, "radio").remarks.note, "customer's own");
     EXPECT_EQ(load(plan, "work lights").count, 2);
     EXPECT_EQ(load(plan, "work lights").draw.value, 55);
+}
+
+// Any list of light loads, in any order, on either rail: each is there once, on a block of its own volts with
+// a fuse before its cable, beside the battery that was added where there is one; and none is a stop.
+TEST(LoosePages, AnyListIsLaidOnItsOwnRail) {
+    for (unsigned seed = 1; seed <= sweep(12U, 200U); ++seed) {
+        std::mt19937 random(seed);
+        const bool high = random() % 2, second = random() % 2;
+        const std::string v = high ? "24" : "12";
+        std::vector<std::string> lines;
+        const std::size_t count = 4 + random() % 22;
+        for (std::size_t k = 0; k < count; ++k) {
+            const char* bullets[] = {"- ", "* ", "", "\xE2\x80\xA2 "};
+            const char* behind[] = {" on switch", " only while driving", ", 20 min a day", " (as it was)",
+                                    ""};
+            std::string line = bullets[random() % 4] + std::string("thing") + static_cast<char>('a' + k) +
+                               (random() % 2 ? " " : " = ") + std::to_string(1 + random() % 12) + "A";
+            if (high && random() % 4 == 0) line += " 12 V";
+            lines.push_back(line + behind[random() % 5]);
+        }
+        if (high) lines.push_back("24/12 converter 40 A");
+        std::shuffle(lines.begin(), lines.end(), random);
+        std::string page =
+            "some van " + v + " V\nbattery: " + v + " V 95 Ah AGM 800 CCA\nalternator: 150 A\n";
+        if (second) page += "house battery: " + v + " V 200 Ah AGM\n";
+        for (const std::string& line : lines) page += line + "\n";
+        const Plan plan = whole(page);
+        ASSERT_EQ(plan.loads.size(), count) << page;
+        for (const Load& l : plan.loads) {
+            const yr::Run* feed = supply_run(plan, l.id);
+            ASSERT_NE(feed, nullptr);
+            EXPECT_TRUE(find(plan.points, feed->from)) << l.name << " on a battery's post\n" << page;
+            const auto at = page.find(l.name);
+            const bool low = page.substr(at, page.find('\n', at) - at).find("12 V") != std::string::npos;
+            EXPECT_EQ(rail_V(plan, l), low || !high ? 12 : 24) << l.name << "\n" << page;
+            EXPECT_FALSE(feed->devices.empty()) << l.name;
+        }
+        if (second)
+            for (const Point& p : plan.points)
+                if (p.name == "main block" || p.name.starts_with("block "))
+                    for (const yr::Run& r : plan.runs)
+                        if (r.to == Terminal(p.id)) EXPECT_EQ(r.from, pos_of(plan.batteries[1].id)) << page;
+        for (const Finding& f : inspect(plan, false).findings)
+            EXPECT_NE(f.severity, Severity::stop) << words::sentence(f, plan) << "\n" << page;
+    }
 }
 
 TEST(LoosePages, TitlesOfWhatCannotBeAreRefused) {
