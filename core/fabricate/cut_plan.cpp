@@ -31,8 +31,8 @@ std::vector<SizeCutting> cut_plan(const Plan& plan, int vehicles, const std::ato
         for (const Stock& roll : plan.policy.rolls)
             if (roll.size == g.size) g.sold_m = roll.length_m;
         std::vector<double> hand;
-        std::erase_if(at_hand, [&](const Stock& s) {
-            if (!(s.size == g.size)) return false;
+        std::erase_if(at_hand, [&, &size = g.size](const Stock& s) {
+            if (!(s.size == size)) return false;
             hand.push_back(s.length_m);
             return true;
         });

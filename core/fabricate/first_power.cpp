@@ -223,7 +223,9 @@ class Rounds {
                         if (d.id == main.fuse->id) lamp = &d;
         }
         const double volts_at = p.vehicle.nominal_V;
-        double volts = volts_at / 2;
+        // What the lamp would show with its filament as hot as at `volts`, the same at the end: by secants,
+        // and halfway where a secant leads nowhere.
+        double volts = volts_at / 2, before = 0, before_next = 0;
         for (int turn = 0; turn < kMostTurns; ++turn) {
             lamp->resistance_ohm = lamp_.ohm_at(volts, volts_at);
             const Solution s = solve(p, state);
@@ -235,7 +237,10 @@ class Rounds {
                     amps = std::abs(s.point.conductors[k].current_A);
             const double next = amps * *lamp->resistance_ohm;
             if (std::abs(next - volts) < 1e-4) return next;
-            volts = 0.5 * (volts + next);
+            const double slope = turn > 0 && volts != before ? (next - before_next) / (volts - before) : 1;
+            before = volts, before_next = next;
+            const double secant = slope < 0.95 ? volts + (next - volts) / (1 - slope) : -1;
+            volts = secant >= 0 && secant <= 2 * volts_at ? secant : 0.5 * (volts + next);
         }
         return volts;
     }

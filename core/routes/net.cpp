@@ -111,7 +111,13 @@ WayNet::WayNet(const Plan& plan) : plan_(plan) {
     if (std::none_of(cost_.begin(), cost_.end(), [](double c) { return c >= 0; })) edges_.clear();
 }
 
-std::vector<WayNet::Entry> WayNet::entries(const Spot& spot) const {
+const std::vector<WayNet::Entry>& WayNet::entries(const Spot& spot) const {
+    const auto [known, anew] = entries_.try_emplace({spot.x_m, spot.y_m, spot.z_m});
+    if (anew) known->second = found_entries(spot);
+    return known->second;
+}
+
+std::vector<WayNet::Entry> WayNet::found_entries(const Spot& spot) const {
     std::vector<Entry> all;
     // on a waypoint itself, as where a cable is held to pass: on to each of its ways, whichever side of a
     // hole
@@ -159,7 +165,7 @@ std::optional<Path> WayNet::shortest(const Spot& from, const Spot& to,
         best.legs = {{std::nullopt, from, to, 0, 0}};
     }
     if (edges_.empty()) return best;
-    const std::vector<Entry> in = entries(from), out = entries(to);
+    const std::vector<Entry>&in = entries(from), &out = entries(to);  // a map's entries stay where they are
     // along one way
     for (const Entry& a : in)
         for (const Entry& b : out) {

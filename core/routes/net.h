@@ -5,6 +5,8 @@
 // only where there is no other.
 #pragma once
 
+#include <array>
+#include <map>
 #include <optional>
 #include <vector>
 
@@ -34,7 +36,8 @@ struct Path {
 
 class WayNet {
   public:
-    // `plan` outlives it. Waypoints and ways that say no spot are left out.
+    // `plan` outlives it and stays as it is. Waypoints and ways that say no spot are left out. For one
+    // thread.
     explicit WayNet(const Plan& plan);
 
     // `surcharge`: of each waypoint, in metres; empty: none.
@@ -58,13 +61,16 @@ class WayNet {
         double at, off_cost;  // 0..1 along it
         Spot spot;
     };
-    [[nodiscard]] std::vector<Entry> entries(const Spot& spot) const;
+    [[nodiscard]] const std::vector<Entry>& entries(const Spot& spot) const;
+    [[nodiscard]] std::vector<Entry> found_entries(const Spot& spot) const;
 
     const Plan& plan_;
     std::vector<std::optional<Spot>> at_;   // of waypoints
     std::vector<double> cost_;              // of ways; below 0: not in the net
     std::vector<std::vector<Edge>> edges_;  // by waypoint
     std::vector<std::size_t> from_, to_;    // of ways
+    // a box has many cables: its entries are found once
+    mutable std::map<std::array<double, 3>, std::vector<Entry>> entries_;
 };
 
 // What a stretch of cable costs a metre, 1 or more: by what it lies in.

@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <cmath>
 #include <cstdint>
+#include <functional>
+#include <map>
 #include <numeric>
 
 namespace yr {
@@ -27,9 +29,13 @@ class Dice {
     std::uint64_t state_;
 };
 
+double length_of(double x, double y) {
+    return std::sqrt(x * x + y * y);  // no need for std::hypot's care at the ends of the range
+}
+
 double round_of(const std::vector<Disc>& discs, double x, double y) {
     double r = 0;
-    for (const Disc& d : discs) r = std::max(r, std::hypot(d.x - x, d.y - y) + d.d / 2);
+    for (const Disc& d : discs) r = std::max(r, length_of(d.x - x, d.y - y) + d.d / 2);
     return r;
 }
 
@@ -40,7 +46,7 @@ double centre(std::vector<Disc>& discs) {
         const Disc* far = &discs.front();
         double most = -1;
         for (const Disc& d : discs)
-            if (const double r = std::hypot(d.x - x, d.y - y) + d.d / 2; r > most) most = r, far = &d;
+            if (const double r = length_of(d.x - x, d.y - y) + d.d / 2; r > most) most = r, far = &d;
         x += (far->x - x) / (k + 1), y += (far->y - y) / (k + 1);
     }
     for (Disc& d : discs) d.x -= x, d.y -= y;
@@ -55,7 +61,7 @@ double relax(std::vector<Disc>& discs, double radius, int rounds) {
         worst = 0;
         for (std::size_t a = 0; a < discs.size(); ++a) {
             Disc& p = discs[a];
-            const double far = std::hypot(p.x, p.y), room = radius - p.d / 2;
+            const double far = length_of(p.x, p.y), room = radius - p.d / 2;
             if (far > room && far > 0) {
                 worst = std::max(worst, far - room);
                 const double to = std::max(0.0, room) / far;
@@ -64,8 +70,9 @@ double relax(std::vector<Disc>& discs, double radius, int rounds) {
             for (std::size_t b = a + 1; b < discs.size(); ++b) {
                 Disc& q = discs[b];
                 double dx = q.x - p.x, dy = q.y - p.y;
-                const double apart = (p.d + q.d) / 2, at = std::hypot(dx, dy);
-                if (at >= apart) continue;
+                const double apart = (p.d + q.d) / 2;
+                if (dx * dx + dy * dy >= apart * apart) continue;
+                const double at = length_of(dx, dy);
                 worst = std::max(worst, apart - at);
                 if (at < 1e-12) dx = 1e-6, dy = 0;
                 const double push = (apart - at) / std::max(at, 1e-6);
@@ -149,7 +156,18 @@ Packing pack(const std::vector<double>& diameters) {
 }
 
 double loom_diameter(const std::vector<double>& diameters) {
-    return diameters.empty() ? 0 : std::max(pack(diameters).diameter, bundle_by_factor(diameters));
+    if (diameters.empty()) return 0;
+    // A plan is routed again after every change that leaves most bundles as they are: each thread keeps what
+    // it packed, thickest first, which is the order that pack() lays them in.
+    constexpr std::size_t kKept = 512;
+    static thread_local std::map<std::vector<double>, double> kept;
+    std::vector<double> sorted = diameters;
+    std::sort(sorted.begin(), sorted.end(), std::greater<>());
+    if (const auto known = kept.find(sorted); known != kept.end()) return known->second;
+    if (kept.size() >= kKept) kept.clear();
+    const double mm = std::max(pack(sorted).diameter, bundle_by_factor(sorted));
+    kept.emplace(std::move(sorted), mm);
+    return mm;
 }
 
 }  // namespace yr

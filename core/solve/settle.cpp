@@ -14,20 +14,8 @@ namespace {
 constexpr int kWarmings = 6;           // rounds of heat and flow; each leaves a few per cent of the error
 constexpr double kSameHeat_K = 0.005;  // the heat in time is followed to a hundredth of a kelvin
 
-// What the state's own conditions allow, before any device with a memory has its say.
-struct Unrestrained {
-    std::vector<char> conductor, source, load;
-    explicit Unrestrained(const Network& n) {
-        for (const auto& c : n.conductors) conductor.push_back(c.closed);
-        for (const auto& s : n.sources) source.push_back(s.works);
-        for (const auto& l : n.loads) load.push_back(l.wanted);
-    }
-};
-
-void put_in_place(Network& n, const Unrestrained& free, const Positions& positions) {
-    for (std::size_t k = 0; k < n.conductors.size(); ++k) n.conductors[k].closed = free.conductor[k];
-    for (std::size_t k = 0; k < n.sources.size(); ++k) n.sources[k].works = free.source[k];
-    for (std::size_t k = 0; k < n.loads.size(); ++k) n.loads[k].wanted = free.load[k];
+// What a device with a memory holds open, beyond what the state's own conditions do.
+void hold_open(Network& n, const Positions& positions) {
     for (std::size_t k = 0; k < n.memories.size(); ++k) {
         if (positions[k]) continue;
         const MemoryElement& m = n.memories[k];
@@ -81,17 +69,10 @@ void run_mains_loads(Network& n, OperatingPoint& p) {
 
 class Settling {
   public:
-    Settling(Network network, OperatingPointSolver& solver)
-        : network_(std::move(network)), free_(network_), solver_(solver) {}
+    Settling(Network network, OperatingPointSolver& solver) : network_(std::move(network)), solver_(solver) {}
 
-    [[nodiscard]] Solution at_positions(const Positions& positions) {
-        put_in_place(network_, free_, positions);
-        Solution s{network_, solver_.solve(network_), {}, false, false};
-        for (std::size_t k = 0; k < network_.memories.size(); ++k)
-            s.memories.push_back({positions[k] != 0, sensed_V(network_.memories[k], s.point), false});
-        run_mains_loads(s.network, s.point);
-        rest_unasked_loads(s.network, s.point);
-        return s;
+    [[nodiscard]] Solution at_positions(const Positions& positions) const {
+        return solve_at(network_, positions, solver_);
     }
 
     // Settled, and warmed by its turns of work; should that move a device, settled once more.
@@ -168,7 +149,6 @@ class Settling {
     }
 
     Network network_;
-    Unrestrained free_;
     OperatingPointSolver& solver_;
 };
 
@@ -203,7 +183,14 @@ std::vector<Positions> settled_positions(const Network& network, OperatingPointS
 }
 
 Solution solve_at(Network network, const Positions& positions, OperatingPointSolver& solver) {
-    return Settling(std::move(network), solver).at_positions(positions);
+    hold_open(network, positions);
+    Solution s{std::move(network), {}, {}, false, false};
+    s.point = solver.solve(s.network);
+    for (std::size_t k = 0; k < s.network.memories.size(); ++k)
+        s.memories.push_back({positions[k] != 0, sensed_V(s.network.memories[k], s.point), false});
+    run_mains_loads(s.network, s.point);
+    rest_unasked_loads(s.network, s.point);
+    return s;
 }
 
 Solution solve(const Plan& plan, const State& state, OperatingPointSolver& solver) {
