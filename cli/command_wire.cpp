@@ -30,7 +30,7 @@ Result<std::vector<std::optional<double>>> reads_of(const WireAsk& ask, std::siz
             return fail(ErrorCode::out_of_range, "--read", text,
                         Wanted(Want::between, "1=" + std::string(words::translated("value")),
                                std::to_string(count) + "=" + words::translated("value")));
-        const auto value = parse_value(text.substr(at + 1), dimension);
+        const auto value = parse_reading(text.substr(at + 1), dimension);
         if (!value)
             return fail(value.error().code, "--read " + text, text.substr(at + 1), value.error().wanted);
         read[static_cast<std::size_t>(*number) - 1] = *value;

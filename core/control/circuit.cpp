@@ -84,6 +84,11 @@ int channel_on(const Plan& plan, const Point& box, const TypedLine& line, TakenC
                            taken[box.id]);
 }
 
+bool of_said_volts(const TypedLine& line, double rail_V) {
+    constexpr double kAlike_V = 4;  // 13.8 V is said of a 12 V rail, 52 V of 48
+    return !line.said_V || std::abs(*line.said_V - rail_V) < kAlike_V;
+}
+
 FeedChoice choose_feed(const Plan& plan, const TypedLine& line, const std::vector<Solution>& solutions,
                        TakenChannels& taken) {
     const Condition wanted = line.live_when.value_or(Condition{});
@@ -93,6 +98,7 @@ FeedChoice choose_feed(const Plan& plan, const TypedLine& line, const std::vecto
         if (!p.feeds_loads || (!line.feed.empty() && p.id != line.feed)) continue;
         if (line.channel > 0 && p.channels.empty()) continue;
         if (line.feed.empty() && !suits_plain_loads(plan, Terminal(p.id))) continue;
+        if (line.feed.empty() && !of_said_volts(line, rail_V(plan, Terminal(p.id)))) continue;
         const bool switches = !p.channels.empty();  // a channel keeps it dead when the box is live
         const bool full = switches && channel_on(plan, p, line, taken) == 0;
         const double rail = rail_V(plan, Terminal(p.id));
@@ -137,6 +143,15 @@ const Battery& battery_before(const Plan& plan, const Point* feed) {
     return plan.batteries.front();
 }
 
+// What the converter gives whose output is this bus.
+std::optional<double> converter_behind_A(const Plan& plan, const Point& bus) {
+    for (const Run& r : plan.runs)
+        if (r.to == Terminal(bus.id))
+            for (const Source& s : plan.sources)
+                if (s.kind == SourceKind::converter && r.from == out_of(s.id)) return s.rated_A;
+    return std::nullopt;
+}
+
 // Heavier than what a fuse block is for, or the block is taken up: its own cable from the battery, as one
 // would lay it.
 const Battery* own_cable_from(const Plan& plan, const TypedLine& line, const FeedChoice& feed,
@@ -146,8 +161,12 @@ const Battery* own_cable_from(const Plan& plan, const TypedLine& line, const Fee
     const Battery& battery = battery_before(plan, feed.point);
     const Terminal pos = pos_of(battery.id);
     if (rail_V(plan, pos) > 1.6 * plan.vehicle.nominal_V) return nullptr;
+    if (!of_said_volts(line, rail_V(plan, pos))) return nullptr;
     if (!feed.point) return nominal_current_A(plan, line, pos) < kOwnCable_A ? nullptr : &battery;
     const double amps = nominal_current_A(plan, line, feed.point->id);
+    // behind a converter of a traction battery hangs what is light; a motor is no load of that rail
+    if (const auto gives_A = converter_behind_A(plan, *feed.point))
+        return amps > *gives_A ? &battery : nullptr;
     if (!feed.point->channels.empty())
         return amps < kOwnCable_A || channel_on(plan, *feed.point, line, taken) ? nullptr : &battery;
     return bears(plan, *feed.point, amps) ? nullptr : &battery;
@@ -203,6 +222,9 @@ Chosen choose_cable(const Plan& plan, const TypedLine& line, const Terminal& fee
     for (std::size_t k = first; k < ladder->rows.size(); ++k) {
         const SizeRow& row = ladder->rows[k];
         if (line.size ? !(row.wire.size == *line.size) : row.wire.area_mm2 < least_mm2) continue;
+        // a fuse that was asked for leaves the cable to be thick enough for it
+        if (line.fuse_A && !line.size && row.ampacity.allowed_A < *line.fuse_A && k + 1 < ladder->rows.size())
+            continue;
         const auto advice =
             choose_fuse({current_A, inrush, row.ampacity.allowed_A, ask.nominal_V}, plan.policy.fuse_school);
         chosen.size = row.wire.size;
@@ -295,7 +317,7 @@ void fit_to_battery(const Plan& plan, Run& supply, const Load& load, const Batte
     for (Device& fuse : supply.devices) {
         fuse.at_m = std::min(0.15, supply.length_m.value_or(assumption("run_length_m").value));
         for (const FuseType kind : kinds_for(fuse.rating_A, short_of_batteries_A(plan, rail), rail)) {
-            if (is_breaker(kind)) continue;
+            if (is_breaker(kind) != is_breaker(fuse.fuse)) continue;
             const auto& ratings = fuse_kind(kind).ratings_A;  // the next above, where it has not the same
             const auto next = std::lower_bound(ratings.begin(), ratings.end(), fuse.rating_A - 1e-9);
             if (next == ratings.end()) continue;
@@ -309,6 +331,28 @@ void fit_to_battery(const Plan& plan, Run& supply, const Load& load, const Batte
     contactor.kind = DeviceKind::switching, contactor.closed_when = load.live_when;
     contactor.at_m = std::min(0.5, supply.length_m.value_or(assumption("run_length_m").value));
     supply.devices.push_back(contactor);
+}
+
+// The rating that was typed, in a kind that has it.
+void as_asked(const Plan& plan, Device& fuse, const TypedLine& line) {
+    fuse.rating_A = *line.fuse_A;
+    const auto has = [&](FuseType kind) {
+        const auto& ratings = fuse_kind(kind).ratings_A;
+        return is_breaker(kind) == line.breaker && std::any_of(ratings.begin(), ratings.end(), [&](double r) {
+                   return std::abs(r - *line.fuse_A) < 1e-9;
+               });
+    };
+    if (has(fuse.fuse)) return;
+    for (const FuseType kind : kinds_for(*line.fuse_A, 0, plan.vehicle.nominal_V))
+        if (has(kind)) {
+            fuse.fuse = kind;
+            return;
+        }
+    for (const FuseType kind : kinds_for(*line.fuse_A, 0, plan.vehicle.nominal_V))
+        if (is_breaker(kind) == line.breaker) {
+            fuse.fuse = kind;
+            return;
+        }
 }
 
 Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::vector<Solution>& solutions,
@@ -360,6 +404,8 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
                                   {},
                                   {}});
 
+    if (line.fuse_A)
+        for (Device& fuse : supply.devices) as_asked(plan, fuse, line);
     if (feed.battery) fit_to_battery(plan, supply, load, *feed.battery, ids);
     circuit.channel = feed.point ? channel_on(plan, *feed.point, line, taken) : 0;
     if (circuit.channel > 0) {

@@ -97,7 +97,7 @@ class ReadingsReader {
     }
 
     static Result<double> read_V(const std::string& cell, const std::string& where) {
-        auto volts = parse_value(std::string(trim(cell)), Dimension::voltage);
+        auto volts = parse_reading(std::string(trim(cell)), Dimension::voltage);
         if (!volts) {
             volts.error().place = where;
             return volts;

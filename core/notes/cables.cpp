@@ -62,6 +62,16 @@ WireSize thinnest(const PlanBuilder& builder, Run run, const CableAsk& ask, doub
     return sizes.back();
 }
 
+// Of a size that was said: a fuse no larger than what it stands, where there is one.
+double not_above(const Plan& plan, Run run, const WireSize& size, FuseType type, double rating_A) {
+    run.size = size;
+    const auto stands_A = least_ampacity_A(plan, run);
+    double best = 0;
+    for (const double r : fuse_kind(type).ratings_A)
+        if (stands_A && r <= *stands_A && r <= rating_A) best = std::max(best, r);
+    return best > 0 ? best : rating_A;
+}
+
 }  // namespace
 
 bool one_thicker(const Plan& plan, Run& run) {
@@ -105,7 +115,8 @@ Run cable_for(const PlanBuilder& builder, const CableAsk& ask, const Said& said)
             !said.fuse_A && all.back() < ask.amps * kReserve &&
             fuse_kind(FuseType::high).ratings_A.back() > all.back())
             type = FuseType::high;  // a weaker kind is not made for so much
-        const double rating = said.fuse_A.value_or(rating_for(type, ask.amps * kReserve));
+        double rating = said.fuse_A.value_or(rating_for(type, ask.amps * kReserve));
+        if (said.size && !said.fuse_A) rating = not_above(builder.plan(), run, *said.size, type, rating);
         type = kind_with(type, rating, rail);
         must_carry_A = std::max(must_carry_A, rating);
         const auto put = [&](double at_m, const std::string& name) {

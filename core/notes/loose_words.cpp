@@ -12,7 +12,7 @@ namespace {
 // "2000 W inverter near the battery"
 std::string figure_behind_its_thing(const std::string& line) {
     static const Pattern first(
-        R"(^\s*(\d+(?:\.\d+)?\s*k?[WA])\s+((?:second\s+)?alternator|inverter|solar(?:\s+panels?)?|stator|converter|winch|shore charger)\b)");
+        R"(^\s*(\d+(?:\.\d+)?\s*k?[WA])\s+((?:second\s+)?alternator|inverter(?:\s*/\s*charger)?|solar(?:\s+panels?)?|stator|converter|winch|shore charger)\b)");
     return first.replaced(line, "$2 $1");
 }
 
@@ -68,7 +68,7 @@ std::string times_in_our_words(const std::string& line) {
 std::string controller_in_our_words(const Plan& plan, const std::string& line) {
     static const Pattern panel(R"(^\s*solar\b)");
     static const Pattern behind(
-        R"(,?\s*(?:(?:w/|with|via|through|and)\s*(?:an?\s+)?)?(?:(\d+(?:\.\d+)?)\s*A\s+(?:mppt\s+|pwm\s+)?(?:charge\s+)?(?:controller|regulator)\b|(?:mppt|pwm)(?:\s+controller)?\s+(\d+(?:\.\d+)?)\s*A\b))");
+        R"(,?\s*(?:(?:w/|with|via|through|and)\s*(?:an?\s+)?)?(?:(\d+(?:\.\d+)?)\s*A\s+(?:(?:mppt\s+|pwm\s+)?(?:charge\s+)?(?:controller|regulator)|mppt|pwm)\b|(?:mppt|pwm)(?:\s+controller)?\s+(\d+(?:\.\d+)?)\s*A\b))");
     static const Pattern alone(
         R"(^\s*(?:(?:solar|charge|mppt|pwm)\s+)+(?:controller\s+|regulator\s+)?(?:mppt\s+|pwm\s+)?(\d+(?:\.\d+)?)\s*A\s*(?:mppt|pwm)?\s*$)");
     Found m;
@@ -117,8 +117,8 @@ std::string panel_in_our_words(const Plan& plan, const std::string& line) {
 
 std::string without_layout(const std::string& line) {
     static const Pattern nothing(
-        R"(^\s*(?:[-=_*~|+ ]{2,}|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|[a-z][a-z &/'-]{1,40}:)\s*$)");
-    static const Pattern bullet(R"(^\s*(?:[-*+]|\xE2\x80[\xA2\x93\x94]|\xC2\xB7|\d{1,2}[.)])\s+)");
+        R"(^\s*(?:[-=_*~|+ ]{2,}|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|(?!.*\d\s*(?:W|A|Ah)\b)[a-z][a-z0-9 &/'(),+-]{1,60}:)\s*$)");
+    static const Pattern bullet(R"(^\s*(?:[-*+]|\xE2\x80[\xA2\x93\x94]|\xC2\xB7|\d{1,2}[.)]|[a-z]\))\s+)");
     static const Pattern sign(
         R"(\s*(?:[=|~]|\xE2\x89\x88|->)\s*(?=\d)|(?<=[^\d\s])\s+(?:-|\xE2\x80[\x93\x94])\s+(?=\d))");
     static const Pattern roughly(
@@ -129,11 +129,52 @@ std::string without_layout(const std::string& line) {
     static const Pattern counted(R"(\b(\d{1,2})\s*@\s*(?=\d))");
     static const Pattern and_amps(R"((\d\s*V)\s*/\s*(?=\d))");
     static const Pattern runs(R"(\bruns\s+(?=\d+\s*%))");
-    if (nothing.is_all_of(line)) return "# " + line;
+    // said of a load, a cable or a fuse in more words than are needed
+    struct Plainer {
+        Pattern more;
+        const char* plain;
+    };
+    static const Plainer plainer[] = {
+        {Pattern(R"(\b(\d{1,2})\s+off\b\s*,?\s*(?=\d))"), "$1x "},
+        {Pattern(R"(\bx\s?(\d{1,2})\s*(?:\s|-|:|\xE2\x80\x93)\s*(?=\d))"), "$1x "},
+        {Pattern(R"((\d+(?:\.\d+)?\s*[WA])(?:\s+each)?\s*,?\s+(\d{1,2}) of (?:them|these|those))"), "$2x $1"},
+        {Pattern(R"(\b(?:two|twin)\s+(?=\d+(?:\.\d+)?\s*k?[WA]\b.*\beach\b))"), "2x "},
+        {Pattern(R"(\b(?:three)\s+(?=\d+(?:\.\d+)?\s*k?[WA]\b.*\beach\b))"), "3x "},
+        {Pattern(R"(\b(?:four)\s+(?=\d+(?:\.\d+)?\s*k?[WA]\b.*\beach\b))"), "4x "},
+        {Pattern(R"(\b(?:(?:one|a)\s+)?pair of\s+(?=\d))"), "2x "},
+        {Pattern(
+             R"(\b(?:(?:always |permanently |constantly )?on all the time|all the time|(?:on )?24/7|permanently (?:on|live)|always live)\b)"),
+         "always"},
+        {Pattern(R"(\b(?:12|24)\s*V\s+(?:element|version|model|type)\b)"), ""},
+        {Pattern(R"(\b(?:under|in|beneath)\s+(?:the\s+)?(?:bonnet|hood)\b)"), ", engine bay"},
+        {Pattern(R"((\d\s*(?:m|ft))\s+(?:of\s+cable|cable|away|run)(?:\s+run)?\b)"), "$1"},
+        {Pattern(R"((\d\s*(?:m|ft))\s+of\s+(?=\d))"), "$1 "},
+        {Pattern(R"((\d/0|\bAWG|mm2)\s+cable\b)"), "$1"},
+        {Pattern(R"(\bdirect(?:ly)?\s+(?:off|from|to|on)\s+(?=(?:the\s+)?[a-z ]*batter))"), "from "},
+        {Pattern(R"(\baround\s+(?:the\s+)?(?=[a-z]+\s*(?:,|$)))"), "in "},
+        {Pattern(R"((?<=[WA])\s+twin\b)"), ""},
+        {Pattern(R"(\bw/\s*)"), "with "},
+        {Pattern(
+             R"(\b(?:on|with|via)\s+(?:an?\s+|the\s+|its\s+)?(?:(?:in-cab|cab|dash|panel|rocker|toggle)\s+switch|switch\s+(?:panel|in (?:the )?cab|on (?:the )?dash))\b)"),
+         "on own switch"},
+        {Pattern(R"(\b(in|with|on) reverse gear\b)"), "on reverse"},
+        {Pattern(R"(\b(?:average|avg\.?|averages|averaging)\s+(?=\d+\s*%))"), "duty "},
+        {Pattern(R"((?<=\d%|\d %)\s+(?:average|avg)\b)"), ""},
+        {Pattern(R"(\bhalf (?:of )?the time\b)"), "duty 50 %"},
+        {Pattern(R"(\ba third (?:of )?the time\b)"), "duty 33 %"},
+        {Pattern(R"(\ba quarter (?:of )?the time\b)"), "duty 25 %"},
+        // the case of a battery and the pull of a crane say nothing of their amps
+        {Pattern(R"(\b(?:BCI\s+)?group\s+\d{2}[a-z]?\b)"), ""},
+        {Pattern(R"((?<!winch)(?<=[a-z,])(\s+)\d{3,5}\s*(?:lbs?|kg)\b\s*:?(?=\s*,?\s*\d))"), "$1"},
+        {Pattern(R"((?<=\S)(\s|,\s*)main fuse\s+(?=\d))"), "$1fuse "},
+        {Pattern(R"(\bfused?\s+(?:at\s+)?both ends\s+(?:at\s+|with\s+)?(\d+\s*A)\b)"), "fuse $1 both ends"}};
+    static const Pattern heading(R"(^\s*[a-z][a-z ]*\(\s*(?:12|24|36|48)\s*V\s*\)\s*$)");
+    if (nothing.is_all_of(line) || heading.is_all_of(line)) return "# " + line;
     std::string text = bullet.replaced(line, "");
     text = roughly.replaced(sign.replaced(text, " "), "");
     text = doubt.replaced(cca.replaced(text, "$1 $2"), "$1");
     text = and_amps.replaced(counted.replaced(at_most.replaced(text, ""), "$1x "), "$1 ");
+    for (const auto& [more, plain] : plainer) text = more.replaced(text, plain);
     return runs.replaced(text, "");
 }
 

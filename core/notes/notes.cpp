@@ -3,9 +3,11 @@
 #include <algorithm>
 
 #include "catalog/shipped.h"
+#include "notes/habits.h"
 #include "notes/piece.h"
 #include "notes/plan_text.h"
 #include "notes/several.h"
+#include "units/pattern.h"
 #include "units/text.h"
 
 namespace yr {
@@ -51,13 +53,45 @@ static std::optional<Error> take_things(Plan& plan, const std::vector<std::strin
 static Statement read_given(const Plan& plan, const std::string& text, const std::string& given,
                             const Library* library) {
     Statement s = read_statement(plan, text, library);
-    if (given.empty() || s.kind != StatementKind::load || s.error || s.doubt || !s.not_understood.empty())
-        return s;
+    if (given.empty() || s.kind != StatementKind::load || s.doubt || !s.not_understood.empty()) return s;
+    const bool no_rail = s.load && s.load->other_rail_V;
+    if (s.error && !no_rail) return s;
+    static const Pattern volts(R"(\b\d+(?:\.\d+)?\s*V\b)");
+    if (volts.is_in(given) && volts.is_in(text)) return s;  // it says its own
     Statement there = read_statement(plan, text + given, library);
     return there.whole() && there.not_understood.empty() ? there : s;
 }
 
-Notes read_notes(const Plan& base, std::string_view text, const Library* library) {
+// How far a line is set in.
+static std::size_t depth_of(const std::string& line) {
+    constexpr std::size_t kTab = 4;
+    std::size_t depth = 0;
+    for (const char c : line) {
+        if (c != ' ' && c != '\t') break;
+        depth += c == '\t' ? kTab : 1;
+    }
+    return depth;
+}
+
+// What the thing above gives to lines that are set in below it.
+class SetIn {
+  public:
+    // Of the line that comes now; a blank line ends the list.
+    std::string given_to(const Plan& plan, const std::string& line) {
+        if (trim(line).empty()) above_.clear();
+        return !above_.empty() && depth_of(line) > depth_ ? given_by_thing(plan, above_) : std::string();
+    }
+    void below(const std::string& line, const Statement& s) {
+        if (!above_.empty() && depth_of(line) > depth_) return;
+        above_ = s.kind == StatementKind::load ? Id() : s.about, depth_ = depth_of(line);
+    }
+
+  private:
+    Id above_;
+    std::size_t depth_ = 0;
+};
+
+Notes read_page(const Plan& base, std::string_view text, const Library* library) {
     Notes notes;
     notes.plan = base;
     std::vector<std::string> things;
@@ -70,16 +104,27 @@ Notes read_notes(const Plan& base, std::string_view text, const Library* library
         notes.lines.push_back(std::move(n));
     }
     if (auto error = take_things(notes.plan, things)) notes.things = *error;
-    std::string given;  // by the heading above, up to the next one or a blank line
+    std::string heading;     // what it gives, up to the next one or a blank line
+    std::size_t listed = 0;  // how far its list stands in
+    bool begun = false;
+    SetIn set_in;
     std::vector<std::pair<NoteLine*, std::string>> again;
     for (NoteLine& n : notes.lines) {
         if (n.thing) continue;
-        if (trim(n.text).empty() || trim(n.text).ends_with(':')) given = given_by_heading(notes.plan, n.text);
+        if (trim(n.text).empty() || heads_a_list(n.text))
+            heading = given_by_heading(notes.plan, n.text), begun = false;
+        else if (begun && depth_of(n.text) < listed)
+            heading.clear();  // what stands further out than its list is no part of it
+        else if (!begun)
+            listed = depth_of(n.text), begun = true;
+        const std::string above = set_in.given_to(notes.plan, n.text),
+                          given = above.empty() ? heading : above;
         n.statement = read_given(notes.plan, n.text, given, library);
         if (n.bad())
             again.emplace_back(&n, given);
         else if (n.statement.whole())
             (void)yr::apply(notes.plan, *n.statement.edit);
+        set_in.below(n.text, n.statement);
     }
     // what a line speaks of may stand further down: "radio 8 A 12 V" above the converter
     for (auto& [line, by_heading] : again) {
@@ -88,6 +133,21 @@ Notes read_notes(const Plan& base, std::string_view text, const Library* library
         line->statement = std::move(now);
         if (line->statement.whole()) (void)yr::apply(notes.plan, *line->statement.edit);
     }
+    return notes;
+}
+
+Notes read_notes(const Plan& base, std::string_view text, const Library* library) {
+    Notes notes = read_page(base, text, library);
+    std::vector<Id> loads;
+    for (const Load& l : notes.plan.loads)
+        if (!find(base.loads, std::string_view(l.id))) loads.push_back(l.id);
+    const bool typed = std::any_of(notes.lines.begin(), notes.lines.end(),
+                                   [](const NoteLine& n) { return !n.thing && n.statement.whole(); });
+    // who names states has thought of them
+    const bool own_states = std::any_of(notes.lines.begin(), notes.lines.end(), [](const NoteLine& n) {
+        return n.statement.kind == StatementKind::state;
+    });
+    if (typed && !own_states) notes.added_states = add_working_states(notes.plan, loads);
     return notes;
 }
 

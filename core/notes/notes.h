@@ -24,13 +24,17 @@ struct NoteLine {
 struct Notes {
     Plan plan;
     std::vector<NoteLine> lines;
-    std::optional<Error> things;  // why the lines of plan_text.h together are no plan
+    std::optional<Error> things;            // why the lines of plan_text.h together are no plan
+    std::vector<std::string> added_states;  // in which something works that no state of the page lets run
     [[nodiscard]] int bad() const;
 };
 
 // On top of `base`: an empty plan unless said otherwise. Never fails.
 [[nodiscard]] Notes read_notes(std::string_view text, const Library* library = nullptr);
 [[nodiscard]] Notes read_notes(const Plan& base, std::string_view text, const Library* library = nullptr);
+
+// The lines alone, without states added for what works by a switch of its own (habits.h).
+[[nodiscard]] Notes read_page(const Plan& base, std::string_view text, const Library* library = nullptr);
 
 // A vehicle with its usual states and places, a battery of which nothing is said, and metal: what notes begin
 // with.

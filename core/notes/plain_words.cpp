@@ -22,7 +22,7 @@ bool starts_with_words(std::string_view text, std::string_view words) {
 std::string without_colon(const Plan& plan, const std::string& line) {
     static const Pattern numbered(R"(^\s*battery\s+\d\s*:\s*([a-z]+)\s*,?\s*(.*)$)");
     static const Pattern kind(
-        R"(^\s*((?!stand\b|end\b|way\b|waypoint\b|day\b|state\b|set\b|price\b)(?:[a-z]+\s+){0,2}(?:battery|bank|alternator|inverter|solar|solar panels?|charger|converter|winch|starter|stator))\s*:\s*(.*\d.*)$)");
+        R"(^\s*((?!stand\b|end\b|way\b|waypoint\b|day\b|state\b|set\b|price\b)(?:[a-z]+\s+){0,2}(?:battery|bank|alternator|inverter|solar|solar panels?|charger|converter|winch|starter|stator|pack))\s*:\s*(.*\d.*)$)");
     static const Pattern building(R"(^\s*(?:generator|shore|mains|hook-?up)[a-z ]*:\s*charger\b(.*)$)");
     Found m;
     if (numbered.is_all_of(line, m)) return m[1] + " battery " + m[2];
@@ -106,6 +106,13 @@ std::string draws_in_our_words(const std::string& line) {
     static const Pattern run_first(
         amount + R"(\s+(?:when |while )?(?:running|steady)\b\s*[,;/]?\s*(?:and |then )?)" + amount +
         R"(\s+(?:when |at |while |to |on )?(?:start(?:ing|up|-up)?|stall(?:ed|ing)?)\b)");
+    // "250 A peak, 80 A normal", "15 A for 3 min then 2 A"
+    static const Pattern peak(amount + R"(\s*(?:peak|max|surge)\b\s*[,;/]?\s*(?:and )?)" + amount +
+                              R"(\s+(?:normal|continuous|cont\.?|running|nominal|cruise|typical)\b)");
+    static const Pattern then(amount + R"(\s+for\s+(\d+(?:\.\d+)?\s*(?:s|min))\b\s*,?\s*then\s+)" + amount);
+    static const Pattern at_start(
+        R"((\d+(?:\.\d+)?\s*[AW])\s*[,;/]?\s+)" + amount +
+        R"(\s+(?:at|on|when|for)\s+(?:start(?:ing|up|-up)?|switch-?on|inrush|peak)\b)");
     static const Pattern stall(R"(\bstall(?:s|ed|ing)?(?: at)?\s+)" + amount);
     static const Pattern sends(
         amount +
@@ -116,6 +123,8 @@ std::string draws_in_our_words(const std::string& line) {
     text = start_first.replaced(text, "$2, start $1");
     text = run_first.replaced(text, "$1, start $2");
     text = stall.replaced(text, "start $1");
+    text = at_start.replaced(text, "$1, start $2");
+    text = then.replaced(peak.replaced(text, "$2, start $1"), "$3, start $1 for $2");
     Found m;
     if (sends.is_in(text, m)) {
         const double send = value_in(m[1]), receive = value_in(m[2]);
@@ -168,7 +177,8 @@ std::string battery_in_our_words(const Plan& plan, std::string line) {
         R"(^\s*((?:(?!\d|agm\b|gel\b|lifepo4\b|lithium\b|lfp\b|flooded\b|lead\b)\S+\s+)*)(.*)$)");
     Found m;
     if (!head.is_all_of(text, m)) return text;
-    const std::string name(trim(m[1]));
+    std::string name(trim(m[1]));
+    while (!name.empty() && (name.back() == ',' || name.back() == ' ')) name.pop_back();
     const bool first = plan.batteries.size() == 1 && !plan.batteries.front().capacity_Ah &&
                        !plan.batteries.front().cranking_A;
     return std::string(first ? "battery " : "second battery ") + (name.empty() ? "" : "\"" + name + "\" ") +
@@ -177,6 +187,21 @@ std::string battery_in_our_words(const Plan& plan, std::string line) {
 
 // "shore charger 25 A", "dc-dc charger 30 A from A to B"
 std::string charger_in_our_words(const Plan& plan, const std::string& line) {
+    // "battery charger for cordless tools 120 W on inverter" draws, and gives this vehicle nothing
+    static const Pattern draws_itself(R"(\bcharger\b.*\d\s*W\b.*\bon (?:the )?(?:inverter|mains)\b)");
+    if (draws_itself.is_in(line)) {
+        static const Pattern head(R"(^\s*([^\d"]*charger[^\d"]*?)\s*(\d.*)$)");
+        if (Found m; head.is_all_of(line, m)) return "\"" + m[1] + "\" " + m[2];
+    }
+    // "120 W folding solar panel via the dc-dc": what stands before the word is a name
+    static const Pattern panel(
+        R"(^\s*(?:(\d+(?:\.\d+)?\s*W)\s+)?((?:[a-z-]+\s+){0,2})solar\s+(?:panels?|blanket|array)\b(?:\s*,?\s*(?:via|through|into)\s+(?:the\s+)?(?:dc-?dc|dcdc|b2b)(?:\s+charger)?)?(.*)$)");
+    if (Found m; panel.is_all_of(line, m)) return "solar " + m[1] + " " + m[3];
+    // "charger from 24 V: 24/12 V dc-dc charger 30 A"
+    static const Pattern somewhere(
+        R"(^\s*(?!second\b|another\b)[^"]*?\b(?:dc-?dc|dc/dc|b2b|battery[ -]to[ -]battery)\s+charger\b\s*(?:of\s+)?(\d+(?:\.\d+)?\s*A\b.*)$)");
+    if (Found m; somewhere.is_all_of(line, m)) return "charger dc-dc " + m[1];
+    static const Pattern between_them(R"(\s+between\s+(?:them|the two|both|the batteries|both batteries)\b)");
     static const Pattern shore(
         R"(^\s*(?:shore|shore-?line|mains|ac|battery|generator|hook-?up|230\s*V|240\s*V|120\s*V|110\s*V)\s+(?:power\s+)?charger\b(.*)$)");
     static const Pattern between(
@@ -204,7 +229,7 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     static const Pattern steps_down(
         R"(^\s*(?:(?:dc-dc|dcdc|dc|step-?down|voltage|buck)\s+)*(?:converter|reducer|dropper)\s+(?:from\s+)?(?:\d+\s*V?\s*(?:to|-|/|->)\s*)?(\d+\s*V\b.*)$)");
     static const Pattern senses(
-        R"(^\s*(?:vsr|voltage[ -]sens(?:ing|itive)(?: charging)? relay|sensing relay|split[ -]charge(?:r| relay)|battery (?:combiner|joiner)|combiner)\b(.*)$)");
+        R"(^\s*(?:vsr|battery separator|(?:smart )?separator|voltage[ -]sens(?:ing|itive)(?: charging)? relay|sensing relay|split[ -]charge(?:r| relay)|battery (?:combiner|joiner)|combiner)\b(.*)$)");
     // an isolator between two batteries is of diodes; before anything else it is a switch
     static const Pattern isolates(
         R"(^\s*(?:battery |diode )?isolator\b(.*\bbetween\s+(.+?)\s+and\s+(.+?)\s*(?:,.*)?)$)");
@@ -226,7 +251,7 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
         return (to_lower(m[2]) == "inverter" ? "inverter \"" : "alternator \"") + m[1] + m[2] + "\" " + m[3];
     if (dynamo.is_all_of(line, m)) return "alternator \"dynamo\"" + m[1];
     if (shore.is_all_of(line, m)) return "charger shore" + m[1];
-    if (between.is_all_of(line, m)) return "charger dc-dc" + m[1];
+    if (between.is_all_of(line, m)) return "charger dc-dc" + between_them.replaced(m[1], "");
     return line;
 }
 

@@ -300,7 +300,15 @@ class SaidReader {
         const std::string w = words.lower();
         const bool belongs = w == "behind" || w == "under" || w == "beside";  // a part of the place's name
         const bool lead = belongs || w == "in" || w == "inside" || w == "at" || w == "on" || w == "place";
-        if (!lead && !at_comma) return false;
+        if (!lead && !at_comma) {  // "inverter 600 W rear": at its end
+            std::size_t used = 0;
+            const Id id = words.named(
+                plan_.places, 0, [](const Place&) { return true; }, used);
+            if (id.empty() || !named_ || words.has(used + 1)) return false;
+            said_.place = id;
+            words.skip(used);
+            return true;
+        }
         // "behind cab" may be the place's own name; a word before the name is no part of it
         for (const std::size_t ahead : {std::size_t{0}, std::size_t{1}}) {
             if (ahead == 0 ? lead && !belongs : !lead) continue;

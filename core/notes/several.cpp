@@ -45,6 +45,9 @@ Heading heading_of(const Plan& plan, const std::string& words) {
     for (const Place& p : plan.places)
         if (to_lower(p.name) == low || "in " + to_lower(p.name) == low || "in the " + to_lower(p.name) == low)
             return {"", ", " + p.name};
+    static const Pattern of_volts(
+        R"(^(?:[a-z][a-z ]*?)?[\s(]*(12|24|36|48)\s*v(?:olts?)?\)?(?:\s+[a-z ]+)?$)");
+    if (Found m; of_volts.is_all_of(low, m)) return {"", " " + m[1] + " V"};
     if (low == "ignition" || low == "on ignition" || low == "key on" || low == "with the key")
         return {"", " on ignition"};
     if (low == "always" || low == "always on" || low == "constant" || low == "permanent")
@@ -62,6 +65,55 @@ std::vector<std::string> states_listed(const std::string& line) {
     return lines;
 }
 
+// Several sentences: "engine battery 80 Ah. Leisure battery 120 Ah", "converter 10 A -> radio 6 A", "cooler
+// pump 6 A and fan 11 A".
+std::vector<std::string> sentences_of(const std::string& line) {
+    static const Pattern full_stop(R"(^(.*?(?:\d\s*(?:Ah|V|W|A|m|mm2|kW)|\d|\)))\.\s+([a-z].*)$)");
+    static const Pattern arrow(
+        R"(^(.*\b(converter|inverter)\b.*?\d\s*k?[WA]\b[^>]*?)\s*(?:->|\xE2\x86\x92)\s*([a-z].*)$)");
+    static const Pattern both(
+        R"(^((?:[a-z][a-z-]*\s+)*)([a-z-]+\s+\d+(?:\.\d+)?\s*k?[WA])\s+(?:and|\+|&)\s+([a-z][a-z -]*?\s+\d+(?:\.\d+)?\s*k?[WA])\s*$)");
+    Found m;
+    if (full_stop.is_all_of(line, m)) {
+        std::vector<std::string> lines{m[1]};
+        const std::string rest = m[2];
+        const auto more = sentences_of(rest);
+        lines.insert(lines.end(), more.begin(), more.end());
+        if (more.empty()) lines.push_back(rest);
+        return lines;
+    }
+    if (arrow.is_all_of(line, m)) {
+        const bool mains = to_lower(m[2]) == "inverter";
+        std::vector<std::string> lines{m[1]};
+        for (const std::string& piece : pieces_of(m[3]))
+            if (lines.size() == 1 || begins_a_thing(piece))
+                lines.push_back(piece);
+            else
+                lines.back() += ", " + piece;
+        for (std::size_t k = 1; k < lines.size(); ++k) lines[k] += mains ? " on inverter" : " from converter";
+        return lines;
+    }
+    if (both.is_all_of(line, m) && begins_a_thing(m[3])) {
+        const bool own_name =
+            std::count(m[3].begin(), m[3].end(), ' ') > 1 || line.find(" + ") != std::string::npos;
+        return {m[1] + m[2], (own_name ? std::string() : m[1]) + m[3]};
+    }
+    return {};
+}
+
+// "wipers front 6 A, rear 4 A": what is called by its side alone is called like the first.
+void name_sides(std::vector<std::string>& lines) {
+    static const Pattern side(
+        R"(^\s*(?:front|rear|left|right|side|sides|upper|lower|second|both sides)\s*$)");
+    static const Pattern sides(R"(\s*\b(?:front|rear|left|right|sides?|upper|lower)\b\s*)");
+    if (lines.empty()) return;
+    const std::string common(trim(sides.replaced(head_name(lines.front()), " ")));
+    if (common.empty()) return;
+    for (std::size_t k = 1; k < lines.size(); ++k)
+        if (const std::string name = head_name(lines[k]); side.is_all_of(name))
+            lines[k] = common + " " + lines[k];
+}
+
 }  // namespace
 
 std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole) {
@@ -72,6 +124,7 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
     if (Found m; plan.inverters.empty() && with_inverter.is_all_of(line, m))
         return {"inverter " + m[2], m[1] + " on inverter"};
     if (line.empty() || line.front() == '#') return {};
+    if (auto lines = sentences_of(line); !lines.empty()) return lines;
     if (auto states = states_listed(line); !states.empty()) return states;
     // "alternators 2x 185 A"
     static const Pattern twins(
@@ -112,6 +165,7 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
     if (supply.is_in(heading.before)) return {};  // "alternators: 150 A, 200 A": no loads
     const bool headed_well = !heading.behind.empty();
     if (lines.size() < 2 && !headed_well) return {};
+    name_sides(lines);
     for (std::string& part : lines) {
         if (!heading.before.empty()) {
             const std::string name = head_name(part);
@@ -122,23 +176,76 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
     return lines;
 }
 
+bool heads_a_list(std::string_view line) {
+    static const Pattern volts(R"(^\s*[a-z][a-z ]*\(\s*(?:12|24|36|48)\s*V\s*\)\s*$)");
+    return trim(line).ends_with(':') || volts.is_all_of(line);
+}
+
 std::string given_by_heading(const Plan& plan, std::string_view line) {
-    static const Pattern alone(R"(^\s*([a-z][a-z ]{1,30}?)\s*:\s*$)");
+    static const Pattern alone(R"(^\s*([a-z0-9][a-z0-9 ()]{1,40}?)\s*(?::|(?<=V\)))\s*$)");
     Found m;
     return alone.is_all_of(line, m) ? heading_of(plan, m[1]).behind : std::string();
 }
 
+std::vector<std::string> title_and_battery(const Plan& plan, std::string_view line) {
+    static const Pattern hours(R"(\d\s*Ah\b)"), is_battery(R"(\bbatter(?:y|ies)\b|\bbank\b)");
+    const auto pieces = pieces_of(line);
+    // "24 V, alternator 80 A"
+    static const Pattern volts(R"(^\s*(12|24|36|48)\s*(?:V|volts?)(?:\s+system)?\s*$)");
+    if (Found m;
+        pieces.size() > 1 && volts.is_all_of(pieces.front(), m) && title_line(plan, pieces.front())) {
+        std::vector<std::string> lines{"vehicle " + m[1] + " V", pieces[1]};
+        for (std::size_t k = 2; k < pieces.size(); ++k) lines[1] += ", " + pieces[k];
+        return lines;
+    }
+    if (pieces.size() < 2 || !hours.is_in(line) || hours.is_in(pieces.front()) ||
+        is_battery.is_in(pieces.front()))
+        return {};
+    std::vector<std::string> lines{"", ""};
+    for (const std::string& piece : pieces) {
+        std::string& to = lines[lines[1].empty() && !hours.is_in(piece) ? 0 : 1];
+        to += (to.empty() ? "" : ", ") + piece;
+    }
+    const auto title = title_line(plan, lines[0]);
+    if (!title) return {};
+    return {*title, lines[1]};
+}
+
+std::string given_by_thing(const Plan& plan, const Id& above) {
+    if (const Inverter* i = find(plan.inverters, std::string_view(above))) return " on " + i->name;
+    if (const Source* s = find(plan.sources, std::string_view(above)); s && s->kind == SourceKind::converter)
+        return " from " + s->name;
+    if (const Point* p = find(plan.points, std::string_view(above)); p && p->feeds_loads)
+        return " from " + p->name;
+    return {};
+}
+
 WithoutRemark without_remark(std::string_view line) {
-    static const Pattern bracket(R"x(^([^"(]*)\(([^()"]*)\)([^"(]*)$)x");
-    const std::string text(line);
-    Found m;
-    if (!bracket.is_all_of(text, m)) return {text, {}};
-    const std::string inside = m[2];
-    if (inside.find_first_of("0123456789") != std::string::npos)
-        return {m[1] + " " + inside + " " + m[3], {}};
-    std::string rest = std::string(trim(m[1])) + m[3];
-    while (!rest.empty() && (rest.back() == ' ' || rest.back() == ',')) rest.pop_back();
-    return {rest, std::string(trim(inside))};
+    static const Pattern bracket(R"x(^([^"(]*)\(([^()"]*)\)([^"]*)$)x");
+    static const Pattern mains(
+        R"(^\s*(?:(?:on|via|from|through)\s+)?(?:the\s+)?(?:inverter|mains|ac|(?:110|115|120|220|230|240)\s*V(?:\s*ac)?)\s*$)");
+    static const Pattern when(
+        R"(^\s*(?:(?:on|with|when|while)\s+)?(?:the\s+)?((?:ign|ignition|acc|accessory|always|constant|engine running|running|driving|parked|standing)(?:\s+on)?)\s*$)");
+    WithoutRemark out{std::string(line), {}};
+    for (Found m; bracket.is_all_of(out.line, m);) {
+        const std::string inside = m[2];
+        Found said;
+        if (mains.is_all_of(inside))
+            out.line = m[1] + " on inverter " + m[3];
+        else if (when.is_all_of(inside, said))
+            out.line = std::string(trim(m[1] + m[3])) +
+                       (to_lower(said[1]).starts_with("always") || to_lower(said[1]).starts_with("constant")
+                            ? ", always"
+                            : " on " + said[1]);
+        else if (inside.find_first_of("0123456789") != std::string::npos)
+            out.line = m[1] + " " + inside + " " + m[3];
+        else {
+            out.line = std::string(trim(m[1])) + m[3];
+            out.remark += (out.remark.empty() ? "" : ", ") + std::string(trim(inside));
+        }
+        while (!out.line.empty() && (out.line.back() == ' ' || out.line.back() == ',')) out.line.pop_back();
+    }
+    return out;
 }
 
 WithoutRemark without_purpose(std::string_view line) {
@@ -148,11 +255,21 @@ WithoutRemark without_purpose(std::string_view line) {
     return {m[1], m[2]};
 }
 
+WithoutRemark without_gear(std::string_view line) {
+    static const Pattern gear(
+        R"(^(.*\d.*?)\s*,\s*((?:with\s+)?(?:an?\s+|the\s+)?(?:own\s+)?(?:contactor|solenoid|isolator|relay|disconnect|emergency stop|e-stop|remote control|wireless remote|remote|thermostat|(?:pressure|door|float|limit|thermal) switch)\b[^,"]*)(.*)$)");
+    Found m;
+    if (!gear.is_all_of(std::string(line), m)) return {std::string(line), {}};
+    std::string rest = m[1] + m[3], said(trim(m[2]));
+    const WithoutRemark more = without_gear(rest);
+    return {more.line, more.remark.empty() ? said : said + ", " + more.remark};
+}
+
 std::optional<Place> new_place(const Plan& plan, std::string_view line) {
     static const Pattern where(
-        R"(\b(in|inside|behind|under|beside|on the)\s+(?:the\s+)?([a-z']+(?:[ -][a-z']+){0,2})\s*(?:,|$))");
+        R"(\b(in|inside|behind|under|beside|on the|on(?=\s+(?:left|right|rear|front|nearside|offside|upper|lower|roof|mast|bumper)\b))\s+(?:the\s+)?([a-z']+(?:[ -][a-z']+){0,2})\s*(?:,|$))");
     static const Pattern part(
-        R"(,\s*((?:front |rear |left |right )?(?:roof|mast|tailgate|bumper|bonnet|hood|boom|rack|dash|deck|canopy|grille|trunk|boot|nose|tail|galley|bench|cockpit|locker|cabin|sleeper|tongue|canopy|bed))\s*(?:,|$))");
+        R"((?:,|(?<=\d[AW])|(?<=\d [AW]))\s*((?:front |rear |left |right )?(?:front|roof|mast|tool ?box|cabinet|cupboard|console|tailgate|bumper|bonnet|hood|boom|rack|dash|deck|canopy|grille|trunk|boot|nose|tail|galley|bench|cockpit|locker|cabin|sleeper|tongue|canopy|bed))\s*(?:,|$))");
     static const char* const kNoPlace[] = {"series", "parallel", "all",    "total",   "use",
                                            "home",   "winter",   "summer", "standby", "inverter"};
     Found m;
@@ -169,8 +286,11 @@ std::optional<Place> new_place(const Plan& plan, std::string_view line) {
     if (std::any_of(std::begin(kNoPlace), std::end(kNoPlace), [&](const char* w) { return low == w; }))
         return std::nullopt;
     for (const Place& p : plan.places) {
-        constexpr std::size_t kAlike = 4;
-        if (to_lower(p.name).substr(0, kAlike) == low.substr(0, kAlike)) return std::nullopt;
+        // a slip of a place that is known is none of its own; "rear locker" is no slip of "rear"
+        constexpr std::size_t kAlike = 4, kLonger = 2;
+        const std::string known = to_lower(p.name);
+        const std::size_t more = std::max(known.size(), low.size()) - std::min(known.size(), low.size());
+        if (more <= kLonger && known.substr(0, kAlike) == low.substr(0, kAlike)) return std::nullopt;
     }
     Place place;
     place.id = new_id(plan, "place"), place.name = name;
@@ -181,7 +301,9 @@ std::optional<std::string> title_line(const Plan& plan, std::string_view line) {
     const bool nothing_yet = plan.loads.empty() && plan.sources.empty() && plan.inverters.empty() &&
                              std::none_of(plan.batteries.begin(), plan.batteries.end(),
                                           [](const Battery& b) { return b.capacity_Ah || b.cranking_A; });
-    std::string text(trim(line));
+    static const Pattern called(
+        R"(^\s*(?:vehicle|nominal|voltage|(?:electrical\s+)?system(?:\s+voltage)?)\s*:\s*)");
+    std::string text(trim(called.replaced(std::string(line), "")));
     if (!nothing_yet || text.empty() || text.size() > kLongestTitle ||
         text.find_first_of("\":#") != std::string::npos)
         return std::nullopt;
@@ -195,8 +317,14 @@ std::optional<std::string> title_line(const Plan& plan, std::string_view line) {
     if (engine.is_in(text)) said += " no engine", text = engine.replaced(text, "");
     while (!text.empty() && (text.front() == ' ' || text.front() == ',')) text.erase(0, 1);
     if (text.empty() && !said.empty()) return "vehicle" + said;
-    if (plan.vehicle.name != blank_vehicle().vehicle.name) return std::nullopt;  // it has its name
-    static const Pattern year(R"(\b(?:19|20)\d\d\b)");
+    static const Pattern system(R"(^\s*(?:system|electrics?|electrical system)\b\s*,?\s*)");
+    if (!said.empty()) text = system.replaced(text, "");
+    if (text.empty()) return "vehicle" + said;
+    if (plan.vehicle.name != blank_vehicle().vehicle.name) {  // it has its name: what else it is comes behind
+        if (said.empty() || text.find_first_of("0123456789") != std::string::npos) return std::nullopt;
+        return "vehicle \"" + plan.vehicle.name + ", " + text + "\"" + said;
+    }
+    static const Pattern year(R"(\b(?:(?:19|20)\d\d|[468]x[468])\b)");
     if (year.replaced(text, "").find_first_of("0123456789") != std::string::npos || text.empty())
         return std::nullopt;
     return "vehicle \"" + text + "\"" + said;

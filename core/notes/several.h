@@ -16,6 +16,17 @@ namespace yr {
 // says one thing.
 [[nodiscard]] std::vector<std::string> parts_of_line(const Plan& plan, std::string_view line);
 
+// "lorry 24 V, batteries 2x 180 Ah in series", the first line of a page: the title and the battery. Empty: it
+// is none.
+[[nodiscard]] std::vector<std::string> title_and_battery(const Plan& plan, std::string_view line);
+
+// "  - radio 3 A" set in below "converter 20 A": what the thing above gives to what stands below it, " from
+// converter". Empty where it feeds nothing.
+[[nodiscard]] std::string given_by_thing(const Plan& plan, const Id& above);
+
+// "Rear:", "Living area (12 V)".
+[[nodiscard]] bool heads_a_list(std::string_view line);
+
 // "Rear:" alone on its line: what it gives to the loads below it, ", rear". Empty where it gives nothing.
 [[nodiscard]] std::string given_by_heading(const Plan& plan, std::string_view line);
 
@@ -27,6 +38,10 @@ struct WithoutRemark {
 
 // The line without what it says at its end of the use: "converter 30 A for radio and chargers".
 [[nodiscard]] WithoutRemark without_purpose(std::string_view line);
+
+// The line without the gear that belongs to its thing: "winch 6 kW, contactor, isolator 300 A by the
+// battery".
+[[nodiscard]] WithoutRemark without_gear(std::string_view line);
 
 // "in front locker", "on the mast", "…, roof": where the plan knows no such place, a new one, unless it is a
 // slip of one that it knows.

@@ -1,9 +1,11 @@
 #include "notes/statement.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "control/circuit.h"
 #include "control/place_on.h"
+#include "notes/habits.h"
 #include "notes/kinds.h"
 #include "notes/loose_words.h"
 #include "notes/notes.h"
@@ -216,12 +218,13 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
             return s;
         }
     // what charges is no load, however many amps it says
-    static const Pattern charges(R"(\b(?:alternators?|stator|dynamo|generator)\b)");
+    static const Pattern charges(
+        R"(\b(?:alternators?|stator|dynamo|generator|solar (?:panels?|blanket|array))\b)");
     static const Pattern draws(
         R"(\b(?:lights?|lamp|warning|field|excit\w*|sens\w*|relay|regulator|fan|heater|coil|indicator|buzzer|alarm|gauge|signal|start|starter|fuel|glow)\b)");
     // nor is what opens and closes
     static const Pattern opens(
-        R"(\b(?:battery|main|master|isolator)\b.*\b(?:switch|disconnect|isolator|solenoid|contactor)$)");
+        R"((?:\b(?:battery|main|master|isolator|kill|cut-?off)\b.*\b(?:switch|disconnect|isolator|solenoid|contactor)|^(?:isolator|disconnect|contactor|solenoid|cut-?off|circuit breaker))$)");
     if ((charges.is_in(named) && !draws.is_in(named)) || opens.is_in(named)) {
         s.error = Error{ErrorCode::unknown_name, "line", s.load->name, Want::a_kind_of_thing};
         s.load.reset();
@@ -234,6 +237,7 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
             Error{ErrorCode::missing_reference, "line", shown(*volts) + " V", Want::a_rail_of_these_volts};
         return s;
     }
+    if (!s.load->live_when) s.load->live_when = usual_condition(plan, *s.load);
     // what is said to run for so long at once is switched on by somebody: one of its own
     if (s.load->details.on_s && !s.load->live_when && s.load->inverter.empty()) {
         s.load->live_when = Condition{};
@@ -278,6 +282,8 @@ Statement change_load(const Plan& plan, const Load& before, const std::string& r
         if (line.length_m && (r.to == pos_of(l.id) || r.length_m == supply_run(plan, l.id)->length_m))
             changed.length_m = line.length_m;
         if (line.size) changed.size = line.size;
+        for (Device& d : changed.devices)
+            if (line.fuse_A && d.kind == DeviceKind::fuse) d.rating_A = *line.fuse_A;
         for (Device& d : changed.devices)
             if (d.at_m && changed.length_m) d.at_m = std::min(*d.at_m, *changed.length_m);
         if (!(changed == r)) b.put(changed);
@@ -486,7 +492,7 @@ Statement read_lines(const Plan& plan, std::vector<std::string> lines, const Lib
     s.lines = std::move(lines);
     std::string page;
     for (const std::string& line : s.lines) page += line + "\n";
-    const Notes notes = read_notes(plan, page, library);
+    const Notes notes = read_page(plan, page, library);
     for (const NoteLine& line : notes.lines) {
         if (s.about.empty()) s.about = line.statement.about;
         if (!s.doubt) s.doubt = line.statement.doubt;
@@ -523,13 +529,13 @@ struct MainBlock {
     Batch edits;
     Id id;
 };
-std::optional<MainBlock> main_block_for(const Plan& plan, int number = 1) {
+std::optional<MainBlock> main_block_for(const Plan& plan, int number = 1, const Battery* of = nullptr) {
     // what is added to a vehicle hangs on the battery that was added for it, not on the one that must start
     // it
     const double rail_V = plan.vehicle.nominal_V;
     const bool second = plan.batteries.size() > 1 && plan.batteries[1].nominal_V.value_or(rail_V) == rail_V;
-    const Battery& battery = plan.batteries[second ? 1 : 0];
-    std::string place = second ? ", from second battery" : "";
+    const Battery& battery = of ? *of : plan.batteries[second ? 1 : 0];
+    std::string place = of ? ", from \"" + of->name + "\"" : second ? ", from second battery" : "";
     if (!battery.place.empty()) place += ", " + name_of(plan, battery.place);
     MainBlock laid{plan, {}, {}};
     Id negative;
@@ -588,6 +594,10 @@ void keep_remark(const Plan& plan, const std::string& remark, Statement& s) {
 
 Statement read_statement(const Plan& plan, std::string_view line, const Library* library) {
     const auto [words, remark] = without_remark(without_layout(std::string(line)));
+    if (auto both = title_and_battery(plan, words); !both.empty()) {
+        Statement all = read_lines(plan, std::move(both), library);
+        if (all.whole() && all.not_understood.empty()) return all;
+    }
     Statement s = read_placed(plan, in_our_words(plan, words), library);
     if (s.error || !s.not_understood.empty()) {
         if (const auto title = title_line(plan, words)) return read_placed(plan, *title, library);
@@ -595,6 +605,13 @@ Statement read_statement(const Plan& plan, std::string_view line, const Library*
             Statement plain = read_placed(plan, in_our_words(plan, rest), library);
             if (plain.edit && plain.not_understood.empty()) {
                 keep_remark(plan, purpose, plain);
+                return plain;
+            }
+        }
+        if (const auto [rest, gear] = without_gear(words); !gear.empty()) {
+            Statement plain = read_placed(plan, in_our_words(plan, rest), library);
+            if (plain.edit && plain.not_understood.empty()) {
+                keep_remark(plan, gear, plain);
                 return plain;
             }
         }
@@ -643,11 +660,37 @@ std::optional<Statement> on_another_block(const Plan& plan, const Statement& s, 
     return on_it;
 }
 
+// "lights 30 W 12 V" of a 24 V vehicle with a 12 V battery to live from: a block beside that battery.
+std::optional<Statement> on_battery_of_its_volts(const Plan& plan, const Statement& s,
+                                                 const std::string& text, const Library* library) {
+    if (s.kind != K::load || !s.error || !s.load) return std::nullopt;
+    const double wanted_V = s.load->other_rail_V.value_or(s.load->said_V.value_or(0));
+    if (wanted_V <= 0 || (!s.load->other_rail_V && !feeds_something(plan))) return std::nullopt;
+    constexpr double kAlike_V = 4;
+    for (const Battery& b : plan.batteries) {
+        if (std::abs(b.nominal_V.value_or(plan.vehicle.nominal_V) - wanted_V) > kAlike_V) continue;
+        int number = 1;
+        while (std::any_of(plan.points.begin(), plan.points.end(),
+                           [&](const Point& p) { return p.name == block_name(number); }))
+            ++number;
+        auto block = main_block_for(plan, number, &b);
+        if (!block) return std::nullopt;
+        Statement on_it = read_kind(block->plan, K::load, text, library);
+        if (!on_it.edit) return std::nullopt;
+        block->edits.edits.push_back(*on_it.edit);
+        on_it.edit = Edit(std::move(block->edits));
+        on_it.block = block->id;
+        return on_it;
+    }
+    return std::nullopt;
+}
+
 Statement read_whole(const Plan& plan, const std::string& text, const Library* library) {
     if (const SetEntry* set = library ? set_on_line(*library, text) : nullptr)
         return read_block(plan, *set, text, library);
     Statement s = read_kind(plan, kind_of_line(plan, text), text, library);
     if (auto moved = on_another_block(plan, s, text)) return std::move(*moved);
+    if (auto there = on_battery_of_its_volts(plan, s, text, library)) return std::move(*there);
     if (s.kind == K::nothing || !s.error || plan.batteries.empty() || feeds_something(plan)) return s;
     // what wants a feed where there is none yet brings one
     auto block = main_block_for(plan);

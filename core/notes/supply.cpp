@@ -10,6 +10,20 @@
 namespace yr {
 namespace {
 
+// Whether a battery has the volts of the vehicle.
+bool same_rail(const Plan& plan, const Battery& battery) {
+    return !battery.nominal_V || std::abs(*battery.nominal_V - plan.vehicle.nominal_V) < 1;
+}
+
+// "alternator 140 A 24 V": the volts of its rail, not those that it holds.
+std::optional<double> regulated_said(const Plan& plan, const Said& said) {
+    const auto volts = said.plain_of(Dimension::voltage);
+    constexpr double kSame_V = 0.5;
+    for (const double rail : {plan.vehicle.nominal_V, 12.0, 24.0, 48.0})
+        if (volts && std::abs(*volts - rail) < kSame_V) return std::nullopt;
+    return volts;
+}
+
 constexpr double kBatteryLead_m = 0.6;
 
 constexpr double kToTheRear_m = 4;  // from the engine to a battery that is not beside it; common practice
@@ -108,7 +122,8 @@ void join(PlanBuilder& b, const Battery& first, const Battery& battery, const Sa
         s.return_at = neg_of(battery.id), s.place = battery.place, s.charges = battery.id;
         s.rated_A = joining_A(said) > 0 ? joining_A(said) : 20;
         const double rails = battery.nominal_V.value_or(b.plan().vehicle.nominal_V) / 12;
-        if (battery.chemistry == Chemistry::lifepo4) s.regulated_V = 14.2 * rails;
+        if (battery.chemistry == Chemistry::lifepo4 || !same_rail(b.plan(), battery))
+            s.regulated_V = 14.2 * rails;
         s.works_when.engine = Engine::running;
         b.put(s);
         // what it takes at its lowest volts is more than what it gives
@@ -235,7 +250,7 @@ Made make_alternator(PlanBuilder& b, const Said& said, bool stator) {
     s.rated_A = rated;
     s.idle_A = said.labelled_as("idle", Dimension::current);
     s.regulator_A = said.labelled_as("regulator", Dimension::current);
-    s.regulated_V = said.plain_of(Dimension::voltage);
+    s.regulated_V = regulated_said(b.plan(), said);
     s.return_at = said.to && find(b.plan().points, *said.to) ? *said.to : metal_of(b.plan(), "engine block");
     if (said.when) s.works_when = *said.when;
     s.works_when.engine = Engine::running;
@@ -372,7 +387,9 @@ Made beside_battery(PlanBuilder& b, const Said& said, Source s, double amps, con
     if (said.to && find(plan.batteries, said.to->owner)) battery = said.to->owner;
     s.return_at = neg_of(battery), s.charges = battery;
     s.place = said.place.empty() ? find(plan.batteries, battery)->place : said.place;
-    s.regulated_V = said.plain_of(Dimension::voltage);
+    s.regulated_V = regulated_said(plan, said);
+    if (const Battery& charged = *find(plan.batteries, battery); !s.regulated_V && !same_rail(plan, charged))
+        s.regulated_V = 14.2 * *charged.nominal_V / 12;
     s.float_V = said.labelled_as("float", Dimension::voltage);
     if (said.when) s.works_when = *said.when;
     b.put(s);

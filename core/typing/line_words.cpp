@@ -169,7 +169,7 @@ std::optional<Condition> ConditionReader::key_word(const std::string& w) const {
     } else if (w == "running" || w == "engine" || w == "driving") {
         c.key = Key::ignition;
         c.engine = Engine::running;
-    } else if (w == "standing") {
+    } else if (w == "standing" || w == "parked" || w == "stationary") {
         c.engine = Engine::stopped;
     } else if (w == "cranking" || w == "crank") {
         c.key = Key::crank;

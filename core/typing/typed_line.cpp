@@ -28,9 +28,10 @@ class LineReader {
                 read_doubt(word.text);
                 continue;
             }
-            const bool known = !words_.word().quoted && (read_feed() || read_inverter() || read_condition() ||
-                                                         read_inrush() || read_marked() || read_quantity() ||
-                                                         read_size() || read_flag() || read_place());
+            const bool known =
+                !words_.word().quoted &&
+                (read_fuse() || read_feed() || read_inverter() || read_condition() || read_inrush() ||
+                 read_marked() || read_quantity() || read_size() || read_flag() || read_place());
             if (known) {
                 named_ = named_ || !line_.name.empty();
                 continue;
@@ -61,6 +62,37 @@ class LineReader {
         named_ = named_ || !line_.name.empty();
         words_.skip(find_unit(words_.lower(1)) ? 2 : 1);
     }
+
+    // "fuse 10 A", "10 A fuse", "on 15 A breaker", "fused at 5 A"
+    bool read_fuse() {
+        if (!line_.draw && !words_.word().after_comma) return false;  // "main fuse 150 A" is no load
+        const std::string w = words_.lower();
+        std::size_t ahead = w == "on" || w == "with" || w == "by" || w == "via" ? 1 : 0, used = 0;
+        if (const std::string next = words_.lower(ahead); ahead && (next == "a" || next == "its")) ++ahead;
+        const auto is_fuse = [](const std::string& word) {
+            return word == "fuse" || word == "breaker" || word == "fused";
+        };
+        const std::string word = words_.lower(ahead);
+        if (is_fuse(word)) {
+            const std::size_t behind = ahead + (words_.lower(ahead + 1) == "at" ? 2 : 1);
+            const auto q = words_.quantity(behind, used);
+            if (!q || q->dimension != Dimension::current || !(q->value > 0)) return false;
+            take_fuse(q->value, word == "breaker");
+            words_.skip(behind + used);
+            return true;
+        }
+        const auto q = words_.quantity(ahead, used);
+        if (!q || q->dimension != Dimension::current || !(q->value > 0)) return false;
+        const std::string what = words_.lower(ahead + used);
+        std::size_t next = 0;  // "4 A fuse 10 A": what follows the word is the fuse's
+        const auto behind = words_.quantity(ahead + used + 1, next);
+        if (!is_fuse(what) || what == "fused" || (behind && behind->dimension == Dimension::current))
+            return false;
+        take_fuse(q->value, what == "breaker");
+        words_.skip(ahead + used + 1);
+        return true;
+    }
+    void take_fuse(double rating_A, bool breaker) { line_.fuse_A = rating_A, line_.breaker = breaker; }
 
     bool read_feed() {
         if (words_.lower() == "channel") return read_channel(0);
@@ -303,7 +335,10 @@ class LineReader {
             if (line_.inverter.empty()) line_.inverter = plan_.inverters.front().id;
             return true;
         }
-        if (std::abs(volts - plan_.vehicle.nominal_V) < kAlike_V) return true;
+        if (std::abs(volts - plan_.vehicle.nominal_V) < kAlike_V) {
+            line_.said_V = volts;
+            return true;
+        }
         for (const Point& p : plan_.points)
             if (p.feeds_loads && std::abs(volts - rail_V(plan_, p.id)) < kAlike_V) {
                 if (line_.feed.empty()) line_.feed = p.id;
@@ -332,8 +367,10 @@ class LineReader {
     bool read_number_word() {
         if (named_ || !line_.name.empty() || line_.count != 1 || !words_.has(2)) return false;
         // "two 19 A" is a thing called two
-        if (const std::string next = words_.lower(1); next.empty() || (next[0] >= '0' && next[0] <= '9'))
-            return false;
+        const std::string next = words_.lower(1);
+        if (next.empty() || (next[0] >= '0' && next[0] <= '9')) return false;
+        for (const char* one_word : {"way", "stage", "speed", "pole", "tone", "axle"})  // "two way radio"
+            if (next == one_word) return false;
         static constexpr const char* kNumbers[] = {"two",   "three", "four", "five", "six",
                                                    "seven", "eight", "nine", "ten"};
         for (int k = 0; k < 9; ++k)

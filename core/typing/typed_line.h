@@ -45,7 +45,11 @@ struct TypedLine {
     struct Doubt {
         std::string text, large, small;
     };
-    std::optional<Doubt> doubt{};  // the first of the line
+    std::optional<Doubt> doubt{};    // the first of the line
+    std::optional<double> fuse_A{};  // "fuse 10 A", "on a 15 A breaker": of its own cable
+    bool breaker = false;
+    std::optional<double>
+        said_V{};  // "motor controller 80 A, 48 V": of the rail it wants, which the plan has
     // What is still missing before a load can be made of it.
     [[nodiscard]] bool complete() const { return !name.empty() && draw.has_value() && !doubt; }
 };

@@ -225,6 +225,20 @@ Result<double> parse_value(std::string_view text, Dimension wanted) {
     return q->value;
 }
 
+Result<double> parse_reading(std::string_view text, Dimension wanted) {
+    constexpr double kMost_V = 100, kMost_A = 1000;
+    const std::string_view figure = trim(text);
+    const bool limited = wanted == Dimension::voltage || wanted == Dimension::current;
+    if (!limited || !two_readings(figure)) return parse_value(text, wanted);
+    const std::size_t behind = figure.find_first_of(",.") + 4;
+    std::string small(figure.substr(0, behind));
+    small += "0" + std::string(figure.substr(behind));  // 12.3450: no thousands
+    const auto value = parse_value(small, wanted);
+    const double most = wanted == Dimension::voltage ? kMost_V : kMost_A;
+    if (value && *value <= most && *value * 1000 > most) return value;
+    return parse_value(text, wanted);
+}
+
 const char* dimension_word(Dimension dimension) {
     switch (dimension) {
         case D::number:

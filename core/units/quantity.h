@@ -40,6 +40,10 @@ struct Quantity {
 // As above, but the dimension must be `wanted` and the count 1. Failure also: wrong_dimension.
 [[nodiscard]] Result<double> parse_value(std::string_view text, Dimension wanted);
 
+// What was read off a meter: "12.345" V is no twelve thousand volts. Of two readings of a figure the one that
+// a vehicle can have, 100 V and 1000 A at most; where it can have both, as parse_value().
+[[nodiscard]] Result<double> parse_reading(std::string_view text, Dimension wanted);
+
 // The factor and offset to the base unit: base = value * factor + offset. Unknown spellings give nullopt.
 struct UnitInfo {
     Dimension dimension = Dimension::number;

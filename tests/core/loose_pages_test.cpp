@@ -178,6 +178,112 @@ TEST(LoosePages, RemarksAreNotesAndFiguresAreFigures) {
     EXPECT_EQ(load(plan, "work lights").draw.value, 55);
 }
 
+double volts_of(const Plan& plan, std::string_view name) {
+    return rail_V(plan, load(plan, name));
+}
+
+// What stands set in below a thing, or below a heading of its volts, hangs there.
+TEST(LoosePages, WhatIsSetInHangsOnTheThingAbove) {
+    const Plan lorry = whole(
+        "Vehicle: 24 V lorry, 2x 12V 225Ah batteries in series on left chassis rail\nalternator 110A 24V\n"
+        "24 to 12 V converter 20 A behind the seat\n  - cb radio 3 A\n  a) dash cam 0.5 A on all the time\n"
+        "fridge 45 W\n");
+    EXPECT_EQ(lorry.vehicle.nominal_V, 24);
+    EXPECT_EQ(lorry.batteries[0].capacity_Ah, 225);
+    EXPECT_FALSE(lorry.sources[0].regulated_V) << "24 V are those of its rail, not those that it holds";
+    EXPECT_EQ(volts_of(lorry, "cb radio"), 12);
+    EXPECT_EQ(volts_of(lorry, "dash cam"), 12);
+    EXPECT_EQ(load(lorry, "dash cam").live_when, Condition{});
+    EXPECT_EQ(volts_of(lorry, "fridge"), 24) << "the list is over";
+    const Plan cart = whole(
+        "cart 48V\npack: 4x 12V 105Ah LiFePO4 in series\n48/12 converter 30A\nloads on 12V:\n  horn 5A\n"
+        "motor controller 250 A peak 80 A normal, 48 V\ncontactor coil 1 A 48V with key\n");
+    EXPECT_EQ(volts_of(cart, "horn"), 12);
+    EXPECT_EQ(volts_of(cart, "motor controller"), 48) << "a converter of 30 A drives no cart";
+    EXPECT_EQ(load(cart, "motor controller").inrush_A, 250);
+    EXPECT_EQ(volts_of(cart, "contactor coil"), 48);
+    // a battery to live from of other volts has its own block and its own charger's volts
+    const Plan living = whole(
+        "horse lorry 24 V\nalternator 80 A\nbatteries: 2 x 12 V 180 Ah\nLiving area (12 V)\n"
+        "- leisure battery 12 V 200 Ah AGM, under the bench\n- charger from 24 V: 24/12 V dc-dc charger 30 "
+        "A\n"
+        "- hook-up charger 25 A\n- TV 40 W\n");
+    EXPECT_EQ(volts_of(living, "TV"), 12);
+    EXPECT_EQ(living.loads.size(), 1u) << "no charger is a load";
+    for (const Source& s : living.sources)
+        if (s.charges == living.batteries[1].id) EXPECT_NEAR(s.regulated_V.value_or(28), 14.2, 0.5) << s.name;
+}
+
+TEST(LoosePages, WhatGivesOrSwitchesIsNoLoad) {
+    const Plan plan =
+        whole(std::string(kVan) +
+              "second battery LiFePO4 100 Ah in rear drawer, 4.5m cable from starter battery\n"
+              "DCDC 25A between them (takes ign signal)\n120W folding solar panel via the DCDC\n"
+              "winch 4 kW, 5 m of cable run, contactor, isolator 300 A by the batteries\n"
+              "2000W inverter/charger in toolbox, 2 ft of 4/0\n"
+              "battery charger for cordless tools 120 W on inverter\n");
+    ASSERT_EQ(plan.loads.size(), 2u);
+    EXPECT_EQ(plan.loads[0].name, "winch");
+    EXPECT_EQ(plan.loads[1].inverter, plan.inverters.at(0).id);
+    for (const char* line : {"isolator 300 A", "kill switch 200 A", "contactor 80 A", "solar blanket 5 A"})
+        EXPECT_TRUE(read(std::string(kVan) + line + "\n").plan.loads.empty()) << line;
+}
+
+// What nobody says because everybody knows it, and the states in which it is looked at.
+TEST(LoosePages, ThingsRunWhenTheyUsuallyDo) {
+    const std::string page =
+        std::string(kVan) +
+        "fuel pump 8 A\nlight bar 150 W\ntail lift 120 A, 5 m\nfridge 45 W\nlamp 20 W, own "
+        "switch\nreverse lights 2x 20 W w/ reverse gear\n";
+    const Notes notes = read(page);
+    const Plan& plan = notes.plan;
+    EXPECT_EQ(load(plan, "fuel pump").live_when.key, Key::ignition);
+    EXPECT_EQ(load(plan, "light bar").live_when.key, Key::ignition);
+    EXPECT_EQ(load(plan, "fridge").live_when, Condition{});
+    EXPECT_EQ(load(plan, "tail lift").live_when.engine, Engine::running);
+    EXPECT_EQ(load(plan, "tail lift").live_when.switches, std::vector<std::string>{"tail lift"});
+    EXPECT_EQ(notes.added_states, (std::vector<std::string>{"tail lift at work", "small loads on"}));
+    EXPECT_TRUE(never_asked(plan).empty());
+    EXPECT_FALSE(found(plan, FindingKind::never_runs));
+    EXPECT_FALSE(found(plan, FindingKind::supply_short)) << "a lift goes up for minutes";
+    // who says when is believed, and who names states has thought of them
+    EXPECT_EQ(load(whole(std::string(kVan) + "fuel pump 8 A always\n"), "fuel pump").live_when, Condition{});
+    EXPECT_TRUE(read(page + "state working, key on, engine on, tail lift on\n").added_states.empty());
+    // without an engine there is no ignition to go by
+    EXPECT_EQ(
+        load(whole("trailer 12 V no engine\nbattery 12 V 90 Ah\nlight bar 50 W\n"), "light bar").live_when,
+        Condition{});
+}
+
+TEST(LoosePages, ALoadsOwnFuse) {
+    const Plan plan =
+        whole(std::string(kVan) + "work light 45 W, fuse 10 A\nheater 8 A on a 15 A breaker, 3 m\n");
+    const auto fuse = [&](std::string_view name) {
+        return supply_run(plan, load(plan, name).id)->devices.at(0);
+    };
+    EXPECT_EQ(fuse("work light").rating_A, 10);
+    EXPECT_FALSE(is_breaker(fuse("work light").fuse));
+    EXPECT_EQ(fuse("heater").rating_A, 15);
+    EXPECT_TRUE(is_breaker(fuse("heater").fuse));
+    EXPECT_FALSE(found(plan, FindingKind::fuse_above_cable)) << "the cable is for its fuse";
+}
+
+TEST(LoosePages, SentencesAndTwoThingsInOne) {
+    const Plan van = whole(
+        "Dog van\n12v. engine battery 80Ah. Leisure battery 120 Ah lithium (LiFePO4) in back\nInverter 600W "
+        "rear -> "
+        "laptop 90W, camera chargers 40W\nSoak pump 6A and fan 11A\nDryer 400 W (inverter)\n");
+    EXPECT_EQ(van.batteries.size(), 2u);
+    EXPECT_FALSE(load(van, "laptop").inverter.empty());
+    EXPECT_FALSE(load(van, "camera chargers").inverter.empty());
+    EXPECT_FALSE(load(van, "Dryer").inverter.empty()) << "400 W of mains are no 33 A of ours";
+    EXPECT_EQ(load(van, "Soak pump").draw.value, 6);
+    EXPECT_EQ(load(van, "Soak fan").draw.value, 11);
+    const Plan wipers = whole(std::string(kVan) + "wipers front 6 A, rear 4 A\nheater 3 A (10 A at start)\n");
+    EXPECT_EQ(load(wipers, "wipers rear").draw.value, 4);
+    EXPECT_EQ(load(wipers, "heater").inrush_A, 10);
+}
+
 // Any list of light loads, in any order, on either rail: each is there once, on a block of its own volts with
 // a fuse before its cable, beside the battery that was added where there is one; and none is a stop.
 TEST(LoosePages, AnyListIsLaidOnItsOwnRail) {

@@ -6,6 +6,7 @@
 #include "io/readings_csv.h"
 #include "plan/plan_json.h"
 #include "support/random_plan.h"
+#include "units/quantity.h"
 
 namespace yr::test {
 namespace {
@@ -62,6 +63,22 @@ TEST(ReadingsCsv, OutAndInIsTheSame) {
         EXPECT_EQ(back->readings[k].point, s.readings[k].point);
         EXPECT_NEAR(back->readings[k].volts_V, s.readings[k].volts_V, 1e-6);
     }
+}
+
+// A meter of five digits says 12.345: no vehicle has twelve thousand volts.
+TEST(ReadingsCsv, ThreeDecimalsAreNoThousands) {
+    const Survey s = read("point;running\nrear socket;12.345\nbattery;14,021 V\nrail;99.999\n");
+    ASSERT_EQ(s.readings.size(), 3U);
+    EXPECT_DOUBLE_EQ(s.readings[0].volts_V, 12.345);
+    EXPECT_DOUBLE_EQ(s.readings[1].volts_V, 14.021);
+    EXPECT_DOUBLE_EQ(s.readings[2].volts_V, 99.999);
+    const Survey again = read(readings_csv(s));
+    ASSERT_EQ(again.readings.size(), 3U);
+    EXPECT_DOUBLE_EQ(again.readings[0].volts_V, 12.345);
+    // 12 345 mV and 12.345 mV can both be read
+    EXPECT_FALSE(read_readings_csv("point;running\nx;12.345 mV\n", {}, empty_plan("x")).has_value());
+    EXPECT_DOUBLE_EQ(parse_reading("1.234 A", Dimension::current).value_or(0), 1.234);
+    EXPECT_FALSE(parse_reading("1.234", Dimension::resistance).has_value()) << "an ohm or a kilohm";
 }
 
 TEST(ReadingsCsv, AnyBytesComeBack) {

@@ -80,7 +80,7 @@ void EntryBar::take() {
     const Dimension dimension = kind_ == ReadKind::volts  ? Dimension::voltage
                                 : kind_ == ReadKind::amps ? Dimension::current
                                                           : Dimension::resistance;
-    const auto value = parse_value(field_->text().trimmed().toStdString(), dimension);
+    const auto value = parse_reading(field_->text().trimmed().toStdString(), dimension);
     if (!value) return say_wrong(q(words::sentence(value.error())));
     emit entered(*value);
 }

@@ -64,7 +64,7 @@ bool WireView::any_read() const {
 void WireView::read(std::size_t attempt, const QString& text) {
     if (attempt >= book_.tries.size()) return;
     const WireTry& t = book_.tries[attempt];
-    const auto value = parse_value(text.trimmed().toStdString(), Dimension::voltage);
+    const auto value = parse_reading(text.trimmed().toStdString(), Dimension::voltage);
     if (!text.trimmed().isEmpty() && !value) {
         document_->store().refuse(q(words::sentence(value.error())));
     } else {

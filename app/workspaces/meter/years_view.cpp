@@ -29,8 +29,8 @@ std::optional<double> ohm_of(const QString& text) {
         const std::string part(trim(half));
         const auto at = part.find_first_of("vV");
         if (at == std::string::npos) return std::nullopt;
-        const auto volts = parse_value(part.substr(0, at + 1), Dimension::voltage);
-        const auto amps = parse_value(std::string(trim(part.substr(at + 1))), Dimension::current);
+        const auto volts = parse_reading(part.substr(0, at + 1), Dimension::voltage);
+        const auto amps = parse_reading(std::string(trim(part.substr(at + 1))), Dimension::current);
         if (!volts || !amps) return std::nullopt;
         v.push_back(*volts), v.push_back(*amps);
     }
@@ -147,7 +147,7 @@ void YearsView::keep() {
     for (const auto& [field, kind] : fields) {
         const QString text = field->text().trimmed();
         if (text.isEmpty()) continue;
-        Result<double> value = parse_value(text.toStdString(), Dimension::voltage);
+        Result<double> value = parse_reading(text.toStdString(), Dimension::voltage);
         if (kind == HealthReading::ohm) {
             const auto ohm = ohm_of(text);
             if (!ohm)

@@ -406,7 +406,7 @@ void SurveyPage::take_cell(int row, int column) {
         document_->apply(SetSurvey{s}, say("reading of %1 out").arg(q(p.name)));
         return;
     }
-    auto v = parse_value(typed.toStdString(), Dimension::voltage);
+    auto v = parse_reading(typed.toStdString(), Dimension::voltage);
     if (v && std::abs(*v) > 100)
         v = fail(ErrorCode::out_of_range, {}, typed.toStdString(), Want::volts_from_100_to_100);
     if (!v) {

@@ -1,0 +1,147 @@
+#include "notes/habits.h"
+
+#include <algorithm>
+
+#include "plan/condition.h"
+#include "plan/edit.h"
+#include "size/run_limits.h"
+#include "units/pattern.h"
+#include "units/text.h"
+
+namespace yr {
+namespace {
+
+constexpr double kHeavy_A = 15;  // below that a load's drop is looked at together with the others
+constexpr double kTurn_s = 180;  // a winch, a lift or a compressor works so long at once; common practice
+constexpr std::size_t kMostStates = 4;
+
+bool has_engine(const Plan& plan) {
+    const bool turned = std::any_of(plan.sources.begin(), plan.sources.end(), [](const Source& s) {
+        return s.kind == SourceKind::alternator || s.kind == SourceKind::stator;
+    });
+    return turned ||
+           std::any_of(plan.states.begin(), plan.states.end(), [](const State& s) { return s.rpm > 0; });
+}
+
+State working(State like, const Id& of, const std::string& name) {
+    like.id = "state-" + of + "-at-work", like.name = name;
+    like.role = StateRole::working;
+    return like;
+}
+
+bool runs_somewhere(const Plan& plan, const Load& load) {
+    return std::any_of(plan.states.begin(), plan.states.end(),
+                       [&](const State& s) { return holds(load.live_when, s); });
+}
+
+// The first state, engine running before others, that with these switches lets the load run.
+const State* state_for(const Plan& plan, const Load& load) {
+    const State* best = nullptr;
+    for (const State& s : plan.states) {
+        State with = s;
+        for (const std::string& name : load.live_when.switches) with.switches.push_back(name);
+        if (s.key == Key::crank || s.role == StateRole::working || !holds(load.live_when, with)) continue;
+        if (!best || (best->rpm <= 0 && s.rpm > 0)) best = &s;
+    }
+    return best;
+}
+
+// The light things of a page that no state lets run, in one state.
+std::optional<State> small_loads_on(const Plan& plan, const std::vector<Id>& loads) {
+    std::optional<State> all;
+    for (const Load& l : plan.loads) {
+        const bool of_page = std::find(loads.begin(), loads.end(), l.id) != loads.end();
+        if (!of_page || l.later || l.starter || l.live_when.switches.empty() || !l.inverter.empty() ||
+            nominal_A(plan, l) >= kHeavy_A || runs_somewhere(plan, l))
+            continue;
+        const State* like = state_for(plan, l);
+        if (!like) continue;
+        if (!all) all = *like;
+        for (const std::string& name : l.live_when.switches)
+            if (std::find(all->switches.begin(), all->switches.end(), name) == all->switches.end())
+                all->switches.push_back(name);
+    }
+    return all;
+}
+
+}  // namespace
+
+std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line) {
+    static const Pattern works(
+        R"(\b(?:winch(?:es)?|tail ?lifts?|lift ?gates?|tail ?gate lift|power ?packs?|hydraulic (?:[a-z]+ )?(?:pump|pack|unit)|hoists?|crane|(?:air |tyre |tire )compressors?|tipper|tip pump|dump pump|plough lift|plow lift)\b)");
+    static const Pattern with_ignition(
+        R"(\b(?:fuel pumps?|lift pump|injectors?|ignition (?:box|coils?|module|system)|ecus?|engine (?:computer|control unit|management)|(?:radiator|cooling|cooler|engine|intercooler|condenser) fans?|gearbox cooler|cooler pump|coolant pump|wipers?|washers?|(?:heated|heating) (?:windscreen|windshield|screen|mirrors?|seats?|rear window)|demisters?|defrosters?|blower|indicators?|turn signals?|head ?lights?|head ?lamps?|dust lights?|fog (?:lights?|lamps?)|driving (?:lights?|lamps?)|(?:number|license|licence) ?plate lights?|brake lights?|stop lights?|tail lights?|revers(?:e|ing) (?:lights?|lamps?|cameras?|alarm)|backup (?:camera|alarm)|parking sensors?|gauges?|instruments?|dash(?:board)? lights?|power steering|light bars?|beacons?|strobes?|sirens?)\b)");
+    static const Pattern no_load_of_it(
+        R"(\b(?:remote|receiver|control(?:ler)?|socket|light|lamp|camera|fridge|freezer|seat)s?\b)");
+    static const Pattern traction(
+        R"(\b(?:motor controllers?|traction (?:motor|controller|inverter)s?|drive (?:motor|controller)s?)\b)");
+    if (line.inverter.empty() && traction.is_in(line.name)) {
+        Condition driven;
+        driven.key = Key::ignition;
+        return driven;
+    }
+    static const Pattern marker(R"(\b(?:camp|awning|interior|reading|galley|floor)\b)");
+    if (!line.inverter.empty() || !line.entry.empty() || !has_engine(plan)) return std::nullopt;
+    // what hangs on a battery for living in is used while the vehicle stands
+    if (!line.feed.empty() || plan.batteries.size() > 1) {
+        if (!works.is_in(line.name) && !with_ignition.is_in(line.name)) return std::nullopt;
+    }
+    Condition when;
+    if (works.is_in(line.name) && !no_load_of_it.is_in(line.name)) {
+        when.key = Key::ignition, when.engine = Engine::running;
+        when.switches = {line.name};
+        return when;
+    }
+    if (with_ignition.is_in(line.name) && !marker.is_in(line.name)) {
+        when.key = Key::ignition;
+        return when;
+    }
+    return std::nullopt;
+}
+
+std::vector<std::string> add_working_states(Plan& plan, const std::vector<Id>& loads) {
+    struct Waiting {
+        const Load* load;
+        double amps;
+    };
+    std::vector<Waiting> waiting;
+    for (const Load& l : plan.loads) {
+        const bool of_page = std::find(loads.begin(), loads.end(), l.id) != loads.end();
+        const bool by_itself = l.live_when.switches == std::vector<std::string>{l.name};
+        if (!of_page || !by_itself || l.later || runs_somewhere(plan, l)) continue;
+        if (const double amps = nominal_A(plan, l); amps >= kHeavy_A) waiting.push_back({&l, amps});
+    }
+    std::stable_sort(waiting.begin(), waiting.end(),
+                     [](const Waiting& a, const Waiting& b) { return a.amps > b.amps; });
+    if (waiting.size() > kMostStates) waiting.resize(kMostStates);
+    std::vector<State> added;
+    for (const Inverter& i : plan.inverters) {
+        const bool anywhere = std::any_of(plan.states.begin(), plan.states.end(),
+                                          [&](const State& s) { return holds(i.works_when, s); });
+        const bool of_page = std::any_of(plan.loads.begin(), plan.loads.end(), [&](const Load& l) {
+            return l.inverter == i.id && std::find(loads.begin(), loads.end(), l.id) != loads.end();
+        });
+        if (anywhere || !of_page || plan.states.empty()) continue;
+        State on = plan.states.front();
+        for (const std::string& s : i.works_when.switches) on.switches.push_back(s);
+        if (holds(i.works_when, on)) added.push_back(working(std::move(on), i.id, i.name + " on"));
+    }
+    for (const Waiting& w : waiting) {
+        const State* like = state_for(plan, *w.load);
+        if (!like) continue;
+        State at_work = *like;
+        at_work.switches.push_back(w.load->name);
+        // it works for minutes: what that would empty in hours is no question
+        at_work.lasts_s = w.load->on_s.value_or(kTurn_s);
+        added.push_back(working(std::move(at_work), w.load->id, w.load->name + " at work"));
+        added.back().role = StateRole::passing;
+    }
+    if (auto small = small_loads_on(plan, loads))
+        added.push_back(working(std::move(*small), "small", "small loads on"));
+    plan.states.insert(plan.states.end(), added.begin(), added.end());
+    std::vector<std::string> names;
+    for (const State& s : added) names.push_back(s.name);
+    return names;
+}
+
+}  // namespace yr
