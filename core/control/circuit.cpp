@@ -333,26 +333,29 @@ void fit_to_battery(const Plan& plan, Run& supply, const Load& load, const Batte
     supply.devices.push_back(contactor);
 }
 
-// The rating that was typed, in a kind that has it.
+// The rating that was typed, in a kind that has it and stands these volts.
 void as_asked(const Plan& plan, Device& fuse, const TypedLine& line) {
     fuse.rating_A = *line.fuse_A;
     const auto has = [&](FuseType kind) {
         const auto& ratings = fuse_kind(kind).ratings_A;
-        return is_breaker(kind) == line.breaker && std::any_of(ratings.begin(), ratings.end(), [&](double r) {
-                   return std::abs(r - *line.fuse_A) < 1e-9;
-               });
+        return plan.vehicle.nominal_V <= fuse_kind(kind).rated_V &&
+               std::any_of(ratings.begin(), ratings.end(),
+                           [&](double r) { return std::abs(r - *line.fuse_A) < 1e-9; });
     };
-    if (has(fuse.fuse)) return;
-    for (const FuseType kind : kinds_for(*line.fuse_A, 0, plan.vehicle.nominal_V))
-        if (has(kind)) {
-            fuse.fuse = kind;
-            return;
-        }
-    for (const FuseType kind : kinds_for(*line.fuse_A, 0, plan.vehicle.nominal_V))
-        if (is_breaker(kind) == line.breaker) {
-            fuse.fuse = kind;
-            return;
-        }
+    // by hand before what closes again by itself
+    static constexpr FuseType kBreakers[] = {FuseType::breaker_3, FuseType::breaker_2, FuseType::breaker_1};
+    static constexpr FuseType kFuses[] = {FuseType::blade, FuseType::blade_large, FuseType::bolt,
+                                          FuseType::strip, FuseType::stud,        FuseType::high};
+    const auto take = [&](const auto& kinds) {
+        const auto first = std::find_if(std::begin(kinds), std::end(kinds), has);
+        if (first != std::end(kinds)) fuse.fuse = *first;
+    };
+    if (line.breaker) {
+        fuse.fuse = FuseType::breaker_3;
+        take(kBreakers);
+    } else if (!has(fuse.fuse)) {
+        take(kFuses);
+    }
 }
 
 Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::vector<Solution>& solutions,

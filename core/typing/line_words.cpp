@@ -27,14 +27,20 @@ std::vector<LineWord> split_line(std::string_view text) {
     const auto digit = [&](std::size_t k) { return k < text.size() && text[k] >= '0' && text[k] <= '9'; };
     for (std::size_t k = 0; k < text.size(); ++k) {
         const char c = text[k];
-        const std::size_t close = c == '"' ? text.find('"', k + 1) : std::string_view::npos;
+        const bool inches = c == '"' && k > 0 && digit(k - 1);  // a light bar of 30"
+        const std::size_t close = c == '"' && !inches ? text.find('"', k + 1) : std::string_view::npos;
         const bool decimal_comma = c == ',' && k > 0 && digit(k - 1) && digit(k + 1);
-        if (close != std::string_view::npos) {  // a quote that is never closed is a character like others
+        if (inches) {
+            word.text += "\xE2\x80\xB3";
+        } else if (close != std::string_view::npos) {
             flush();
             word = {std::string(text.substr(k + 1, close - k - 1)), true, false};
             flush();
             k = close;
-        } else if (c == ' ' || c == '\t' || c == ';' || (c == ',' && !decimal_comma)) {
+        } else if (c == '"') {
+            // one that is never closed: no name could be said again with it
+        } else if (c == ' ' || c == '\t' || c == '\n' || c == '\r' || c == ';' ||
+                   (c == ',' && !decimal_comma)) {
             flush();
             comma = comma || c == ',' || c == ';';
         } else {

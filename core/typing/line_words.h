@@ -17,7 +17,8 @@ struct LineWord {
     bool after_comma = false;  // begins a part of the line
 };
 
-// Splits at spaces, tabs, semicolons and commas that are no decimal commas; quotes hold words together.
+// Splits at spaces, tabs, semicolons and commas that are no decimal commas; quotes hold words together. A
+// quote behind a figure is inches, one that is never closed is left out.
 [[nodiscard]] std::vector<LineWord> split_line(std::string_view text);
 
 // The parts between commas and semicolons that are no decimal commas, as they stand, empty ones too; quotes

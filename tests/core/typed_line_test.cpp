@@ -4,6 +4,7 @@
 
 #include "control/circuit.h"
 #include "plan/plan_json.h"
+#include "plan/validate.h"
 #include "support/random_plan.h"
 #include "typing/typed_line.h"
 
@@ -137,6 +138,25 @@ TEST(TypedLine, SwitchesMayBeCounted) {
     EXPECT_EQ(switches("horn 5 A on ignition and aux 12"), Names{"aux 12"});
     EXPECT_EQ(switches("roof light on ignition 35 W"), Names{});
     EXPECT_EQ(read_line(plan, "horn 5 A on aux 2, 4 m").length_m, 4);
+}
+
+// What a fuzzer found: a quote that is never closed.
+TEST(TypedLine, AnOpenQuoteComesBackAsItself) {
+    const Plan plan = truck();
+    const TypedLine line = read_line(plan, "\"radirt 70 A for 1 s, duty 50 %, on running\n");
+    const auto circuit = make_circuit(plan, line);
+    ASSERT_TRUE(circuit.has_value());
+    Plan changed = plan;
+    ASSERT_TRUE(yr::apply(changed, circuit->edit));
+    EXPECT_TRUE(validate(changed).empty());
+    const Load& load = *find(changed.loads, std::string_view(circuit->load));
+    const TypedLine again = read_line(changed, typed_text(changed, load));
+    ASSERT_TRUE(again.draw);
+    EXPECT_EQ(again.draw->kind, load.draw.kind);
+    EXPECT_EQ(again.name, load.name);
+    const TypedLine bars = read_line(plan, "light bar 30\" 150 W, 20\" one spare");
+    EXPECT_EQ(bars.name, "light bar 30\xE2\x80\xB3");
+    EXPECT_EQ(bars.draw->value, 150);
 }
 
 }  // namespace
