@@ -13,6 +13,7 @@
 #include "plan/roles.h"
 #include "plan/schema.h"
 #include "words/sentences.h"
+#include "words/statement_words.h"
 
 namespace yr::cli {
 namespace {
@@ -65,10 +66,13 @@ int run_type(const PlanOptions& o) {
         print({{"written", o.out},
                {"lines", number},
                {"not_understood", lines},
+               {"added_states", notes.added_states},
                {"source", "docs/guide"},
                {"assumptions", Json::array()}});
     else if (o.out != "-")
         tell("{0} written: {1} loads, {2} runs.\n", o.out, notes.plan.loads.size(), notes.plan.runs.size());
+    if (!o.json && o.out != "-" && !notes.added_states.empty())
+        tell("{0}\n", words::added_states(notes.added_states));
     return notes.bad() > 0 ? 1 : 0;
 }
 

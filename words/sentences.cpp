@@ -116,6 +116,12 @@ std::string would_help(const Finding& f) {
     return {};
 }
 
+static bool has_alternator(const Plan& plan) {
+    return std::any_of(plan.sources.begin(), plan.sources.end(), [](const Source& s) {
+        return s.kind == SourceKind::alternator || s.kind == SourceKind::stator;
+    });
+}
+
 std::string mend_label(const Finding& f, const Plan& plan) {
     if (!f.mend) return {};
     const Mend& m = *f.mend;
@@ -182,6 +188,10 @@ std::string mend_label(const Finding& f, const Plan& plan) {
             return translated("Guard its edge");
         case MendKind::seal:
             return translated("Seal it");
+        case MendKind::behind_master:
+            return has_alternator(plan)
+                       ? translated("All of it behind the master, its second pole in the field")
+                       : translated("All of it behind the master");
     }
     return {};
 }
@@ -241,6 +251,10 @@ std::string mend_name(const Finding& f, const Plan& plan) {
             return say("{0} with its edge guarded", what);
         case MendKind::seal:
             return say("{0} sealed", what);
+        case MendKind::behind_master:
+            return has_alternator(plan)
+                       ? say("everything behind {0}, the alternator off by its second pole", what)
+                       : say("everything behind {0}", what);
     }
     return {};
 }

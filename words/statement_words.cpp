@@ -311,4 +311,12 @@ std::string sentence(const NextStep& step, const Plan& plan) {
     return {};
 }
 
+std::string added_states(const std::vector<std::string>& names) {
+    std::string listed;
+    for (const std::string& name : names) listed += (listed.empty() ? "" : ", ") + say("“{0}”", name);
+    return say_n("A state was added for what no other lets run: {1}.",
+                 "{0} states were added for what no other lets run: {1}.", static_cast<long>(names.size()),
+                 listed);
+}
+
 }  // namespace yr::words

@@ -20,6 +20,9 @@ namespace yr::words {
 [[nodiscard]] std::vector<std::string> understood(const Plan& plan, const Statement& statement,
                                                   const Style& style);
 
+// Of states that a page got for what no state of its own lets run.
+[[nodiscard]] std::string added_states(const std::vector<std::string>& names);
+
 // One sentence, and the line that would do it (empty where it is done by hand).
 [[nodiscard]] std::string sentence(const NextStep& step, const Plan& plan);
 

@@ -15,6 +15,7 @@
 #include "plan/variant.h"
 #include "widgets/tokens.h"
 #include "words/sentences.h"
+#include "words/statement_words.h"
 
 namespace yr::app {
 namespace {
@@ -129,6 +130,8 @@ void NotesDialog::show_notes() {
     if (notes->bad() > 0)
         sum += q(yr::words::say_n(", {0} is not wholly", ", {0} are not wholly", notes->bad()));
     if (notes->things) sum += QStringLiteral(". ") + q(yr::words::sentence(*notes->things));
+    if (!notes->added_states.empty())
+        sum += QStringLiteral(". ") + q(yr::words::added_states(notes->added_states));
     summary_->setText(sum);
     circuit_.show_plan(notes->plan, opening_state(notes->plan).id);
 }

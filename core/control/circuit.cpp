@@ -298,6 +298,15 @@ Result<NewCircuit> make_mains_load(const Plan& plan, const TypedLine& line, Free
     if (!line.live_when)  // as its inverter is switched
         if (const Inverter* i = find(plan.inverters, line.inverter)) load.live_when = i->works_when;
     load.inrush_A.reset();
+    // what is always on needs an inverter that is
+    if (const Inverter* i = find(plan.inverters, line.inverter);
+        i && line.live_when && *line.live_when == Condition{} &&
+        i->works_when.switches == std::vector<std::string>{i->name}) {
+        Inverter always = *i;
+        always.works_when = Condition{};
+        return NewCircuit{Batch{{Put<Inverter>{always, {}}, Put<Load>{load, {}}}}, load.id, line.inverter,
+                          true};
+    }
     return NewCircuit{Put<Load>{load, {}}, load.id, line.inverter, true};
 }
 

@@ -171,7 +171,8 @@ enum class MendKind {
     typed_length,   // target run; from_A, to_A: m
     bore,           // target waypoint; from_A, to_A: mm
     guard_edge,     // target waypoint
-    seal            // target waypoint
+    seal,           // target waypoint
+    behind_master   // target master device, to_point the stud behind it
 };
 
 // The smallest change found that clears the finding; verified by solving the changed plan.

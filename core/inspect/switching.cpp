@@ -72,9 +72,10 @@ Alive alive_in(const Case& c, std::size_t s) {
 
 void master_open(const Case& c, std::vector<Finding>& out) {
     const Device* master = nullptr;
+    const Run* on = nullptr;
     for (const Run& r : c.plan.runs)
         for (const Device& d : r.devices)
-            if (d.master && !master) master = &d;
+            if (d.master && !master) master = &d, on = &r;
     if (!master) return;
     Alive worst;
     for (std::size_t s = 0; s < c.solutions.size(); ++s) {
@@ -82,10 +83,10 @@ void master_open(const Case& c, std::vector<Finding>& out) {
         Alive here = alive_in(c, s);
         if (here.things.size() > worst.things.size()) worst = std::move(here);
     }
-    if (!worst.things.empty())
-        out.push_back(make_finding(FindingKind::alive_with_master_open, Severity::fix, master->id,
-                                   worst.things.front(), worst.state,
-                                   static_cast<double>(worst.things.size())));
+    if (worst.things.empty()) return;
+    out.push_back(make_finding(FindingKind::alive_with_master_open, Severity::fix, master->id,
+                               worst.things.front(), worst.state, static_cast<double>(worst.things.size())));
+    if (c.with_mends) out.back().candidates = behind_the_master(c.plan, on->id, master->id);
 }
 
 void relay_defeated(const Case& c, std::vector<Finding>& out) {

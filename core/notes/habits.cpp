@@ -68,9 +68,11 @@ std::optional<State> small_loads_on(const Plan& plan, const std::vector<Id>& loa
 
 std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line) {
     static const Pattern works(
-        R"(\b(?:winch(?:es)?|tail ?lifts?|lift ?gates?|tail ?gate lift|power ?packs?|hydraulic (?:[a-z]+ )?(?:pump|pack|unit)|hoists?|crane|(?:air |tyre |tire )compressors?|tipper|tip pump|dump pump|plough lift|plow lift)\b)");
+        R"(\b(?:winch(?:es)?|tail ?lifts?|lift ?gates?|tail ?gate lift|power ?packs?|hydraulic (?:[a-z]+ )?(?:pump|pack|unit)|hydraulic motor|hoists?|crane|(?:salt |sand )?spreader(?: motor)?|plou?w (?:motor|pump)|(?:air |tyre |tire )compressors?|tipper|tip pump|dump pump|plough lift|plow lift)\b)");
+    static const Pattern by_hand(
+        R"(\b(?:(?:levell?ing )?jacks|levell?ers|slide-?outs?|awning motor|(?:power|electric) steps?|bed lift|generator (?:start|starter|cranking)|macerator|bow thruster)\b)");
     static const Pattern with_ignition(
-        R"(\b(?:fuel pumps?|lift pump|injectors?|ignition (?:box|coils?|module|system)|ecus?|engine (?:computer|control unit|management)|(?:radiator|cooling|cooler|engine|intercooler|condenser) fans?|gearbox cooler|cooler pump|coolant pump|wipers?|washers?|(?:heated|heating) (?:windscreen|windshield|screen|mirrors?|seats?|rear window)|demisters?|defrosters?|blower|indicators?|turn signals?|head ?lights?|head ?lamps?|dust lights?|fog (?:lights?|lamps?)|driving (?:lights?|lamps?)|(?:number|license|licence) ?plate lights?|brake lights?|stop lights?|tail lights?|revers(?:e|ing) (?:lights?|lamps?|cameras?|alarm)|backup (?:camera|alarm)|parking sensors?|gauges?|instruments?|dash(?:board)? lights?|power steering|light bars?|beacons?|strobes?|sirens?)\b)");
+        R"(\b(?:fuel pumps?|lift pump|injectors?|ignition (?:box|coils?|module|system)|ecus?|engine (?:computer|control unit|management)|(?:radiator|cooling|cooler|engine|intercooler|condenser) fans?|gearbox cooler|cooler pump|coolant pump|wipers?|washers?|(?:heated|heating) (?:windscreen|windshield|screen|mirrors?|seats?|rear window)|demisters?|defrosters?|(?:cab|hvac|screen) blower|indicators?|turn signals?|head ?lights?|head ?lamps?|dust lights?|fog (?:lights?|lamps?)|driving (?:lights?|lamps?)|(?:number|license|licence) ?plate lights?|brake lights?|stop lights?|tail lights?|revers(?:e|ing) (?:lights?|lamps?|cameras?|alarm)|backup (?:camera|alarm)|parking sensors?|gauges?|instruments?|dash(?:board)? lights?|power steering|light bars?|beacons?|strobes?|sirens?)\b)");
     static const Pattern no_load_of_it(
         R"(\b(?:remote|receiver|control(?:ler)?|socket|light|lamp|camera|fridge|freezer|seat)s?\b)");
     static const Pattern traction(
@@ -84,9 +86,14 @@ std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line
     if (!line.inverter.empty() || !line.entry.empty() || !has_engine(plan)) return std::nullopt;
     // what hangs on a battery for living in is used while the vehicle stands
     if (!line.feed.empty() || plan.batteries.size() > 1) {
-        if (!works.is_in(line.name) && !with_ignition.is_in(line.name)) return std::nullopt;
+        if (!works.is_in(line.name) && !with_ignition.is_in(line.name) && !by_hand.is_in(line.name))
+            return std::nullopt;
     }
     Condition when;
+    if (by_hand.is_in(line.name) && !no_load_of_it.is_in(line.name)) {  // with the engine standing, too
+        when.switches = {line.name};
+        return when;
+    }
     if (works.is_in(line.name) && !no_load_of_it.is_in(line.name)) {
         when.key = Key::ignition, when.engine = Engine::running;
         when.switches = {line.name};

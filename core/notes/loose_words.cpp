@@ -41,9 +41,9 @@ std::string times_in_our_words(const std::string& line) {
     static const Pattern daily(
         amount +
         R"(\s*(?:(twice|two times|three times|(\d+)\s*(?:x|times))\s+)?(?:a|per|/|each|every)\s*(day|hour|h)\b)");
-    static const Pattern at_once(R"((?<!\bfor )(?<!\bstays )(?<!\bafter )(?<!\bwithin )(?<!\bevery )\b)" +
-                                 amount +
-                                 R"(\s+(?:to\s+[a-z]+|(?:a|per|each|every)\s+[a-z]+|at\s+a\s+time|each)\b)");
+    static const Pattern at_once(
+        R"((?<!\bfor )(?<!\bstays )(?<!\bafter )(?<!\bwithin )(?<!\bevery )\b)" + amount +
+        R"(\s+(?:to\s+[a-z]+|(?:a|per|each|every)\s+[a-z]+|at\s+a\s+time|each|lifts?|pulses?|bursts?|cycles?|pulls?)\b)");
     static const Pattern bare(R"((?:[,;]\s*|(?<=[AW])\s+))" + amount + R"(\s*(?=$|[,;]))");
     Found m;
     if (daily.is_in(line, m)) {
@@ -154,6 +154,8 @@ std::string without_layout(const std::string& line) {
         {Pattern(R"(\baround\s+(?:the\s+)?(?=[a-z]+\s*(?:,|$)))"), "in "},
         {Pattern(R"((?<=[WA])\s+twin\b)"), ""},
         {Pattern(R"(\bw/\s*)"), "with "},
+        {Pattern(R"((\d\s*[AW])\s*@\s*(?=\d+(?:\.\d+)?\s*V))"), "$1 at "},
+        {Pattern(R"(\b(\d{1,2})\s*x\s+([a-z]+)\s+(?=\d+(?:\.\d+)?\s*[AW]\b\s*(?:,|$)))"), "$2 $1x "},
         {Pattern(
              R"(\b(?:on|with|via)\s+(?:an?\s+|the\s+|its\s+)?(?:(?:in-cab|cab|dash|panel|rocker|toggle)\s+switch|switch\s+(?:panel|in (?:the )?cab|on (?:the )?dash))\b)"),
          "on own switch"},

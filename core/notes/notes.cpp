@@ -147,7 +147,8 @@ Notes read_notes(const Plan& base, std::string_view text, const Library* library
     const bool own_states = std::any_of(notes.lines.begin(), notes.lines.end(), [](const NoteLine& n) {
         return n.statement.kind == StatementKind::state;
     });
-    if (typed && !own_states) notes.added_states = add_working_states(notes.plan, loads);
+    if (typed && !own_states && base.loads.empty())
+        notes.added_states = add_working_states(notes.plan, loads);
     return notes;
 }
 

@@ -139,9 +139,22 @@ std::string draws_in_our_words(const std::string& line) {
 // A line that says ampere hours is a battery's, whatever it begins with: "engine battery 75 Ah flooded 680
 // A", "2x AGM 100 Ah".
 std::string battery_in_our_words(const Plan& plan, std::string line) {
-    static const Pattern hours(R"(\b\d+(?:\.\d+)?\s*Ah\b)");
+    static const Pattern hours(R"(\b\d+(?:\.\d+)?\s*(?:Ah|CCA)\b)");
     static const Pattern watts(R"(\b\d+(?:\.\d+)?\s*(?:W|kW|Wh)\b)");
     if (!hours.is_in(line) || watts.is_in(line)) return line;
+    // "battery #1 70 Ah, battery #2 70 Ah parallel", "12 V service battery 40 Ah", "house: 2 6 V 220 Ah in
+    // series"
+    static const Pattern one_and_two(
+        R"(^\s*battery\s*#?\s*1\s+(\d+(?:\.\d+)?\s*Ah)\b(.*?),\s*battery\s*#?\s*2\s+\1\b(.*)$)");
+    static const Pattern volts_first(R"(^\s*(12|24|36|48)\s*V\s+((?:[a-z]+\s+)?battery)\b)");
+    static const Pattern whose(
+        R"(^\s*(house|leisure|aux|starter|start|chassis|engine|coach|service)\s*:\s*)");
+    static const Pattern bare_count(R"(\b([2-8])\s+(?=(?:2|6|8|12)\s*V\b))");
+    static const Pattern case_words(
+        R"(\b(?:GC2?|golf cart|deep cycle|marine|H[5-8]|94R|DIN\d*)\b\s*(?!batter))");
+    if (Found m; one_and_two.is_all_of(line, m)) line = "battery 2x " + m[1] + m[2] + " " + m[3];
+    line = bare_count.replaced(whose.replaced(volts_first.replaced(line, "$2 $1 V"), "$1 battery "), "$1x ");
+    line = case_words.replaced(line, "");
     static const Pattern several(R"(^\s*batteries\s*:?\s*)");
     static const Pattern counted(R"(^\s*(two|three|four|six|\d+)\s*x?\s+batter(?:y|ies)\b)");
     static const Pattern bank(
@@ -198,24 +211,34 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
         R"(^\s*(?:(\d+(?:\.\d+)?\s*W)\s+)?((?:[a-z-]+\s+){0,2})solar\s+(?:panels?|blanket|array)\b(?:\s*,?\s*(?:via|through|into)\s+(?:the\s+)?(?:dc-?dc|dcdc|b2b)(?:\s+charger)?)?(.*)$)");
     if (Found m; panel.is_all_of(line, m)) return "solar " + m[1] + " " + m[3];
     // "charger from 24 V: 24/12 V dc-dc charger 30 A"
+    // "isolator relay between chassis and house": batteries, without the word
+    static const Pattern which(
+        R"(\b(between|and)\s+(?:the\s+)?(chassis|house|starter|start|crank|engine|leisure|aux|coach|service|second)(?=\s+and\b|\s*(?:,|$)))");
+    static const Pattern joins(
+        R"(^\s*(?:battery\s+|split[ -]charge\s+)?(?:isolator|relay|isolator relay|solenoid|contactor|vsr|combiner|separator)\b)");
+    if (joins.is_in(line) && which.is_in(line))
+        return charger_in_our_words(plan, which.replaced(line, "$1 $2 battery"));
     static const Pattern somewhere(
         R"(^\s*(?!second\b|another\b)[^"]*?\b(?:dc-?dc|dc/dc|b2b|battery[ -]to[ -]battery)\s+charger\b\s*(?:of\s+)?(\d+(?:\.\d+)?\s*A\b.*)$)");
     if (Found m; somewhere.is_all_of(line, m)) return "charger dc-dc " + m[1];
     static const Pattern between_them(R"(\s+between\s+(?:them|the two|both|the batteries|both batteries)\b)");
     static const Pattern shore(
-        R"(^\s*(?:shore|shore-?line|mains|ac|battery|generator|hook-?up|230\s*V|240\s*V|120\s*V|110\s*V)\s+(?:power\s+)?charger\b(.*)$)");
+        R"(^\s*(?:(?:generator|shore)\s*/\s*(?:shore|generator|mains)|converter\s*/\s*(?=charger)|shore|shore-?line|mains|ac|battery|generator|hook-?up|230\s*V|240\s*V|120\s*V|110\s*V)\s*(?:power\s+)?charger\b(.*)$)");
     static const Pattern between(
         R"(^\s*(?:dc-dc|dcdc|dc/dc|dc dc|dc to dc|b2b|battery to battery|battery-to-battery)(?:\s+(?:charger|converter))?\b(.*)$)");
     Found m;
     // "battery isolator solenoid 200 A between A and B, closes when the engine runs": as a contactor does
     static const Pattern solenoid(
-        R"(^\s*(?:(?:battery|isolator|split|charge|linking|link)\s+)*(?:solenoid|contactor)\b([^,]*\bbetween\s+(.+?)\s+and\s+([^,]+?))\s*(?:,\s*clos\w*\b.*)?$)");
+        R"(^\s*(?:(?:battery|isolator|split|charge|linking|link)\s+)*(?:solenoid|contactor|(?<=isolator )relay)\b([^,]*\bbetween\s+(.+?)\s+and\s+([^,]+?))\s*(?:,\s*clos\w*\b.*)?$)");
     if (solenoid.is_all_of(line, m)) {
         const auto one = terminal_called(plan, m[2], false), other = terminal_called(plan, m[3], false);
         if (one && other && find(plan.batteries, one->owner) && find(plan.batteries, other->owner))
             return "joiner contactor" + m[1];
     }
-    // "trailer plug charge line 10 A from tow vehicle"
+    // "tractor supplies 12 V 25 A on 3-pin plug", "trailer plug charge line 10 A from tow vehicle"
+    static const Pattern supplied(
+        R"(^\s*((?:tractor|tow vehicle|towing vehicle|tug|car|truck) suppl(?:y|ies))\b[^\d]*(?:\d+\s*V\s*,?\s*)?(\d+(?:\.\d+)?\s*A)\b.*$)");
+    if (supplied.is_all_of(line, m)) return "charger \"" + m[1] + "\" " + m[2];
     static const Pattern towed(
         R"(^\s*(.*\bcharge (?:line|lead|wire|cable))\s+(\d+(?:\.\d+)?\s*A)\s+from (?:the )?(?:tow|towing|car|truck|tug|pickup|van)\b.*$)");
     if (towed.is_all_of(line, m)) return "charger \"" + m[1] + "\" " + m[2];

@@ -10,7 +10,8 @@
 namespace yr {
 namespace {
 
-constexpr std::size_t kLongestTitle = 80;  // letters
+constexpr std::size_t kLongestTitle = 80;      // letters
+constexpr std::size_t kLongestSeveral = 2000;  // what is longer is no speech
 
 std::vector<std::string> pieces_of(std::string_view text) {
     std::vector<std::string> pieces = comma_parts(text);
@@ -123,7 +124,7 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         R"(^(.*\d\s*k?[WA]\b.*?)\s+(?:through|via|on|from|with)\s+(?:an?\s+|the\s+)?inverter\s+(\d+(?:\.\d+)?\s*k?W)\s*$)");
     if (Found m; plan.inverters.empty() && with_inverter.is_all_of(line, m))
         return {"inverter " + m[2], m[1] + " on inverter"};
-    if (line.empty() || line.front() == '#') return {};
+    if (line.empty() || line.front() == '#' || line.size() > kLongestSeveral) return {};
     if (auto lines = sentences_of(line); !lines.empty()) return lines;
     if (auto states = states_listed(line); !states.empty()) return states;
     // "alternators 2x 185 A"
@@ -189,6 +190,7 @@ std::string given_by_heading(const Plan& plan, std::string_view line) {
 
 std::vector<std::string> title_and_battery(const Plan& plan, std::string_view line) {
     static const Pattern hours(R"(\d\s*Ah\b)"), is_battery(R"(\bbatter(?:y|ies)\b|\bbank\b)");
+    if (line.size() > kLongestSeveral) return {};
     const auto pieces = pieces_of(line);
     // "24 V, alternator 80 A"
     static const Pattern volts(R"(^\s*(12|24|36|48)\s*(?:V|volts?)(?:\s+system)?\s*$)");
@@ -258,6 +260,7 @@ WithoutRemark without_purpose(std::string_view line) {
 WithoutRemark without_gear(std::string_view line) {
     static const Pattern gear(
         R"(^(.*\d.*?)\s*,\s*((?:with\s+)?(?:an?\s+|the\s+)?(?:own\s+)?(?:contactor|solenoid|isolator|relay|disconnect|emergency stop|e-stop|remote control|wireless remote|remote|thermostat|(?:pressure|door|float|limit|thermal) switch)\b[^,"]*)(.*)$)");
+    if (line.size() > kLongestSeveral) return {std::string(line), {}};
     Found m;
     if (!gear.is_all_of(std::string(line), m)) return {std::string(line), {}};
     std::string rest = m[1] + m[3], said(trim(m[2]));
@@ -325,8 +328,8 @@ std::optional<std::string> title_line(const Plan& plan, std::string_view line) {
         return "vehicle \"" + plan.vehicle.name + ", " + text + "\"" + said;
     }
     static const Pattern year(R"(\b(?:(?:19|20)\d\d|[468]x[468])\b)");
-    if (year.replaced(text, "").find_first_of("0123456789") != std::string::npos || text.empty())
-        return std::nullopt;
+    static const Pattern amount(R"(\d\s*(?:k?W|A|Ah|V|Wh|ohm)\b)");
+    if (text.empty() || amount.is_in(year.replaced(text, ""))) return std::nullopt;
     return "vehicle \"" + text + "\"" + said;
 }
 

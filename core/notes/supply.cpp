@@ -515,10 +515,11 @@ Made make_inverter(PlanBuilder& b, const Said& said) {
         b, {i.name + " feed", from, pos_of(i.id), amps, 1, 0.015, true, false, battery != nullptr, strong},
         said);
     b.put(feed);
-    Said back = said;
-    back.fuse_A.reset(), back.size = feed.size;
-    const Terminal minus = battery ? neg_of(battery->id) : metal_of(b.plan(), "");
-    b.put(cable_for(b, {i.name + " return", neg_of(i.id), minus, amps, 1, 0.015, false}, back));
+    // as thick and as many as the feed: all that goes out comes back
+    Run back = feed;
+    back.id = b.id("run"), back.name = i.name + " return", back.devices.clear();
+    back.from = neg_of(i.id), back.to = battery ? neg_of(battery->id) : metal_of(b.plan(), "");
+    b.put(back);
     return i.id;
 }
 

@@ -33,11 +33,11 @@ std::optional<Chemistry> chemistry_said(std::string_view word) {
 Id battery_meant_by(const Plan& plan, std::string_view words) {
     const auto kind = kind_said(words);
     if (!kind || plan.batteries.empty()) return {};
-    static constexpr std::array kFirst = {"",         "starter", "start", "starting", "engine",
-                                          "cranking", "main",    "first", "vehicle"};
-    static constexpr std::array kSecond = {"second",    "rear",      "other",    "aux",
-                                           "auxiliary", "house",     "leisure",  "service",
-                                           "domestic",  "equipment", "secondary"};
+    static constexpr std::array kFirst = {"",     "starter", "start",   "starting", "engine", "cranking",
+                                          "main", "first",   "vehicle", "chassis",  "crank"};
+    static constexpr std::array kSecond = {"second",    "rear",    "other",   "aux",      "auxiliary",
+                                           "house",     "leisure", "service", "domestic", "equipment",
+                                           "secondary", "coach",   "camper"};
     if (words == "bank" || words == "battery bank") return plan.batteries.back().id;
     if (among(*kind, kFirst)) return plan.batteries.front().id;
     if (among(*kind, kSecond)) return plan.batteries.size() > 1 ? plan.batteries[1].id : Id();

@@ -289,6 +289,10 @@ class LineReader {
         }
         if (!q) q = words_.quantity(0, used);
         if (!q || !(q->value > 0)) return read_count();
+        // "light bar 30″ 150 W": how large it is, not how far away
+        if (q->dimension == Dimension::length && !named_ && !line_.draw &&
+            words_.joined(0, used).ends_with("\xE2\x80\xB3"))
+            return false;
         if (ranged && (q->dimension == Dimension::power || q->dimension == Dimension::current))
             line_.draw_least = least;
         switch (q->dimension) {

@@ -60,6 +60,7 @@ constexpr std::array kSpellings{
     Spelling{"inch", {D::length, kMetresPerInch}},
     Spelling{"inches", {D::length, kMetresPerInch}},
     Spelling{"\"", {D::length, kMetresPerInch}},
+    Spelling{"\xE2\x80\xB3", {D::length, kMetresPerInch}},
     Spelling{"yd", {D::length, 0.9144}},
     Spelling{"mm2", {D::area, 1}},
     Spelling{"mm^2", {D::area, 1}},

@@ -7,8 +7,12 @@
 #include "app/window_fixture.h"
 #include "control/place_on.h"
 #include "document/own_library.h"
+#include "inspect/checked_channels.h"
 #include "panels/box_dialog.h"
 #include "plan/plan_json.h"
+#include "plan/validate.h"
+#include "support/strewn.h"
+#include "words/sentences.h"
 
 namespace yr::test {
 namespace {
@@ -136,6 +140,43 @@ TEST_F(ControlTest, ChannelsAreGivenOutAndTakenBackInOneStep) {
     EXPECT_EQ(button(QStringLiteral("Move them")), nullptr) << "nothing is left to move";
     doc().store().undo_stack()->undo();
     EXPECT_EQ(doc().store().stored(), before);
+}
+
+// What its own limits would allow and an inspection of the whole plan does not is refused by name.
+TEST_F(ControlTest, WhatWouldMakeSomethingWorseIsRefusedByName) {
+    const auto plans = vehicles_of(36);
+    CheckedChannels wanted;
+    const auto at = std::find_if(plans.begin(), plans.end(), [&](const Plan& p) {
+        wanted = assign_checked(p);
+        return !wanted.refused.empty();
+    });
+    ASSERT_NE(at, plans.end());
+    const test::TempFolder place;
+    const std::string file = place.file("strewn.yourrail.json");
+    ASSERT_TRUE(save_plan(*at, file));
+    ASSERT_TRUE(window.open_file(QString::fromStdString(file)));
+    page()->show_view(app::ControlPage::View::channels);
+    page()->give_out_channels();
+    page()->finish_channels();
+    QCoreApplication::processEvents();  // rows that were just made come into sight
+    SCOPED_TRACE(page()->lines().join(QLatin1Char('\n')).toStdString());
+    for (const auto& [load, feed] : wanted.refused) {
+        const QString told = QString::fromStdString("Refused, inspected whole: " + name_of(plan(), load) +
+                                                    " to " + name_of(plan(), feed));
+        EXPECT_TRUE(page()->lines().contains(told)) << told.toStdString();
+    }
+    for (const Finding& f : wanted.mended)
+        EXPECT_TRUE(
+            page()->lines().contains(QString::fromStdString("With it: " + words::mend_label(f, plan()))));
+    if (QToolButton* move = button(QStringLiteral("Move them"))) {
+        const Plan before = doc().store().stored();
+        move->click();
+        EXPECT_TRUE(validate(doc().store().stored()).empty());
+        for (const auto& [load, feed] : wanted.refused)
+            EXPECT_NE(supply_run(plan(), load)->from, Terminal(feed)) << name_of(plan(), load);
+        doc().store().undo_stack()->undo();
+        EXPECT_EQ(doc().store().stored(), before);
+    }
 }
 
 TEST_F(ControlTest, RailsSayWhatIsMissingAndMakeIt) {

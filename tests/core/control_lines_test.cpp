@@ -184,9 +184,9 @@ TEST(TypedLine, ANameInQuotesIsTakenAsItStands) {
     EXPECT_EQ(l.name, "key light 5 m on mains");
     EXPECT_FALSE(l.length_m);
     EXPECT_TRUE(l.inverter.empty());
-    const TypedLine inches = read_line(truck(), "lamp 5\" 20 W");
-    EXPECT_EQ(inches.name, "lamp");
-    EXPECT_NEAR(inches.length_m.value_or(0), 5 * 0.0254, 1e-12) << "an open quote is a character like others";
+    const TypedLine inches = read_line(truck(), "lamp 5\" 20 W, 18\"");
+    EXPECT_EQ(inches.name, "lamp 5\xE2\x80\xB3") << "what is said of its size before its draw is its name";
+    EXPECT_NEAR(inches.length_m.value_or(0), 18 * 0.0254, 1e-12);
 }
 
 TEST(Library, FindsByNameOtherWordAndTrade) {

@@ -350,5 +350,36 @@ TEST(CheckedSizing, MakesNothingWorse) {
     std::cout << kept << " of " << sized_all << " kept a cable\n";
 }
 
+// What a master leaves alive moves behind it in one step, where a cable to the stud can bear it.
+TEST(Master, WhatIsBesideItMovesBehindIt) {
+    const std::string van = "van 12 V\nbattery AGM 95 Ah 800 A\nalternator 90 A\nstarter 200 A, 1.4 m\n";
+    const std::string lorry = "lorry 24 V\nbattery 2x 12 V 225 Ah in series\nalternator 110 A\n";
+    const std::pair<std::string, std::string> vehicles[] = {
+        {van, "kill switch on the battery\nlamp 40 W, 2 m\nheater 45 A, 3 m\n"},
+        {van,
+         "main disconnect on the battery\nradiator fans 2x 14 A\nfuel pump 12 A\nlamps 6x 27 W\n"
+         "inverter 600 W, from battery\nlaptop 90 W on inverter\n"},
+        {van, "battery master switch\nwinch 2 kW, 3 m\nfridge 45 W\n"},
+        {lorry, "battery master switch\nwinch 4 kW, 9 m\nlamps 4x 35 W\n"}};
+    for (const auto& [vehicle, things] : vehicles) {
+        const Plan plan = read_notes(vehicle + things, &shipped_library()).plan;
+        const Inspection all = inspect(plan);
+        const auto at = std::find_if(all.findings.begin(), all.findings.end(), [](const Finding& f) {
+            return f.kind == FindingKind::alive_with_master_open;
+        });
+        ASSERT_NE(at, all.findings.end()) << things;
+        ASSERT_TRUE(at->mend) << things;
+        EXPECT_EQ(at->mend->kind, MendKind::behind_master);
+        Plan mended = plan;
+        ASSERT_TRUE(yr::apply(mended, at->mend->edit));
+        EXPECT_TRUE(validate(mended).empty());
+        for (const Finding& f : inspect(mended, false).findings)
+            EXPECT_NE(f.kind, FindingKind::alive_with_master_open) << things;
+        // the starter, the winch and the blocks hang behind it, the alternator's cable does not
+        for (const yr::Run& r : mended.runs)
+            if (find(mended.loads, r.to.owner)) EXPECT_NE(r.from, pos_of(mended.batteries[0].id)) << r.name;
+    }
+}
+
 }  // namespace
 }  // namespace yr::test

@@ -154,7 +154,7 @@ TEST(TypedLine, AnOpenQuoteComesBackAsItself) {
     ASSERT_TRUE(again.draw);
     EXPECT_EQ(again.draw->kind, load.draw.kind);
     EXPECT_EQ(again.name, load.name);
-    const TypedLine bars = read_line(plan, "light bar 30\" 150 W, 20\" one spare");
+    const TypedLine bars = read_line(plan, "light bar 30\" 150 W, 2 m");
     EXPECT_EQ(bars.name, "light bar 30\xE2\x80\xB3");
     EXPECT_EQ(bars.draw->value, 150);
 }

@@ -1,0 +1,103 @@
+// Everything behind the master: what hangs on the battery's post beside it moves to a stud behind it.
+#include <algorithm>
+
+#include "catalog/conductors.h"
+#include "catalog/fuses.h"
+#include "inspect/rules.h"
+#include "plan/edit.h"
+#include "plan/variant.h"
+
+namespace yr {
+namespace {
+
+constexpr double kToStud_m = 0.3, kMaster_m = 0.1;
+constexpr double kLeastMain_A = 200,
+                 kOneCable_A = 300;  // of a main fuse; what one of the thickest cables stands
+
+bool gives(const Plan& plan, const Terminal& end) {
+    return std::any_of(plan.sources.begin(), plan.sources.end(),
+                       [&](const Source& s) { return end == out_of(s.id); });
+}
+
+bool joins_batteries(const Plan& plan, const Run& r) {
+    return find(plan.batteries, r.from.owner) && find(plan.batteries, r.to.owner);
+}
+
+double thickness_mm2(const Run& r) {
+    if (!r.size) return 0;
+    const auto wire = conductor(*r.size, r.material);
+    return wire ? wire->area_mm2 : 0;
+}
+
+// A field wire through the master's second pole: with the master off no alternator feeds what is behind it.
+void second_pole(Plan& plan, const Device& master) {
+    for (Source& s : plan.sources) {
+        if (s.kind != SourceKind::alternator && s.kind != SourceKind::stator) continue;
+        for (const std::string& name : master.closed_when.switches)
+            if (std::find(s.works_when.switches.begin(), s.works_when.switches.end(), name) ==
+                s.works_when.switches.end())
+                s.works_when.switches.push_back(name);
+    }
+}
+
+}  // namespace
+
+std::vector<Mend> behind_the_master(const Plan& plan, const Id& run_id, const Id& device) {
+    const Run& run = *find(plan.runs, run_id);
+    const Battery* battery = find(plan.batteries, run.from.owner);
+    if (!battery || run.from.post != Post::pos) return {};
+    const Terminal post = run.from;
+    Plan p = plan;
+    Point stud;
+    stud.id = new_id(plan, "master-stud"), stud.name = name_of(plan, device) + " stud";
+    stud.kind = PointKind::stud, stud.place = battery->place;
+    p.points.push_back(stud);
+    Run to_stud;
+    to_stud.id = new_id(plan, "master-cable"), to_stud.name = name_of(plan, device) + " cable";
+    to_stud.from = post, to_stud.to = stud.id, to_stud.length_m = kToStud_m, to_stud.material = run.material;
+    to_stud.insulation_C = run.insulation_C;
+    if (!battery->place.empty()) to_stud.places = {battery->place};
+    const Run* thickest = &run;
+    for (Run& r : p.runs) {
+        const bool own = r.id == run_id;
+        const bool beside = (r.from == post || r.to == post) && !gives(plan, r.from) && !gives(plan, r.to) &&
+                            !joins_batteries(plan, r);
+        if (!own && !beside) continue;
+        (r.from == post ? r.from : r.to) = stud.id;
+        const Run* before = find(plan.runs, r.id);
+        if (thickness_mm2(*before) * before->parallel > thickness_mm2(*thickest) * thickest->parallel)
+            thickest = before;
+        if (!own) continue;
+        const auto at =
+            std::find_if(r.devices.begin(), r.devices.end(), [&](const Device& d) { return d.id == device; });
+        Device master = *at;
+        r.devices.erase(at);
+        second_pole(p, master);
+        master.at_m = kMaster_m;
+        to_stud.devices.push_back(std::move(master));
+    }
+    std::vector<Mend> mends;
+    const auto offer = [&](const WireSize& size, int parallel, double fuse_A) {
+        Plan with = p;
+        Run cable = to_stud;
+        cable.size = size, cable.parallel = parallel;
+        if (fuse_A > 0) {
+            Device fuse;
+            fuse.id = new_id(plan, "master-fuse"), fuse.name = to_stud.name + " fuse";
+            fuse.fuse = FuseType::high, fuse.rating_A = fuse_A, fuse.at_m = kMaster_m / 2;
+            cable.devices.insert(cable.devices.begin(), fuse);
+        }
+        with.runs.push_back(std::move(cable));
+        mends.push_back(
+            {MendKind::behind_master, edit_between(plan, with), device, {}, {}, 0, 0, stud.id, 0});
+    };
+    if (thickest->size) offer(*thickest->size, thickest->parallel, 0);
+    const WireSize most = sizes_of(plan.policy.sizes).back();
+    for (const int parallel : {1, 2}) offer(most, parallel, 0);
+    // without a starter nothing but a fuse excuses a cable from the post
+    for (const double rating : fuse_kind(FuseType::high).ratings_A)
+        if (rating >= kLeastMain_A) offer(most, rating > kOneCable_A ? 2 : 1, rating);
+    return mends;
+}
+
+}  // namespace yr
