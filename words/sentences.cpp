@@ -189,9 +189,7 @@ std::string mend_label(const Finding& f, const Plan& plan) {
         case MendKind::seal:
             return translated("Seal it");
         case MendKind::behind_master:
-            return has_alternator(plan)
-                       ? translated("All of it behind the master, its second pole in the field")
-                       : translated("All of it behind the master");
+            return translated("All behind the master");
     }
     return {};
 }

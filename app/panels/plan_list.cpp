@@ -147,7 +147,8 @@ std::vector<PlanList::Row> PlanList::rows() const {
     std::unordered_map<std::string_view, std::size_t> load_of;
     for (std::size_t k = 0; k < plan.loads.size(); ++k) load_of.emplace(plan.loads[k].id, k);
     for (const Run& r : plan.runs) {
-        if (r.to.post != Post::pos || !yr::find(plan.points, r.from)) continue;
+        const Point* feed = yr::find(plan.points, r.from);
+        if (r.to.post != Post::pos || !feed || !feed->feeds_loads) continue;
         if (const auto l = load_of.find(r.to.owner); l != load_of.end())
             by_feed[owner_of(r.from)].push_back(l->second), placed[l->second] = 1;
     }

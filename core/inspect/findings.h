@@ -172,7 +172,7 @@ enum class MendKind {
     bore,           // target waypoint; from_A, to_A: mm
     guard_edge,     // target waypoint
     seal,           // target waypoint
-    behind_master   // target master device, to_point the stud behind it
+    behind_master   // target master device, to_point the bus bar behind it
 };
 
 // The smallest change found that clears the finding; verified by solving the changed plan.

@@ -1,4 +1,4 @@
-// Everything behind the master: what hangs on the battery's post beside it moves to a stud behind it.
+// Everything behind the master: what hangs on the battery's post beside it moves to a bus bar behind it.
 #include <algorithm>
 
 #include "catalog/conductors.h"
@@ -10,7 +10,7 @@
 namespace yr {
 namespace {
 
-constexpr double kToStud_m = 0.3, kMaster_m = 0.1;
+constexpr double kToBar_m = 0.3, kMaster_m = 0.1;
 constexpr double kLeastMain_A = 200,
                  kOneCable_A = 300;  // of a main fuse; what one of the thickest cables stands
 
@@ -48,22 +48,22 @@ std::vector<Mend> behind_the_master(const Plan& plan, const Id& run_id, const Id
     if (!battery || run.from.post != Post::pos) return {};
     const Terminal post = run.from;
     Plan p = plan;
-    Point stud;
-    stud.id = new_id(plan, "master-stud"), stud.name = name_of(plan, device) + " stud";
-    stud.kind = PointKind::stud, stud.place = battery->place;
-    p.points.push_back(stud);
-    Run to_stud;
-    to_stud.id = new_id(plan, "master-cable"), to_stud.name = name_of(plan, device) + " cable";
-    to_stud.from = post, to_stud.to = stud.id, to_stud.length_m = kToStud_m, to_stud.material = run.material;
-    to_stud.insulation_C = run.insulation_C;
-    if (!battery->place.empty()) to_stud.places = {battery->place};
+    Point bar;
+    bar.id = new_id(plan, "master-bus"), bar.name = name_of(plan, device) + " bus";
+    bar.kind = PointKind::bus, bar.place = battery->place;
+    p.points.push_back(bar);
+    Run to_bar;
+    to_bar.id = new_id(plan, "master-cable"), to_bar.name = name_of(plan, device) + " cable";
+    to_bar.from = post, to_bar.to = bar.id, to_bar.length_m = kToBar_m, to_bar.material = run.material;
+    to_bar.insulation_C = run.insulation_C;
+    if (!battery->place.empty()) to_bar.places = {battery->place};
     const Run* thickest = &run;
     for (Run& r : p.runs) {
         const bool own = r.id == run_id;
         const bool beside = (r.from == post || r.to == post) && !gives(plan, r.from) && !gives(plan, r.to) &&
                             !joins_batteries(plan, r);
         if (!own && !beside) continue;
-        (r.from == post ? r.from : r.to) = stud.id;
+        (r.from == post ? r.from : r.to) = bar.id;
         const Run* before = find(plan.runs, r.id);
         if (thickness_mm2(*before) * before->parallel > thickness_mm2(*thickest) * thickest->parallel)
             thickest = before;
@@ -74,22 +74,21 @@ std::vector<Mend> behind_the_master(const Plan& plan, const Id& run_id, const Id
         r.devices.erase(at);
         second_pole(p, master);
         master.at_m = kMaster_m;
-        to_stud.devices.push_back(std::move(master));
+        to_bar.devices.push_back(std::move(master));
     }
     std::vector<Mend> mends;
     const auto offer = [&](const WireSize& size, int parallel, double fuse_A) {
         Plan with = p;
-        Run cable = to_stud;
+        Run cable = to_bar;
         cable.size = size, cable.parallel = parallel;
         if (fuse_A > 0) {
             Device fuse;
-            fuse.id = new_id(plan, "master-fuse"), fuse.name = to_stud.name + " fuse";
+            fuse.id = new_id(plan, "master-fuse"), fuse.name = to_bar.name + " fuse";
             fuse.fuse = FuseType::high, fuse.rating_A = fuse_A, fuse.at_m = kMaster_m / 2;
             cable.devices.insert(cable.devices.begin(), fuse);
         }
         with.runs.push_back(std::move(cable));
-        mends.push_back(
-            {MendKind::behind_master, edit_between(plan, with), device, {}, {}, 0, 0, stud.id, 0});
+        mends.push_back({MendKind::behind_master, edit_between(plan, with), device, {}, {}, 0, 0, bar.id, 0});
     };
     if (thickest->size) offer(*thickest->size, thickest->parallel, 0);
     const WireSize most = sizes_of(plan.policy.sizes).back();

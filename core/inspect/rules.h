@@ -83,8 +83,8 @@ void inspect_joining(const Case& c, std::vector<Finding>& out);  // pins, jacket
     return most;
 }
 
-// Everything that hangs on the battery's post beside the master in this run moves to a stud behind it, and
-// the alternator's field goes through its second pole; the cable to the stud as thick as the thickest of
+// Everything that hangs on the battery's post beside the master in this run moves to a bus bar behind it, and
+// the alternator's field goes through its second pole; the cable to it as thick as the thickest of
 // them, then thicker, then with a fuse. Empty: the run begins at no battery.
 [[nodiscard]] std::vector<Mend> behind_the_master(const Plan& plan, const Id& run, const Id& master);
 

@@ -25,6 +25,8 @@ bool has_engine(const Plan& plan) {
 
 State working(State like, const Id& of, const std::string& name) {
     like.id = "state-" + of + "-at-work", like.name = name;
+    if (like.name[0] >= 'a' && like.name[0] <= 'z')
+        like.name[0] += 'A' - 'a';  // as the usual states are called
     like.role = StateRole::working;
     return like;
 }

@@ -5,9 +5,13 @@
 #include <random>
 
 #include "app/window_fixture.h"
+#include "inspect/findings.h"
+#include "notes/notes.h"
+#include "plan/library.h"
 #include "plan/plan_json.h"
 #include "plan/variant.h"
 #include "window/dialogs.h"
+#include "words/sentences.h"
 
 namespace yr::test {
 namespace {
@@ -148,6 +152,30 @@ TEST_F(WindowTest, AnInverterCarriesItsLoadsInListChartAndWhy) {
     const auto why = doc().shown().why({words::ValueKind::inverter_current, "inverter", 0});
     EXPECT_FALSE(why.title.empty());
     EXPECT_NE(words::text(why).find("400"), std::string::npos);
+}
+
+// What hangs on a bar that is no feed of loads (here: behind a master, by the finding's mend) stays in the
+// list.
+TEST_F(WindowTest, EveryLoadHasItsRowWhateverItHangsOn) {
+    const std::string file = folder.file("lorry.yourrail.json");
+    const Notes notes = read_notes(
+        "lorry 24 V\nbattery 2x 12 V 225 Ah in series\nalternator 110 A\nbattery master switch\nwinch 4 kW, "
+        "9 m\n"
+        "lamps 4x 35 W\n",
+        &shipped_library());
+    ASSERT_TRUE(save_plan(notes.plan, file));
+    ASSERT_TRUE(window.open_file(QString::fromStdString(file)));
+    doc().inspector().finish();
+    const Inspection whole = inspect(plan());
+    const auto f = std::find_if(whole.findings.begin(), whole.findings.end(), [](const Finding& x) {
+        return x.kind == FindingKind::alive_with_master_open && x.mend;
+    });
+    ASSERT_NE(f, whole.findings.end());
+    EXPECT_EQ(words::mend_label(*f, plan()), "All behind the master");
+    ASSERT_TRUE(doc().apply(f->mend->edit, QStringLiteral("mend")));
+    for (const Load& l : plan().loads) EXPECT_FALSE(window.list()->row_text(l.id).isEmpty()) << l.name;
+    doc().store().undo_stack()->undo();
+    EXPECT_EQ(doc().store().stored(), notes.plan);
 }
 
 TEST_F(WindowTest, ACableIsLaidBetweenAnyTwoEnds) {

@@ -242,7 +242,7 @@ TEST(LoosePages, ThingsRunWhenTheyUsuallyDo) {
     EXPECT_EQ(load(plan, "fridge").live_when, Condition{});
     EXPECT_EQ(load(plan, "tail lift").live_when.engine, Engine::running);
     EXPECT_EQ(load(plan, "tail lift").live_when.switches, std::vector<std::string>{"tail lift"});
-    EXPECT_EQ(notes.added_states, (std::vector<std::string>{"tail lift at work", "small loads on"}));
+    EXPECT_EQ(notes.added_states, (std::vector<std::string>{"Tail lift at work", "Small loads on"}));
     EXPECT_TRUE(never_asked(plan).empty());
     EXPECT_FALSE(found(plan, FindingKind::never_runs));
     EXPECT_FALSE(found(plan, FindingKind::supply_short)) << "a lift goes up for minutes";
