@@ -97,7 +97,7 @@ FeedChoice choose_feed(const Plan& plan, const TypedLine& line, const std::vecto
     for (const Point& p : plan.points) {
         if (!p.feeds_loads || (!line.feed.empty() && p.id != line.feed)) continue;
         if (line.channel > 0 && p.channels.empty()) continue;
-        if (line.feed.empty() && !suits_plain_loads(plan, Terminal(p.id))) continue;
+        if (line.feed.empty() && !line.said_V && !suits_plain_loads(plan, Terminal(p.id))) continue;
         if (line.feed.empty() && !of_said_volts(line, rail_V(plan, Terminal(p.id)))) continue;
         const bool switches = !p.channels.empty();  // a channel keeps it dead when the box is live
         const bool full = switches && channel_on(plan, p, line, taken) == 0;

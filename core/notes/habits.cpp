@@ -66,6 +66,23 @@ std::optional<State> small_loads_on(const Plan& plan, const std::vector<Id>& loa
     return all;
 }
 
+// For each inverter with loads of the page that no state turns on.
+std::vector<State> inverters_on(const Plan& plan, const std::vector<Id>& loads) {
+    std::vector<State> added;
+    for (const Inverter& i : plan.inverters) {
+        const bool anywhere = std::any_of(plan.states.begin(), plan.states.end(),
+                                          [&](const State& s) { return holds(i.works_when, s); });
+        const bool of_page = std::any_of(plan.loads.begin(), plan.loads.end(), [&](const Load& l) {
+            return l.inverter == i.id && std::find(loads.begin(), loads.end(), l.id) != loads.end();
+        });
+        if (anywhere || !of_page || plan.states.empty()) continue;
+        State on = plan.states.front();
+        for (const std::string& s : i.works_when.switches) on.switches.push_back(s);
+        if (holds(i.works_when, on)) added.push_back(working(std::move(on), i.id, i.name + " on"));
+    }
+    return added;
+}
+
 }  // namespace
 
 std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line) {
@@ -86,11 +103,6 @@ std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line
     }
     static const Pattern marker(R"(\b(?:camp|awning|interior|reading|galley|floor)\b)");
     if (!line.inverter.empty() || !line.entry.empty() || !has_engine(plan)) return std::nullopt;
-    // what hangs on a battery for living in is used while the vehicle stands
-    if (!line.feed.empty() || plan.batteries.size() > 1) {
-        if (!works.is_in(line.name) && !with_ignition.is_in(line.name) && !by_hand.is_in(line.name))
-            return std::nullopt;
-    }
     Condition when;
     if (by_hand.is_in(line.name) && !no_load_of_it.is_in(line.name)) {  // with the engine standing, too
         when.switches = {line.name};
@@ -123,18 +135,7 @@ std::vector<std::string> add_working_states(Plan& plan, const std::vector<Id>& l
     std::stable_sort(waiting.begin(), waiting.end(),
                      [](const Waiting& a, const Waiting& b) { return a.amps > b.amps; });
     if (waiting.size() > kMostStates) waiting.resize(kMostStates);
-    std::vector<State> added;
-    for (const Inverter& i : plan.inverters) {
-        const bool anywhere = std::any_of(plan.states.begin(), plan.states.end(),
-                                          [&](const State& s) { return holds(i.works_when, s); });
-        const bool of_page = std::any_of(plan.loads.begin(), plan.loads.end(), [&](const Load& l) {
-            return l.inverter == i.id && std::find(loads.begin(), loads.end(), l.id) != loads.end();
-        });
-        if (anywhere || !of_page || plan.states.empty()) continue;
-        State on = plan.states.front();
-        for (const std::string& s : i.works_when.switches) on.switches.push_back(s);
-        if (holds(i.works_when, on)) added.push_back(working(std::move(on), i.id, i.name + " on"));
-    }
+    std::vector<State> added = inverters_on(plan, loads);
     for (const Waiting& w : waiting) {
         const State* like = state_for(plan, *w.load);
         if (!like) continue;

@@ -113,6 +113,16 @@ std::string panel_in_our_words(const Plan& plan, const std::string& line) {
     return "bus \"" + m[1] + " " + m[2] + "\"" + (negative ? " negative" : "") + rest + place;
 }
 
+// "Light bar | 12 A | roof": the cells of a table as the parts of a line. Its head says no figure.
+std::string row_of_table(const std::string& line) {
+    std::string parts;
+    for (const std::string_view cell : split(line, '|'))
+        if (const auto text = trim(cell); !text.empty())
+            parts += (parts.empty() ? "" : ", ") + std::string(text);
+    const bool figures = parts.find_first_of("0123456789") != std::string::npos;
+    return figures ? parts : "# " + parts;
+}
+
 }  // namespace
 
 std::string without_layout(const std::string& line) {
@@ -154,6 +164,9 @@ std::string without_layout(const std::string& line) {
         {Pattern(R"(\baround\s+(?:the\s+)?(?=[a-z]+\s*(?:,|$)))"), "in "},
         {Pattern(R"((?<=[WA])\s+twin\b)"), ""},
         {Pattern(R"(\bw/\s*)"), "with "},
+        {Pattern(R"((\d\s*k?W)\s+(?:on\s+|via\s+)?inv\b\.?)"), "$1 on inverter"},
+        {Pattern(R"(^([^\d(]*?)\s*\((\d{1,2})\)\s*,?\s*(?=\d+(?:\.\d+)?\s*[AW]\b))"), "$1 $2x "},
+        {Pattern(R"((\d\s*[AW])\s+peak\s*(?=$|,))"), "$1"},
         {Pattern(R"((\d\s*[AW])\s*@\s*(?=\d+(?:\.\d+)?\s*V))"), "$1 at "},
         {Pattern(R"(\b(\d{1,2})\s*x\s+([a-z]+)\s+(?=\d+(?:\.\d+)?\s*[AW]\b\s*(?:,|$)))"), "$2 $1x "},
         {Pattern(
@@ -172,6 +185,7 @@ std::string without_layout(const std::string& line) {
         {Pattern(R"(\bfused?\s+(?:at\s+)?both ends\s+(?:at\s+|with\s+)?(\d+\s*A)\b)"), "fuse $1 both ends"}};
     static const Pattern heading(R"(^\s*[a-z][a-z ]*\(\s*(?:12|24|36|48)\s*V\s*\)\s*$)");
     if (nothing.is_all_of(line) || heading.is_all_of(line)) return "# " + line;
+    if (line.find('|') != std::string::npos) return without_layout(row_of_table(line));
     std::string text = bullet.replaced(line, "");
     text = roughly.replaced(sign.replaced(text, " "), "");
     text = doubt.replaced(cca.replaced(text, "$1 $2"), "$1");

@@ -104,7 +104,7 @@ std::string draws_in_our_words(const std::string& line) {
         R"(\s+(?:start(?:ing|-up)?|glow(?:ing)?|pre-?heat(?:ing)?)\s+for\s+(\d+(?:\.\d+)?\s*(?:s|min))\b\s*[,;]?\s*(?:and |then )*)" +
         amount + R"((?:\s+(?:when |while )?(?:running|runs|steady)\b)?)");
     static const Pattern run_first(
-        amount + R"(\s+(?:when |while )?(?:running|steady)\b\s*[,;/]?\s*(?:and |then )?)" + amount +
+        amount + R"(\s+(?:when |while )?(?:running|run|steady)\b\s*[,;/]?\s*(?:and |then )?)" + amount +
         R"(\s+(?:when |at |while |to |on )?(?:start(?:ing|up|-up)?|stall(?:ed|ing)?)\b)");
     // "250 A peak, 80 A normal", "15 A for 3 min then 2 A"
     static const Pattern peak(amount + R"(\s*(?:peak|max|surge)\b\s*[,;/]?\s*(?:and )?)" + amount +
@@ -181,7 +181,7 @@ std::string battery_in_our_words(const Plan& plan, std::string line) {
         line = std::string(no_other ? "battery \"" : "second battery \"") + b[1] + "\" " + b[2] + b.behind();
     // how many: beside the figure that it counts
     static const Pattern count(
-        R"(^(.*?)\b(\d+)\s?x\s+((?:(?!\d+(?:\.\d+)?\s*Ah\b).)*?)(\d+(?:\.\d+)?\s*Ah\b))");
+        R"(^(.*?)\b(\d+)\s?x\s*((?:(?!\d+(?:\.\d+)?\s*Ah\b).)*?)(\d+(?:\.\d+)?\s*Ah\b))");
     std::string text = count.replaced(line, "$1$3$2x $4");
     static const Pattern known(
         R"(^\s*(?:(?:second|another)\s+)?(?:battery|set|remove|reading|charger|inverter|solar|price)\b)");
@@ -206,6 +206,11 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
         static const Pattern head(R"(^\s*([^\d"]*charger[^\d"]*?)\s*(\d.*)$)");
         if (Found m; head.is_all_of(line, m)) return "\"" + m[1] + "\" " + m[2];
     }
+    // "mppt 30 A, panels 2x 175 W"
+    static const Pattern panels(
+        R"(^\s*(?:(?:mppt|pwm)\s+(\d+(?:\.\d+)?\s*A)\s*,?\s*)?(?:solar\s+)?panels?\s+((?:\d+\s*x\s*)?\d+(?:\.\d+)?\s*W)\b(.*)$)");
+    if (Found m; panels.is_all_of(line, m))
+        return "solar " + m[2] + (m.has(1) && !m[1].empty() ? ", controller " + m[1] : "") + m[3];
     // "120 W folding solar panel via the dc-dc": what stands before the word is a name
     static const Pattern panel(
         R"(^\s*(?:(\d+(?:\.\d+)?\s*W)\s+)?((?:[a-z-]+\s+){0,2})solar\s+(?:panels?|blanket|array)\b(?:\s*,?\s*(?:via|through|into)\s+(?:the\s+)?(?:dc-?dc|dcdc|b2b)(?:\s+charger)?)?(.*)$)");

@@ -29,7 +29,14 @@ bool says_amount(const std::string& piece) {
 bool begins_a_thing(const std::string& piece) {
     static const Pattern named(
         R"(^\s*(?:\d+\s*x?\s+)?(?!(?:start|idle|fuse|fused|breaker|by|main|surge|standby|regulator|duty|for|with|on|off|from|to|in|at|and|then|each|cutoff|float|cable|not|channel|while|when|after|cranking|charge|health|controller|agm|gel|flooded|lithium|lifepo4|stall|peak|max|low|high|glow|up)\b)[a-z][a-z-]*\b.*\d)");
-    return says_amount(piece) && named.is_in(piece);
+    static const Pattern figure_first(
+        R"(^\s*\d+(?:\.\d+)?\s*k?[WA]\s+(?:alternator|inverter|solar|charger|converter|starter|winch)\b)");
+    return says_amount(piece) && (named.is_in(piece) || figure_first.is_in(piece));
+}
+
+bool says_supply(const std::string& piece) {
+    static const Pattern supply(R"(\b(?:alternator|inverter|solar|charger|converter|starter|winch)\b)");
+    return supply.is_in(piece);
 }
 
 std::string head_name(const std::string& piece) {
@@ -210,7 +217,14 @@ std::vector<std::string> title_and_battery(const Plan& plan, std::string_view li
     }
     const auto title = title_line(plan, lines[0]);
     if (!title) return {};
-    return {*title, lines[1]};
+    // "…, 75 A alternator" behind the battery is another thing
+    std::vector<std::string> all{*title};
+    for (const std::string& piece : pieces_of(lines[1]))
+        if (all.size() == 1 || (begins_a_thing(piece) && !hours.is_in(piece) && says_supply(piece)))
+            all.push_back(piece);
+        else
+            all.back() += ", " + piece;
+    return all;
 }
 
 std::string given_by_thing(const Plan& plan, const Id& above) {

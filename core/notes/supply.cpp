@@ -328,7 +328,9 @@ Made make_winch(PlanBuilder& b, const Said& said) {
     l.place = !said.place.empty() ? said.place : battery.place;
     l.live_when = said.when.value_or(Condition{});
     if (!said.when) {
-        l.live_when.key = Key::ignition, l.live_when.engine = Engine::running;
+        const bool engine = std::any_of(b.plan().states.begin(), b.plan().states.end(),
+                                        [](const State& s) { return s.rpm > 0; });
+        if (engine) l.live_when.key = Key::ignition, l.live_when.engine = Engine::running;
         l.live_when.switches = {l.name};
     }
     b.put(l);

@@ -345,7 +345,7 @@ class LineReader {
         }
         for (const Point& p : plan_.points)
             if (p.feeds_loads && std::abs(volts - rail_V(plan_, p.id)) < kAlike_V) {
-                if (line_.feed.empty()) line_.feed = p.id;
+                line_.said_V = rail_V(plan_, p.id);
                 return true;
             }
         return false;

@@ -284,6 +284,35 @@ TEST(LoosePages, SentencesAndTwoThingsInOne) {
     EXPECT_EQ(load(wipers, "heater").inrush_A, 10);
 }
 
+TEST(LoosePages, TablesAndShortWords) {
+    const Plan plan = whole(std::string(kVan) +
+                            "Item | draw | note\nLight bar | 12 A | roof\nScene lights (4) | 8 A each |\n"
+                            "Radios x2 | 12 A tx / 1 A rx |\nmppt 30 A, panels 2x175W\ninverter 2000W\n"
+                            "induction hob 1800W inv 30min/day\ndiesel heater 1.5A run / 8A start\n");
+    EXPECT_EQ(place_of(plan, "Light bar"), "roof");
+    EXPECT_EQ(load(plan, "Scene lights").count, 4);
+    EXPECT_EQ(load(plan, "Radios").count, 2);
+    EXPECT_LT(load(plan, "Radios").duty.value_or(1), 0.3);
+    EXPECT_FALSE(load(plan, "induction hob").inverter.empty()) << "1800 W of mains are no 150 A of ours";
+    EXPECT_EQ(load(plan, "diesel heater").inrush_A, 8);
+    EXPECT_EQ(plan.loads.size(), 5u) << "panels give";
+    const auto sun = std::find_if(plan.sources.begin(), plan.sources.end(),
+                                  [](const Source& x) { return x.kind == SourceKind::solar; });
+    ASSERT_NE(sun, plan.sources.end());
+    EXPECT_EQ(sun->panel_W, 350);
+    const Plan loader = whole("Skid loader\n12 V, battery 100 Ah, 75 A alternator\nfan 12 A\n");
+    EXPECT_EQ(loader.sources.at(0).rated_A, 75);
+    EXPECT_FALSE(loader.batteries[0].cranking_A) << "the alternator's amps are no cranking amps";
+    const Plan trailer = whole("trailer 12 V no engine\nbattery 12 V 100 Ah AGM\nwinch 3500 LB 180 A\n");
+    EXPECT_TRUE(never_asked(trailer).empty());
+    // heavy, on the small battery of a 24 V vehicle: by a cable of its own from there
+    const Plan stage = whole(
+        "stage 24 V\nbattery 24 V 180 Ah\nalternator 80 A\nsecond battery 12 V 300 Ah AGM\nlamp 10 W 12 V\n"
+        "roof motor 12 V 200 A, 2 min\n");
+    EXPECT_EQ(supply_run(stage, load(stage, "roof motor").id)->from, pos_of(stage.batteries[1].id));
+    EXPECT_EQ(volts_of(stage, "lamp"), 12);
+}
+
 // Any list of light loads, in any order, on either rail: each is there once, on a block of its own volts with
 // a fuse before its cable, beside the battery that was added where there is one; and none is a stop.
 TEST(LoosePages, AnyListIsLaidOnItsOwnRail) {
