@@ -20,7 +20,8 @@ constexpr double kHomeRun_A = 15;      // above this a return goes home; common 
 constexpr double kGroundLead_m = 0.5;  // from a load to the nearest ground stud; common practice
 constexpr double kLowestShare = 0.94;  // of nominal volts, on a battery that gives; common practice
 constexpr double kBusShare = 0.6;  // of a bus's fuse for heavy loads: light ones are to come; common practice
-constexpr double kFuseShare = 0.8;  // of a fuse's rating for what runs for long; common practice
+constexpr double kOthersToCome = 0.85;  // of a drop limit, when a load is laid; common practice
+constexpr double kFuseShare = 0.8;      // of a fuse's rating for what runs for long; common practice
 
 // Ids that are free in the plan and among those handed out already.
 class FreeIds {
@@ -453,7 +454,7 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
 namespace {
 
 // Whether the load keeps its drop limit in every state in which key and engine let it run, its switches on.
-bool keeps_drop(const Plan& plan, const Id& id) {
+bool keeps_drop(const Plan& plan, const Id& id, double share) {
     OperatingPointSolver solver;
     const auto k = static_cast<std::size_t>(find(plan.loads, id) - plan.loads.data());
     const Load& load = plan.loads[k];
@@ -462,26 +463,28 @@ bool keeps_drop(const Plan& plan, const Id& id) {
         for (const std::string& name : switches_of(load.live_when)) s.switches.push_back(name);
         if (!holds(load.live_when, s)) continue;
         const LoadResult r = solve(plan, s, solver).point.loads[k];
-        if (r.status == LoadStatus::on && r.drop_V > drop_limit_V(plan, load)) return false;
+        if (r.status == LoadStatus::on && r.drop_V > share * drop_limit_V(plan, load)) return false;
     }
     return true;
 }
 
-// Alone on its feed a cable may pass and yet not behind all that lies before it: both ways thicker, until the
-// drop from the battery on is kept. Where that helps nothing, the trunk is too thin, and the findings say so.
-void thicken(const Plan& plan, NewCircuit& circuit) {
+// Alone on its feed a cable may pass and yet not behind all that lies before it: both ways thicker, until so
+// much of its limit is kept from the battery on. False where that helps nothing: the trunk is too thin, and
+// the findings say so.
+bool thicken(const Plan& plan, NewCircuit& circuit, double share) {
     constexpr int kMostSteps = 6;
     auto edits = std::get<Batch>(circuit.edit);
     for (int k = 0; k < kMostSteps; ++k) {
         Plan trial = plan;
-        if (!apply(trial, edits)) return;
-        if (keeps_drop(trial, circuit.load)) {
+        if (!apply(trial, edits)) return false;
+        if (keeps_drop(trial, circuit.load, share)) {
             circuit.edit = edits;
-            return;
+            return true;
         }
         for (Edit& e : edits.edits)
-            if (auto* put = std::get_if<Put<Run>>(&e); put && !one_thicker(plan, put->thing)) return;
+            if (auto* put = std::get_if<Put<Run>>(&e); put && !one_thicker(plan, put->thing)) return false;
     }
+    return false;
 }
 
 }  // namespace
@@ -490,7 +493,9 @@ Result<NewCircuit> make_circuit(const Plan& plan, const TypedLine& line) {
     FreeIds ids(plan);
     TakenChannels taken;
     auto circuit = make_one(plan, line, solve_all(plan), ids, taken);
-    if (circuit && !line.size && line.inverter.empty()) thicken(plan, *circuit);
+    if (!circuit || line.size || !line.inverter.empty()) return circuit;
+    // what comes to the same feed later takes a part of the volts, too
+    if (!thicken(plan, *circuit, kOthersToCome)) thicken(plan, *circuit, 1);
     return circuit;
 }
 

@@ -164,6 +164,8 @@ std::string without_layout(const std::string& line) {
         {Pattern(R"(\baround\s+(?:the\s+)?(?=[a-z]+\s*(?:,|$)))"), "in "},
         {Pattern(R"((?<=[WA])\s+twin\b)"), ""},
         {Pattern(R"(\bw/\s*)"), "with "},
+        {Pattern(R"(^\s*alt\b\.?\s*(?=\d))"), "alternator "},
+        {Pattern(R"(\b(\d{1,2})\s*x\s*(?=\d))"), "$1x "},
         {Pattern(R"((\d\s*k?W)\s+(?:on\s+|via\s+)?inv\b\.?)"), "$1 on inverter"},
         {Pattern(R"(^([^\d(]*?)\s*\((\d{1,2})\)\s*,?\s*(?=\d+(?:\.\d+)?\s*[AW]\b))"), "$1 $2x "},
         {Pattern(R"((\d\s*[AW])\s+peak\s*(?=$|,))"), "$1"},

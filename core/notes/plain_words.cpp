@@ -224,7 +224,7 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     if (joins.is_in(line) && which.is_in(line))
         return charger_in_our_words(plan, which.replaced(line, "$1 $2 battery"));
     static const Pattern somewhere(
-        R"(^\s*(?!second\b|another\b)[^"]*?\b(?:dc-?dc|dc/dc|b2b|battery[ -]to[ -]battery)\s+charger\b\s*(?:of\s+)?(\d+(?:\.\d+)?\s*A\b.*)$)");
+        R"(^\s*(?!second\b|another\b)[^"]*?\b(?:(?:dc-?dc|dc/dc|b2b|battery[ -]to[ -]battery)\s+charger|(?<=[a-z] )(?:dc-?dc|b2b))\b\s*(?:of\s+)?(\d+(?:\.\d+)?\s*A\b.*)$)");
     if (Found m; somewhere.is_all_of(line, m)) return "charger dc-dc " + m[1];
     static const Pattern between_them(R"(\s+between\s+(?:them|the two|both|the batteries|both batteries)\b)");
     static const Pattern shore(
