@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "plan/plan_fields.h"
+#include "plan/rail_volts.h"
 #include "words/build_words.h"
 #include "words/control_words.h"
 #include "words/sentences.h"
@@ -234,10 +235,12 @@ std::vector<std::string> laid_beside(const Plan& plan, const Statement& s) {
     if (const Battery* from = s.kind == StatementKind::load ? own_battery(plan, s) : nullptr)
         parts.push_back(say("by its own cable from {0}", from->name));
     if (!s.block.empty())
-        parts.push_back(
-            std::any_of(plan.points.begin(), plan.points.end(), [](const Point& p) { return p.feeds_loads; })
-                ? translated("with another block beside the battery: the one before is full")
-                : translated("with a main block beside the battery: nothing feeds loads yet"));
+        parts.push_back(std::any_of(plan.points.begin(), plan.points.end(),
+                                    [&](const Point& p) {
+                                        return p.feeds_loads && suits_plain_loads(plan, Terminal(p.id));
+                                    })
+                            ? translated("with another block beside the battery: the one before is full")
+                            : translated("with a main block beside the battery: nothing feeds loads yet"));
     return parts;
 }
 

@@ -43,6 +43,8 @@ QString understood_text(const TypedLine& line, const Plan& plan, const words::St
     if (line.channel > 0) parts << say("channel %1").arg(line.channel);
     if (!line.inverter.empty()) parts << say("mains from ") + q(yr::name_of(plan, line.inverter));
     if (line.start_W) parts << quantity(*line.start_W, Dimension::power) + say(" at start");
+    if (line.fuse_A)
+        parts << (line.breaker ? say("breaker ") : say("fuse ")) + quantity(*line.fuse_A, Dimension::current);
     if (line.critical) parts << say("critical");
     if (line.drop_limit) parts << quantity(*line.drop_limit, Dimension::fraction) + say(" drop");
     if (line.chassis) parts << (*line.chassis ? say("chassis return") : say("home-run"));

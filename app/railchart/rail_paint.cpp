@@ -58,7 +58,9 @@ class Painter {
         if (!w_.scene.note.isEmpty()) {
             p_.setFont(type_font(Type::title));
             p_.setPen(t_.soft);
-            p_.drawText(QRectF(QPointF(0, 0), w_.size), Qt::AlignCenter, w_.scene.note);
+            constexpr qreal kAside = 24;  // a small chart tells it in several lines
+            p_.drawText(QRectF(QPointF(0, 0), w_.size).adjusted(kAside, 0, -kAside, 0),
+                        Qt::AlignCenter | Qt::TextWordWrap, w_.scene.note);
             return;
         }
         axis();
