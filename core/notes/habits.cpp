@@ -150,6 +150,7 @@ std::vector<std::string> add_working_states(Plan& plan, const std::vector<Id>& l
         added.push_back(working(std::move(*small), "small", "small loads on"));
     plan.states.insert(plan.states.end(), added.begin(), added.end());
     std::vector<std::string> names;
+    names.reserve(added.size());
     for (const State& s : added) names.push_back(s.name);
     return names;
 }

@@ -84,7 +84,7 @@ std::vector<std::string> sentences_of(const std::string& line) {
     Found m;
     if (full_stop.is_all_of(line, m)) {
         std::vector<std::string> lines{m[1]};
-        const std::string rest = m[2];
+        const std::string& rest = m[2];
         const auto more = sentences_of(rest);
         lines.insert(lines.end(), more.begin(), more.end());
         if (more.empty()) lines.push_back(rest);
@@ -244,7 +244,7 @@ WithoutRemark without_remark(std::string_view line) {
         R"(^\s*(?:(?:on|with|when|while)\s+)?(?:the\s+)?((?:ign|ignition|acc|accessory|always|constant|engine running|running|driving|parked|standing)(?:\s+on)?)\s*$)");
     WithoutRemark out{std::string(line), {}};
     for (Found m; bracket.is_all_of(out.line, m);) {
-        const std::string inside = m[2];
+        const std::string& inside = m[2];
         Found said;
         if (mains.is_all_of(inside))
             out.line = m[1] + " on inverter " + m[3];
