@@ -87,7 +87,7 @@ std::vector<State> inverters_on(const Plan& plan, const std::vector<Id>& loads) 
 
 std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line) {
     static const Pattern works(
-        R"(\b(?:winch(?:es)?|tail ?lifts?|lift ?gates?|tail ?gate lift|power ?packs?|hydraulic (?:[a-z]+ )?(?:pump|pack|unit)|hydraulic motor|hoists?|crane|(?:salt |sand )?spreader(?: motor)?|plou?w (?:motor|pump)|(?:air |tyre |tire )compressors?|tipper|tip pump|dump pump|plough lift|plow lift)\b)");
+        R"(\b(?:winch(?:es)?|(?:tail ?|wheelchair |passenger |scissor |stretcher )lifts?|lift ?gates?|tail ?gate lift|power ?packs?|hydraulic (?:[a-z]+ )?(?:pump|pack|unit)|hydraulic motor|hoists?|crane|(?:salt |sand )?spreader(?: motor)?|plou?w (?:motor|pump)|(?:air |tyre |tire )compressors?|tipper|tip pump|dump pump|plough lift|plow lift)\b)");
     static const Pattern by_hand(
         R"(\b(?:(?:levell?ing )?jacks|levell?ers|slide-?outs?|awning motor|(?:power|electric) steps?|bed lift|generator (?:start|starter|cranking)|macerator|bow thruster)\b)");
     static const Pattern with_ignition(

@@ -237,6 +237,8 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
             Error{ErrorCode::missing_reference, "line", shown(*volts) + " V", Want::a_rail_of_these_volts};
         return s;
     }
+    if (s.load->fuse_A && !s.load->inverter.empty())  // it hangs on a plug, without a cable of ours
+        s.not_understood.push_back(s.load->breaker ? "breaker" : "fuse");
     if (!s.load->live_when) s.load->live_when = usual_condition(plan, *s.load);
     // what is said to run for so long at once is switched on by somebody: one of its own
     if (s.load->details.on_s && !s.load->live_when && s.load->inverter.empty()) {

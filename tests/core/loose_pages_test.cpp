@@ -238,6 +238,8 @@ TEST(LoosePages, ThingsRunWhenTheyUsuallyDo) {
     const Notes notes = read(page);
     const Plan& plan = notes.plan;
     EXPECT_EQ(load(plan, "fuel pump").live_when.key, Key::ignition);
+    EXPECT_EQ(load(whole(std::string(kVan) + "wheelchair lift 90 A\n"), "wheelchair lift").live_when.engine,
+              Engine::running);
     EXPECT_EQ(load(plan, "light bar").live_when.key, Key::ignition);
     EXPECT_EQ(load(plan, "fridge").live_when, Condition{});
     EXPECT_EQ(load(plan, "tail lift").live_when.engine, Engine::running);
@@ -266,6 +268,8 @@ TEST(LoosePages, ALoadsOwnFuse) {
     EXPECT_EQ(fuse("heater").rating_A, 15);
     EXPECT_TRUE(is_breaker(fuse("heater").fuse));
     EXPECT_FALSE(found(plan, FindingKind::fuse_above_cable)) << "the cable is for its fuse";
+    // a plug on mains has no cable of ours: said, not dropped
+    EXPECT_EQ(read(std::string(kVan) + "inverter 1000 W\nkettle 800 W on inverter, fuse 10 A\n").bad(), 1);
 }
 
 TEST(LoosePages, SentencesAndTwoThingsInOne) {
