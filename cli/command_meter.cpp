@@ -1,12 +1,16 @@
 // rail test, rail locate, rail practise: readings that prove a vehicle, where a fault is, the trainer in a
 // terminal.
+#include <fmt/chrono.h>
 #include <fmt/format.h>
+
+#include <ctime>
 
 #include <iostream>
 #include <memory>
 
 #include "commands.h"
 #include "files/text_file.h"
+#include "meter/as_built.h"
 #include "units/text.h"
 #include "watch.h"
 #include "words/meter_words.h"
@@ -19,8 +23,19 @@ struct MeterAsk {
     std::string plan, variant, readings, level = "open_circuit";
     std::vector<std::string> complaints;
     std::uint32_t seed = 1;
-    bool json = false;
+    bool json = false, built = false, keep = false;
+    std::string by;
 };
+
+// The plan as it stands, or as this vehicle was built where that is asked for.
+Result<Plan> load_asked(const MeterAsk& ask) {
+    auto plan = load_shown(ask.plan, ask.variant);
+    if (!plan || !ask.built) return plan;
+    auto built = as_built_of(ask.plan, vehicle_of(*plan));
+    if (!built) return tl::unexpected(built.error());
+    if (!*built) return fail(ErrorCode::missing_reference, "--built", vehicle_of(*plan));
+    return std::move((*built)->plan);
+}
 
 Json where_json(const Probing& w) {
     const char* kinds[] = {"volts", "amps", "ohms"};
@@ -33,7 +48,7 @@ Json where_json(const Probing& w) {
 }
 
 int run_test(const MeterAsk& ask) {
-    const auto plan = load_shown(ask.plan, ask.variant);
+    const auto plan = load_asked(ask);
     if (!plan) return refuse(plan.error());
     const ProvePlan prove = test_points(*plan);
     if (!ask.json) {
@@ -66,6 +81,45 @@ int run_test(const MeterAsk& ask) {
                                  {"high", t.high},
                                  {"sees", t.sees}});
     print(out);
+    return 0;
+}
+
+// What the record says of how this vehicle was built; --keep adds a copy of the plan as it stands.
+int run_built(const MeterAsk& ask) {
+    const auto plan = load_shown(ask.plan, ask.variant);
+    if (!plan) return refuse(plan.error());
+    if (ask.keep) {
+        Record line;
+        line.by = ask.by;
+        line.when = fmt::format("{:%Y-%m-%dT%H:%M:%S}", fmt::localtime(std::time(nullptr)));
+        const auto kept = keep_as_built(*plan, ask.plan, std::move(line));
+        if (!kept) return refuse(kept.error());
+    }
+    const auto book = read_records(records_path(ask.plan));
+    if (!book) return refuse(book.error());
+    const auto built = as_built_of(ask.plan, vehicle_of(*plan));
+    if (!built) return refuse(built.error());
+    Json out = {{"vehicle", vehicle_of(*plan)}, {"lines", Json::array()}};
+    out["copy"] = *built ? Json((*built)->path) : Json(nullptr);
+    out["unchanged"] = *built ? Json((*built)->plan == *plan) : Json(nullptr);
+    std::vector<Record> lines = records_of(*book, *plan);
+    std::erase_if(lines, [](const Record& r) { return r.kind != RecordKind::as_built; });
+    for (const Record& r : lines)
+        out["lines"].push_back({{"when", r.when}, {"by", r.by}, {"about", r.about}, {"note", r.note}});
+    if (ask.json) {
+        print(out);
+        return 0;
+    }
+    for (const auto& row : words::record_sheet(*plan, lines).rows)
+        fmt::print("{}  {}  {}\n", std::get<std::string>(row[0]), std::get<std::string>(row[2]),
+                   std::get<std::string>(row[6]));
+    if (!*built)
+        tell("No copy of {0} as it was built is kept: --keep keeps one.\n", vehicle_of(*plan));
+    else if ((*built)->plan == *plan)
+        tell("The plan is still as {0} was built.\n", vehicle_of(*plan));
+    else
+        tell("The plan has changed since {0} was built; `rail test --built` goes by what was built.\n",
+             vehicle_of(*plan));
     return 0;
 }
 
@@ -250,7 +304,14 @@ void add_meter(CLI::App& app, Action& action) {
     CLI::App* c = app.add_subcommand(
         "test", words::translated("The readings that prove a finished vehicle, with their bands"));
     common(c);
+    c->add_flag("--built", o->built,
+                words::translated("as this vehicle was built, by the copy that was kept"));
     c->callback([o, &action] { action = [o] { return run_test(*o); }; });
+    c = app.add_subcommand("built", words::translated("How this vehicle was built, by its record"));
+    common(c);
+    c->add_flag("--keep", o->keep, words::translated("keep a copy of the plan as this vehicle was built"));
+    c->add_option("--by", o->by, words::translated("who says so"));
+    c->callback([o, &action] { action = [o] { return run_built(*o); }; });
     c = app.add_subcommand(
         "locate", words::translated("Where a fault is, from readings and complaints; and what to read next"));
     common(c);

@@ -4,6 +4,7 @@
 #include <memory>
 
 #include "commands.h"
+#include "inspect/heat_along.h"
 #include "inspect/stand.h"
 #include "inspect/two_boxes.h"
 #include "plan/names.h"
@@ -43,7 +44,22 @@ double hottest_C(const Plan& plan, const Route& route) {
     return most;
 }
 
-Json route_json(const Plan& plan, const Routes& routes, std::size_t k) {
+// The hottest spot of each run's copper over all states; empty where no state says.
+std::vector<std::optional<HeatAlong>> hottest_copper(const Plan& plan, const Routes& routes) {
+    std::vector<std::optional<HeatAlong>> most(plan.runs.size());
+    OperatingPointSolver solver;
+    for (const State& s : plan.states) {
+        const Solution solved = solve(plan, s, solver);
+        for (std::size_t k = 0; k < plan.runs.size(); ++k) {
+            if (!routes.by_run[k]) continue;
+            auto heat = heat_along(plan, k, *routes.by_run[k], s, solved.network, solved.point);
+            if (heat && (!most[k] || heat->hottest_C > most[k]->hottest_C)) most[k] = std::move(heat);
+        }
+    }
+    return most;
+}
+
+Json route_json(const Plan& plan, const Routes& routes, std::size_t k, const std::optional<HeatAlong>& heat) {
     const Route& r = *routes.by_run[k];
     Json legs = Json::array();
     for (const Leg& leg : r.path.legs)
@@ -59,6 +75,8 @@ Json route_json(const Plan& plan, const Routes& routes, std::size_t k) {
             {"slack_m", r.length_m - r.way_m},
             {"said_m", run.length_m ? Json(*run.length_m) : Json(nullptr)},
             {"hottest_air_C", hottest_C(plan, r)},
+            {"hottest_copper_C", heat ? Json(heat->hottest_C) : Json(nullptr)},
+            {"hottest_at_m", heat ? Json(heat->at_m) : Json(nullptr)},
             {"bundle", bundled_with(plan, routes, k)},
             {"held", r.held},
             {"passes", passed},
@@ -69,11 +87,12 @@ int run_route(const PlaceAsk& ask) {
     const auto plan = load_shown(ask.plan, ask.variant);
     if (!plan) return refuse(plan.error());
     const Routes routes = route_all(*plan);
+    const auto heat = hottest_copper(*plan, routes);
     if (ask.json) {
         Json out = {{"plan", plan->vehicle.name}, {"fits", routes.fits}, {"rounds", routes.rounds}};
         out["runs"] = Json::array(), out["passages"] = Json::array(), out["unjoined"] = Json::array();
         for (std::size_t k = 0; k < plan->runs.size(); ++k)
-            if (routes.by_run[k]) out["runs"].push_back(route_json(*plan, routes, k));
+            if (routes.by_run[k]) out["runs"].push_back(route_json(*plan, routes, k, heat[k]));
         for (std::size_t n = 0; n < plan->waypoints.size(); ++n)
             if (plan->waypoints[n].kind != PassageKind::bend)
                 out["passages"].push_back({{"id", plan->waypoints[n].id},
@@ -86,10 +105,10 @@ int run_route(const PlaceAsk& ask) {
         print(out);
         return routes.fits && routes.unjoined.empty() ? 0 : 1;
     }
-    std::vector<std::vector<std::string>> rows{{words::translated("cable"), words::translated("said"),
-                                                words::translated("way"), words::translated("with slack"),
-                                                words::translated("hottest air"),
-                                                words::translated("lie together"), words::translated("by")}};
+    std::vector<std::vector<std::string>> rows{
+        {words::translated("cable"), words::translated("said"), words::translated("way"),
+         words::translated("with slack"), words::translated("hottest air"),
+         words::translated("hottest copper"), words::translated("lie together"), words::translated("by")}};
     const auto m = [](double v) { return words::quantity(v, Dimension::length); };
     for (std::size_t k = 0; k < plan->runs.size(); ++k) {
         const auto& r = routes.by_run[k];
@@ -97,6 +116,7 @@ int run_route(const PlaceAsk& ask) {
         rows.push_back({plan->runs[k].name, plan->runs[k].length_m ? m(*plan->runs[k].length_m) : "",
                         m(r->way_m), m(r->length_m),
                         words::quantity(hottest_C(*plan, *r), Dimension::temperature),
+                        heat[k] ? words::quantity(heat[k]->hottest_C, Dimension::temperature) : "",
                         std::to_string(bundled_with(*plan, routes, k)), by(*plan, *r)});
     }
     if (rows.size() == 1) {

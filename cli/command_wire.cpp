@@ -4,6 +4,7 @@
 #include <memory>
 
 #include "commands.h"
+#include "meter/as_built.h"
 #include "units/quantity.h"
 #include "units/text.h"
 #include "words/sentences.h"
@@ -132,7 +133,7 @@ int run_health(const WireAsk& ask) {
         if (!ask.battery.empty() && to_lower(b.name) != to_lower(ask.battery) && b.id != ask.battery)
             continue;
         found = true;
-        const auto days = health_days(*plan, b.id, book->of({}), ask.cold_C);
+        const auto days = health_days(*plan, b.id, records_of(*book, *plan), ask.cold_C);
         const auto ahead = outlook(days);
         if (ask.json) {
             Json list = Json::array();

@@ -11,11 +11,31 @@ std::string metres(double v, const Style& style) {
 }
 
 // What is wrong with that place for a cable.
-std::string keeps_clear_of(const Place& p) {
-    if (p.airbag) return translated("an airbag opens there");
-    if (p.moving) return translated("what moves there cuts it");
-    if (p.exhaust) return translated("it is hot enough there to burn insulation");
-    if (p.fuel) return translated("fuel or brake lines lie there");
+std::string keeps_clear_of(Hazard hazard) {
+    switch (hazard) {
+        case Hazard::airbag:
+            return translated("an airbag opens there");
+        case Hazard::moving:
+            return translated("what moves there cuts it");
+        case Hazard::steering:
+            return translated("the steering moves there: a loose cable locks it");
+        case Hazard::seat_slide:
+            return translated("a seat slides over it there");
+        case Hazard::wheel_travel:
+            return translated("a wheel gets there when it is full in or turned");
+        case Hazard::exhaust:
+            return translated("it is hot enough there to burn insulation");
+        case Hazard::fuel_line:
+            return translated("a fuel line lies there");
+        case Hazard::brake_line:
+            return translated("a brake line lies there");
+        case Hazard::jack_point:
+            return translated("the jack stands there");
+        case Hazard::high_voltage:
+            return translated("orange cables lie there: hundreds of volts, not for this trade");
+        case Hazard::none:
+            break;
+    }
     return translated("it must keep clear");
 }
 
@@ -26,10 +46,7 @@ std::string why_badly(const Speech& s) {
     if (p->people && b && b->chemistry == Chemistry::flooded)
         return translated("a flooded battery gives off gas where people sit");
     if (p->cold_air) return translated("water condenses there out of the cold air");
-    if (p->exhaust) return translated("it is too hot there");
-    if (p->airbag) return translated("an airbag opens there");
-    if (p->moving) return translated("something moves there");
-    if (p->fuel) return translated("fuel or brake lines lie there");
+    if (p->hazard != Hazard::none) return keeps_clear_of(p->hazard);
     if (p->wet) return translated("water gets there");
     return translated("it should not stand there");
 }
@@ -55,7 +72,7 @@ const FindingRow kPlaceRows[] = {
      .sentence = [](const Speech& s) -> std::string {
          const Place* p = find(s.plan.places, s.f.other);
          return say("{0} passes {1} for {2}: {3}.", s.who(), s.other(), metres(s.f.value, s.style),
-                    p ? keeps_clear_of(*p) : std::string());
+                    p ? keeps_clear_of(p->hazard) : std::string());
      },
      .rule = [](const Speech&) -> Rule { return practice(translated("what cables keep clear of")); },
      .reasons = nullptr,
@@ -98,6 +115,25 @@ const FindingRow kPlaceRows[] = {
      },
      .rule = [](const Speech&) -> Rule { return practice(translated("cables that flex")); },
      .reasons = nullptr,
+     .why = std::nullopt},
+    {.kind = FindingKind::way_hot,
+     .name = "way_hot",
+     .group = FindingGroup::place,
+     .value = Dimension::temperature,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} passes {1}: {2} there, its insulation bears {3}.", s.who(), s.other(),
+                    s.C(s.f.value), s.C(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("the heat of the cable itself"),
+                 translated("fin equation along its way: what copper carries out of a short hot stretch")};
+     },
+     .reasons = [](const Speech&) -> std::vector<std::string> {
+         return {
+             translated("Its ampacity does not count so short a stretch, since copper carries its heat "
+                        "away; what stays is still too much for what is around it. A shield of metal with "
+                        "air behind it, or a way round, helps as well.")};
+     },
      .why = std::nullopt},
     {.kind = FindingKind::passage_full,
      .name = "passage_full",

@@ -30,6 +30,10 @@ Dimension dimension(ReadKind kind) {
 
 }  // namespace
 
+Dimension dimension_of(ReadKind kind) {
+    return dimension(kind);
+}
+
 std::string value_text(ReadKind kind, double value, const Style& style) {
     return quantity(value, dimension(kind), style);
 }
@@ -85,6 +89,12 @@ const char* name_of(ProvePhase phase) {
             return translated("Cranking");
     }
     return "";
+}
+
+std::string phase_text(const Plan& plan, const TestPoint& t) {
+    const std::string phase = name_of(t.phase);
+    if (t.phase == ProvePhase::isolation || t.phase == ProvePhase::continuity) return phase;
+    return phase + ": " + state_name(plan, t.where.state);
 }
 
 const char* name_of(Verdict v) {
@@ -148,6 +158,46 @@ std::string outside_means(const Plan& plan, const TestPoint& t, Verdict v) {
             return high ? std::string(translated(
                               "A joint in the starter's circuit: 0.5 V lost in all is the service limit."))
                         : std::string(translated("The starter draws less than planned."));
+    }
+    return {};
+}
+
+std::string fault_kind_text(FaultKind kind) {
+    switch (kind) {
+        case FaultKind::none:
+            return translated("nothing wrong");
+        case FaultKind::open:
+            return translated("a cable without a fuse, broken or off");
+        case FaultKind::fuse:
+            return translated("a fuse blown, missing or not seated");
+        case FaultKind::contact:
+            return translated("a switch or relay that does not close");
+        case FaultKind::stuck:
+            return translated("a switch or relay that does not open");
+        case FaultKind::joint:
+            return translated("a bad joint of a cable");
+        case FaultKind::ground:
+            return translated("a ground loose or rusted");
+        case FaultKind::thin:
+            return translated("a cable thinner or longer than planned");
+        case FaultKind::leak:
+            return translated("a cable that leaks to ground");
+        case FaultKind::battery_weak:
+            return translated("a battery that is weak");
+        case FaultKind::battery_low:
+            return translated("a battery that is not full");
+        case FaultKind::charge_none:
+            return translated("an alternator or charger that gives nothing");
+        case FaultKind::charge_low:
+            return translated("an alternator or charger set too low");
+        case FaultKind::charge_high:
+            return translated("an alternator or charger set too high");
+        case FaultKind::load_dead:
+            return translated("a load that is dead itself");
+        case FaultKind::load_heavy:
+            return translated("a load that draws more than planned");
+        case FaultKind::swapped:
+            return translated("two channels exchanged");
     }
     return {};
 }
@@ -471,6 +521,18 @@ Sheet test_sheet(const Plan& plan, const ProvePlan& points) {
     return s;
 }
 
+namespace {
+
+// What a line that is no reading is about.
+std::string about_text(const Plan& plan, const Record& r) {
+    if (r.kind == RecordKind::as_built && r.about == "plan") return translated("kept as it was built");
+    if (r.kind == RecordKind::as_built && r.about.empty()) return translated("the whole vehicle");
+    if (r.kind == RecordKind::signature) return translated("signed: proved and handed over");
+    return r.about.empty() ? std::string() : yr::name_of(plan, r.about);
+}
+
+}  // namespace
+
 Sheet record_sheet(const Plan& plan, const std::vector<Record>& records) {
     Sheet s{translated("Record"),
             {translated("when"), translated("by"), translated("what"), translated("read"),
@@ -478,9 +540,7 @@ Sheet record_sheet(const Plan& plan, const std::vector<Record>& records) {
             {}};
     for (const Record& r : records) {
         const bool reading = r.kind == RecordKind::reading && r.value;
-        s.rows.push_back({r.when, r.by,
-                          reading ? where_text(plan, r.where)
-                                  : (r.about.empty() ? std::string() : yr::name_of(plan, r.about)),
+        s.rows.push_back({r.when, r.by, reading ? where_text(plan, r.where) : about_text(plan, r),
                           reading ? value_text(r.where.kind, *r.value) : std::string(),
                           r.low && r.high && reading ? say("{0} to {1}", value_text(r.where.kind, *r.low),
                                                            value_text(r.where.kind, *r.high))

@@ -19,6 +19,9 @@ namespace yr::words {
 // "Red on the hoist's +, black on the battery's −, hoisting."
 [[nodiscard]] std::string sentence(const Plan& plan, const Probing& where);
 // Short, for a table: "hoist + to starter battery −".
+[[nodiscard]] Dimension dimension_of(ReadKind kind);
+// The step that a reading belongs to, with its state where that differs: "Under load: Night work".
+[[nodiscard]] std::string phase_text(const Plan& plan, const TestPoint& point);
 [[nodiscard]] std::string where_text(const Plan& plan, const Probing& where);
 [[nodiscard]] std::string value_text(ReadKind kind, double value, const Style& style = {});
 // "12.4 to 12.8 V"
@@ -29,6 +32,7 @@ namespace yr::words {
 [[nodiscard]] std::string outside_means(const Plan& plan, const TestPoint& point, Verdict verdict);
 
 // "Bed ground: its bond loose or rusted", "second battery: weak".
+[[nodiscard]] std::string fault_kind_text(FaultKind kind);
 [[nodiscard]] std::string sentence(const Plan& plan, const Fault& fault);
 // "6 to 9 mΩ more", "2.4 times its resistance"; empty where it is there or not.
 [[nodiscard]] std::string strength_text(const Suspect& suspect, const Style& style = {});

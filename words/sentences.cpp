@@ -155,6 +155,8 @@ std::string mend_label(const Finding& f, const Plan& plan) {
             return translated("Pure sine");
         case MendKind::move_channel:
             return yr::name_of(plan, m.target) + arrow + translated("channel ") + std::to_string(m.channel);
+        case MendKind::insulation:
+            return say("Insulation for {0}", quantity(m.to_A, Dimension::temperature));
         case MendKind::suppress:
             return translated("Diode across the coil");
         case MendKind::add_signal:
@@ -249,6 +251,8 @@ std::string mend_name(const Finding& f, const Plan& plan) {
             return say("{0} with its edge guarded", what);
         case MendKind::seal:
             return say("{0} sealed", what);
+        case MendKind::insulation:
+            return say("{0} with insulation for {1}", what, quantity(m.to_A, Dimension::temperature));
         case MendKind::behind_master:
             return has_alternator(plan)
                        ? say("everything behind {0}, the alternator off by its second pole", what)

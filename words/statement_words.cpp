@@ -6,6 +6,7 @@
 #include "plan/rail_volts.h"
 #include "words/build_words.h"
 #include "words/control_words.h"
+#include "words/meter_words.h"
 #include "words/sentences.h"
 #include "words/work_words.h"
 
@@ -212,6 +213,11 @@ std::vector<std::string> policy_changes(const Policy& before, const Policy& afte
     for (const TaskTime& t : after.tasks)
         if (std::find(before.tasks.begin(), before.tasks.end(), t) == before.tasks.end())
             parts.push_back(say("{0}: {1} min", task_name(t.task), number(t.minutes)));
+    for (const FaultWeight& w : after.faults)
+        if (std::find(before.faults.begin(), before.faults.end(), w) == before.faults.end())
+            if (const auto kind = fault_kind_named(w.fault))
+                parts.push_back(say("{0}: {1} times as likely as one of weight 1", fault_kind_text(*kind),
+                                    number(w.weight)));
     for (const Torque& t : after.torques)
         if (std::find(before.torques.begin(), before.torques.end(), t) == before.torques.end())
             parts.push_back(say("M{0}: {1} Nm", number(t.thread_mm), number(t.torque_Nm)));

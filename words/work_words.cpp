@@ -138,7 +138,12 @@ std::string work_caution(WorkCaution c) {
         case WorkCaution::exhaust:
             return translated("Clear of the exhaust and whatever burns insulation.");
         case WorkCaution::moving:
-            return translated("Clear of belts, hinges, steering: turn them through before you fasten.");
+            return translated(
+                "Clear of belts, hinges, steering, seats and wheels: move them through before you fasten.");
+        case WorkCaution::high_voltage:
+            return translated(
+                "Orange cables near there: hundreds of volts. Not a hand on them but by who is "
+                "trained and has made the drive safe.");
         case WorkCaution::second_person:
             return translated("A second person at the far end feeds the cable through.");
         case WorkCaution::slide_first:

@@ -54,6 +54,72 @@ void photo_of(FieldForm& form, Document* doc, const std::string& photo) {
     form.add(label);
 }
 
+// What a place is to cables, boxes and batteries.
+void place_marks(FieldForm& form, const Edited<Place>& part) {
+    form.choice(
+        say("Keep clear"),
+        {{say("no need"), "none"},
+         {say("an airbag opens there"), "airbag"},
+         {say("belts, fans, hinges"), "moving"},
+         {say("steering"), "steering"},
+         {say("seat slides"), "seat_slide"},
+         {say("wheel travel"), "wheel_travel"},
+         {say("exhaust or as hot"), "exhaust"},
+         {say("fuel lines"), "fuel_line"},
+         {say("brake lines"), "brake_line"},
+         {say("jack point"), "jack_point"},
+         {say("orange cables"), "high_voltage"}},
+        [part] { return part.alive() ? Id(enum_name(part.get().hazard)) : Id(); },
+        [part](const Id& v) {
+            part.set(say("keep clear"), [&](Place& p) { p.hazard = *enum_named<Hazard>(v); });
+        });
+    const std::pair<QString, bool Place::*> marks[] = {
+        {say("water gets there"), &Place::wet},
+        {say("people sit there"), &Place::people},
+        {say("an outlet of cooled air"), &Place::cold_air},
+        {say("boxes may be screwed on there"), &Place::mounting}};
+    for (const auto& [words, mark] : marks)
+        form.check(
+            words, [part, mark = mark] { return part.alive() && part.get().*mark; },
+            [part, mark = mark, words = words](bool on) {
+                part.set(words, [&](Place& p) { p.*mark = on; });
+            });
+}
+
+// Its air, its corner and how large it is.
+void place_room(FieldForm& form, const Edited<Place>& part) {
+    struct Row {
+        QString label, open;
+        std::optional<double>& (*of)(Place&);
+        double least, most;
+        Dimension unit = Dimension::number;
+    };
+    const QString nowhere = say("not placed"), no_room = say("no room of its own");
+    const Row rows[] = {
+        {say("Hotter than the rest, K"), say("as the rest"),
+         [](Place& p) -> std::optional<double>& { return p.air_K; }, -60, 120},
+        {say("Always at"), say("as the state says"),
+         [](Place& p) -> std::optional<double>& { return p.air_C; }, -60, 200, Dimension::temperature},
+        {say("Back, m"), nowhere, [](Place& p) -> std::optional<double>& { return p.at.x_m; }, -20, 40},
+        {say("Right, m"), nowhere, [](Place& p) -> std::optional<double>& { return p.at.y_m; }, -20, 20},
+        {say("Up, m"), nowhere, [](Place& p) -> std::optional<double>& { return p.at.z_m; }, -5, 10},
+        {say("Long, m"), no_room, [](Place& p) -> std::optional<double>& { return p.long_m; }, 0.01, 40},
+        {say("Wide, m"), no_room, [](Place& p) -> std::optional<double>& { return p.wide_m; }, 0.01, 10},
+        {say("High, m"), no_room, [](Place& p) -> std::optional<double>& { return p.high_m; }, 0.01, 10}};
+    for (const Row& row : rows)
+        form.quantity(
+            row.label, row.unit,
+            [part, of = row.of]() -> std::optional<double> {
+                if (!part.alive()) return std::nullopt;
+                Place copy = part.get();
+                return of(copy);
+            },
+            [part, of = row.of, what = row.label](std::optional<double> v) {
+                return part.set(what, [&](Place& p) { of(p) = v; });
+            },
+            true, row.open, row.least, row.most);
+}
+
 void fill_place(FieldForm& form, Document* doc, const Id& id) {
     const Edited<Place> part{doc, &Plan::places, id};
     name_field(form, part);
@@ -61,6 +127,8 @@ void fill_place(FieldForm& form, Document* doc, const Id& id) {
         say("engine space: its air is the engine bay's"),
         [part] { return part.alive() && part.get().engine_space; },
         [part](bool on) { part.set(say("engine space"), [&](Place& p) { p.engine_space = on; }); });
+    place_marks(form, part);
+    place_room(form, part);
     remark_fields(form, part);
 }
 

@@ -8,6 +8,7 @@
 
 #include "text/say.h"
 #include "units/quantity.h"
+#include "widgets/tokens.h"
 
 namespace yr::app {
 
@@ -85,6 +86,21 @@ void make_handy(QTreeWidget* table) {
     table->setContextMenuPolicy(Qt::ActionsContextMenu);
     QObject::connect(copy, &QAction::triggered, table,
                      [table] { QApplication::clipboard()->setText(table_text(*table)); });
+}
+
+QTreeWidget* editable_table(const QStringList& heads, const QString& name) {
+    auto* t = new QTreeWidget;
+    t->setObjectName(QStringLiteral("table"));
+    t->setHeaderLabels(heads);
+    t->setRootIsDecorated(false);
+    t->setIndentation(0);
+    t->setAllColumnsShowFocus(true);
+    t->setAccessibleName(name);
+    t->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed |
+                       QAbstractItemView::SelectedClicked);
+    t->header()->setFont(type_font(Type::small));
+    make_handy(t);
+    return t;
 }
 
 QLineEdit* filter_line(QTreeWidget* table) {

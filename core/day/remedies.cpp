@@ -5,6 +5,7 @@
 
 #include "plan/additions.h"
 #include "plan/variant.h"
+#include "units/at_once.h"
 
 namespace yr {
 namespace {
@@ -18,8 +19,7 @@ constexpr int kSteps = 3;   // of a sixteenth that are added where it fails
 using Change = std::function<std::optional<Plan>(double)>;
 
 // The battery that sinks lowest.
-std::size_t lowest(const Plan& plan, const Day& day) {
-    const DayRun run = run_day(plan, day, {{}, 1, 5, nullptr});
+std::size_t lowest(const DayRun& run) {
     std::size_t worst = 0;
     double least = 2;
     for (const DayPoint& p : run.points)
@@ -96,8 +96,7 @@ double watts(const Plan& plan, const Load& l) {
 }
 
 // The load that takes most over the day while the engine stands.
-Change less_draw(const Plan& plan, const Day& day, Id& load, double& before) {
-    const DayRun run = run_day(plan, day, {{}, 1, 5, nullptr});
+Change less_draw(const Plan& plan, const DayRun& run, Id& load, double& before) {
     std::vector<double> taken(plan.loads.size(), 0);
     for (std::size_t n = 0; n + 1 < run.points.size(); ++n)
         for (std::size_t k = 0; k < plan.loads.size(); ++k)
@@ -116,63 +115,103 @@ Change less_draw(const Plan& plan, const Day& day, Id& load, double& before) {
 
 }  // namespace
 
-bool lasts(const Plan& plan, const Day& day, const std::atomic<bool>* stop) {
-    const DayAfterDay all = day_after_day(plan, day, kDays, stop, 10, true);
+DayAfterDay days_until_clear(const Plan& plan, const Day& day, const std::atomic<bool>* stop) {
+    return day_after_day(plan, day, kDays, stop, 10, true);
+}
+
+bool lasts(const DayAfterDay& all) {
     if (all.days == 0 || all.no_start_on || all.dark_on) return false;
     // what still sinks after so many days goes down sooner or later
     return all.returns || std::all_of(all.last_loss.begin(), all.last_loss.end(),
                                       [](double loss) { return loss <= kSettles; });
 }
 
+bool lasts(const Plan& plan, const Day& day, const std::atomic<bool>* stop) {
+    return lasts(days_until_clear(plan, day, stop));
+}
+
+namespace {
+
+// One way to make it last: how it changes the plan by a share from nothing to the most, and what that is.
+struct Try {
+    DayRemedy remedy;
+    Change change;  // empty: it does not offer itself
+    std::function<double(double)> value;
+};
+
+// What changes the vehicle least comes first. `run`: the day as it goes without any of it.
+std::vector<Try> all_tries(const Plan& plan, const Day& day, const DayRun& run) {
+    std::vector<Try> all;
+    double before = 0;
+    Id about;
+    const auto add = [&](DayRemedyKind kind, Change change,
+                         const std::function<double(double, double)>& value) {
+        all.push_back({{kind, about, 0, before}, std::move(change), [value, before](double x) {
+                           return value(before, x);
+                       }});
+        before = 0, about.clear();
+    };
+    Change change = more_engine(plan, day.id, about, before);
+    add(DayRemedyKind::engine_time, std::move(change), [](double, double x) { return 4 * 3600 * x; });
+    const std::size_t k = lowest(run);
+    change = more_capacity(plan, k, before);
+    about = plan.batteries[k].id;
+    add(DayRemedyKind::capacity, std::move(change), [](double b, double x) { return b * (1 + 3 * x); });
+    change = more_sun(plan, about, before);
+    add(DayRemedyKind::panel, std::move(change), [](double b, double x) { return b + 600 * x; });
+    change = less_draw(plan, run, about, before);
+    add(DayRemedyKind::less_draw, std::move(change), [](double b, double x) { return b * (1 - 0.95 * x); });
+    return all;
+}
+
+// To a sixteenth of its range.
+DayRemedy solved(const Plan& plan, const Id& id, const Try& t, const std::atomic<bool>* stop) {
+    DayRemedy r = t.remedy;
+    const auto good = [&](double x) {
+        const auto p = t.change(x);
+        return p && lasts(*p, *find(p->days, id), stop);
+    };
+    double low = 0, high = 1;
+    r.does_it = good(1);
+    for (int k = 0; k < kHalvings && r.does_it; ++k) (good((low + high) / 2) ? high : low) = (low + high) / 2;
+    // found coarsely and by jumps: what is offered holds day by day as well, or a little more of it does
+    const auto holds_for_weeks = [&](double x) {
+        const auto p = t.change(x);
+        const DayAfterDay all = day_after_day(*p, *find(p->days, id), kWeeks, stop, 3);
+        return all.days > 0 && !all.no_start_on && !all.dark_on;
+    };
+    for (int k = 0; r.does_it && !holds_for_weeks(high); ++k) {
+        r.does_it = high < 1 && k < kSteps;
+        high = std::min(1.0, high + 1.0 / 16);
+    }
+    r.value = t.value(high);
+    if (r.does_it) r.edit = edit_between(plan, *t.change(high));
+    return r;
+}
+
+}  // namespace
+
 std::vector<DayRemedy> what_would_make_it_last(const Plan& plan, const Id& id, const std::atomic<bool>* stop,
                                                bool first_that_does) {
     std::vector<DayRemedy> table;
     const Day* day = find(plan.days, id);
-    if (!day || lasts(plan, *day, stop)) return table;
-    const auto solve_for = [&](DayRemedy r, const Change& change,
-                               const std::function<double(double)>& value) {
-        if (!change || (stop && *stop)) return;
-        const auto good = [&](double x) {
-            const auto p = change(x);
-            return p && lasts(*p, *find(p->days, id), stop);
-        };
-        double low = 0, high = 1;
-        r.does_it = good(1);
-        for (int k = 0; k < kHalvings && r.does_it; ++k)
-            (good((low + high) / 2) ? high : low) = (low + high) / 2;
-        // found coarsely and by jumps: what is offered holds day by day as well, or a little more of it does
-        const auto holds_for_weeks = [&](double x) {
-            const auto p = change(x);
-            const DayAfterDay all = day_after_day(*p, *find(p->days, id), kWeeks, stop, 3);
-            return all.days > 0 && !all.no_start_on && !all.dark_on;
-        };
-        for (int k = 0; r.does_it && !holds_for_weeks(high); ++k) {
-            r.does_it = high < 1 && k < kSteps;
-            high = std::min(1.0, high + 1.0 / 16);
+    if (!day) return table;
+    const DayAfterDay as_it_is = days_until_clear(plan, *day, stop);
+    if (lasts(as_it_is) || as_it_is.days == 0) return table;
+    std::vector<Try> tries = all_tries(plan, *day, as_it_is.last);
+    std::erase_if(tries, [](const Try& t) { return !t.change; });
+    if (first_that_does) {
+        for (const Try& t : tries) {
+            if (stop && *stop) break;
+            table.push_back(solved(plan, id, t, stop));
+            if (table.back().does_it) break;
         }
-        r.value = value(high);
-        if (r.does_it) r.edit = edit_between(plan, *change(high));
-        if (!(stop && *stop)) table.push_back(std::move(r));
-    };
-    const auto enough = [&] { return first_that_does && !table.empty() && table.back().does_it; };
-    double before = 0;
-    Id about;
-    // what changes the vehicle least comes first
-    Change change = more_engine(plan, id, about, before);
-    solve_for({DayRemedyKind::engine_time, about, 0, before}, change, [&](double x) { return 4 * 3600 * x; });
-    if (enough()) return table;
-    const std::size_t k = lowest(plan, *day);
-    change = more_capacity(plan, k, before);
-    solve_for({DayRemedyKind::capacity, plan.batteries[k].id, 0, before}, change,
-              [&](double x) { return before * (1 + 3 * x); });
-    if (enough()) return table;
-    before = 0, about.clear();
-    change = more_sun(plan, about, before);
-    solve_for({DayRemedyKind::panel, about, 0, before}, change, [&](double x) { return before + 600 * x; });
-    if (enough()) return table;
-    change = less_draw(plan, *day, about, before);
-    solve_for({DayRemedyKind::less_draw, about, 0, before}, change,
-              [&](double x) { return before * (1 - 0.95 * x); });
+    } else {
+        table.resize(tries.size());
+        at_once(
+            tries.size(), [&](std::size_t k) { table[k] = solved(plan, id, tries[k], stop); }, stop);
+    }
+    if (stop && *stop) table.clear();
     return table;
 }
 

@@ -16,7 +16,12 @@ struct DayRemedy {
     std::optional<Edit> edit{};
 };
 
-// Whether it lasts: settles, starts every time, and nothing critical is dark.
+// As many days as it takes to see whether it lasts, coarsely: a week at most, in jumps towards where it
+// settles.
+[[nodiscard]] DayAfterDay days_until_clear(const Plan& plan, const Day& day,
+                                           const std::atomic<bool>* stop = nullptr);
+// Whether it does: settles, starts every time, and nothing critical is dark.
+[[nodiscard]] bool lasts(const DayAfterDay& days);
 [[nodiscard]] bool lasts(const Plan& plan, const Day& day, const std::atomic<bool>* stop = nullptr);
 
 // Each solved to a sixteenth of its range. Empty where it lasts as it is. `first_that_does`: no further than

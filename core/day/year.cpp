@@ -2,13 +2,12 @@
 
 #include <algorithm>
 #include <cmath>
-#include <future>
 #include <numeric>
-#include <thread>
 
 #include "catalog/batteries.h"
 #include "day/remedies.h"
 #include "day/sky.h"
+#include "units/at_once.h"
 
 namespace yr {
 namespace {
@@ -101,20 +100,20 @@ MonthRun month_of(const Plan& plan, const Day& day, std::size_t month, const std
     MonthVerdict& v = out.verdict;
     v.coldest_C = air_at(d, 5).value_or(0), v.hottest_C = air_at(d, 15).value_or(0);
     v.sun_h = d.sun_h ? *d.sun_h : full_sun_h(*d.latitude_deg, *d.date, d.cloud.value_or(0));
-    v.lasts = lasts(plan, d, stop);
+    DayAfterDay days = days_until_clear(plan, d, stop);
+    v.lasts = lasts(days);
     Day dark = d;
     dark.sun_h = v.sun_h * kDarkSun;
     if (dark.coldest_C) dark.coldest_C = *dark.coldest_C - kDarkColder_K;
     if (dark.hottest_C) dark.hottest_C = *dark.hottest_C - kDarkColder_K;
-    const DayAfterDay week = day_after_day(plan, dark, 7, stop, 10);
-    v.dark_week_lasts = v.lasts && !week.no_start_on && !week.dark_on;
-    const DayAfterDay settled = day_after_day(plan, d, 4, stop, 10);
-    DayOptions options;
-    options.tolerance = 5;
-    const DayRun probe = run_day(plan, d, options);
-    for (std::size_t k = 0; k < plan.batteries.size() && probe.whole && !settled.settled.empty(); ++k)
-        options.from.push_back(rested(probe.models[k], settled.settled[k], v.coldest_C));
-    const DayRun run = run_day(plan, d, options);
+    // the dark week is asked of a month that lasts without it
+    if (v.lasts) {
+        const DayAfterDay week = day_after_day(plan, dark, 7, stop, 10);
+        v.dark_week_lasts = !week.no_start_on && !week.dark_on;
+    }
+    // one that broke off at its first failure is run on to where it goes day by day
+    if (!days.returns) days = day_after_day(plan, d, 4, stop, 10);
+    const DayRun& run = days.last;
     for (std::size_t k = 0; k < plan.batteries.size(); ++k) {
         std::vector<double> course;
         for (const DayPoint& p : run.points) {
@@ -134,19 +133,8 @@ Year year_of(const Plan& plan, const Day& day, const std::atomic<bool>* stop,
     Year year;
     if (day.months.size() != 12 && !day.latitude_deg) return year;
     std::vector<MonthRun> months(12);
-    std::atomic<std::size_t> next{0}, done{0};
-    const auto work = [&] {
-        for (std::size_t m = next++; m < 12 && !(stop && *stop); m = next++)
-            months[m] = month_of(plan, day, m, stop), ++done;
-    };
-    std::vector<std::future<void>> others;
-    for (unsigned k = 1; k < std::min(12U, std::max(1U, std::thread::hardware_concurrency())); ++k)
-        others.push_back(std::async(std::launch::async, work));
-    for (std::size_t m = next++; m < 12 && !(stop && *stop); m = next++) {
-        months[m] = month_of(plan, day, m, stop), ++done;
-        if (progress) progress(static_cast<double>(done) / 12);
-    }
-    for (auto& other : others) other.get();
+    at_once(
+        12, [&](std::size_t m) { months[m] = month_of(plan, day, m, stop); }, stop, progress);
     if (stop && *stop) return year;
     Cycles cycles(plan.batteries.size());
     for (const MonthRun& month : months) {

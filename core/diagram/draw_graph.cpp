@@ -9,8 +9,9 @@ namespace yr {
 namespace {
 
 constexpr double kNode_mm = 28, kPort_mm = 10, kTrack_mm = 2.5, kSymbol_mm = 9;
-constexpr double kDevice_mm = 10, kLabel_mm = 32, kGround_mm = 54, kLead_mm = 2, kGroundLine_mm = 3.6;
-constexpr double kStretch = 1.25;  // of what dot packs as tight as it goes
+constexpr double kDevice_mm = 10, kLabel_mm = 32, kGround_mm = 34, kLead_mm = 2, kGroundLine_mm = 3.6;
+constexpr double kGroundLead_mm = 30;  // its cable and, under it, where that ends
+constexpr double kStretch = 1.25;      // of what dot packs as tight as it goes
 
 class Drawer {
   public:
@@ -91,6 +92,10 @@ class Drawer {
             g.tracks = routed.tracks;
             out_.crossings += routed.crossings;
             for (std::size_t k = 0; k < g.steps.size(); ++k) track_[g.steps[k]] = routed.track[k];
+            for (std::size_t n = 0; n < nodes_.size(); ++n)  // lines turn behind the grounds of this rank
+                if (&gaps_[static_cast<std::size_t>(rank_of(n))] == &g && !nodes_[n].to_ground.empty() &&
+                    !leads_on(n))
+                    g.parts_mm = std::max(g.parts_mm, kGround_mm);
             for (const std::size_t s : g.steps) {
                 const DrawEdge& e = edges_[steps_[s].edge];
                 const std::size_t first = by_edge_[steps_[s].edge].front();
@@ -139,6 +144,26 @@ class Drawer {
         out_.strokes.text(x, y - 1.6, first, high(first), Anchor::middle, true);
         out_.strokes.text(x, y + 1.6, second, high(second), Anchor::middle, true);
     }
+    // Over a symbol: smaller where it is long, on two lines where that is not enough, clear of the lines that
+    // turn beside it.
+    void name_above(const std::string& name, double x, double y) {
+        const auto high = [](std::size_t letters) {
+            return (kNode_mm + 3) / (0.6 * static_cast<double>(std::max<std::size_t>(letters, 1)));
+        };
+        if (high(name.size()) >= 2.1) {
+            out_.strokes.text(x, y, name, std::min(2.8, high(name.size())), Anchor::middle, true);
+            return;
+        }
+        std::size_t cut = name.rfind(' ', name.size() / 2);
+        if (const std::size_t behind = name.find(' ', name.size() / 2);
+            cut == std::string::npos || (behind != std::string::npos && behind < name.size() - cut))
+            cut = behind;
+        if (cut == std::string::npos) cut = name.size();
+        const double size = std::clamp(high(std::max(cut, name.size() - cut)), 1.8, 2.8);
+        out_.strokes.text(x, y - (cut < name.size() ? size * 1.15 : 0), name.substr(0, cut), size,
+                          Anchor::middle, true);
+        if (cut < name.size()) out_.strokes.text(x, y, name.substr(cut + 1), size, Anchor::middle, true);
+    }
     bool leads_on(std::size_t k) const {
         return std::any_of(steps_.begin(), steps_.end(), [&](const Step& s) { return s.left == k; });
     }
@@ -161,7 +186,7 @@ class Drawer {
                 if (step.left == k) s.line(x, step.left_y, x + kNode_mm / 2, step.left_y);
             for (const Step& step : steps_)
                 if (step.right == k) s.line(x - kNode_mm / 2, step.right_y, x, step.right_y);
-            s.text(x, y - half - 1.4, n.name, 2.8, Anchor::middle, true);
+            name_above(n.name, x, y - half - 1.4);
             s.text(x, y + half + 2.8, n.below, 2.3, Anchor::middle);
         } else if (is_block(n)) {
             s.box(x - kNode_mm / 2, y - half, x + kNode_mm / 2, y + half);
@@ -179,7 +204,7 @@ class Drawer {
                 if (step.right == k && std::abs(step.right_y - y) > 0.01)
                     s.line(x - kNode_mm / 2, y, x - kNode_mm / 2, step.right_y);
             }
-            s.text(x, y - r - 1.2, n.name, 2.8, Anchor::middle, true);
+            name_above(n.name, x, y - r - 1.2);
             s.text(x, y + r + 2.8, n.below, 2.3, Anchor::middle);
         }
         const double foot = is_block(n) ? half : n.symbol == Symbol::junction ? 1 : kSymbol_mm / 2;
@@ -219,9 +244,10 @@ class Drawer {
             const double level = y + (static_cast<double>(g) - (static_cast<double>(many) - 1) / 2) * 6;
             s.belongs_to(n.ground_ids[g]);
             if (std::abs(level - y) > 0.01) s.line(at, y, at, level);
-            s.line(at, level, at + 28, level);
+            s.line(at, level, at + kGroundLead_mm, level);
             s.text(at + 5, level - 0.9, n.to_ground[g], 2.2);
-            draw_ground(s, at + 28, level, n.ground_names[g], n.ground_frame[g]);
+            s.text(at + 5, level + 2.4, n.ground_names[g], 2.2);
+            draw_ground(s, at + kGroundLead_mm, level, {}, n.ground_frame[g]);
             const std::string number = terminal_number(plan_, neg_of(n.id));
             s.text(at + 0.8, level - 0.9, number.empty() ? "31" : number, 1.8);
         }
@@ -296,9 +322,12 @@ class Drawer {
         for (const Device& d : edge.run->devices) {
             x += kDevice_mm / 2;
             draw_device(s, d, x, step.left_y);
-            if (d.kind == DeviceKind::switching && !d.master && !d.closed_when.switches.empty())
-                s.text(x, step.left_y + (d.coil.empty() && !d.master ? 3.4 : 5.4),
-                       d.closed_when.switches.front(), 1.9, Anchor::middle);
+            if (d.kind == DeviceKind::switching && !d.master && !d.closed_when.switches.empty()) {
+                const std::string& name = d.closed_when.switches.front();
+                const bool wide = name.size() > 8;  // beside the figure of the fuse before it
+                s.text(wide ? x - 2.5 : x, step.left_y + (d.coil.empty() ? 3.4 : 5.4), name, 1.9,
+                       wide ? Anchor::left : Anchor::middle);
+            }
             x += kDevice_mm / 2;
         }
         s.belongs_to(edge.run->id);

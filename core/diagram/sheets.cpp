@@ -4,23 +4,18 @@
 #include <map>
 #include <set>
 
-#include "diagram/draw_graph.h"
+#include "diagram/fold.h"
 #include "size/run_limits.h"
 
 namespace yr {
 namespace {
 
-constexpr double kWide_mm = 420, kHigh_mm = 297, kFrame_mm = 10, kZone_mm = 5, kTitle_mm = 14;
-constexpr double kLargest = 1.5;  // a small circuit is drawn larger
-constexpr int kColumns = 8, kRows = 6;
 constexpr std::size_t kOwnSheet = 4;   // a feed with more loads gets a sheet of its own ...
 constexpr std::size_t kMostRows = 16;  // ... or several
 constexpr std::size_t kOneSheet = 14;  // loads of a plan that is drawn on one sheet with its supply
 
-struct Sheet {
-    std::string title;
-    std::vector<DrawNode> nodes;
-    std::vector<DrawEdge> edges;
+struct Gathered {
+    GraphPage page;
     std::map<Id, std::size_t> index;
 };
 
@@ -34,12 +29,15 @@ class Maker {
 
     Result<Diagram> run() {
         gather_feeds();
-        sheets_.push_back({"Supply", {}, {}, {}});
+        sheets_.push_back({{"Supply", {}, {}}, {}});
         spine(sheets_.front());
         for (const Id& feed : own_) feed_sheets(feed);
-        sheets_.push_back({"Grounds", {}, {}, {}});
+        sheets_.push_back({{"Grounds", {}, {}}, {}});
         grounds(sheets_.back());
-        return draw_all();
+        std::vector<GraphPage> pages;
+        for (Gathered& s : sheets_)
+            if (!s.page.nodes.empty()) pages.push_back(std::move(s.page));
+        return folded(plan_, std::move(pages), limits_);
     }
 
   private:
@@ -86,7 +84,7 @@ class Maker {
             if (count[feed] > kOwnSheet) own_.push_back(feed);
     }
 
-    std::size_t node(Sheet& s, const Id& id) {
+    std::size_t node(Gathered& s, const Id& id) {
         const auto known = s.index.find(id);
         if (known != s.index.end()) return known->second;
         DrawNode n;
@@ -98,8 +96,8 @@ class Maker {
         if (const Inverter* x = find(plan_.inverters, std::string_view(id)); x && x->continuous_W)
             n.below = short_number(*x->continuous_W) + " W";
         returns(n, id);
-        s.nodes.push_back(std::move(n));
-        return s.index[id] = s.nodes.size() - 1;
+        s.page.nodes.push_back(std::move(n));
+        return s.index[id] = s.page.nodes.size() - 1;
     }
     static std::string short_number(double v) {
         char text[32];
@@ -135,7 +133,7 @@ class Maker {
         }
     }
 
-    void edge(Sheet& s, const Run& r) {
+    void edge(Gathered& s, const Run& r) {
         const auto distance = [&](const Terminal& t) {
             const auto found = far_.find(t);
             return found == far_.end() ? 1000 : found->second;
@@ -151,12 +149,12 @@ class Maker {
         e.from = node(s, a.owner), e.to = node(s, b.owner), e.run = &r, e.at_from = a, e.at_to = b;
         const auto wire = wire_of_.find(r.id);
         e.wire = wire == wire_of_.end() ? nullptr : wire->second;
-        if (e.from != e.to) s.edges.push_back(std::move(e));
+        if (e.from != e.to) s.page.edges.push_back(std::move(e));
     }
 
     bool on_own(const Id& feed) const { return std::find(own_.begin(), own_.end(), feed) != own_.end(); }
 
-    void spine(Sheet& s) {
+    void spine(Gathered& s) {
         for (const Battery& b : plan_.batteries) node(s, b.id);
         for (const Source& x : plan_.sources) node(s, x.id);
         for (const Run& r : plan_.runs)
@@ -169,9 +167,10 @@ class Maker {
             if (load_fed(r) && feed_of(r) == feed) runs.push_back(&r);
         const std::size_t parts = (runs.size() + kMostRows - 1) / kMostRows;
         for (std::size_t part = 0; part < parts; ++part) {
-            Sheet s;
-            s.title = yr::name_of(plan_, feed);
-            if (parts > 1) s.title += " (" + std::to_string(part + 1) + " of " + std::to_string(parts) + ")";
+            Gathered s;
+            s.page.title = yr::name_of(plan_, feed);
+            if (parts > 1)
+                s.page.title += " (" + std::to_string(part + 1) + " of " + std::to_string(parts) + ")";
             node(s, feed);
             for (std::size_t k = part * runs.size() / parts; k < (part + 1) * runs.size() / parts; ++k)
                 edge(s, *runs[k]);
@@ -180,7 +179,7 @@ class Maker {
     }
 
     // What leads back to the batteries, loads counted at where they end.
-    void grounds(Sheet& s) {
+    void grounds(Gathered& s) {
         std::map<Id, int> loads;
         const auto is_load = [&](const Terminal& t) { return find(plan_.loads, std::string_view(t.owner)); };
         for (const Run& r : plan_.runs) {
@@ -197,118 +196,25 @@ class Maker {
             const bool from_battery = find(plan_.batteries, std::string_view(r.from.owner)) != nullptr;
             if (from_battery) std::swap(e.at_from, e.at_to);
             e.from = bare(s, e.at_from.owner), e.to = bare(s, e.at_to.owner);
-            if (e.from != e.to) s.edges.push_back(e);
+            if (e.from != e.to) s.page.edges.push_back(e);
         }
         for (const Point& p : plan_.points) {
             if (p.kind != PointKind::ground || p.bonded_to.empty()) continue;
             DrawEdge e;
             e.bond = p.id, e.from = bare(s, p.id), e.to = bare(s, p.bonded_to);
-            if (e.from != e.to) s.edges.push_back(e);
+            if (e.from != e.to) s.page.edges.push_back(e);
         }
-        for (DrawNode& n : s.nodes)
+        for (DrawNode& n : s.page.nodes)
             if (loads[n.id] > 0)
                 n.below =
                     std::to_string(loads[n.id]) + (loads[n.id] == 1 ? " load ends here" : " loads end here");
     }
-    std::size_t bare(Sheet& s, const Id& id) {
+    std::size_t bare(Gathered& s, const Id& id) {
         const std::size_t k = node(s, id);
-        s.nodes[k].mirrored = s.nodes[k].symbol == Symbol::battery;
-        s.nodes[k].to_ground.clear(), s.nodes[k].ground_ids.clear();
-        s.nodes[k].ground_names.clear(), s.nodes[k].ground_frame.clear();
+        s.page.nodes[k].mirrored = s.page.nodes[k].symbol == Symbol::battery;
+        s.page.nodes[k].to_ground.clear(), s.page.nodes[k].ground_ids.clear();
+        s.page.nodes[k].ground_names.clear(), s.page.nodes[k].ground_frame.clear();
         return k;
-    }
-
-    Result<Diagram> draw_all() {
-        Diagram out;
-        std::vector<DrawnGraph> drawn;
-        for (const Sheet& s : sheets_) {
-            auto graph = draw_graph(plan_, s.nodes, s.edges, limits_);
-            if (!graph) return tl::unexpected(graph.error());
-            drawn.push_back(std::move(*graph));
-        }
-        // where each thing stands on each sheet, then what goes on where
-        std::map<Id, std::vector<std::pair<std::size_t, std::string>>> where;
-        std::vector<double> scales;
-        for (std::size_t k = 0; k < sheets_.size(); ++k) {
-            const double room_x = kWide_mm - 2 * (kFrame_mm + kZone_mm) - 4;
-            const double room_y = kHigh_mm - 2 * (kFrame_mm + kZone_mm) - kTitle_mm - 8;
-            const double scale = std::min({kLargest, room_x / std::max(drawn[k].wide_mm, 1.0),
-                                           room_y / std::max(drawn[k].high_mm, 1.0)});
-            scales.push_back(scale);
-            for (std::size_t n = 0; n < sheets_[k].nodes.size(); ++n) {
-                const auto [x, y] = drawn[k].at[n];
-                where[sheets_[k].nodes[n].id].emplace_back(k, zone(left() + x * scale, top() + y * scale));
-            }
-        }
-        for (std::size_t k = 0; k < sheets_.size(); ++k)
-            out.sheets.push_back(finish(k, drawn[k], scales[k], where));
-        return out;
-    }
-
-    static double left() { return kFrame_mm + kZone_mm + 2; }
-    static double top() { return kFrame_mm + kZone_mm + 4; }
-    static std::string zone(double x, double y) {
-        const double wide = (kWide_mm - 2 * kFrame_mm) / kColumns, high = (kHigh_mm - 2 * kFrame_mm) / kRows;
-        const int column = std::clamp(static_cast<int>((x - kFrame_mm) / wide), 0, kColumns - 1);
-        const int row = std::clamp(static_cast<int>((y - kFrame_mm) / high), 0, kRows - 1);
-        return std::string(1, static_cast<char>('A' + row)) + std::to_string(column + 1);
-    }
-
-    DiagramSheet finish(std::size_t k, DrawnGraph& graph, double scale,
-                        const std::map<Id, std::vector<std::pair<std::size_t, std::string>>>& where) {
-        DiagramSheet sheet;
-        sheet.title = sheets_[k].title, sheet.scale = scale, sheet.crossings = graph.crossings;
-        // go on: what stands on another sheet too
-        for (std::size_t n = 0; n < sheets_[k].nodes.size(); ++n) {
-            std::string on;
-            for (const auto& [other, zone] : where.at(sheets_[k].nodes[n].id))
-                if (other != k) on += (on.empty() ? "see " : ", ") + std::to_string(other + 1) + "/" + zone;
-            if (on.empty()) continue;
-            graph.strokes.belongs_to(sheets_[k].nodes[n].id);
-            graph.strokes.text(graph.at[n].first, graph.below[n], on, 2.1, Anchor::middle);
-        }
-        for (Stroke s : graph.strokes.take()) {
-            s.x = left() + s.x * scale, s.y = top() + s.y * scale;
-            if (s.kind == StrokeKind::circle)
-                s.x2 *= scale;
-            else
-                s.x2 = left() + s.x2 * scale, s.y2 = top() + s.y2 * scale;
-            s.wide *= scale;
-            sheet.strokes.push_back(std::move(s));
-        }
-        frame(sheet, k);
-        return sheet;
-    }
-
-    void frame(DiagramSheet& sheet, std::size_t k) const {
-        Strokes s;
-        s.box(kFrame_mm, kFrame_mm, kWide_mm - kFrame_mm, kHigh_mm - kFrame_mm, 0.5);
-        s.box(kFrame_mm + kZone_mm, kFrame_mm + kZone_mm, kWide_mm - kFrame_mm - kZone_mm,
-              kHigh_mm - kFrame_mm - kZone_mm, 0.25);
-        const double wide = (kWide_mm - 2 * kFrame_mm) / kColumns, high = (kHigh_mm - 2 * kFrame_mm) / kRows;
-        for (int c = 0; c < kColumns; ++c) {
-            const double x = kFrame_mm + (c + 0.5) * wide;
-            s.text(x, kFrame_mm + 3.8, std::to_string(c + 1), 2.8, Anchor::middle);
-            s.text(x, kHigh_mm - kFrame_mm - 1.4, std::to_string(c + 1), 2.8, Anchor::middle);
-            if (c > 0)
-                s.line(kFrame_mm + c * wide, kFrame_mm, kFrame_mm + c * wide, kFrame_mm + kZone_mm, 0.25);
-        }
-        for (int r = 0; r < kRows; ++r) {
-            const double y = kFrame_mm + (r + 0.5) * high;
-            const std::string letter(1, static_cast<char>('A' + r));
-            s.text(kFrame_mm + 2.5, y, letter, 2.8, Anchor::middle);
-            s.text(kWide_mm - kFrame_mm - 2.5, y, letter, 2.8, Anchor::middle);
-        }
-        const double base = kHigh_mm - kFrame_mm - kZone_mm;
-        s.line(kFrame_mm + kZone_mm, base - kTitle_mm, kWide_mm - kFrame_mm - kZone_mm, base - kTitle_mm,
-               0.25);
-        s.text(kFrame_mm + kZone_mm + 3, base - 8, plan_.vehicle.name, 3.6, Anchor::left, true);
-        s.text(kFrame_mm + kZone_mm + 3, base - 3, plan_.vehicle.kind, 2.6);
-        s.text(kWide_mm / 2, base - 5.5, sheet.title, 4, Anchor::middle, true);
-        s.text(kWide_mm - kFrame_mm - kZone_mm - 3, base - 5.5,
-               "sheet " + std::to_string(k + 1) + " of " + std::to_string(sheets_.size()), 3.2,
-               Anchor::right);
-        for (Stroke& stroke : s.take()) sheet.strokes.push_back(std::move(stroke));
     }
 
     const Plan& plan_;
@@ -318,7 +224,7 @@ class Maker {
     SupplySide supply_{plan_};
     std::map<Terminal, int> far_;
     std::vector<Id> own_;
-    std::vector<Sheet> sheets_;
+    std::vector<Gathered> sheets_;
 };
 
 }  // namespace

@@ -92,7 +92,7 @@ void draw_device(Strokes& out, const Device& d, double x, double y) {
         case DeviceKind::switching:
             contact(out, x, y);
             if (!d.coil.empty()) {  // driven: the dashed line is what moves it
-                out.dashes(x, y - 1.2, x, y - 3.6);
+                out.dashes(x, y - 1.2, x, y + 3.4);
                 out.text(x - 4, y + 3.2, "30", 1.8), out.text(x + 4, y + 3.2, "87", 1.8, Anchor::right);
             } else if (d.master) {
                 out.text(x, y + 3.6, "master", 2, Anchor::middle);
@@ -101,9 +101,9 @@ void draw_device(Strokes& out, const Device& d, double x, double y) {
         case DeviceKind::sensing_relay:
         case DeviceKind::cutoff:
             contact(out, x, y);
-            out.dashes(x, y - 1.2, x, y - 3);
-            out.box(x - 1.6, y - 5.2, x + 1.6, y - 3);
-            out.text(x, y - 3.4, d.kind == DeviceKind::cutoff ? "U<" : "U>", 1.8, Anchor::middle);
+            out.dashes(x, y - 1.2, x, y + 2.4);
+            out.box(x - 1.6, y + 2.4, x + 1.6, y + 4.6);
+            out.text(x, y + 4.2, d.kind == DeviceKind::cutoff ? "U<" : "U>", 1.8, Anchor::middle);
             return;
         case DeviceKind::diode:  // S00641
             out.line(x - 4, y, x + 4, y);

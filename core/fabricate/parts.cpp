@@ -32,19 +32,28 @@ class Counter {
         spares();
         if (ask_.things) things();
         if (ask_.laid) laid();
+        return counted();
+    }
+    std::vector<Part> cables(const std::set<Id>& runs) {
+        for (const WireRow& w : wires_)
+            if (runs.contains(plan_.runs[w.run].id)) wire(w);
+        return counted();
+    }
+
+  private:
+    std::vector<Part> counted() const {
         std::vector<Part> all;
-        for (auto& [key, part] : parts_) {
-            part.key = key;
-            part.quantity *= ask_.vehicles;
-            if (part.price) part.price = *part.price * ask_.vehicles;
+        for (const auto& [key, part] : parts_) {
             all.push_back(part);
+            all.back().key = key;
+            all.back().quantity *= ask_.vehicles;
+            if (part.price) all.back().price = *part.price * ask_.vehicles;
         }
         std::stable_sort(all.begin(), all.end(),
                          [](const Part& a, const Part& b) { return a.kind < b.kind; });
         return all;
     }
 
-  private:
     Part& add(BuyKind kind, const std::string& what, double quantity, const Id& used, bool metres = false) {
         Part& p = parts_[std::to_string(static_cast<int>(kind)) + " " + what];
         p.kind = kind, p.what = what, p.metres = metres;
@@ -155,7 +164,7 @@ class Counter {
                                  metres_of(l, length), way.id, true);
                 part.chosen = l.chosen;
             }
-            const double every = way.clip_m.value_or(assumption("clip_m").value);
+            const double every = clip_spacing_m(plan_, way);
             add(BuyKind::clip, "clip " + number(std::ceil(mm / 5) * 5) + " mm", std::ceil(length / every),
                 way.id)
                 .chosen = true;
@@ -182,6 +191,10 @@ class Counter {
 
 std::vector<Part> parts_of(const Plan& plan, const PartsAsk& ask) {
     return Counter(plan, ask).run();
+}
+
+std::vector<Part> parts_of_cables(const Plan& plan, const std::set<Id>& runs) {
+    return Counter(plan, {}).cables(runs);
 }
 
 }  // namespace yr

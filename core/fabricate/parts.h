@@ -2,6 +2,8 @@
 // loom, grommets, clips, ties, labels. Each line counts what the plan needs and says what it is used for.
 #pragma once
 
+#include <set>
+
 #include "fabricate/wires.h"
 
 namespace yr {
@@ -50,5 +52,8 @@ struct PartsAsk {
 };
 // Sorted by kind, then what.
 [[nodiscard]] std::vector<Part> parts_of(const Plan& plan, const PartsAsk& ask = {});
+
+// What these cables alone take: copper, ends, shrink, labels; not the fuses in them.
+[[nodiscard]] std::vector<Part> parts_of_cables(const Plan& plan, const std::set<Id>& runs);
 
 }  // namespace yr

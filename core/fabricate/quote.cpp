@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <set>
 
 #include "units/text.h"
 
@@ -52,6 +53,42 @@ bool same_piece(const Plan& a, const Run& x, const Plan& b, const Run& y) {
     return x.size == y.size && x.material == y.material && x.parallel == y.parallel &&
            std::abs(length_or_assumed_m(x) - length_or_assumed_m(y)) < 0.01 &&
            end(end_of(a, x, true), end_of(b, y, true)) && end(end_of(a, x, false), end_of(b, y, false));
+}
+
+struct Count {
+    Part part;
+    double before = 0, after = 0, lost = 0;  // lost: in cables that are made and wasted
+};
+
+// What the change wants beyond what the job wanted anyway; what is wasted is bought once more.
+ChangeLine bought_more(const Plan& to, const Count& c) {
+    Part part = c.part;
+    part.quantity = c.after + c.lost;
+    const QuoteLine all = line_of(to, part);
+    part.quantity = c.before;
+    const QuoteLine first = line_of(to, part);
+    ChangeLine line{ChangeKind::buy, {}, part.what, c.after + c.lost - c.before, part.metres, {}, {}};
+    // packs begun for the first lot serve the second
+    if (const Price* p = price_of(to, part.key, part.what); p && p->each && all.price)
+        line.price = *all.price - first.price.value_or(0);
+    return line;
+}
+
+void what_is_bought(const Plan& from, const Plan& to, const std::set<Id>& wasted, ChangeOrder& out) {
+    constexpr double kNone = 0.005;
+    std::map<std::string, Count> counts;
+    for (const Part& p : parts_of(from)) counts[p.key].before = p.quantity, counts[p.key].part = p;
+    for (const Part& p : parts_of(to)) counts[p.key].after = p.quantity, counts[p.key].part = p;
+    for (const Part& p : parts_of_cables(from, wasted)) counts[p.key].lost = p.quantity;
+    for (const auto& [key, c] : counts) {
+        const double more = c.after + c.lost - c.before;
+        if (more > kNone) {
+            out.lines.push_back(bought_more(to, c));
+            out.price += out.lines.back().price.value_or(0);
+        } else if (more < -kNone && marked(from, "bought", key)) {
+            out.lines.push_back({ChangeKind::left_over, {}, c.part.what, -more, c.part.metres, {}, {}});
+        }
+    }
 }
 
 }  // namespace
@@ -109,6 +146,7 @@ Quote quote(const Plan& plan, const PartsAsk& ask) {
 
 ChangeOrder change_order(const Plan& from, const Plan& to) {
     ChangeOrder out;
+    std::set<Id> wasted;
     const auto time = [&](const char* task) {
         for (const TaskTime& t : to.policy.tasks)
             if (t.task == task) return t.minutes;
@@ -121,7 +159,7 @@ ChangeOrder change_order(const Plan& from, const Plan& to) {
             out.lines.push_back({ChangeKind::undo, r.id, {}, 1, false, {}, done});
             out.minutes += 2 * time("connect_end") + time("lay_cable");
         }
-        if (has("made"))
+        if (has("made") && wasted.insert(r.id).second)
             out.lines.push_back({ChangeKind::waste, r.id, {}, length_or_assumed_m(r), true, {}, done});
     };
     for (const Run& r : from.runs) {
@@ -139,27 +177,7 @@ ChangeOrder change_order(const Plan& from, const Plan& to) {
         out.minutes += time("make_thin") + 2 * time("connect_end") + time("lay_cable") +
                        length_or_assumed_m(r) * time("lay_metre");
     }
-    std::map<std::string, std::pair<double, double>> counts;  // before, after
-    std::map<std::string, Part> named;
-    for (const Part& p : parts_of(from)) counts[p.key].first = p.quantity, named[p.key] = p;
-    for (const Part& p : parts_of(to)) counts[p.key].second = p.quantity, named[p.key] = p;
-    for (const auto& [key, count] : counts) {
-        const bool bought = marked(from, "bought", key);
-        const double more = count.second - (bought ? count.first : 0);
-        const bool changed = std::abs(count.second - count.first) > 0.005;
-        if (!changed) continue;
-        Part part = named[key];
-        if (more > 0.005) {
-            part.quantity = more;
-            const QuoteLine l = line_of(to, part);
-            ChangeLine c{ChangeKind::buy, {}, part.what, more, part.metres, {}, {}};
-            if (const Price* p = price_of(to, key, part.what); p && p->each) c.price = l.price;
-            out.price += c.price.value_or(0);
-            out.lines.push_back(std::move(c));
-        } else if (bought && more < -0.005) {
-            out.lines.push_back({ChangeKind::left_over, {}, part.what, -more, part.metres, {}, {}});
-        }
-    }
+    what_is_bought(from, to, wasted, out);
     return out;
 }
 

@@ -63,8 +63,9 @@ struct ChangeOrder {
 };
 
 // From where one stands: `from` with its marks is how far the work is, `to` how it shall be (an option of
-// it). A cable that is made and stays the same is kept; one that is made and changes is wasted; what is
-// bought and no longer wanted is left over.
+// it). A cable that is made and stays the same is kept; one that is made and changes is wasted, and its
+// copper and ends with it. `buy` is what is wanted beyond what `from` wanted; what is bought and no longer
+// wanted is left over.
 [[nodiscard]] ChangeOrder change_order(const Plan& from, const Plan& to);
 
 }  // namespace yr

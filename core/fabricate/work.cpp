@@ -22,6 +22,29 @@ constexpr double kNearHazard_m = 0.4;
 constexpr double kThick_mm2 = 8;
 
 // The steps before they are put in order: first in the order in which a person would list them.
+std::optional<WorkCaution> caution_of(Hazard hazard) {
+    switch (hazard) {
+        case Hazard::airbag:
+            return WorkCaution::airbag;
+        case Hazard::fuel_line:
+        case Hazard::brake_line:
+            return WorkCaution::fuel;
+        case Hazard::exhaust:
+            return WorkCaution::exhaust;
+        case Hazard::moving:
+        case Hazard::steering:
+        case Hazard::seat_slide:
+        case Hazard::wheel_travel:
+            return WorkCaution::moving;
+        case Hazard::high_voltage:
+            return WorkCaution::high_voltage;
+        case Hazard::jack_point:
+        case Hazard::none:
+            break;
+    }
+    return std::nullopt;
+}
+
 class Steps {
   public:
     explicit Steps(const Plan& plan) : plan_(plan), wires_(wire_table(plan)), routes_(route_all(plan)) {
@@ -138,14 +161,10 @@ class Steps {
             const auto room = room_of(p);
             return at && room && room->holds(*at, kNearHazard_m);
         };
-        const std::pair<bool Place::*, WorkCaution> kinds[] = {{&Place::airbag, WorkCaution::airbag},
-                                                               {&Place::fuel, WorkCaution::fuel},
-                                                               {&Place::exhaust, WorkCaution::exhaust},
-                                                               {&Place::moving, WorkCaution::moving}};
-        for (const auto& [kind, caution] : kinds)
-            if (std::any_of(plan_.places.begin(), plan_.places.end(),
-                            [&, kind = kind](const Place& p) { return p.*kind && near(p); }))
-                s.cautions.push_back(caution);
+        std::set<WorkCaution> told;  // each once, in the order of their kinds
+        for (const Place& p : plan_.places)
+            if (const auto caution = caution_of(p.hazard); caution && near(p)) told.insert(*caution);
+        s.cautions.insert(s.cautions.end(), told.begin(), told.end());
     }
 
     void drill() {
@@ -233,7 +252,8 @@ class Steps {
             if (const auto& route = routes_.by_run[w.run]) {
                 for (const std::size_t n : route->path.waypoints) after(s, "drill " + plan_.waypoints[n].id);
                 for (const Id& p : places_along(plan_, *route))
-                    if (const Place* place = find(plan_.places, std::string_view(p)); place && place->exhaust)
+                    if (const Place* place = find(plan_.places, std::string_view(p));
+                        place && place->hazard == Hazard::exhaust)
                         caution(WorkCaution::exhaust);
             }
         }

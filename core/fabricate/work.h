@@ -34,7 +34,8 @@ enum class WorkCaution {
     airbag,            // one opens near there
     fuel,              // fuel or brake lines near there
     exhaust,           // keep clear
-    moving,            // belts, hinges, steering
+    moving,            // belts, hinges, steering, seats, wheels
+    high_voltage,      // orange cables near there
     second_person,     // a long cable wants someone at its other end
     slide_first,       // boot and shrink before the lug
     fuses_out,         // nothing is live

@@ -4,6 +4,7 @@
 #include <set>
 
 #include "plan/roles.h"
+#include "routes/lay.h"
 #include "size/run_check.h"
 #include "solve/load_paths.h"
 
@@ -102,6 +103,7 @@ CheckedSizing checked(const Plan& plan, const SizingAsk& ask, SizingResult sizin
         }
         Plan sized = plan;
         if (!yr::apply(sized, r.edit)) break;
+        lay(sized);
         const Inspection after = inspect(sized, false);
         const auto worse = new_or_worse(before.findings, after.findings);
         if (worse.empty()) break;
@@ -175,6 +177,7 @@ Result<CheckedSizing> size_until_it_passes(const Plan& plan, const SizingAsk& as
             return out;
         }
         if (!before) before = inspect(plan, false);
+        lay(changed);  // what grew may no longer fit through its hole and go round
         const Inspection after = inspect(changed, false);
         const auto worse = new_or_worse(before->findings, after.findings);
         if (worse.empty()) {
@@ -215,9 +218,7 @@ bool ask_for_less(const Plan& plan, const std::vector<SizingBlocker>& blockers, 
            !ask.only.empty();
 }
 
-}  // namespace
-
-Result<CheckedSizing> size_checked(const Plan& plan, const SizingAsk& ask) {
+Result<CheckedSizing> size_as_laid(const Plan& plan, const SizingAsk& ask) {
     constexpr int kMostGivenUp = 8;
     SizingAsk less = ask;
     std::optional<CheckedSizing> first;
@@ -241,6 +242,40 @@ Result<CheckedSizing> size_checked(const Plan& plan, const SizingAsk& ask) {
             break;
     }
     return std::move(*first);
+}
+
+// Whether the ways that the answer leaves are those it was sized for; if not, the plan lies as it leaves it.
+bool lies_the_same(Plan& plan, const SizingResult& answer) {
+    Plan sized = plan;
+    if (!yr::apply(sized, answer.edit)) return true;
+    lay(sized);
+    bool same = true;
+    for (std::size_t k = 0; k < plan.runs.size(); ++k) {
+        const auto &now = sized.runs[k].laid, &was = plan.runs[k].laid;
+        const double off = std::abs(now.length_m.value_or(0) - was.length_m.value_or(0));
+        same = same && off < 0.05 && now.bundle == was.bundle && now.places == was.places;
+        plan.runs[k].laid = now;
+    }
+    return same;
+}
+
+}  // namespace
+
+Result<CheckedSizing> size_checked(const Plan& plan, const SizingAsk& ask) {
+    constexpr int kMostPasses = 4;
+    Plan lies = plan;
+    auto sized = size_as_laid(lies, ask);
+    for (int pass = 1; pass < kMostPasses && sized; ++pass) {
+        const SizingStatus status = sized->sizing.status;
+        if (status != SizingStatus::least && status != SizingStatus::best_found) break;
+        if (lies_the_same(lies, sized->sizing)) break;
+        auto again = size_as_laid(lies, ask);
+        const bool found = again && (again->sizing.status == SizingStatus::least ||
+                                     again->sizing.status == SizingStatus::best_found);
+        if (!found) break;  // stopped meanwhile: what there is was inspected on its own ways
+        sized = std::move(again);
+    }
+    return sized;
 }
 
 }  // namespace yr

@@ -1,8 +1,9 @@
 // Whole-plan sizing, inspected whole: what the sizing proves by its own rules is put into the plan and judged
 // by every rule there is. Where a size would bring a new stop or fix, that cable must be thicker and the
-// whole is sized again; what no size between clears stays as it is. A plan that no sizes make pass
-// is told why, and sized as far as it goes: who is over a limit may stay as far over as now, and a cable that
-// no size suits stays as it is.
+// whole is sized again; what no size between clears stays as it is. Cables lie where there is room for them
+// as thick as they become: the plan is sized again on the ways that the answer leaves, until they stay the
+// same. A plan that no sizes make pass is told why, and sized as far as it goes: who is over a limit may stay
+// as far over as now, and a cable that no size suits stays as it is.
 #pragma once
 
 #include "inspect/findings.h"

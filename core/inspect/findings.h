@@ -139,6 +139,8 @@ enum class FindingKind {
     way_bundle,   // id run whose length is said, other: way; value: A it stands in its bundle there, limit: A
                   // that it must
     way_flexes,   // id run, other: way that flexes
+    way_hot,  // id run, other: place so short that ampacity does not count it; value: its copper there, C (or
+              // the air, if hotter), limit: what its insulation bears
     passage_full,  // id waypoint; value: share of its bore, limit
     passage_edge,  // id waypoint whose edge is bare; value: cables through it
     passage_open,  // id waypoint, other: the wet place; value: cables through it
@@ -172,7 +174,8 @@ enum class MendKind {
     bore,           // target waypoint; from_A, to_A: mm
     guard_edge,     // target waypoint
     seal,           // target waypoint
-    behind_master   // target master device, to_point the bus bar behind it
+    behind_master,  // target master device, to_point the bus bar behind it
+    insulation      // target run; from_A, to_A: C that it bears
 };
 
 // The smallest change found that clears the finding; verified by solving the changed plan.

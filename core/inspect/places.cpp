@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "catalog/assumptions.h"
+#include "inspect/heat_along.h"
 #include "inspect/rules.h"
 #include "routes/lay.h"
 #include "routes/packing.h"
@@ -15,6 +16,9 @@ namespace {
 
 constexpr double kLeastBar_m = 0.05;  // less of a way in a hazard is a matter of drawing
 constexpr double kFlexes_mm2 = 16;    // from there up a cable of usual strands wants a loop; common practice
+constexpr double kWarms_K = 60;       // no listed current warms a cable that is right by more
+// Classes of cables for road vehicles, C: ISO 6722-1 (from memory).
+constexpr double kInsulations_C[] = {85, 100, 105, 125, 150, 175, 200, 225, 250};
 // Bores that drills and grommets come in, mm; common practice.
 constexpr double kBores_mm[] = {6, 8, 10, 12, 14, 16, 18, 20, 22, 25, 28, 32, 38, 45, 50, 60, 75, 90, 110};
 
@@ -31,6 +35,7 @@ class Places {
                 bars(k, *routes_.by_run[k]);
                 bundle(k);
                 flexes(k, *routes_.by_run[k]);
+                hot(k, *routes_.by_run[k]);
             }
         if (!plan_.ways.empty())
             for (const std::size_t k : routes_.unjoined)
@@ -79,9 +84,9 @@ class Places {
             if (!room || !is_hazard(p)) continue;
             double metres = 0;
             for (const Leg& leg : route.path.legs)
-                metres += inside_m(*room, leg.from, leg.to, p.exhaust ? clear : 0);
+                metres += inside_m(*room, leg.from, leg.to, p.hazard == Hazard::exhaust ? clear : 0);
             if (metres > kLeastBar_m)
-                add(FindingKind::way_barred, p.airbag || p.moving || p.fuel ? Severity::stop : Severity::fix,
+                add(FindingKind::way_barred, is_grave(p.hazard) ? Severity::stop : Severity::fix,
                     plan_.runs[k].id, p.id, metres, 0);
         }
     }
@@ -114,6 +119,46 @@ class Places {
                 add(FindingKind::way_flexes, Severity::check, run.id, plan_.ways[*leg.way].id, 0, 0);
                 return;
             }
+    }
+
+    // A hot place passed in short: ampacity leaves it out, since copper carries its heat away. How much of it
+    // is worked out here; the insulation must bear what stays, and the air itself.
+    void hot(std::size_t k, const Route& route) {
+        constexpr double kSeen_m = 0.02;  // less of a way is a matter of drawing
+        const Run& run = plan_.runs[k];
+        std::vector<Id> passed = places_by_cell(plan_, route, kSeen_m);
+        std::sort(passed.begin(), passed.end());
+        passed.erase(std::unique(passed.begin(), passed.end()), passed.end());
+        const std::vector<Id> counted = places_along(plan_, route);
+        std::erase_if(passed, [&](const Id& p) {
+            return p.empty() || std::find(counted.begin(), counted.end(), p) != counted.end();
+        });
+        Finding* worst = nullptr;
+        for (std::size_t s = 0; s < case_.solutions.size() && !passed.empty(); ++s) {
+            const State& state = plan_.states[s];
+            Id at = passed.front();
+            for (const Id& p : passed)
+                if (air_at(plan_, p, state) > air_at(plan_, at, state)) at = p;
+            double hottest_C = air_at(plan_, at, state);
+            if (hottest_C < run.insulation_C - kWarms_K) continue;
+            const Solution& solved = case_.solutions[s];
+            if (const auto heat = heat_along(plan_, k, route, state, solved.network, solved.point))
+                hottest_C = std::max(hottest_C, heat->hottest_C);
+            if (hottest_C <= run.insulation_C || (worst && worst->value >= hottest_C)) continue;
+            if (!worst) worst = &add(FindingKind::way_hot, Severity::stop, run.id, at, 0, run.insulation_C);
+            worst->other = at, worst->state = state.id, worst->value = hottest_C;
+            worst->candidates = {};
+            for (const double bears_C : kInsulations_C)
+                if (bears_C >= hottest_C && worst->candidates.empty()) {
+                    Run better = run;
+                    better.insulation_C = bears_C;
+                    Mend m;
+                    m.kind = MendKind::insulation, m.target = run.id;
+                    m.from_A = run.insulation_C, m.to_A = bears_C;
+                    m.edit = Put<Run>{better, {}};
+                    worst->candidates = {m};
+                }
+        }
     }
 
     void passage(std::size_t n) {
@@ -186,7 +231,7 @@ class Places {
                         if (const Place* p = find(plan_.places, std::string_view(id));
                             !may_stand(plan_, t.id, *p)) {
                             add(FindingKind::stands_badly,
-                                p->airbag || p->moving ? Severity::stop : Severity::fix, t.id, id, 0, 0);
+                                is_grave(p->hazard) ? Severity::stop : Severity::fix, t.id, id, 0, 0);
                             break;
                         }
                 }

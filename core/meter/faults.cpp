@@ -1,40 +1,12 @@
 #include "meter/faults.h"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
-#include <map>
-#include <stdexcept>
 
-#include "catalog/shipped.h"
 #include "size/run_limits.h"
 
 namespace yr {
 namespace {
-
-constexpr std::array<std::string_view, kFaultKinds> kNames{
-    "none",       "open",        "fuse",      "contact",      "stuck",       "joint",
-    "ground",     "thin",        "leak",      "battery_weak", "battery_low", "charge_none",
-    "charge_low", "charge_high", "load_dead", "load_heavy",   "swapped"};
-
-struct Table {
-    std::array<FaultPrior, kFaultKinds> priors;
-    std::map<std::string, double, std::less<>> minutes;
-};
-
-const Table& table() {
-    static const Table all = [] {
-        Table t;
-        const auto file = shipped_table("faults.json");
-        for (std::size_t k = 0; k < kFaultKinds; ++k) {
-            const auto& x = file.at("faults").at(std::string(kNames[k]));
-            t.priors[k] = {x.at("prior"), x.value("least", 0.0), x.value("most", 0.0)};
-        }
-        for (const auto& [name, minutes] : file.at("minutes").items()) t.minutes[name] = minutes;
-        return t;
-    }();
-    return all;
-}
 
 // Index in network.conductors of a run or a ground's bond; -1: none.
 int conductor_of(const Network& network, const Plan& plan, const Id& thing) {
@@ -67,25 +39,17 @@ void open(Network& network, int conductor) {
 
 }  // namespace
 
-FaultPrior fault_prior(FaultKind kind) {
-    return table().priors[static_cast<std::size_t>(kind)];
-}
-
-std::string_view name_of(FaultKind kind) {
-    return kNames[static_cast<std::size_t>(kind)];
-}
-
-double reading_minutes(std::string_view what) {
-    const auto found = table().minutes.find(what);
-    if (found == table().minutes.end()) throw std::logic_error("faults.json: " + std::string(what));
-    return found->second;
+double likely(const Plan& plan, FaultKind kind) {
+    for (const FaultWeight& own : plan.policy.faults)
+        if (own.fault == name_of(kind)) return own.weight;
+    return fault_prior(kind).prior;
 }
 
 std::vector<Fault> faults_of(const Plan& plan) {
     std::vector<Fault> all;
     const auto add = [&](FaultKind kind, const Id& thing, const Id& other = {}) {
         const FaultPrior p = fault_prior(kind);
-        all.push_back({kind, thing, other, p.prior, p.least, p.most});
+        all.push_back({kind, thing, other, likely(plan, kind), p.least, p.most});
     };
     add(FaultKind::none, {});
     const SupplySide supply(plan);

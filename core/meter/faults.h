@@ -1,35 +1,15 @@
 // What may be wrong, one thing at a time: each fault as a change to the compiled circuit, with how likely it
-// is beforehand and how strong it may be. data/catalog/faults.json.
+// is beforehand and how strong it may be.
 #pragma once
 
 #include <string>
 #include <vector>
 
+#include "catalog/fault_kinds.h"
 #include "meter/reading.h"
 #include "network/network.h"
 
 namespace yr {
-
-enum class FaultKind {
-    none,
-    open,          // a cable without fuse or contact, broken or off
-    fuse,          // blown, missing, not seated
-    contact,       // a switch or relay that does not close
-    stuck,         // or does not open
-    joint,         // ohm more along a cable
-    ground,        // ohm more in a ground's bond
-    thin,          // times a cable's resistance
-    leak,          // ohm to ground behind a cable
-    battery_weak,  // times its resistance
-    battery_low,   // volts below its charge
-    charge_none,
-    charge_low,   // volts
-    charge_high,  // volts
-    load_dead,
-    load_heavy,  // times its draw
-    swapped      // two channels of one box
-};
-inline constexpr std::size_t kFaultKinds = static_cast<std::size_t>(FaultKind::swapped) + 1;
 
 struct Fault {
     FaultKind kind = FaultKind::none;
@@ -40,13 +20,8 @@ struct Fault {
     [[nodiscard]] bool graded() const { return most > 0; }
 };
 
-struct FaultPrior {
-    double prior = 1, least = 0, most = 0;
-};
-[[nodiscard]] FaultPrior fault_prior(FaultKind kind);
-[[nodiscard]] std::string_view name_of(FaultKind kind);  // as in the file
-// Minutes that a reading takes: "volts", "across", "amps", "other_place", "other_state".
-[[nodiscard]] double reading_minutes(std::string_view what);
+// Against the others: one's own weight where the plan says one.
+[[nodiscard]] double likely(const Plan& plan, FaultKind kind);
 
 // All single faults of a plan, `none` first. Body metal has joints only.
 [[nodiscard]] std::vector<Fault> faults_of(const Plan& plan);

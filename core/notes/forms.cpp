@@ -201,6 +201,7 @@ const std::vector<StatementForm>& statement_forms() {
         {K::shop, "rate", "rate 85 an hour"},
         {K::shop, "minutes", "minutes make thick 9"},
         {K::shop, "torque", "torque M8 12 Nm"},
+        {K::shop, "likely", "likely ground 9"},
         {K::vehicle, "vehicle", "vehicle delivery van 12 V"},
     };
     return forms;

@@ -2,10 +2,11 @@
 //
 //     price 2 AWG copper red 6.40 a metre, roll of 10, from Harbour Cable, 2026-11-02
 //     price fuse 30 A 1.20, customer's        rate 85 an hour
-//     minutes make thick 9                    torque M8 12 Nm
+//     minutes make thick 9                    torque M8 12 Nm                likely ground 9
 //     end main feed at main block: ring M8 45° boot
 #include <algorithm>
 
+#include "catalog/fault_kinds.h"
 #include "catalog/work.h"
 #include "notes/kinds.h"
 #include "units/quantity.h"
@@ -135,6 +136,29 @@ Made make_minutes(PlanBuilder& b, std::string_view text) {
     return Id();
 }
 
+Made make_likely(PlanBuilder& b, std::string_view text) {
+    auto words = words_of(text);
+    const auto amount = take_amount(words);
+    const std::string kind = to_lower(joined(words, '_'));
+    if (!amount || !fault_kind_named(kind)) {
+        std::string all;
+        for (std::size_t k = 0; k < kFaultKinds; ++k) {
+            std::string said(name_of(static_cast<FaultKind>(k)));
+            std::replace(said.begin(), said.end(), '_', ' ');
+            all += (all.empty() ? "" : ", ") + said;
+        }
+        return fail(ErrorCode::unknown_name, "likely", joined(words, ' '), Wanted(Want::as_said, all));
+    }
+    if (*amount <= 0 || *amount > 1000)
+        return fail(ErrorCode::out_of_range, "likely", std::to_string(*amount),
+                    Wanted(Want::as_said, "1000"));
+    Policy policy = b.plan().policy;
+    std::erase_if(policy.faults, [&](const FaultWeight& w) { return w.fault == kind; });
+    policy.faults.push_back({kind, *amount});
+    b.add(SetPolicy{policy});
+    return Id();
+}
+
 Made make_torque(PlanBuilder& b, std::string_view text, std::vector<std::string>& not_understood) {
     std::optional<double> thread, newton;
     for (const std::string& w : words_of(text)) {
@@ -187,6 +211,7 @@ Made make_shop(PlanBuilder& b, std::string_view word, std::string_view text,
     if (word == "price") return make_price(b, text, not_understood);
     if (word == "rate") return make_rate(b, text);
     if (word == "minutes") return make_minutes(b, text);
+    if (word == "likely") return make_likely(b, text);
     return make_torque(b, text, not_understood);
 }
 

@@ -50,7 +50,7 @@ enum class StatementKind {
     stand,     // where a thing stands
     waypoint,  // ways meet or pass a hole there
     way,
-    shop,     // a price, a rate, one's own minutes or torque
+    shop,     // a price, a rate, one's own minutes, torque or weight of a fault
     end,      // what is crimped on an end of a cable
     outline,  // rooms and ways of a typical vehicle
     reading,

@@ -34,6 +34,12 @@ void fields(V&& v, T& x) {
     v(F("torque_Nm").more_than(0, 500).needed(), x.torque_Nm);
 }
 
+template <class V, PartOf<FaultWeight> T>
+void fields(V&& v, T& x) {
+    v(F("fault").needed(), x.fault);
+    v(F("weight").more_than(0, 1000).needed(), x.weight);
+}
+
 template <class V, PartOf<MeterKind> T>
 void fields(V&& v, T& x) {
     v("name", x.name);
@@ -68,6 +74,7 @@ void fields(V&& v, T& x) {
     v("prices", x.prices);
     v("tasks", x.tasks);
     v("torques", x.torques);
+    v(F("faults").left_out_as_usual(), x.faults);
     v(F("meter").left_out_as_usual(), x.meter);
 }
 

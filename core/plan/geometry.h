@@ -21,6 +21,21 @@ struct Spot {
     return std::hypot(a.x_m - b.x_m, a.y_m - b.y_m, a.z_m - b.z_m);
 }
 
+// What cables and boxes keep clear of in a place.
+enum class Hazard {
+    none,
+    airbag,        // one opens there
+    moving,        // belts, fans, hinges: what moves there cuts cables
+    steering,      // shafts and joints of it
+    seat_slide,    // rails that a seat runs on
+    wheel_travel,  // where a wheel goes when it is full in or turned
+    exhaust,       // or another surface that burns insulation: kept at a distance, policy exhaust_m
+    fuel_line,
+    brake_line,
+    jack_point,    // where the vehicle is lifted
+    high_voltage,  // orange cables of a drive
+};
+
 // As a thing of the plan says it.
 struct Stand {
     std::optional<double> x_m{}, y_m{}, z_m{};

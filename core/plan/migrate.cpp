@@ -17,6 +17,28 @@ void state_roles(nlohmann::json& file) {
         for (auto& variant : file["variants"]) in_list(variant);
 }
 
+// Four words of a place became one: what cables keep clear of there. A place that said several keeps the one
+// that hurts most.
+void place_hazards(nlohmann::json& file) {
+    const auto in_list = [](nlohmann::json& holder) {
+        if (!holder.is_object() || !holder.contains("places") || !holder["places"].is_array()) return;
+        for (auto& place : holder["places"]) {
+            if (!place.is_object()) continue;
+            const char* kept = nullptr;
+            for (const auto& [word, kind] :
+                 {std::pair{"airbag", "airbag"}, std::pair{"moving", "moving"},
+                  std::pair{"fuel", "fuel_line"}, std::pair{"exhaust", "exhaust"}}) {
+                if (!kept && place.value(word, nlohmann::json()) == true) kept = kind;
+                place.erase(word);
+            }
+            if (kept) place["hazard"] = kept;
+        }
+    };
+    in_list(file);
+    if (file.contains("variants") && file["variants"].is_array())
+        for (auto& variant : file["variants"]) in_list(variant);
+}
+
 }  // namespace
 
 const MigrationSteps& migration_steps() {
@@ -37,6 +59,8 @@ const MigrationSteps& migration_steps() {
         {7, [](nlohmann::json&) {}},
         // Version 9 brought prices, times of work, the job's customer and the meter: additions.
         {8, [](nlohmann::json&) {}},
+        // Version 10 brought more that cables keep clear of, as one word of a place.
+        {9, place_hazards},
     };
     return steps;
 }

@@ -35,6 +35,11 @@ YR_ENUM_NAMES(Engine, {Engine::any, "any"}, {Engine::running, "running"}, {Engin
 YR_ENUM_NAMES(Chassis, {Chassis::steel, "steel"}, {Chassis::aluminium, "aluminium"}, {Chassis::none, "none"})
 YR_ENUM_NAMES(PointKind, {PointKind::stud, "stud"}, {PointKind::bus, "bus"}, {PointKind::box, "box"},
               {PointKind::chassis, "chassis"}, {PointKind::ground, "ground"}, {PointKind::splice, "splice"})
+YR_ENUM_NAMES(Hazard, {Hazard::none, "none"}, {Hazard::airbag, "airbag"}, {Hazard::moving, "moving"},
+              {Hazard::steering, "steering"}, {Hazard::seat_slide, "seat_slide"},
+              {Hazard::wheel_travel, "wheel_travel"}, {Hazard::exhaust, "exhaust"},
+              {Hazard::fuel_line, "fuel_line"}, {Hazard::brake_line, "brake_line"},
+              {Hazard::jack_point, "jack_point"}, {Hazard::high_voltage, "high_voltage"})
 YR_ENUM_NAMES(Metal, {Metal::unknown, "unknown"}, {Metal::steel, "steel"}, {Metal::aluminium, "aluminium"},
               {Metal::stainless, "stainless"}, {Metal::copper, "copper"})
 YR_ENUM_NAMES(EndKind, {EndKind::by_choice, "by_choice"}, {EndKind::ring, "ring"}, {EndKind::blade, "blade"},

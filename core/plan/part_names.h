@@ -46,6 +46,8 @@ inline constexpr const char* kPartName<TaskTime> = "task_time";
 template <>
 inline constexpr const char* kPartName<Torque> = "torque";
 template <>
+inline constexpr const char* kPartName<FaultWeight> = "fault_weight";
+template <>
 inline constexpr const char* kPartName<MeterKind> = "meter_kind";
 template <>
 inline constexpr const char* kPartName<Policy> = "policy";

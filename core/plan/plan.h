@@ -55,10 +55,7 @@ struct Place {
     std::optional<double> air_K{};  // its air is so much hotter than the state's
     std::optional<double> air_C{};  // or always this
     bool wet = false;               // water gets there
-    bool moving = false;            // belts, hinges, steering, slides: what moves there cuts cables
-    bool airbag = false;            // one opens there
-    bool exhaust = false;           // or another surface that burns insulation
-    bool fuel = false;              // fuel or brake lines
+    Hazard hazard = Hazard::none;   // a place with two of them is two places
     bool people = false;            // where people sit
     bool cold_air = false;          // an outlet of cooled air: water condenses
     bool mounting = false;          // boxes, buses and the like may be screwed on there
@@ -410,6 +407,13 @@ struct Torque {
     friend bool operator==(const Torque&, const Torque&) = default;
 };
 
+// How likely a kind of fault is against the others, in place of the typical (meter/faults.h names them).
+struct FaultWeight {
+    std::string fault;
+    double weight = 1;
+    friend bool operator==(const FaultWeight&, const FaultWeight&) = default;
+};
+
 // What a meter is good for: volts within `gain` of the reading and so many of its last digits.
 struct MeterKind {
     std::string name{};
@@ -444,6 +448,7 @@ struct Policy {
     std::vector<Price> prices{};
     std::vector<TaskTime> tasks{};
     std::vector<Torque> torques{};
+    std::vector<FaultWeight> faults{};
     MeterKind meter{};
     friend bool operator==(const Policy&, const Policy&) = default;
 };

@@ -100,10 +100,7 @@ void fields(V&& v, T& x) {
     v(F("air_C").of(Dimension::temperature).range(-60, 200).row("Always at").when_open("as the state says"),
       x.air_C);
     v("wet", x.wet);
-    v("moving", x.moving);
-    v("airbag", x.airbag);
-    v("exhaust", x.exhaust);
-    v("fuel", x.fuel);
+    v(F("hazard").left_out_as_usual(), x.hazard);
     v("people", x.people);
     v("cold_air", x.cold_air);
     v("mounting", x.mounting);

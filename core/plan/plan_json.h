@@ -11,7 +11,7 @@
 
 namespace yr {
 
-inline constexpr int kPlanVersion = 9;
+inline constexpr int kPlanVersion = 10;
 
 // Same plan, same bytes: keys in a fixed order, two-space indent, newline at the end.
 [[nodiscard]] std::string to_json_text(const Plan& plan);

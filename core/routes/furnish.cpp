@@ -106,11 +106,12 @@ class Furnisher {
                outline_ == Outline::truck;
     }
 
-    void hazard(const char* name, const Room& room, bool Place::*what) {
-        if (std::any_of(plan_.places.begin(), plan_.places.end(), [&](const Place& p) { return p.*what; }))
+    void hazard(const char* name, const Room& room, Hazard what) {
+        if (std::any_of(plan_.places.begin(), plan_.places.end(),
+                        [&](const Place& p) { return p.hazard == what; }))
             return;
         Place p;
-        p.id = next("place"), p.name = name, p.*what = true;
+        p.id = next("place"), p.name = name, p.hazard = what;
         take_room(p, room);
         out_.edits.emplace_back(Put<Place>{p, {}});
     }
@@ -121,20 +122,20 @@ class Furnisher {
         if (s_.engine == EngineAt::front) {
             hazard("exhaust",
                    {{s_.firewall_m - 0.2, 0.16 * r, under}, {s_.rear_x() - 0.7, 0.26 * r, under + 0.14}},
-                   &Place::exhaust);
+                   Hazard::exhaust);
             hazard("belts",
                    {{s_.front_x() + 0.15, -0.14 * r, 0}, {s_.front_x() + 0.35, 0.14 * r, s_.bonnet_m * 0.7}},
-                   &Place::moving);
+                   Hazard::moving);
         } else {
             hazard("exhaust",
                    {{s_.cab_end_m + 0.5, 0.16 * r, under}, {s_.rear_x() - 0.1, 0.28 * r, under + 0.16}},
-                   &Place::exhaust);
+                   Hazard::exhaust);
         }
         if (has_closed_cab())
             hazard("airbag",
                    {{s_.firewall_m + 0.12, 0.1 * r, s_.dash_m - 0.05},
                     {s_.firewall_m + 0.5, 0.34 * r, s_.dash_m + 0.2}},
-                   &Place::airbag);
+                   Hazard::airbag);
     }
 
     Id next(const char* head) { return Id(head) + "-" + ids_.next(head); }

@@ -1,6 +1,7 @@
 #include "routes/lay.h"
 
 #include <algorithm>
+#include <cmath>
 #include <map>
 
 namespace yr {
@@ -76,6 +77,31 @@ std::vector<Id> places_along(const Plan& plan, const Route& route) {
     for (const auto& [k, m] : metres)
         if (m > kHotSpot_m || m > kHotShare * route.way_m) passed.push_back(plan.places[k].id);
     return passed;
+}
+
+std::vector<Id> places_by_cell(const Plan& plan, const Route& route, double cell_m) {
+    const auto lies_in = [&](const Leg& leg, double share) -> Id {
+        if (leg.way && !plan.ways[*leg.way].place.empty()) return plan.ways[*leg.way].place;
+        const auto between = [&](double a, double b) { return a + share * (b - a); };
+        return place_at(plan, {between(leg.from.x_m, leg.to.x_m), between(leg.from.y_m, leg.to.y_m),
+                               between(leg.from.z_m, leg.to.z_m)});
+    };
+    std::vector<Id> cells;
+    const auto add = [&](const Id& place, double metres, double& rest) {
+        for (rest += metres; rest >= cell_m; rest -= cell_m) cells.push_back(place);
+    };
+    double rest = 0;
+    const double slack_m = std::max(0.0, route.length_m - route.way_m) / 2;
+    const auto& legs = route.path.legs;
+    if (!legs.empty()) add(lies_in(legs.front(), 0), slack_m, rest);
+    for (const Leg& leg : legs) {
+        const double length_m = leg.length_m();
+        const auto parts = static_cast<int>(std::ceil(length_m / cell_m));
+        for (int k = 0; k < parts; ++k) add(lies_in(leg, (k + 0.5) / parts), length_m / parts, rest);
+    }
+    if (!legs.empty()) add(lies_in(legs.back(), 1), slack_m, rest);
+    if (cells.empty()) cells.push_back(legs.empty() ? Id() : lies_in(legs.front(), 0.5));
+    return cells;
 }
 
 void lay(Plan& plan, const Routes& routes) {

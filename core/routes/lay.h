@@ -20,4 +20,8 @@ void lay(Plan& plan, const Routes& routes);
 // copper carries the heat of so short a stretch away (compare NEC 310.14(A)(2), from memory).
 [[nodiscard]] std::vector<Id> places_along(const Plan& plan, const Route& route);
 
+// The place that each cell of a run lies in, from its beginning, its slack shared between both ends; at least
+// one cell. Empty: in no place.
+[[nodiscard]] std::vector<Id> places_by_cell(const Plan& plan, const Route& route, double cell_m);
+
 }  // namespace yr

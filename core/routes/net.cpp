@@ -37,8 +37,12 @@ std::optional<Room> room_of(const Place& p) {
     return Room{*corner, {corner->x_m + *p.long_m, corner->y_m + *p.wide_m, corner->z_m + *p.high_m}};
 }
 
+bool is_grave(Hazard hazard) {
+    return hazard != Hazard::none && hazard != Hazard::exhaust && hazard != Hazard::jack_point;
+}
+
 bool is_hazard(const Place& p) {
-    return p.airbag || p.moving || p.exhaust || p.fuel;
+    return p.hazard != Hazard::none;
 }
 
 Id place_at(const Plan& plan, const Spot& spot) {
@@ -78,7 +82,7 @@ double cost_per_m(const Plan& plan, const Spot& a, const Spot& b) {
     for (const Place& p : plan.places) {
         const auto room = room_of(p);
         if (!room) continue;
-        const double share = inside_m(*room, a, b, p.exhaust ? clear : 0) / length;
+        const double share = inside_m(*room, a, b, p.hazard == Hazard::exhaust ? clear : 0) / length;
         if (share <= 0) continue;
         if (is_hazard(p)) cost += kHazard * share;
         if (p.engine_space || p.air_K.value_or(0) > 10) cost += kHot * share;

@@ -89,8 +89,10 @@ struct Room {
 // The smallest room that this spot lies in; empty: none. Places that are but a hazard count only where asked.
 [[nodiscard]] Id place_at(const Plan& plan, const Spot& spot);
 
-// Where something keeps clear: airbag, what moves, exhaust, fuel.
+// Where cables and boxes keep clear.
 [[nodiscard]] bool is_hazard(const Place& place);
+// What may kill or burn at once if a cable lies there; of the rest (heat, a jack) the cable suffers first.
+[[nodiscard]] bool is_grave(Hazard hazard);
 
 // Metres of the straight from a to b that lie in the room, `margin_m` wider on all sides.
 [[nodiscard]] double inside_m(const Room& room, const Spot& a, const Spot& b, double margin_m = 0);

@@ -218,6 +218,11 @@ class Negotiation {
 
 }  // namespace
 
+double clip_spacing_m(const Plan& plan, const Way& way) {
+    const bool iso = plan.policy.ampacity_table == AmpacityTable::iso;
+    return way.clip_m.value_or(assumption(iso ? "clip_iso_m" : "clip_m").value);
+}
+
 double allowed_fill() {
     return assumption("passage_fill").value;
 }

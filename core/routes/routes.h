@@ -50,6 +50,9 @@ struct Routes {
 // Diameter over the insulation of all conductors of this run, each.
 [[nodiscard]] std::vector<double> diameters_mm(const Plan& plan, const std::vector<std::size_t>& runs);
 
+// How far apart its clips are, m: as said, else as the standard has it whose ampacities the plan goes by.
+[[nodiscard]] double clip_spacing_m(const Plan& plan, const Way& way);
+
 // Share of a passage's free diameter that a bundle may take: common practice (data/catalog/assumptions.json).
 [[nodiscard]] double allowed_fill();
 

@@ -105,7 +105,7 @@ std::vector<Id> places_holding(const Plan& plan, const Spot& spot) {
 }
 
 bool may_stand(const Plan& plan, const Id& id, const Place& p) {
-    if (p.airbag || p.moving || p.exhaust || p.fuel) return false;
+    if (is_hazard(p)) return false;
     const Battery* b = find(plan.batteries, std::string_view(id));
     if (p.people && b && b->chemistry == Chemistry::flooded) return false;
     const Point* point = find(plan.points, std::string_view(id));

@@ -36,6 +36,22 @@ TEST_F(MeterPageTest, ReadingsAreTakenWithEnterAndWhatIsOutsideSaysWhatItMeans) 
     EXPECT_EQ(prove->current()->phase, ProvePhase::isolation);
     EXPECT_TRUE(prove->entry()->sentence().contains(QStringLiteral("Ohms from")));
     const TestPoint* first = prove->current();
+    auto* table = prove->table();
+    const auto heads = [table] {
+        int count = 0;
+        for (int k = 0; k < table->topLevelItemCount(); ++k)
+            count += table->topLevelItem(k)->isFirstColumnSpanned() && !table->topLevelItem(k)->isHidden();
+        return count;
+    };
+    EXPECT_EQ(table->topLevelItem(0)->text(app::ProveView::number),
+              QStringLiteral("Negative off: nothing touches ground"))
+        << "each step has its heading";
+    EXPECT_GT(heads(), 5);
+    table->sortByColumn(app::ProveView::probes, Qt::AscendingOrder);
+    EXPECT_EQ(heads(), 0) << "sorted, the steps lie apart";
+    table->sortByColumn(app::ProveView::number, Qt::AscendingOrder);
+    EXPECT_GT(heads(), 5);
+    EXPECT_EQ(table->topLevelItem(1)->text(app::ProveView::number), QStringLiteral("1"));
     enter(prove->entry(), QStringLiteral("20000"));
     EXPECT_EQ(prove->done(), 1U);
     EXPECT_NE(prove->current(), first) << "on to the next";
@@ -72,6 +88,78 @@ TEST_F(MeterPageTest, EveryReadingIsInTheRecordAtOnceAndOneGoesOnWhereItEnds) {
     ASSERT_TRUE(page().open_view(QStringLiteral("record")));
     page().finish();
     EXPECT_EQ(page().record()->lines()->topLevelItemCount(), 2);
+}
+
+// Serial numbers and what was built otherwise, a correction, a copy of the plan; then the plan changes, and
+// Prove goes by what this vehicle is.
+TEST_F(MeterPageTest, AVehicleIsKeptAsItWasBuiltAndProvedByThat) {
+    const QString file = QString::fromStdString(folder.file("truck.yourrail.json"));
+    ASSERT_TRUE(save_plan(plan(), file.toStdString()));
+    doc().store().saved_as(file);
+    page().finish();
+    enter(page().prove()->entry(), QStringLiteral("20000"));
+    ASSERT_TRUE(page().open_view(QStringLiteral("record")));
+    page().finish();
+    auto* record = page().record();
+    EXPECT_FALSE(record->keep_button()->isEnabled()) << "nothing is typed";
+    record->about()->setCurrentIndex(record->about()->findText(QStringLiteral("second battery")));
+    QTest::keyClicks(record->note(), QStringLiteral("serial 4711, warranty until 2029-03"));
+    QTest::mouseClick(record->keep_button(), Qt::LeftButton);
+    ASSERT_EQ(record->lines()->topLevelItemCount(), 2);
+    EXPECT_TRUE(record->lines()->topLevelItem(1)->text(6).contains(QStringLiteral("4711")));
+    EXPECT_EQ(record->lines()->topLevelItem(1)->text(2), QStringLiteral("second battery"));
+    // the reading was a slip
+    record->lines()->setCurrentItem(record->lines()->topLevelItem(0));
+    QTest::keyClicks(record->note(), QStringLiteral("3 the other probe had come off"));
+    QTest::mouseClick(record->correct_button(), Qt::LeftButton);
+    ASSERT_EQ(record->lines()->topLevelItemCount(), 2) << "corrected, not added";
+    EXPECT_EQ(record->lines()->topLevelItem(0)->text(5), QStringLiteral("low"));
+    EXPECT_TRUE(record->lines()->topLevelItem(0)->text(6).contains(QStringLiteral("come off")));
+    ASSERT_TRUE(record->keep_as_built()) << record->problem().toStdString();
+    ASSERT_TRUE(record->built());
+    page().finish();
+    EXPECT_TRUE(tells(QStringLiteral("still the same")));
+
+    const Plan built = plan();
+    Batch thicker;
+    for (yr::Run r : plan().runs)
+        if (r.size && r.to.owner == "load-18")
+            r.size = WireSize::awg(2), thicker.edits.emplace_back(Put<yr::Run>{r, {}});
+    ASSERT_FALSE(thicker.edits.empty());
+    ASSERT_TRUE(doc().apply(thicker, QStringLiteral("thicker")));
+    page().finish();
+    EXPECT_TRUE(tells(QStringLiteral("has changed since")));
+    ASSERT_TRUE(page().open_view({}));
+    page().finish();
+    EXPECT_FALSE(page().prove()->against());
+    page().prove()->go_by(record->built()->plan);
+    page().finish();
+    EXPECT_TRUE(page().prove()->against());
+    EXPECT_EQ(page().prove()->plan(), built);
+    EXPECT_TRUE(tells(QStringLiteral("Against what was built")));
+    const ProvePlan as_built = test_points(built);
+    ASSERT_EQ(page().prove()->points()->points.size(), as_built.points.size());
+    for (std::size_t k = 0; k < as_built.points.size(); ++k)
+        EXPECT_DOUBLE_EQ(page().prove()->points()->points[k].high, as_built.points[k].high);
+}
+
+TEST_F(MeterPageTest, OnesOwnWeightsAreTypedIntoTheirTableAndTakenBack) {
+    ASSERT_TRUE(page().open_view(QStringLiteral("likely")));
+    page().finish();
+    auto* likely = page().likely();
+    ASSERT_EQ(likely->table()->topLevelItemCount(), static_cast<int>(kFaultKinds));
+    likely->table()
+        ->topLevelItem(static_cast<int>(FaultKind::ground))
+        ->setText(app::LikelyView::own, QStringLiteral("12"));
+    QApplication::processEvents();
+    ASSERT_EQ(plan().policy.faults.size(), 1U);
+    EXPECT_EQ(plan().policy.faults[0].fault, "ground");
+    EXPECT_DOUBLE_EQ(plan().policy.faults[0].weight, 12);
+    EXPECT_TRUE(tells(QStringLiteral("1 weight is your own")));
+    likely->say_weight(FaultKind::fuse, QStringLiteral("-3"));
+    EXPECT_EQ(plan().policy.faults.size(), 1U) << "refused";
+    doc().store().undo_stack()->undo();
+    EXPECT_TRUE(plan().policy.faults.empty());
 }
 
 TEST_F(MeterPageTest, FromTheComplaintToTheBadGround) {

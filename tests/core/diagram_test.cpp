@@ -6,6 +6,7 @@
 #include <random>
 #include <set>
 
+#include "diagram/bands.h"
 #include "diagram/channels.h"
 #include "diagram/sheets.h"
 #include "diagram/symbols.h"
@@ -65,6 +66,11 @@ TEST(Channels, CrossOnlyWhereTheOrderOfTheirEndsDiffers) {
     }
 }
 
+Plan on_its_ways(Plan plan) {
+    lay(plan);
+    return plan;
+}
+
 void expect_whole(const Plan& plan) {
     const auto diagram = diagram_of(plan);
     ASSERT_TRUE(diagram) << "dot is not there";
@@ -108,6 +114,41 @@ TEST(DiagramOfAPlan, ShowsEveryCableFuseAndLoadAndDoesNotCross) {
         if (v.has_second) continue;  // two batteries make a mesh
         expect_whole(v.plan);
     }
+}
+
+// Whole vehicles, most of them with a long line from alternator to the second battery's loads.
+TEST(DiagramOfAPlan, IsFoldedWhereItWouldBeTooSmallToRead) {
+    std::vector<Plan> plans;
+    for (const auto& name : kDemos) plans.push_back(on_its_ways(*load_plan(demo_path(name))));
+    for (unsigned seed = 1; seed <= sweep(12U, 120U); ++seed) plans.push_back(vehicle(seed).plan);
+    std::size_t folded = 0;
+    for (const Plan& p : plans) {
+        const auto diagram = diagram_of(p);
+        ASSERT_TRUE(diagram);
+        for (const DiagramSheet& s : diagram->sheets) {
+            for (const Stroke& k : s.strokes) {
+                if (k.kind != StrokeKind::text) continue;
+                EXPECT_GE(k.wide, 1.6) << p.vehicle.name << ", " << s.title << ": " << k.text;
+                folded += k.text.starts_with("see ") && k.text.find('/') == std::string::npos;
+            }
+        }
+    }
+    EXPECT_GT(folded, 0u) << "something goes on in a second band of its sheet";
+}
+
+TEST(Bands, ACutLeavesBothSmallerAndLosesNothing) {
+    // 0-1-2-3-4-5 in a row, with 6 and 7 behind 2
+    const std::vector<GraphEdge> edges = {{0, 1}, {1, 2}, {2, 3}, {3, 4}, {4, 5}, {2, 6}, {2, 7}};
+    const auto wide = cut_in_two(8, edges, Measure::ranks);
+    ASSERT_TRUE(wide);
+    EXPECT_EQ(wide->at, 3u) << "four ranks, then three";
+    EXPECT_EQ(wide->beyond, (std::vector<char>{0, 0, 0, 1, 1, 0, 0}));
+    const std::vector<GraphEdge> tall = {{0, 1}, {1, 2}, {1, 3}, {1, 4}, {0, 5}, {5, 6}, {5, 7}, {0, 8}};
+    const auto high = cut_in_two(9, tall, Measure::ends);
+    ASSERT_TRUE(high);
+    EXPECT_EQ(high->at, 1u) << "three ends on one side, three and the cut one on the other";
+    EXPECT_FALSE(cut_in_two(2, {{0, 1}}, Measure::ranks)) << "nothing to cut";
+    EXPECT_FALSE(cut_in_two(3, {{0, 1}, {1, 0}}, Measure::ranks)) << "a ring";
 }
 
 TEST(DiagramOfAPlan, IsADrawingThatOthersRead) {

@@ -10,6 +10,7 @@
 #include <set>
 
 #include "catalog/batteries.h"
+#include "meter/as_built.h"
 #include "meter/coded_plug.h"
 #include "meter/fit_log.h"
 #include "meter/health.h"
@@ -17,7 +18,9 @@
 #include "meter/practice.h"
 #include "meter/records.h"
 #include "meter/test_points.h"
+#include "notes/notes.h"
 #include "plan/edit.h"
+#include "plan/plan_json.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 #include "support/sweep.h"
@@ -443,6 +446,74 @@ TEST(CodedPlug, EverySingleMistakeReadsSomethingElse) {
         }
     }
     EXPECT_TRUE(coded_plug(400, meter).ohm.empty());
+}
+
+// Two faults that no reading tells apart: what is likelier beforehand is named first, and one's own weights
+// say which that is.
+TEST(Locate, OnesOwnWeightsDecideBetweenWhatNoReadingTellsApart) {
+    Plan plan = laid_demo(0);
+    const auto weight = [&](FaultKind kind) {
+        double sum = 0;
+        for (const Fault& f : faults_of(plan))
+            if (f.kind == kind) sum += f.prior;
+        return sum;
+    };
+    const double usual = weight(FaultKind::load_dead), others = weight(FaultKind::fuse);
+    plan.policy.faults = {{"load_dead", 20}};
+    EXPECT_DOUBLE_EQ(weight(FaultKind::load_dead), 10 * usual);
+    EXPECT_DOUBLE_EQ(weight(FaultKind::fuse), others);
+    EXPECT_EQ(*plan_from_json_text(to_json_text(plan)), plan);
+    const auto typed = read_notes("vehicle van 12 V\nlikely battery weak 9\nlamp 20 W\n").plan;
+    ASSERT_EQ(typed.policy.faults.size(), 1U);
+    EXPECT_DOUBLE_EQ(likely(typed, FaultKind::battery_weak), 9);
+    EXPECT_DOUBLE_EQ(likely(typed, FaultKind::battery_low), fault_prior(FaultKind::battery_low).prior);
+    EXPECT_FALSE(read_notes("vehicle van 12 V\nlikely gremlins 9\nlamp 20 W\n").bad() == 0);
+    EXPECT_FALSE(read_notes("vehicle van 12 V\nlikely ground 0\nlamp 20 W\n").bad() == 0);
+}
+
+// ---- as it was built
+
+TEST(AsBuilt, WhatWasKeptStaysWhateverBecomesOfThePlan) {
+    const TempFolder folder;
+    const std::string file = folder.file("truck.yourrail.json");
+    Plan plan = laid_demo(0);
+    plan.vehicle.registration = "RG 12/4";
+    ASSERT_TRUE(save_plan(plan, file));
+    ASSERT_FALSE(as_built_of(file, vehicle_of(plan))->has_value()) << "nothing is kept yet";
+    Record line;
+    line.when = "2026-11-27T22:10:00", line.by = "R. Fitter";
+    ASSERT_TRUE(keep_as_built(plan, file, line));
+    Plan later = plan;
+    for (yr::Run& r : later.runs) r.size = WireSize::awg(2);
+    ASSERT_TRUE(save_plan(later, file));
+    const auto built = as_built_of(file, vehicle_of(later));
+    ASSERT_TRUE(built && *built);
+    EXPECT_EQ((*built)->plan, plan) << "not as the plan stands now";
+    EXPECT_EQ((*built)->line.by, "R. Fitter");
+    EXPECT_FALSE(keep_as_built(later, file, line)) << "the same moment twice";
+    line.when = "2027-03-01T08:00:00";
+    ASSERT_TRUE(keep_as_built(later, file, line));
+    EXPECT_EQ((*as_built_of(file, vehicle_of(later)))->plan, later) << "the later one counts";
+    EXPECT_FALSE(as_built_of(file, "another one")->has_value());
+    // a copy that somebody changed is not what was kept
+    write_text((*as_built_of(file, vehicle_of(later)))->path, to_json_text(plan));
+    EXPECT_EQ(as_built_of(file, vehicle_of(later)).error().code, ErrorCode::out_of_range);
+}
+
+TEST(AsBuilt, LinesOfOneVehicleAreNotThoseOfAnother) {
+    RecordBook book;
+    const auto line = [&](const char* vehicle, double value) {
+        Record r;
+        r.number = book.records.size() + 1, r.vehicle = vehicle, r.value = value;
+        book.records.push_back(r);
+    };
+    Plan plan = truck();
+    plan.vehicle.registration = "two";
+    line("one", 12.1), line("one", 12.2);
+    EXPECT_EQ(records_of(book, plan).size(), 2U) << "one vehicle, named anew since";
+    line("two", 12.3);
+    ASSERT_EQ(records_of(book, plan).size(), 1U);
+    EXPECT_DOUBLE_EQ(*records_of(book, plan)[0].value, 12.3);
 }
 
 // ---- the trainer

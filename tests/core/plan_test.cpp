@@ -36,8 +36,7 @@ Plan without_days(const char* demo) {
     };
     nowhere(plan.points), nowhere(plan.sources), nowhere(plan.batteries), nowhere(plan.inverters),
         nowhere(plan.loads);
-    std::erase_if(plan.places,
-                  [](const Place& p) { return p.exhaust || p.moving || p.airbag; });  // since version 8
+    std::erase_if(plan.places, [](const Place& p) { return p.hazard != Hazard::none; });  // since version 8
     for (Place& p : plan.places)
         p = [&] {
             Place bare;
@@ -70,7 +69,7 @@ TEST(PlanFile, VersionOneIsReadAndWrittenAsThePresentOne) {
     EXPECT_EQ(plan->sources.size(), 1U);
     EXPECT_TRUE(plan->inverters.empty() && plan->variants.empty());
     const std::string now = to_json_text(*plan);
-    EXPECT_NE(now.find("\"version\": 9"), std::string::npos);
+    EXPECT_NE(now.find("\"version\": 10"), std::string::npos);
     EXPECT_EQ(*plan_from_json_text(now), *plan);
 }
 
@@ -113,7 +112,7 @@ TEST(PlanFile, DamageIsRefusedWithItsPlace) {
     EXPECT_EQ(error_of("[1,2]").code, ErrorCode::not_a_plan);
     EXPECT_EQ(error_of(replaced(truck_text(), "your-rail-plan", "shopping-list")).code,
               ErrorCode::not_a_plan);
-    EXPECT_EQ(error_of(replaced(truck_text(), "\"version\": 9", "\"version\": 99")).code,
+    EXPECT_EQ(error_of(replaced(truck_text(), "\"version\": 10", "\"version\": 99")).code,
               ErrorCode::newer_version);
     const Error draw = error_of(replaced(truck_text(), "\"kind\": \"current\",\n        \"value\": 13",
                                          "\"kind\": \"current\",\n        \"value\": -13"));
@@ -173,6 +172,28 @@ TEST(Migration, StepsRunInOrderAndFailWhole) {
     EXPECT_EQ(migrate(file, 5, steps).error().code, ErrorCode::not_a_plan);
     EXPECT_EQ(file, before);
     EXPECT_EQ(migrate(file, 2, steps).error().code, ErrorCode::newer_version);
+}
+
+TEST(Migration, FourWordsOfAPlaceBecameOne) {
+    nlohmann::json file = {{"version", 9},
+                           {"places",
+                            {{{"id", "a"}, {"airbag", true}, {"exhaust", true}},
+                             {{"id", "b"}, {"fuel", true}},
+                             {{"id", "c"}, {"moving", false}, {"wet", true}}}},
+                           {"variants", {{{"places", {{{"id", "d"}, {"moving", true}}}}}}}};
+    ASSERT_TRUE(migrate(file, 10, migration_steps()));
+    EXPECT_EQ(file["places"][0], (nlohmann::json{{"id", "a"}, {"hazard", "airbag"}})) << "what hurts most";
+    EXPECT_EQ(file["places"][1], (nlohmann::json{{"id", "b"}, {"hazard", "fuel_line"}}));
+    EXPECT_EQ(file["places"][2], (nlohmann::json{{"id", "c"}, {"wet", true}}));
+    EXPECT_EQ(file["variants"][0]["places"][0], (nlohmann::json{{"id", "d"}, {"hazard", "moving"}}));
+    // a whole file of version 9
+    std::string old = replaced(truck_text(), "\"version\": 10", "\"version\": 9");
+    for (const char* word : {"airbag", "exhaust", "moving"})
+        old =
+            replaced(old, "\"hazard\": \"" + std::string(word) + "\"", "\"" + std::string(word) + "\": true");
+    const auto read = plan_from_json_text(old);
+    ASSERT_TRUE(read);
+    EXPECT_EQ(*read, *plan_from_json_text(truck_text()));
 }
 
 TEST(PlanFile, SavingIsWholeOrNothing) {

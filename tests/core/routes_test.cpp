@@ -5,18 +5,21 @@
 #include <boost/graph/dijkstra_shortest_paths.hpp>
 #include <cmath>
 #include <random>
+#include <set>
 
 #include "inspect/places.h"
 #include "inspect/stand.h"
 #include "notes/notes.h"
 #include "notes/plan_text.h"
 #include "plan/additions.h"
+#include "plan/names.h"
 #include "plan/validate.h"
 #include "routes/furnish.h"
 #include "routes/lay.h"
 #include "routes/packing.h"
 #include "routes/where.h"
 #include "size/run_limits.h"
+#include "solve/settle.h"
 #include "support/sweep.h"
 #include "support/vehicles.h"
 #include "words/sentences.h"
@@ -46,9 +49,9 @@ yr::Run& cable(Plan& plan, const Id& id, const Id& from, const Id& to, int awg =
     plan.runs.push_back(r);
     return plan.runs.back();
 }
-Place hazard(const Id& id, Spot low, Spot high, bool Place::*what) {
+Place hazard(const Id& id, Spot low, Spot high, Hazard what) {
     Place p;
-    p.id = p.name = id, p.at = stand_at(low), p.*what = true;
+    p.id = p.name = id, p.at = stand_at(low), p.hazard = what;
     p.long_m = high.x_m - low.x_m, p.wide_m = high.y_m - low.y_m, p.high_m = high.z_m - low.z_m;
     return p;
 }
@@ -183,7 +186,9 @@ TEST(WayNet, LengthsOfAKnownBox) {
 }
 
 TEST(WayNet, GoesRoundWhatCablesKeepClearOf) {
-    for (bool Place::*what : {&Place::airbag, &Place::moving, &Place::exhaust, &Place::fuel}) {
+    std::set<std::string> reasons;
+    for (const auto& [what, name] : enum_names<Hazard>()) {
+        if (what == Hazard::none) continue;
         Plan plan;
         plan.waypoints = {waypoint("a", 0, 0), waypoint("b", 4, 0), waypoint("c", 0, 3), waypoint("d", 4, 3)};
         plan.ways = {way("short", "a", "b"), way("ac", "a", "c"), way("cd", "c", "d"), way("db", "d", "b")};
@@ -200,8 +205,42 @@ TEST(WayNet, GoesRoundWhatCablesKeepClearOf) {
         ASSERT_EQ(told.size(), 1u);
         EXPECT_EQ(told[0].kind, FindingKind::way_barred);
         EXPECT_EQ(told[0].other, "h");
-        EXPECT_NEAR(told[0].value, what == &Place::exhaust ? 1.3 : 1.0, 1e-6) << "150 mm from the exhaust";
+        EXPECT_EQ(told[0].severity, is_grave(what) ? Severity::stop : Severity::fix) << name;
+        EXPECT_TRUE(reasons.insert(words::sentence(told[0], plan)).second) << name << " has words of its own";
+        EXPECT_NEAR(told[0].value, what == Hazard::exhaust ? 1.3 : 1.0, 1e-6) << "150 mm from the exhaust";
     }
+}
+
+// A cable past a short hot spot: counted in no ampacity, and still too hot for its insulation there.
+TEST(WayNet, AShortHotStretchIsToldByTheHeatOfTheCopper) {
+    const auto told_at = [](double spot_C, double half_m) {
+        Plan plan;
+        plan.states.emplace_back();
+        plan.states[0].id = plan.states[0].name = "s", plan.states[0].ambient_C = 30;
+        plan.waypoints = {waypoint("a", 0, 0), waypoint("b", 4, 0)};
+        plan.ways = {way("short", "a", "b")};
+        stud(plan, "from", 0, 0), stud(plan, "to", 4, 0);
+        cable(plan, "r", "from", "to", 8);
+        Place spot;
+        spot.id = spot.name = "turbo", spot.air_C = spot_C, spot.at = stand_at({2 - half_m, -0.5, -0.5});
+        spot.long_m = 2 * half_m, spot.wide_m = 1, spot.high_m = 1;
+        plan.places = {spot};
+        lay(plan);
+        std::vector<Finding> hot;
+        for (Finding& f : place_findings(plan, {solve(plan, plan.states[0])}))
+            if (f.kind == FindingKind::way_hot) hot.push_back(std::move(f));
+        return hot;
+    };
+    EXPECT_TRUE(told_at(95, 0.1).empty()) << "its insulation bears that";
+    const auto hot = told_at(120, 0.1);
+    ASSERT_EQ(hot.size(), 1u);
+    EXPECT_EQ(hot[0].id, "r");
+    EXPECT_EQ(hot[0].other, "turbo");
+    EXPECT_DOUBLE_EQ(hot[0].value, 120) << "the air itself: the insulation lies in it";
+    EXPECT_DOUBLE_EQ(hot[0].limit, 105);
+    ASSERT_FALSE(hot[0].candidates.empty());
+    EXPECT_DOUBLE_EQ(hot[0].candidates[0].to_A, 125);
+    EXPECT_TRUE(told_at(120, 0.5).empty()) << "so long a stretch counts in ampacity and heat";
 }
 
 // ---- all together
@@ -384,7 +423,7 @@ TEST(PlaceFindings, LengthsThatDisagreeAndThingsThatStandBadly) {
     Plan mended = plan;
     for (const Finding& f : told) ASSERT_TRUE(yr::apply(mended, f.candidates.at(0).edit));
     EXPECT_TRUE(place_findings(mended, {}).empty());
-    mended.places.push_back(hazard("bag", {3.5, -0.5, -0.5}, {4.5, 0.5, 0.5}, &Place::airbag));
+    mended.places.push_back(hazard("bag", {3.5, -0.5, -0.5}, {4.5, 0.5, 0.5}, Hazard::airbag));
     told = place_findings(mended, {});
     EXPECT_TRUE(std::any_of(told.begin(), told.end(), [](const Finding& f) {
         return f.kind == FindingKind::stands_badly && f.id == "b" && f.severity == Severity::stop;

@@ -124,6 +124,24 @@ TEST(Shop, EndsOfCablesAreTyped) {
 
 // ---- what looms are covered with
 
+TEST(Clips, StandAsFarApartAsTheStandardAsksThatOneGoesBy) {
+    Plan plan = laid_demo(0);
+    const auto clips = [&] {
+        double sum = 0;
+        for (const Part& p : parts_of(plan))
+            if (p.kind == BuyKind::clip) sum += p.quantity;
+        return sum;
+    };
+    plan.policy.ampacity_table = AmpacityTable::abyc;
+    EXPECT_DOUBLE_EQ(clip_spacing_m(plan, plan.ways[0]), 0.45) << "ABYC E-11, 18 in, from memory";
+    const double wide = clips();
+    plan.policy.ampacity_table = AmpacityTable::iso;
+    EXPECT_DOUBLE_EQ(clip_spacing_m(plan, plan.ways[0]), 0.3) << "ISO 10133, from memory";
+    EXPECT_GT(clips(), 1.2 * wide) << "by a half more, but for rounding up on each way";
+    for (Way& w : plan.ways) w.clip_m = 0.45;
+    EXPECT_DOUBLE_EQ(clips(), wide) << "what a way says wins";
+}
+
 TEST(Covering, LayersLieOverEachOtherAndAreBought) {
     Way way;
     EXPECT_TRUE(covering_of(way, 6, 1).empty()) << "one cable alone wants none";

@@ -6,6 +6,7 @@
 #include <filesystem>
 #include <fstream>
 #include <map>
+#include <random>
 
 #include "inspect/checked_sizing.h"
 #include "notes/notes.h"
@@ -14,11 +15,13 @@
 #include "plan/plan_json.h"
 #include "plan/validate.h"
 #include "plan/variant.h"
+#include "routes/lay.h"
 #include "size/plan_fuse.h"
 #include "size/run_ladder.h"
 #include "support/findings.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
+#include "support/strewn.h"
 #include "support/sweep.h"
 #include "support/vehicles.h"
 #include "words/guard_words.h"
@@ -306,6 +309,44 @@ TEST(CheckedSizing, IsAsGoodAsTheBestThatIsKnown) {
         }
     }
     if (write) write_text(file, all);
+}
+
+// Cables that grow may no longer fit through their hole and go round: what is judged is the plan as it lies
+// then, and every length that it was sized for is the length that it has.
+TEST(CheckedSizing, MakesNothingWorseOnTheWaysThatItLeaves) {
+    int sized_all = 0, went_round = 0;
+    for (unsigned seed = 0; seed < sweep(6U, 60U); ++seed) {
+        Plan plan = laid_out(vehicle(seed).plan, seed % 2 ? Outline::van : Outline::truck);
+        std::mt19937 random(seed);
+        for (yr::Run& r : plan.runs) {
+            if (!ends_of(plan, r)) continue;
+            r.length_m.reset(), r.length_least_m.reset();
+            for (Device& d : r.devices) d.at_m.reset();
+            if (random() % 3 == 0) r.size = WireSize::awg(18), r.pinned = false;
+        }
+        for (Waypoint& w : plan.waypoints)
+            if (w.kind != PassageKind::bend) w.bore_mm = 16 + static_cast<double>(random() % 20);
+        lay(plan);
+        if (!validate(plan).empty()) continue;
+        SizingAsk ask;
+        ask.most_s = 5;
+        const auto result = size_checked(plan, ask);
+        ASSERT_TRUE(result);
+        const SizingResult& r = result->sizing;
+        if (r.status != SizingStatus::least && r.status != SizingStatus::best_found) continue;
+        ++sized_all;
+        Plan sized = plan;
+        ASSERT_TRUE(yr::apply(sized, r.edit));
+        lay(sized);
+        for (std::size_t k = 0; k < plan.runs.size(); ++k)
+            went_round += std::abs(sized.runs[k].laid.length_m.value_or(0) -
+                                   plan.runs[k].laid.length_m.value_or(0)) > 0.05;
+        const Inspection before = inspect(plan, false), after = inspect(sized, false);
+        for (const Finding* f : new_or_worse(before.findings, after.findings))
+            ADD_FAILURE() << seed << ": " << words::sentence(*f, sized);
+    }
+    EXPECT_GT(sized_all, 2);
+    EXPECT_GT(went_round, 0) << "some way changes with its size";
 }
 
 // The result of sizing, put into the plan and inspected whole, has no stop and no fix that was not there.

@@ -11,6 +11,7 @@
 
 #include "diagram/sheets.h"
 #include "files/text_file.h"
+#include "meter/as_built.h"
 #include "plan/plan_json.h"
 #include "plan/roles.h"
 #include "railchart/rail_paint.h"
@@ -194,7 +195,8 @@ Result<int> write_dossier(const Plan& plan, const QString& path, QPageSize::Page
     const Inspection found = inspect(plan, false);
     std::vector<Record> records;
     if (!plan_path.isEmpty())
-        if (const auto book = read_records(records_path(plan_path.toStdString()))) records = book->of({});
+        if (const auto book = read_records(records_path(plan_path.toStdString())))
+            records = records_of(*book, plan);
     const auto sections = words::dossier(
         {plan, solutions, found.findings, print.toStdString(), date.toStdString(), std::move(records)});
     QByteArray bytes;

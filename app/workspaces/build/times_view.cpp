@@ -18,21 +18,6 @@ namespace {
 
 constexpr double kThreads_mm[] = {4, 5, 6, 8, 10, 12};
 
-QTreeWidget* own_table(const QStringList& heads, const QString& name) {
-    auto* t = new QTreeWidget;
-    t->setObjectName(QStringLiteral("table"));
-    t->setHeaderLabels(heads);
-    t->setRootIsDecorated(false);
-    t->setIndentation(0);
-    t->setAllColumnsShowFocus(true);
-    t->setAccessibleName(name);
-    t->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed |
-                       QAbstractItemView::SelectedClicked);
-    t->header()->setFont(type_font(Type::small));
-    make_handy(t);
-    return t;
-}
-
 QString torque_text(double thread_mm) {
     QStringList parts;
     const std::pair<Seat, QString> seats[] = {
@@ -54,8 +39,8 @@ TimesView::TimesView(Document* document, QWidget* parent) : QWidget(parent), doc
     words->setWordWrap(true);
     words->setObjectName(QStringLiteral("soft"));
     words->setContentsMargins(16, 4, 16, 4);
-    times_ = own_table({say("work"), say("typical, min"), say("own, min")}, say("Minutes by work"));
-    torques_ = own_table({say("thread"), say("typical, Nm"), say("own, Nm")}, say("Torques by thread"));
+    times_ = editable_table({say("work"), say("typical, min"), say("own, min")}, say("Minutes by work"));
+    torques_ = editable_table({say("thread"), say("typical, Nm"), say("own, Nm")}, say("Torques by thread"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->addWidget(words);

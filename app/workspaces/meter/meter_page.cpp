@@ -29,7 +29,9 @@ constexpr ViewWord kViews[] = {
     {"years", words::later("Over the years"),
      words::later("How a battery ages, and the winter it will not see")},
     {"record", words::later("Record"), words::later("What was read and proved, and what drifted since")},
-    {"practise", words::later("Practise"), words::later("A hidden fault to be found")}};
+    {"practise", words::later("Practise"), words::later("A hidden fault to be found")},
+    {"likely", words::later("How likely"),
+     words::later("How likely each kind of fault is before anything is read, and your own weights")}};
 
 }  // namespace
 
@@ -43,9 +45,10 @@ MeterPage::MeterPage(Document* document, QWidget* parent)
     record_ = new RecordView(document_);
     years_ = new YearsView(document_, record_);
     practise_ = new PractiseView(document_);
+    likely_ = new LikelyView(document_);
     pages_ = new QStackedWidget;
-    for (QWidget* page :
-         std::initializer_list<QWidget*>{prove_, find_, rest_, wire_, plug_, years_, record_, practise_})
+    for (QWidget* page : std::initializer_list<QWidget*>{prove_, find_, rest_, wire_, plug_, years_, record_,
+                                                         practise_, likely_})
         pages_->addWidget(page);
     auto* left = new QVBoxLayout;
     left->setContentsMargins(0, 0, 0, 0);
@@ -73,6 +76,7 @@ MeterPage::MeterPage(Document* document, QWidget* parent)
     connect(rest_, &RestView::changed, this, &MeterPage::fill_side);
     connect(wire_, &WireView::changed, this, &MeterPage::fill_side);
     connect(plug_, &PlugView::changed, this, &MeterPage::fill_side);
+    connect(record_, &RecordView::changed, this, &MeterPage::fill_side);
     connect(years_, &YearsView::changed, this, &MeterPage::fill_side);
     connect(prove_->entry()->meter(), &QToolButton::clicked, this, [this] {
         if (prove_->current()) read_by_meter(prove_->current()->where);
@@ -142,6 +146,7 @@ void MeterPage::entered() {
 void MeterPage::plan_opened() {
     find_->begin_anew();
     wire_->begin_anew();
+    prove_->go_by(std::nullopt);
     prove_->resume({});
 }
 
@@ -160,6 +165,7 @@ void MeterPage::refresh() {
     if (page == plug_) plug_->refresh();
     if (page == years_) years_->refresh();
     if (page == practise_) practise_->refresh();
+    if (page == likely_) likely_->refresh();
     fill_side();
 }
 

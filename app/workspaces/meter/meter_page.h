@@ -9,6 +9,7 @@
 #include "meter/fit_log.h"
 #include "widgets/view_words.h"
 #include "workspaces/meter/find_view.h"
+#include "workspaces/meter/likely_view.h"
 #include "workspaces/meter/plug_view.h"
 #include "workspaces/meter/practise_view.h"
 #include "workspaces/meter/prove_view.h"
@@ -36,6 +37,7 @@ class MeterPage : public Workspace {
     [[nodiscard]] WireView* wire() { return wire_; }
     [[nodiscard]] PlugView* plug() { return plug_; }
     [[nodiscard]] YearsView* years() { return years_; }
+    [[nodiscard]] LikelyView* likely() { return likely_; }
     [[nodiscard]] RecordView* record() { return record_; }
     [[nodiscard]] PractiseView* practise() { return practise_; }
     [[nodiscard]] MeterClient* meter() { return &meter_; }
@@ -66,6 +68,9 @@ class MeterPage : public Workspace {
     void side_of_plug();
     void side_of_years();
     void side_of_record();
+    void side_of_built();
+    void against_what();
+    void side_of_likely();
     void lines_of_fit();
     void side_of_practise();
     QLabel* line(const QString& text, const char* name = "");
@@ -78,6 +83,7 @@ class MeterPage : public Workspace {
     ProveView* prove_;
     FindView* find_;
     RestView* rest_;
+    LikelyView* likely_;
     WireView* wire_;
     PlugView* plug_;
     YearsView* years_;

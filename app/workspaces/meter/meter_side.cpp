@@ -1,5 +1,6 @@
 // What stands at the side of each view of Meter.
 #include <QFileDialog>
+#include <QFileInfo>
 #include <QProgressBar>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -31,6 +32,23 @@ QProgressBar* bar(double share) {
 
 }  // namespace
 
+void MeterPage::side_of_likely() {
+    const auto own = static_cast<long>(document_->plan().policy.faults.size());
+    sentences_ << (own == 0 ? say("All weights are the typical ones.")
+                            : say_n("%n weight is your own.", "%n weights are your own.", own));
+    line(sentences_.back());
+    line(say("They count where a fault is looked for and in practice. A weight of 6 against one of 3: twice "
+             "as "
+             "likely. What is read soon outweighs them."),
+         "soft");
+    if (own > 0)
+        link(say("Back to the typical ones"), say("Undo takes it back"), [this] {
+            Policy policy = document_->plan().policy;
+            policy.faults.clear();
+            document_->apply(SetPolicy{policy}, say("how likely a fault is"));
+        });
+}
+
 QLabel* MeterPage::line(const QString& text, const char* name) {
     auto* l = new QLabel(text);
     l->setWordWrap(true);
@@ -57,6 +75,7 @@ void MeterPage::fill_side() {
     if (page == plug_) return side_of_plug();
     if (page == years_) return side_of_years();
     if (page == record_) return side_of_record();
+    if (page == likely_) return side_of_likely();
     side_of_practise();
 }
 
@@ -80,7 +99,7 @@ void MeterPage::side_of_prove() {
              "soft");
     if (!p->unseen.empty()) {
         QStringList names;
-        for (const Id& id : p->unseen) names << q(yr::name_of(document_->plan(), id));
+        for (const Id& id : p->unseen) names << q(yr::name_of(prove_->plan(), id));
         line(say("No state loads these enough to be seen: %1.")
                  .arg(names.join(QStringLiteral(", ")))
                  .toHtmlEscaped(),
@@ -92,12 +111,13 @@ void MeterPage::side_of_prove() {
                                  : t->phase == ProvePhase::continuity || t->phase == ProvePhase::master
                                      ? v == Verdict::low
                                      : false;
-            const QString means = q(words::outside_means(document_->plan(), *t, v));
+            const QString means = q(words::outside_means(prove_->plan(), *t, v));
             if (means.isEmpty() || one_way) continue;
             line(v == Verdict::high ? say("Above") : say("Below"))->setFont(type_font(Type::bold));
             line(means.toHtmlEscaped());
         }
     }
+    against_what();
     const Instrument meter = instrument_of(document_->plan());
     line(say("Bands hold what the plan leaves open and the meter's doubt: %1 and %2 digits.")
              .arg(q(words::quantity(meter.gain, Dimension::fraction)))
@@ -110,10 +130,26 @@ void MeterPage::side_of_prove() {
     if (!record_->book().records.empty())
         link(say("Go on where the record ends"), say("Readings of this vehicle that the record has"), [this] {
             std::vector<std::pair<Probing, double>> readings;
-            for (const Record& r : record_->book().of({}))
+            for (const Record& r : records_of(record_->book(), document_->plan()))
                 if (r.kind == RecordKind::reading && r.value) readings.emplace_back(r.where, *r.value);
             prove_->resume(readings);
         });
+}
+
+// Where this vehicle was built otherwise than the plan stands now, one chooses which of them is proved.
+void MeterPage::against_what() {
+    const auto& built = record_->built();
+    if (!built || built->plan == document_->plan()) return;
+    if (prove_->against()) {
+        sentences_ << say("Against what was built on %1.").arg(q(built->line.when).left(10));
+        line(sentences_.back(), "fix");
+        link(say("Against the plan as it stands"), say("With all that changed since"),
+             [this] { prove_->go_by(std::nullopt); });
+    } else {
+        link(say("Against what was built on %1").arg(q(built->line.when).left(10)),
+             say("The copy that was kept of this vehicle"),
+             [this] { prove_->go_by(record_->built()->plan); });
+    }
 }
 
 void MeterPage::side_of_find() {
@@ -392,6 +428,7 @@ void MeterPage::side_of_record() {
         sentences_ << q(words::sentence(document_->plan(), drifted[k], document_->style()));
         line(sentences_.back().toHtmlEscaped(), drifted[k].out_now ? "stop" : "");
     }
+    side_of_built();
     link(say("Sign: proved and handed over"), say("A line with date and name"), [this] {
         Record r;
         r.kind = RecordKind::signature;
@@ -402,6 +439,28 @@ void MeterPage::side_of_record() {
     line(say("Lines are only added, each chained to the one before: what is wrong is corrected by a later "
              "line."),
          "soft");
+}
+
+// How this vehicle was built, and whether the plan went on since.
+void MeterPage::side_of_built() {
+    const auto& built = record_->built();
+    if (built) {
+        const bool same = built->plan == document_->plan();
+        sentences_ << say("Kept as it was built on %1.").arg(q(built->line.when).left(10)) +
+                          QLatin1Char(' ') +
+                          (same ? say("The plan is still the same.")
+                                : say("The plan has changed since: Prove can go by what was built."));
+        line(sentences_.back().toHtmlEscaped());
+        line(
+            say("The copy is %1, beside the plan.").arg(QFileInfo(q(built->path)).fileName()).toHtmlEscaped(),
+            "soft");
+        if (same) return;
+    }
+    link(say("Keep it as it is built"),
+         say("A copy of the plan for this vehicle: later changes of the plan do not touch it"), [this] {
+             if (!record_->keep_as_built()) document_->store().refuse(record_->problem());
+             fill_side();
+         });
 }
 
 void MeterPage::side_of_practise() {

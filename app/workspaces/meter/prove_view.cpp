@@ -14,14 +14,17 @@ namespace yr::app {
 ProveView::ProveView(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
     table_ = new QTreeWidget;
     table_->setObjectName(QStringLiteral("table"));
-    table_->setHeaderLabels({say("no."), say("what it proves"), say("where the probes go"), say("should be"),
-                             say("read"), say("verdict")});
+    table_->setHeaderLabels(
+        {say("no."), say("where the probes go"), say("should be"), say("read"), say("verdict")});
     table_->setRootIsDecorated(false);
     table_->setIndentation(0);
     table_->setAllColumnsShowFocus(true);
     table_->setAccessibleName(say("Readings that prove the vehicle"));
     table_->header()->setFont(type_font(Type::small));
+    table_->header()->setStretchLastSection(false);
+    table_->header()->setSectionResizeMode(probes, QHeaderView::Stretch);
     make_handy(table_);
+    connect(table_->header(), &QHeaderView::sortIndicatorChanged, this, &ProveView::show_steps);
     entry_ = new EntryBar;
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
@@ -29,8 +32,9 @@ ProveView::ProveView(Document* document, QWidget* parent) : QWidget(parent), doc
     column->addWidget(table_, 1);
     column->addWidget(entry_);
     connect(entry_, &EntryBar::entered, this, &ProveView::take);
-    connect(table_, &QTreeWidget::itemClicked, this,
-            [this](QTreeWidgetItem* item) { go_to(item->data(0, Qt::UserRole).toUInt()); });
+    connect(table_, &QTreeWidget::itemClicked, this, [this](QTreeWidgetItem* item) {
+        if (const QVariant point = item->data(number, Qt::UserRole); point.isValid()) go_to(point.toUInt());
+    });
     connect(&job_, &JobBase::done, this, [this] {
         fill();
         ask();
@@ -40,8 +44,16 @@ ProveView::ProveView(Document* document, QWidget* parent) : QWidget(parent), doc
 
 void ProveView::refresh() {
     if (job_.current(document_->store().generation())) return;
-    job_.start(document_->store().generation(),
-               [plan = document_->plan()](const Task&) { return test_points(plan); });
+    job_.start(document_->store().generation(), [plan = plan()](const Task&) { return test_points(plan); });
+}
+
+void ProveView::go_by(std::optional<Plan> built) {
+    if (!built && !built_) return;
+    built_ = std::move(built);
+    read_.clear();
+    at_ = 0;
+    job_.start(document_->store().generation(), [plan = plan()](const Task&) { return test_points(plan); });
+    emit moved();
 }
 
 void ProveView::finish() {
@@ -54,30 +66,63 @@ const TestPoint* ProveView::current() const {
 }
 
 void ProveView::fill() {
-    const Refill refill(table_);
-    if (!points()) return;
-    for (std::size_t k = 0; k < points()->points.size(); ++k) {
-        const TestPoint& t = points()->points[k];
-        auto* item = new TableRow(table_);
-        item->setData(0, Qt::UserRole, static_cast<uint>(k));
-        item->setText(0, QString::number(k + 1));
-        item->setText(1, q(words::name_of(t.phase)) + QStringLiteral(": ") +
-                             q(yr::name_of(document_->plan(), t.thing)));
-        item->setText(2, q(words::sentence(document_->plan(), t.where)));
-        item->setText(3, q(words::band_text(t, document_->style())));
-        if (const auto found = read_.find(k); found != read_.end()) {
-            item->setText(4, q(words::value_text(t.where.kind, found->second, document_->style())));
-            const Verdict v = verdict(t, found->second);
-            item->setText(5, q(words::name_of(v)));
-            item->setForeground(5, v == Verdict::good          ? tokens().good
-                                   : v == Verdict::cannot_tell ? tokens().soft
-                                                               : tokens().stop);
-            item->setToolTip(5, q(words::outside_means(document_->plan(), t, v)));
+    {
+        const Refill refill(table_);
+        if (!points()) return;
+        QString step;
+        for (std::size_t k = 0; k < points()->points.size(); ++k) {
+            const QString now = q(words::phase_text(plan(), points()->points[k]));
+            if (now != step) add_step(step = now, static_cast<double>(k) + 0.5);
+            add_row(k);
         }
-        if (k == at_) table_->setCurrentItem(item);
     }
-    const int widths[] = {34, 150, 236, 108, 66, 74};
-    for (int k = 0; k < 6; ++k) table_->header()->resizeSection(k, widths[k]);
+    show_steps();
+    const int widths[] = {38, 0, 150, 76, 88};
+    for (const int c : {number, should_be, read_now, verdict_now})
+        table_->header()->resizeSection(c, widths[c]);
+}
+
+// The heading of a step: not a row that one can go to.
+void ProveView::add_step(const QString& name, double before) {
+    auto* head = new TableRow(table_);
+    head->setText(number, name);
+    head->setData(number, TableRow::kSortRole, before);
+    head->setFlags(Qt::ItemIsEnabled);
+    head->setFirstColumnSpanned(true);
+    QFont bold = table_->font();
+    bold.setBold(true);
+    head->setFont(number, bold);
+}
+
+void ProveView::add_row(std::size_t k) {
+    const TestPoint& t = points()->points[k];
+    auto* item = new TableRow(table_);
+    item->setData(number, Qt::UserRole, static_cast<uint>(k));
+    item->setText(number, QString::number(k + 1));
+    item->setData(number, TableRow::kSortRole, static_cast<double>(k + 1));
+    item->setText(probes, q(words::where_text(plan(), t.where)));
+    item->setToolTip(probes, q(words::sentence(plan(), t.where)));
+    item->setText(should_be, q(words::band_text(t, document_->style())));
+    if (const auto found = read_.find(k); found != read_.end()) {
+        item->setText(read_now, q(words::value_text(t.where.kind, found->second, document_->style())));
+        const Verdict v = verdict(t, found->second);
+        item->setText(verdict_now, q(words::name_of(v)));
+        item->setForeground(verdict_now, v == Verdict::good          ? tokens().good
+                                         : v == Verdict::cannot_tell ? tokens().soft
+                                                                     : tokens().stop);
+        item->setToolTip(verdict_now, q(words::outside_means(plan(), t, v)));
+    }
+    if (k == at_) table_->setCurrentItem(item);
+}
+
+// Sorted by anything but their order the steps lie apart: their headings say nothing then.
+void ProveView::show_steps() {
+    const int by = table_->header()->sortIndicatorSection();
+    const bool in_order =
+        by <= number && (by < 0 || table_->header()->sortIndicatorOrder() == Qt::AscendingOrder);
+    for (int k = 0; k < table_->topLevelItemCount(); ++k)
+        if (QTreeWidgetItem* row = table_->topLevelItem(k); !row->data(number, Qt::UserRole).isValid())
+            row->setHidden(!in_order);
 }
 
 void ProveView::ask() {
@@ -91,13 +136,14 @@ void ProveView::ask() {
                        .arg(at_ + 1)
                        .arg(points()->points.size())
                        .arg(q(words::band_text(*t, document_->style())));
-    entry_->ask(t->where.kind, q(words::sentence(document_->plan(), t->where)), hint);
+    entry_->ask(t->where.kind, q(words::sentence(plan(), t->where)), hint);
 }
 
 void ProveView::go_to(std::size_t point) {
     at_ = point;
     for (int k = 0; k < table_->topLevelItemCount(); ++k)
-        if (table_->topLevelItem(k)->data(0, Qt::UserRole).toUInt() == point) {
+        if (const QVariant row = table_->topLevelItem(k)->data(number, Qt::UserRole);
+            row.isValid() && row.toUInt() == point) {
             table_->setCurrentItem(table_->topLevelItem(k));
             table_->scrollToItem(table_->topLevelItem(k), QAbstractItemView::PositionAtCenter);
         }
@@ -120,7 +166,7 @@ void ProveView::take(double value) {
     emit taken(point, value, v);
     if (at_ != was) return go_to(at_);
     entry_->field()->selectAll();
-    entry_->say_wrong(q(words::outside_means(document_->plan(), point, v)));
+    entry_->say_wrong(q(words::outside_means(plan(), point, v)));
     emit moved();
 }
 

@@ -21,6 +21,10 @@ class ProveView : public QWidget {
     void refresh();
     void finish();
     [[nodiscard]] const ProvePlan* points() const { return job_.answer(); }
+    // What is proved: a copy of the plan as this vehicle was built, or the plan as it stands.
+    void go_by(std::optional<Plan> built);
+    [[nodiscard]] bool against() const { return built_.has_value(); }
+    [[nodiscard]] const Plan& plan() const { return built_ ? *built_ : document_->plan(); }
     [[nodiscard]] QTreeWidget* table() { return table_; }
     [[nodiscard]] EntryBar* entry() { return entry_; }
     [[nodiscard]] const TestPoint* current() const;
@@ -32,12 +36,17 @@ class ProveView : public QWidget {
     // Of a record of this vehicle: what was read before, so that one goes on where one stood.
     void resume(const std::vector<std::pair<Probing, double>>& readings);
 
+    enum Column { number, probes, should_be, read_now, verdict_now };
+
   signals:
     void taken(const yr::TestPoint& point, double value, yr::Verdict verdict);
     void moved();
 
   private:
     void fill();
+    void add_step(const QString& name, double before);
+    void add_row(std::size_t point);
+    void show_steps();
     void ask();
 
     Document* document_;
@@ -45,6 +54,7 @@ class ProveView : public QWidget {
     EntryBar* entry_;
     std::map<std::size_t, double> read_;
     std::size_t at_ = 0;
+    std::optional<Plan> built_;
     Job<ProvePlan> job_;
 };
 

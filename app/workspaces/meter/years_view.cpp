@@ -181,7 +181,8 @@ void YearsView::refresh() {
     battery_->clear();
     for (const Battery& b : document_->plan().batteries) battery_->addItem(q(b.name), q(b.id));
     if (const int k = battery_->findData(was); k >= 0) battery_->setCurrentIndex(k);
-    days_ = health_days(document_->plan(), battery(), record_->book().of({}), cold_C_);
+    days_ =
+        health_days(document_->plan(), battery(), records_of(record_->book(), document_->plan()), cold_C_);
     ahead_ = outlook(days_);
     {
         const Refill refill(table_);

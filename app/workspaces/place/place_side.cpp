@@ -5,6 +5,7 @@
 #include <cmath>
 
 #include "catalog/assumptions.h"
+#include "inspect/heat_along.h"
 #include "routes/furnish.h"
 #include "routes/lay.h"
 #include "widgets/tokens.h"
@@ -36,7 +37,7 @@ void PlacePage::fill_way() {
                       ? place_at(plan, {(*a->at.x_m + *b->at.x_m) / 2, (*a->at.y_m + *b->at.y_m) / 2,
                                         (*a->at.z_m + *b->at.z_m) / 2})
                       : way.place;
-    const double clip = way.clip_m.value_or(assumption("clip_m").value);
+    const double clip = clip_spacing_m(plan, way);
     sentences_ << say_n("%n cable", "%n cables", static_cast<long>(runs.size())) +
                       say(", %1, air %2, %3 clips")
                           .arg(q(words::quantity(length, Dimension::length, style)),
@@ -184,6 +185,18 @@ void PlacePage::fill_run(const Run& run) {
                       .arg(q(words::quantity(hottest, Dimension::temperature, style)))
                       .arg(bundled_with(plan, view_->routes(), k));
     line(sentences_.back(), "soft");
+    if (const auto heat = heat_along(plan, k, *route, state, document_->shown().solution().network,
+                                     document_->shown().solution().point)) {
+        const auto C = [&](double v) { return q(words::quantity(v, Dimension::temperature, style)); };
+        sentences_
+            << (heat->counted_C - heat->hottest_C > 0.5
+                    ? say("Its copper: %1 at the hottest spot, %2 from %3; counted are %4, as if all of "
+                          "it lay in the hottest air.")
+                          .arg(C(heat->hottest_C), m(heat->at_m), q(yr::name_of(plan, run.from.owner)),
+                               C(heat->counted_C))
+                    : say("Its copper: %1 at the hottest spot.").arg(C(heat->hottest_C)));
+        line(sentences_.back(), "soft");
+    }
     if (!run.via.empty()) {
         QStringList held;
         for (const Id& w : run.via) held << q(yr::name_of(plan, w));
