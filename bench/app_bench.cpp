@@ -2,12 +2,14 @@
 #include <benchmark/benchmark.h>
 
 #include <QApplication>
+#include <QMouseEvent>
 #include <QStandardPaths>
 
 #include "document/plan_files.h"
 #include "support/random_plan.h"
 #include "widgets/tokens.h"
 #include "window/main_window.h"
+#include "workspaces/day/day_page.h"
 #include "workspaces/rail/rail_page.h"
 
 namespace {
@@ -114,6 +116,35 @@ void coach_workspace(benchmark::State& b) {
     }
 }
 BENCHMARK(coach_workspace)->DenseRange(0, 4)->Unit(benchmark::kMillisecond);
+
+// An edge of the truck's day is dragged: what one move of the pointer costs until it is painted. The lanes
+// follow from a worker.
+void day_drag(benchmark::State& b) {
+    app::MainWindow window({});
+    window.resize(1280, 800);
+    window.open_demo(app::demo_plans().front().resource);
+    window.show();
+    window.go_to(QStringLiteral("day"));
+    auto* page = window.workspace<app::DayPage>();
+    page->finish();
+    window.document()->inspector().finish();
+    auto* chart = page->chart();
+    const QPointF at = chart->stretch_rect(0).topRight() + QPointF(0, 8);
+    const auto send = [&](QEvent::Type type, const QPointF& spot) {
+        QMouseEvent event(type, spot, chart->mapToGlobal(spot), Qt::LeftButton, Qt::LeftButton, {});
+        QApplication::sendEvent(chart, &event);
+    };
+    send(QEvent::MouseButtonPress, at);
+    int direction = 12;
+    for (auto _ : b) {
+        send(QEvent::MouseMove, at + QPointF(direction, 0));
+        direction = -direction;
+        QCoreApplication::processEvents();
+        benchmark::DoNotOptimize(chart->grab());
+    }
+    send(QEvent::MouseButtonRelease, at);
+}
+BENCHMARK(day_drag)->Unit(benchmark::kMillisecond);
 
 }  // namespace
 

@@ -43,40 +43,47 @@ double least_cranking_V(double temperature_C) {
 }
 
 std::optional<CrankCheck> cranks_at(const Plan& plan, const CrankMoment& moment, double wear) {
-    const State* crank = cranking_state(plan);
-    if (!crank || plan.batteries.empty()) return std::nullopt;
-    Plan cold = plan;
+    return Cranking(plan, wear).at(moment);
+}
+
+Cranking::Cranking(const Plan& plan, double wear) : plan_(plan), cold_(plan), crank_(cranking_state(plan)) {
+    if (wear > 0)
+        for (Battery& b : cold_.batteries) b.health = b.health.value_or(1) * (1 - wear);
+    solver_.follow(true);
+}
+
+std::optional<CrankCheck> Cranking::at(const CrankMoment& moment) {
+    if (!crank_ || plan_.batteries.empty()) return std::nullopt;
     bool starter = false;
     const double torque = cold_torque(moment.engine_C);
-    for (Load& l : cold.loads) {
+    for (std::size_t k = 0; k < cold_.loads.size(); ++k) {
+        Load& l = cold_.loads[k];
         if (!l.starter) continue;
-        l.draw.value = l.draw.kind == DrawKind::resistance ? l.draw.value / torque : l.draw.value * torque;
+        const double warm = plan_.loads[k].draw.value;
+        l.draw.value = l.draw.kind == DrawKind::resistance ? warm / torque : warm * torque;
         starter = starter || l.draw.value > 0;
     }
     if (!starter) return std::nullopt;
-    if (wear > 0)
-        for (Battery& b : cold.batteries) b.health = b.health.value_or(1) * (1 - wear);
-    State state = *crank;
+    State state = *crank_;
     state.charge.reset();
     state.engine_bay_C += moment.engine_C - state.ambient_C;
     state.ambient_C = moment.engine_C;
-    Network n = compile(cold, state);
+    Network n = compile(cold_, state);
     for (std::size_t k = 0; k < n.batteries.size(); ++k)
         at_moment(n.batteries[k], k < moment.charge.size() ? moment.charge[k] : n.batteries[k].charge,
                   k < moment.temperature_C.size() ? moment.temperature_C[k] : moment.engine_C);
-    OperatingPointSolver solver;
-    const Solution s = settle(std::move(n), solver);
+    const Solution s = settle(std::move(n), solver_);
     CrankCheck check;
-    const std::size_t k = cranking_battery(cold, s);
-    check.battery = cold.batteries[k].id;
+    const std::size_t k = cranking_battery(cold_, s);
+    check.battery = cold_.batteries[k].id;
     check.least_V = least_cranking_V(s.network.batteries[k].temperature_C) * s.network.batteries[k].blocks;
     bool turns = s.point.settled;
-    for (std::size_t l = 0; l < cold.loads.size() && turns; ++l)
-        if (cold.loads[l].starter) turns = s.point.loads[l].status == LoadStatus::on;
+    for (std::size_t l = 0; l < cold_.loads.size() && turns; ++l)
+        if (cold_.loads[l].starter) turns = s.point.loads[l].status == LoadStatus::on;
     check.post_V = turns ? s.point.batteries[k].voltage_V : 0;
     double worst = 1e9;
-    for (std::size_t l = 0; l < cold.loads.size() && turns; ++l) {
-        const Load& load = cold.loads[l];
+    for (std::size_t l = 0; l < cold_.loads.size() && turns; ++l) {
+        const Load& load = cold_.loads[l];
         if (!load.least_V || !runs_while_cranking(load, state) || s.point.loads[l].status == LoadStatus::off)
             continue;
         const double margin = s.point.loads[l].voltage_V - *load.least_V;

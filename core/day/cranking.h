@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "day/cell.h"
+#include "solve/operating_point.h"
 
 namespace yr {
 
@@ -36,5 +37,18 @@ struct CrankMoment {
 };
 [[nodiscard]] std::optional<CrankCheck> cranks_at(const Plan& plan, const CrankMoment& moment,
                                                   double wear = 0);
+
+// The same at one moment after another: each is searched from the one before. `plan` outlives it.
+class Cranking {
+  public:
+    explicit Cranking(const Plan& plan, double wear = 0);
+    [[nodiscard]] std::optional<CrankCheck> at(const CrankMoment& moment);
+
+  private:
+    const Plan& plan_;
+    Plan cold_;  // as torn down by `wear`; its starters want the torque of the last moment
+    const State* crank_ = nullptr;
+    OperatingPointSolver solver_;
+};
 
 }  // namespace yr

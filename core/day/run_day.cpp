@@ -14,6 +14,10 @@ constexpr double kLeast_s = 1, kLocated_s = 0.5;
 constexpr double kFirst_s = 30;
 constexpr double kError_share = 4e-5;  // of a battery's capacity a step may be wrong by
 constexpr double kPointEvery_s = 900;
+// An engine bay warms in a quarter of an hour and cools in an hour: what an alternator gives falls meanwhile.
+constexpr double kBayWarms_s = 900, kBayCools_s = 3600;  // common practice, no source
+constexpr double kBayNear_K = 3;                         // of what its state says: as good as there
+constexpr double kBayRenewed_s = 300, kBayCoarse_s = 900;
 constexpr double kTail_h = 50;     // full: the tail current at absorption, C/50 (common practice)
 constexpr double kToBulk_V = 0.3;  // below float a charger begins anew; common practice
 constexpr int kMostMoves = 60;     // of one device an hour: beyond it hunts
@@ -40,6 +44,7 @@ class Runner {
             }
         in_bulk_ = plan_;
         for (Battery& b : in_bulk_.batteries) b.charge = 0.5;  // no charger is told that it may rest
+        solver_.follow(true);
         climate_s_ = options.tolerance > 5 ? kCoarseClimate_s : kClimate_s;
     }
 
@@ -95,12 +100,12 @@ class Runner {
         double step = kFirst_s, renewed = t_;
         while (t_ < end - 1e-9) {
             if ((options_.stop && *options_.stop)) return false;
-            if (t_ - renewed >= climate_s_ - 1e-9) {
+            if (t_ - renewed >= renew_s_ - 1e-9) {
                 enter(stretch, offset);
                 renewed = t_;
                 if (!solve_here()) return false;
             }
-            double h = std::min({step, end - t_, renewed + climate_s_ - t_});
+            double h = std::min({step, end - t_, renewed + renew_s_ - t_});
             if (const double due = next_due(); due > t_) h = std::min(h, std::max(due - t_, 1e-3));
             if (!take_step(h, step)) return false;
             if (out_.points.empty() || t_ - out_.points.back().t_s >= kPointEvery_s) keep_point();
@@ -111,6 +116,7 @@ class Runner {
     // The network of this state at this air and sun; batteries and devices as they stand.
     void enter(const Stretch& stretch, double offset) {
         state_ = state_at(plan_, day_, stretch, t_ - offset);
+        follow_bay();
         set_thermostats();
         net_ = compile(in_bulk_, state_);
         bulk_V_.clear();
@@ -122,6 +128,18 @@ class Runner {
             if (const auto known = positions_.find(m.id); known != positions_.end()) m.closed = known->second;
         apply_floats();
         full_stores_rest();
+    }
+
+    // The bay goes from where it was to what this state says; it counts as it will be halfway to the next
+    // time.
+    void follow_bay() {
+        const double now = state_.engine_bay_C;
+        if (!bay_C_) bay_C_ = now;
+        bay_C_ = bay_towards_ + (*bay_C_ - bay_towards_) * std::exp(-(t_ - bay_at_s_) / bay_in_s_);
+        bay_towards_ = now, bay_at_s_ = t_, bay_in_s_ = state_.rpm > 0 ? kBayWarms_s : kBayCools_s;
+        const bool near = std::abs(*bay_C_ - now) < kBayNear_K;
+        renew_s_ = near ? climate_s_ : climate_s_ > kClimate_s ? kBayCoarse_s : kBayRenewed_s;
+        if (!near) state_.engine_bay_C = now + (*bay_C_ - now) * std::exp(-renew_s_ / 2 / bay_in_s_);
     }
 
     // averaged() took the share that was stated; in this air it is another, behind an inverter too.
@@ -419,7 +437,9 @@ class Runner {
 
     const Plan plan_;
     Plan in_bulk_;
-    double climate_s_ = 0;
+    double climate_s_ = 0, renew_s_ = 0;
+    std::optional<double> bay_C_;  // at bay_at_s_, on its way to bay_towards_
+    double bay_towards_ = 0, bay_at_s_ = 0, bay_in_s_ = 1;
     const Day& day_;
     const DayOptions& options_;
     std::vector<std::pair<std::size_t, Load>> thermostats_;  // as they are stated

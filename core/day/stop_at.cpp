@@ -19,14 +19,15 @@ CrankMoment at_charge(const Plan& plan, double charge, double temperature_C) {
 }  // namespace
 
 std::optional<StopAt> stop_at(const Plan& plan, double amps, double temperature_C) {
-    const auto full = cranks_at(plan, at_charge(plan, 1, temperature_C));
+    Cranking cranking(plan);
+    const auto full = cranking.at(at_charge(plan, 1, temperature_C));
     if (!full || !full->cranks()) return std::nullopt;
     StopAt s;
     s.battery = full->battery, s.amps = amps, s.temperature_C = temperature_C;
     double low = 0, high = 1;
     for (int k = 0; k < kVoltHalvings; ++k) {
         const double middle = (low + high) / 2;
-        const auto c = cranks_at(plan, at_charge(plan, middle, temperature_C));
+        const auto c = cranking.at(at_charge(plan, middle, temperature_C));
         (c && c->cranks() ? high : low) = middle;
     }
     s.least_charge = high;

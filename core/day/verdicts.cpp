@@ -71,6 +71,7 @@ void look_for_dark(const Plan& plan, const DayRun& run, DayVerdicts& v) {
 void look_at_starts(const Plan& plan, const Day& day, const DayRun& run, bool quick, DayVerdicts& v) {
     double last = -1e9;
     std::size_t state = plan.states.size();
+    Cranking as_entered(plan), as_worn(plan, kWorn);
     for (std::size_t n = 0; n < run.points.size(); ++n) {
         const DayPoint& p = run.points[n];
         const bool stands = plan.states[p.state].rpm <= 0;
@@ -83,7 +84,7 @@ void look_at_starts(const Plan& plan, const Day& day, const DayRun& run, bool qu
         CrankMoment m{p.charge, p.battery_C, 20};
         const auto stretch = Stretch{0, 0, day.parts.size(), p.state};
         m.engine_C = state_at(plan, day, stretch, p.t_s).ambient_C;
-        const auto now = cranks_at(plan, m), worn = quick ? now : cranks_at(plan, m, kWorn);
+        const auto now = as_entered.at(m), worn = quick ? now : as_worn.at(m);
         if (!now || !worn) return;
         v.cranks.push_back({p.t_s, *now, *worn});
         if (!v.worst_crank || now->margin_V() < v.cranks[*v.worst_crank].as_entered.margin_V())

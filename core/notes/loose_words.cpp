@@ -146,6 +146,8 @@ std::string without_layout(const std::string& line) {
     };
     static const Plainer plainer[] = {
         {Pattern(R"(\b(\d{1,2})\s+off\b\s*,?\s*(?=\d))"), "$1x "},
+        {Pattern(R"(\b(\d{1,2})\s*\*\s*(?=\d))"), "$1x "},
+        {Pattern(R"(^\s*bat\b\.?\s*(?=\d))"), "battery "},
         {Pattern(R"(\bx\s?(\d{1,2})\s*(?:\s|-|:|\xE2\x80\x93)\s*(?=\d))"), "$1x "},
         {Pattern(R"((\d+(?:\.\d+)?\s*[WA])(?:\s+each)?\s*,?\s+(\d{1,2}) of (?:them|these|those))"), "$2x $1"},
         {Pattern(R"(\b(?:two|twin)\s+(?=\d+(?:\.\d+)?\s*k?[WA]\b.*\beach\b))"), "2x "},

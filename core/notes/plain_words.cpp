@@ -215,6 +215,13 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     static const Pattern panel(
         R"(^\s*(?:(\d+(?:\.\d+)?\s*W)\s+)?((?:[a-z-]+\s+){0,2})solar\s+(?:panels?|blanket|array)\b(?:\s*,?\s*(?:via|through|into)\s+(?:the\s+)?(?:dc-?dc|dcdc|b2b)(?:\s+charger)?)?(.*)$)");
     if (Found m; panel.is_all_of(line, m)) return "solar " + m[1] + " " + m[3];
+    // "roof solar 300 W"
+    static const Pattern somewhere_solar(R"(^\s*((?:[a-z-]+\s+){1,2})solar\s+(\d+(?:\.\d+)?\s*W\b.*)$)");
+    if (Found m; somewhere_solar.is_all_of(line, m)) return "solar " + m[2];
+    // "charger onboard 48 V 15 A": of mains
+    static const Pattern on_board(
+        R"(^\s*(?:(?:on-?board|built-in)\s+charger|charger\s+(?:on-?board|on board|built-in))\b\s*(?:\d+\s*V\s*,?\s*)?(.*)$)");
+    if (Found m; on_board.is_all_of(line, m)) return "charger shore " + m[1];
     // "charger from 24 V: 24/12 V dc-dc charger 30 A"
     // "isolator relay between chassis and house": batteries, without the word
     static const Pattern which(
@@ -249,6 +256,13 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     if (towed.is_all_of(line, m)) return "charger \"" + m[1] + "\" " + m[2];
     static const Pattern combined(R"(^\s*inverter\s*[/-]\s*charger\b(.*)$)");
     if (combined.is_all_of(line, m)) return "inverter" + m[1];
+    // "dc-dc 48/12 360 W": its watts at the volts that it gives
+    static const Pattern of_watts(
+        R"(^\s*(?:dc-?dc|dc to dc|converter|reducer|dropper)\s+(?:24|36|48)\s*V?\s*(?:->|/|to|-|>)\s*(12|24)\s*V?\s*,?\s*(\d+(?:\.\d+)?)\s*(k?)W\s*$)");
+    if (of_watts.is_all_of(line, m)) {
+        const double watts = value_in(m[2] + " W") * (m[3].empty() ? 1 : 1000);
+        return "converter " + m[1] + " V " + shown(watts / value_in(m[1] + " V")) + " A";
+    }
     // "24/12 converter 30 A", "radio 24-12 converter 10 A"
     static const Pattern between_rails(
         R"(^\s*(?!converter)([a-z][a-z ]*?)?\s*(?:24|36|48)\s*V?\s*(?:/|to|-)\s*(12|24)\s*V?\s+(?:dc-dc\s+)?(?:converter|reducer|dropper)\b(.*)$)");

@@ -207,6 +207,11 @@ std::vector<std::string> title_and_battery(const Plan& plan, std::string_view li
         for (std::size_t k = 2; k < pieces.size(); ++k) lines[1] += ", " + pieces[k];
         return lines;
     }
+    // "resort shuttle 48 V lithium 100 Ah": what it is called, its volts, its battery
+    static const Pattern whole(
+        R"(^\s*([a-z][a-z -]+?)\s+(12|24|48)\s*V\s+((?:lithium|lifepo4|lfp|agm|gel|flooded|lead)\b.*\d\s*Ah\b.*)$)");
+    if (Found m; whole.is_all_of(std::string(line), m) && !is_battery.is_in(m[1]))
+        if (const auto named = title_line(plan, m[1] + " " + m[2] + " V")) return {*named, "battery " + m[3]};
     if (pieces.size() < 2 || !hours.is_in(line) || hours.is_in(pieces.front()) ||
         is_battery.is_in(pieces.front()))
         return {};

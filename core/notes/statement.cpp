@@ -13,6 +13,7 @@
 #include "notes/plan_text.h"
 #include "notes/sets.h"
 #include "notes/several.h"
+#include "notes/shorthand.h"
 #include "plan/rail_volts.h"
 #include "plan/variant.h"
 #include "size/run_limits.h"
@@ -480,6 +481,18 @@ void keep_remark(const Plan& plan, const std::string& remark, Statement& s) {
     s.not_understood.push_back("(" + remark + ")");
 }
 
+// In plainer words, where that leaves less that is not understood; a remark leaves nothing.
+void try_spelled_out(const Plan& plan, const std::string& words, const Library* library, Statement& s) {
+    auto spelled = spelled_out(words);
+    if (spelled.empty()) return;
+    Statement plain = spelled.size() == 1 ? read_statement(plan, spelled.front(), library)
+                                          : read_lines(plan, std::move(spelled), library);
+    const bool remark = plain.kind == K::nothing && !plain.error;
+    if (remark ||
+        (plain.edit && !plain.error && (s.error || plain.not_understood.size() < s.not_understood.size())))
+        s = std::move(plain);
+}
+
 }  // namespace
 
 Statement read_statement(const Plan& plan, std::string_view line, const Library* library) {
@@ -510,6 +523,7 @@ Statement read_statement(const Plan& plan, std::string_view line, const Library*
             if (all.edit && (s.error || all.not_understood.size() < s.not_understood.size()))
                 s = std::move(all);
         }
+        if (s.error || !s.not_understood.empty()) try_spelled_out(plan, words, library, s);
     }
     keep_remark(plan, remark, s);
     return s;
@@ -567,6 +581,14 @@ std::optional<Statement> on_battery_of_its_volts(const Plan& plan, const Stateme
         if (!block) return std::nullopt;
         Statement on_it = read_kind(block->plan, K::load, text, library);
         if (!on_it.edit) return std::nullopt;
+        // what has a cable of its own goes to the battery itself
+        Plan with = block->plan;
+        const bool applied = yr::apply(with, *on_it.edit).has_value();
+        const Load* load = applied ? find(with.loads, std::string_view(on_it.about)) : nullptr;
+        if (load && nominal_A(with, *load) >= kOwnCable_A)
+            if (Statement direct = read_kind(plan, K::load, text + ", from " + b.name, library);
+                direct.edit && direct.not_understood.size() <= on_it.not_understood.size())
+                return direct;
         block->edits.edits.push_back(*on_it.edit);
         on_it.edit = Edit(std::move(block->edits));
         on_it.block = block->id;

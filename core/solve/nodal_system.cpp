@@ -68,12 +68,12 @@ void NodalSystem::prepare(const Network& net) {
     const auto n = static_cast<Eigen::Index>(net.nodes.size());
     if (pairs == pairs_ && matrix_.rows() == n) return;
     pairs_ = std::move(pairs);
-    std::vector<Eigen::Triplet<double>> triplets;
-    triplets.reserve(pairs_.size() + net.nodes.size());
-    for (const auto& [a, b] : pairs_) triplets.emplace_back(a, b, 0.0);
-    for (int k = 0; k < n; ++k) triplets.emplace_back(k, k, 1.0);
-    matrix_.resize(n, n);
-    matrix_.setFromTriplets(triplets.begin(), triplets.end());
+    place_.setIdentity(n);
+    lay_pattern(n);
+    Eigen::PermutationMatrix<Eigen::Dynamic, Eigen::Dynamic, int> from;
+    Eigen::AMDOrdering<int>()(matrix_.selfadjointView<Eigen::Upper>(), from);
+    place_ = from.inverse();
+    lay_pattern(n);
     ldlt_.analyzePattern(matrix_);
     diagonal_.resize(net.nodes.size());
     for (int k = 0; k < n; ++k) diagonal_[static_cast<std::size_t>(k)] = entry(k, k);
@@ -81,12 +81,25 @@ void NodalSystem::prepare(const Network& net) {
     for (const auto& [a, b] : pairs_) slots_.push_back({entry(a, a), entry(b, b), entry(a, b)});
 }
 
+void NodalSystem::lay_pattern(Eigen::Index n) {
+    std::vector<Eigen::Triplet<double>> triplets;
+    triplets.reserve(pairs_.size() + static_cast<std::size_t>(n));
+    for (const auto& [a, b] : pairs_) {
+        const int x = place_.indices()[a], y = place_.indices()[b];
+        triplets.emplace_back(std::min(x, y), std::max(x, y), 0.0);
+    }
+    for (int k = 0; k < n; ++k) triplets.emplace_back(k, k, 1.0);
+    matrix_.resize(n, n);
+    matrix_.setFromTriplets(triplets.begin(), triplets.end());
+}
+
 void NodalSystem::clear() {
     std::fill(matrix_.valuePtr(), matrix_.valuePtr() + matrix_.nonZeros(), 0.0);
 }
 
 int NodalSystem::entry(NodeIndex a, NodeIndex b) const {
-    const int row = std::max(a, b), column = std::min(a, b);
+    const int x = place_.indices()[a], y = place_.indices()[b];
+    const int row = std::min(x, y), column = std::max(x, y);
     const int* inner = matrix_.innerIndexPtr();
     const int* begin = inner + matrix_.outerIndexPtr()[column];
     const int* end = inner + matrix_.outerIndexPtr()[column + 1];
@@ -114,7 +127,9 @@ bool NodalSystem::factorise() {
 }
 
 const Eigen::VectorXd& NodalSystem::solve(const Eigen::VectorXd& rhs) {
-    x_ = ldlt_.solve(rhs);
+    placed_.noalias() = place_ * rhs;
+    solved_ = ldlt_.solve(placed_);
+    x_.noalias() = place_.transpose() * solved_;
     return x_;
 }
 

@@ -35,6 +35,7 @@ class NodalSystem {
 
   private:
     void find_islands(const Network& network);
+    void lay_pattern(Eigen::Index n);
     [[nodiscard]] int entry(NodeIndex a, NodeIndex b) const;  // index of that value in the matrix
 
     struct Slot {
@@ -47,9 +48,12 @@ class NodalSystem {
     std::size_t conductors_ = 0, batteries_ = 0, sources_ = 0;
     std::vector<NodeIndex> anchors_;  // one node of each island, held at 0 V
     std::vector<int> island_;
-    Eigen::SparseMatrix<double> matrix_;  // lower triangle
-    Eigen::VectorXd x_;
-    Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>, Eigen::Lower, Eigen::AMDOrdering<int>> ldlt_;
+    // Upper triangle, nodes in the order that fills in least: put in order once a pattern, not once a
+    // factorisation.
+    Eigen::SparseMatrix<double> matrix_;
+    Eigen::PermutationMatrix<Eigen::Dynamic, Eigen::Dynamic, int> place_;  // of each node
+    Eigen::VectorXd placed_, solved_, x_;
+    Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>, Eigen::Upper, Eigen::NaturalOrdering<int>> ldlt_;
     bool positive_ = false;
 };
 

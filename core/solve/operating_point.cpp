@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 #include "network/laws.h"
 #include "solve/nodal_system.h"
@@ -40,6 +41,7 @@ struct OperatingPointSolver::Impl {
     std::vector<double> input_W;
     bool cold_ = false;  // while light load is searched
     bool gives_up_ = false;
+    bool follows_ = false;
     double scale =
         1;  // of the constant currents and powers, for the search of the largest that can be served
 
@@ -425,7 +427,83 @@ struct OperatingPointSolver::Impl {
         return culprits;
     }
 
+    // What must be as in the last answer for it to be a beginning.
+    struct Shape {
+        std::vector<char> closed, works, wanted;
+        std::vector<double> kinds;  // of loads, and the volts that diodes take
+        friend bool operator==(const Shape&, const Shape&) = default;
+    };
+    std::optional<Shape> last_shape_;  // of the last whole answer
+    static Shape shape_of(const Network& n) {
+        Shape s;
+        for (const ConductorElement& c : n.conductors)
+            s.closed.push_back(c.closed), s.kinds.push_back(c.forward_V);
+        for (const SourceElement& x : n.sources) s.works.push_back(x.works);
+        for (const LoadElement& l : n.loads)
+            s.wanted.push_back(l.wanted), s.kinds.push_back(static_cast<double>(l.kind));
+        return s;
+    }
+
+    // What did not run in the last answer still has no volts to run on: nothing hangs on light load.
+    bool rest_is_dead() const {
+        const double none = 0.1 * kAliveShare * net->nominal_V;
+        for (std::size_t k = 0; k < net->loads.size(); ++k)
+            if (net->loads[k].wanted && !load_on[k] &&
+                std::abs(across(net->loads[k].pos, net->loads[k].neg)) > none)
+                return false;
+        for (std::size_t k = 0; k < net->sources.size(); ++k) {
+            const SourceElement& s = net->sources[k];
+            if (s.works && !source_on[k] && (s.in == kNoNode || across(s.in, s.neg) > none)) return false;
+        }
+        return true;
+    }
+    bool all_alive() const {
+        const double least = kAliveShare * net->nominal_V;
+        for (std::size_t k = 0; k < net->loads.size(); ++k)
+            if (load_on[k] && stiff(net->loads[k]) && across(plus(k), minus(k)) <= least) return false;
+        for (std::size_t k = 0; k < net->sources.size(); ++k) {
+            const SourceElement& s = net->sources[k];
+            if (source_on[k] && s.in != kNoNode && across(s.in, s.neg) <= least) return false;
+        }
+        return true;
+    }
+
+    // From the last answer; nothing where that does not lead to one that is sure to be right.
+    std::optional<OperatingPoint> go_on(const Network& network, Shape shape) {
+        if (!last_shape_ || !(*last_shape_ == shape)) return std::nullopt;
+        const Eigen::VectorXd from = v;
+        const std::vector<char> loads = load_on, turned = reversed, sources = source_on;
+        const std::vector<double> fed = input_W;
+        start(network);
+        if (from.size() != v.size() || loads.size() != load_on.size()) return std::nullopt;
+        v = from, load_on = loads, reversed = turned, source_on = sources, input_W = fed;
+        const Outcome outcome = newton();
+        // copper that glows has more than one balance: which one is found hangs on where one comes from
+        const bool cool = std::all_of(temperature_C.begin(), temperature_C.end(),
+                                      [](double t) { return t < kWarmGuess_C; });
+        if (!outcome.converged || !cool || !all_alive() || !rest_is_dead()) return std::nullopt;
+        OperatingPoint point;
+        point.collapsed_at.assign(network.loads.size(), 1);
+        point.iterations = outcome.iterations, point.settled = true;
+        fill(point, std::vector<char>(network.loads.size(), 0));
+        if (!point.residuals.good()) return std::nullopt;
+        return point;
+    }
+
     OperatingPoint solve(const Network& network) {
+        if (!follows_) return search(network);
+        Shape shape = shape_of(network);
+        if (auto point = go_on(network, shape)) return std::move(*point);
+        OperatingPoint point = search(network);
+        const bool whole = point.settled &&
+                           std::none_of(starved.begin(), starved.end(), [](char s) { return s != 0; }) &&
+                           std::all_of(point.collapsed_at.begin(), point.collapsed_at.end(),
+                                       [](double share) { return share == 1; });
+        last_shape_ = whole ? std::optional(std::move(shape)) : std::nullopt;
+        return point;
+    }
+
+    OperatingPoint search(const Network& network) {
         start(network);
         light_load();
         Eigen::VectorXd light = v;
@@ -536,6 +614,11 @@ OperatingPointSolver& OperatingPointSolver::operator=(OperatingPointSolver&&) no
 
 void OperatingPointSolver::give_up_on_collapse(bool yes) {
     impl_->gives_up_ = yes;
+}
+
+void OperatingPointSolver::follow(bool yes) {
+    impl_->follows_ = yes;
+    impl_->last_shape_.reset();
 }
 
 OperatingPoint OperatingPointSolver::solve(const Network& network) {

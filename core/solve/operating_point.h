@@ -105,6 +105,13 @@ class OperatingPointSolver {
     // for the culprit: for those who only ask whether all is served.
     void give_up_on_collapse(bool yes);
 
+    // Networks come one after another and differ in values alone most of the time (a day's steps): where
+    // switches, sources and what is wanted are as in the last answer, and everything ran there, the search
+    // begins from it instead of from light load. The answer is the same: the one at which the network's
+    // slopes are positive definite, which is the branch that light load leads to; where that is not found so,
+    // or something new might be alive, it is searched from light load after all.
+    void follow(bool yes);
+
   private:
     struct Impl;
     std::unique_ptr<Impl> impl_;

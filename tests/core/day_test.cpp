@@ -1,6 +1,7 @@
 // A day in time against closed forms, published values and itself.
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <cmath>
 #include <map>
 
@@ -8,6 +9,7 @@
 #include "day/sky.h"
 #include "day/stop_at.h"
 #include "day/year.h"
+#include "inspect/days.h"
 #include "notes/notes.h"
 #include "plan/plan_json.h"
 #include "support/findings.h"
@@ -15,6 +17,7 @@
 #include "support/sweep.h"
 #include "support/vehicles.h"
 #include "words/day_words.h"
+#include "words/sentences.h"
 
 namespace yr::test {
 namespace {
@@ -180,6 +183,44 @@ TEST(DayRunTest, AMainsFridgeRunsLongerInTheHeat) {
 }
 
 // A cut-off is located: its volts at that moment are its threshold.
+// An alternator at its limit gives more while its bay is cold: by the law of a first order in a quarter of an
+// hour, and a moment of it opened as a circuit has the same limit.
+TEST(DayRunTest, TheBayWarmsInMinutesAndTheAlternatorFallsWithIt) {
+    Plan plan = *load_plan(demo_path(kDemos[0]));
+    for (Battery& b : plan.batteries) b.charge = 0.2, b.capacity_Ah = 400;
+    for (Load& l : plan.loads)
+        if (l.name == "headlamps") l.draw = {DrawKind::current, 60};
+    Day d = parked_for(plan, 2);
+    std::string idle;
+    for (const State& s : plan.states)
+        if (s.role == StateRole::idling) idle = s.id;
+    ASSERT_FALSE(idle.empty());
+    d.parts.push_back({idle, 2 * 3600, 1, false, {}, {}});
+    plan.days = {d};
+    const DayRun run = run_day(plan, d);
+    ASSERT_TRUE(run.whole);
+    std::size_t alternator = 0;
+    while (plan.sources[alternator].kind != SourceKind::alternator) ++alternator;
+    const auto limit_at = [&](double t_s) {
+        const DayMoment m = moment_at(plan, d, t_s);
+        return network_at(plan, m.state, m.cells, m.closed, m.opened).sources[alternator].limit_A;
+    };
+    const auto given_at = [&](double t_s) {
+        double A = 0;
+        for (const DayPoint& p : run.points)
+            if (p.t_s <= t_s) A = p.source_A[alternator];
+        return A;
+    };
+    const double start = 2 * 3600, cold = limit_at(start + 60), warm = limit_at(start + 2 * 3600 - 60);
+    EXPECT_GT(cold, 1.05 * warm);
+    // a quarter of an hour, in steps of five minutes, and a law that is not straight
+    EXPECT_NEAR(limit_at(start + 900), warm + (cold - warm) * std::exp(-1), 0.3 * (cold - warm));
+    EXPECT_LT(limit_at(start + 2700), warm + 0.2 * (cold - warm));
+    EXPECT_NEAR(given_at(start + 60), cold, 0.02 * cold) << "and it gives all of that";
+    EXPECT_LT(given_at(start + 3600), given_at(start + 60));
+    EXPECT_TRUE(run.balance.good());
+}
+
 TEST(DayRunTest, ACutOffIsLocated) {
     Plan plan = cell_and_load(60, 6, Chemistry::agm, 0.6);
     for (yr::Run& r : plan.runs)
@@ -248,6 +289,44 @@ TEST(Remedies, HoldForWeeksOnOtherVehicles) {
         }
     }
     EXPECT_GE(offered, 5);
+}
+
+// Any vehicle through a week of winter: a mend that is offered for its day clears it and makes no finding of
+// any day new or worse.
+TEST(DayMends, ClearWhatTheyMendAndMakeNothingWorse) {
+    int mended = 0, told = 0;
+    for (unsigned seed = 1; seed <= sweep(4U, 40U); ++seed) {
+        Plan plan = vehicle(seed).plan;
+        Day d = parked_for(plan, 9);
+        for (const State& s : plan.states)
+            if (s.rpm > 1000 && d.parts.size() == 1) d.parts.push_back({s.id, 900, 1, false, {}, {}});
+        if (d.parts.size() < 2) continue;
+        DayPart night = d.parts.front();
+        night.length_s = 14.75 * 3600;
+        d.parts.push_back(night);
+        d.coldest_C = -8, d.hottest_C = 2, d.sun_h = 1;
+        plan.days = {d};
+        for (Load& l : plan.loads)  // somebody forgets a small thing
+            if (!l.starter && l.inverter.empty() && l.live_when.key == Key::off) l.draw.value *= 2;
+        auto findings = day_findings(plan);
+        told += !findings.empty();
+        mend_days(plan, findings);
+        for (const Finding& f : findings) {
+            if (!f.mend) continue;
+            Plan after = plan;
+            ASSERT_TRUE(yr::apply(after, f.mend->edit)) << seed;
+            const auto left = day_findings(after);
+            EXPECT_FALSE(
+                std::any_of(left.begin(), left.end(),
+                            [&](const Finding& g) { return same_place(g, f) && g.severity <= f.severity; }))
+                << seed << ": " << words::sentence(f, plan);
+            for (const Finding* worse : new_or_worse(findings, left))
+                ADD_FAILURE() << seed << ": " << words::sentence(*worse, after);
+            ++mended;
+        }
+    }
+    EXPECT_GT(told, 1);
+    EXPECT_GT(mended, 0);
 }
 
 // ASTM E1049-85, the worked example of its figure 6: -2 1 -3 5 -1 3 -4 4 -2 gives ranges 3, 4, 6, 8 and 9

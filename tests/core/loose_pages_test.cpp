@@ -362,6 +362,86 @@ TEST(LoosePages, AnyListIsLaidOnItsOwnRail) {
     }
 }
 
+void expect_no_stop(const Plan& plan) {
+    for (const Finding& f : inspect(plan, false).findings)
+        EXPECT_NE(f.severity, Severity::stop) << words::sentence(f, plan);
+}
+const Source* source_of(const Plan& plan, SourceKind kind) {
+    for (const Source& s : plan.sources)
+        if (s.kind == kind) return &s;
+    return nullptr;
+}
+
+// A shuttle on 48 V: its title says the battery, its converter says watts, its panel and charger are no
+// loads, and what drives it has a cable of its own.
+TEST(LoosePages, ShorthandOfACart) {
+    const Plan plan = whole(
+        "golf style resort shuttle 48V lithium 100 Ah\nmotor controller 48V 300A peak\ndc-dc 48/12 360W\n"
+        "headlights 2x 25W\nindicators 21W x4\nhorn 5A\nfan 2x 30W\nroof solar 300W 48V mppt\n"
+        "charger onboard 48V 15A\n");
+    EXPECT_EQ(plan.vehicle.name, "golf style resort shuttle");
+    EXPECT_EQ(plan.vehicle.nominal_V, 48);
+    ASSERT_EQ(plan.batteries.size(), 1u);
+    EXPECT_EQ(plan.batteries[0].capacity_Ah, 100);
+    EXPECT_EQ(plan.loads.size(), 5u);
+    ASSERT_TRUE(source_of(plan, SourceKind::converter));
+    EXPECT_EQ(source_of(plan, SourceKind::converter)->rated_A, 30) << "360 W at 12 V";
+    ASSERT_TRUE(source_of(plan, SourceKind::solar));
+    EXPECT_EQ(source_of(plan, SourceKind::solar)->panel_W, 300);
+    ASSERT_TRUE(source_of(plan, SourceKind::shore));
+    const yr::Run* drive = supply_run(plan, load(plan, "motor controller").id);
+    EXPECT_EQ(drive->from, pos_of(plan.batteries[0].id)) << "not through the block";
+    EXPECT_EQ(rail_V(plan, load(plan, "headlights")), 12);
+    expect_no_stop(plan);
+}
+
+TEST(LoosePages, ShorthandOfASnowCat) {
+    const Plan plan = whole(
+        "ski hill groomer cat 24V\nALT 24v/140A\nBAT 2*12V 180AH\nfront lights 8x70W halogen 24v\n"
+        "cab heater fans 2x 12A\nwipers front/rear 5A + 5A\nwindscreen heated 24V 50A !!\n"
+        "radio 12V 10A, gps screen 12V 4A, on 24/12 conv 20A\nrear camera 5w\n"
+        "block heater 230V from shed 1kW\n");
+    ASSERT_EQ(plan.batteries.size(), 1u);
+    EXPECT_EQ(plan.batteries[0].capacity_Ah, 180) << "two in series";
+    EXPECT_EQ(load(plan, "wipers front/rear").draw.value, 10);
+    EXPECT_EQ(rail_V(plan, load(plan, "radio")), 12);
+    EXPECT_EQ(rail_V(plan, load(plan, "gps screen")), 12);
+    EXPECT_EQ(rail_V(plan, load(plan, "rear camera")), 24);
+    EXPECT_EQ(plan.loads.size(), 7u) << "what the shed feeds is none";
+    expect_no_stop(plan);
+}
+
+TEST(LoosePages, ShorthandOfAnEscortCarAndAStall) {
+    const Plan car = whole(
+        "Escort car (wide loads), petrol estate\n* battery 60Ah / 540A EN\n* alternator 120A\n"
+        "* roof beam amber 85 W, always when driving on its own switch\n"
+        "* CB radio 4 W tx (draws 2A), memory 0.01A\n* UHF radio 25W out -> 9A tx 0.8 A rx\n"
+        "* 2x work lamp LED 27W at tailgate\n* laptop 65W by 150W inverter in the glove box\n"
+        "Ideally everything on one 12-way fuse box behind the passenger seat with ignition relay\n");
+    EXPECT_EQ(car.batteries[0].cranking_A, 540);
+    EXPECT_EQ(load(car, "CB radio").draw.value, 2) << "what it draws, not what it sends";
+    EXPECT_EQ(load(car, "UHF radio").draw.value, 9);
+    ASSERT_EQ(car.inverters.size(), 1u);
+    EXPECT_EQ(load(car, "laptop").inverter, car.inverters[0].id);
+    EXPECT_EQ(place_of(car, "work lamp LED"), "tailgate");
+    expect_no_stop(car);
+    const Plan stall = whole(
+        "market stall trailer\nleisure batt 110ah\nsolar 200w + mppt 15A\nLED floods 4 @ 20W\n"
+        "card reader 5V 10W usb\nfridge counter 12V, 75 W avg duty 45%\n"
+        "inverter 600W pure sine: kettle no!, till 40W, phone chargers 30W\n"
+        "heater diesel 2kW draws 40W running 10 A start\ntv 24in 40W evening 3h\n"
+        "water pump 8 A, 5 min/hr\n230v hook up with 25A charger\nramp lights 2x10W door switch\n");
+    EXPECT_EQ(load(stall, "LED floods").count, 4);
+    EXPECT_EQ(load(stall, "heater diesel").draw.value, 40) << "not the heat that it makes";
+    EXPECT_NEAR(*load(stall, "tv").duty, 0.125, 1e-6);
+    EXPECT_NEAR(*load(stall, "water pump").duty, 5.0 / 60, 1e-4);
+    EXPECT_EQ(load(stall, "till").inverter, stall.inverters.at(0).id);
+    EXPECT_EQ(load(stall, "ramp lights").live_when.switches, std::vector<std::string>{"door"});
+    ASSERT_TRUE(source_of(stall, SourceKind::shore));
+    EXPECT_EQ(source_of(stall, SourceKind::shore)->rated_A, 25);
+    expect_no_stop(stall);
+}
+
 TEST(LoosePages, TitlesOfWhatCannotBeAreRefused) {
     const Notes six = read("1938 tourer, 6 V\nbattery 120 Ah\n");
     ASSERT_TRUE(six.lines[0].statement.error);

@@ -1,11 +1,15 @@
 // The solver against closed forms and against laws that hold for every circuit.
 #include <gtest/gtest.h>
 
+#include <algorithm>
 #include <cmath>
+#include <random>
 
 #include "plan/plan_json.h"
 #include "size/run_limits.h"
 #include "support/random_plan.h"
+#include "support/sweep.h"
+#include "support/vehicles.h"
 
 namespace yr::test {
 namespace {
@@ -36,6 +40,74 @@ TEST(Solve, ConstantPowerClosedForm) {  // V = (E + sqrt(E^2 - 4RP))/2; computed
     EXPECT_NEAR(p.loads[0].voltage_V, 10.7373, 5e-5);
     EXPECT_NEAR(p.loads[0].current_A, 37.253, 5e-4);
     EXPECT_TRUE(p.residuals.good());
+}
+
+// From the answer before it is the same answer as from light load, whatever moved meanwhile: volts, charge,
+// draws, and now and then a switch or a load.
+TEST(Solve, FollowingFindsTheSameAsSearching) {
+    int compared = 0;
+    for (unsigned seed = 1; seed <= sweep(12U, 200U); ++seed) {
+        const Plan plan = seed % 4 == 0 ? cart(seed).plan : vehicle(seed).plan;
+        std::mt19937 random(seed);
+        std::uniform_real_distribution<double> share(0, 1);
+        OperatingPointSolver follower;
+        follower.follow(true);
+        Network n = compile(plan, plan.states[seed % plan.states.size()]);
+        for (int step = 0; step < 40; ++step) {
+            for (BatteryElement& b : n.batteries)
+                at_moment(b, std::clamp(b.charge + 0.1 * (share(random) - 0.5), 0.02, 1.0),
+                          -20 + 60 * share(random));
+            for (LoadElement& l : n.loads)
+                if (l.value > 0) l.value *= 0.8 + 0.4 * share(random);
+            if (random() % 6 == 0 && !n.conductors.empty()) {
+                ConductorElement& c = n.conductors[random() % n.conductors.size()];
+                c.closed = !c.closed;
+            }
+            if (random() % 6 == 0 && !n.loads.empty()) {
+                LoadElement& l = n.loads[random() % n.loads.size()];
+                if (l.kind != DrawKind::power || l.value > 0) l.wanted = !l.wanted;
+            }
+            if (random() % 8 == 0)
+                for (LoadElement& l : n.loads)
+                    l.value *= random() % 2 ? 6 : 0.2;  // beyond what can be served
+            const OperatingPoint followed = follower.solve(n), searched = solve(n);
+            ASSERT_EQ(followed.settled, searched.settled) << seed << ", step " << step;
+            if (!searched.settled) continue;
+            // copper that glows has more than one balance, and is found from the heat that it had before
+            if (std::any_of(searched.conductors.begin(), searched.conductors.end(),
+                            [](const ConductorResult& c) { return c.temperature_C > 150; }))
+                continue;
+            ++compared;
+            for (std::size_t k = 0; k < n.loads.size(); ++k) {
+                ASSERT_EQ(followed.loads[k].status, searched.loads[k].status) << seed << ", step " << step;
+                ASSERT_NEAR(followed.loads[k].voltage_V, searched.loads[k].voltage_V, 1e-7);
+            }
+            for (std::size_t k = 0; k < n.batteries.size(); ++k)
+                ASSERT_NEAR(followed.batteries[k].current_A, searched.batteries[k].current_A,
+                            1e-6 * (1 + std::abs(searched.batteries[k].current_A)));
+            for (std::size_t k = 0; k < n.sources.size(); ++k) {
+                ASSERT_NEAR(followed.sources[k].current_A, searched.sources[k].current_A, 1e-6) << seed;
+                if (std::abs(searched.sources[k].current_A) > 1e-6)
+                    ASSERT_EQ(followed.sources[k].mode, searched.sources[k].mode)
+                        << seed << ", step " << step;
+            }
+        }
+    }
+    EXPECT_GT(compared, 200);
+}
+
+TEST(Solve, FollowingWakesWhatWasDead) {
+    Network n = bare(2);
+    n.batteries = {source(1, 0, 0.4, 0.05)};
+    n.loads = {{1, 0, DrawKind::current, 5, true}};
+    OperatingPointSolver follower;
+    follower.follow(true);
+    EXPECT_EQ(follower.solve(n).loads[0].status, LoadStatus::dead);
+    n.batteries[0].open_V = 12.6;
+    EXPECT_EQ(follower.solve(n).loads[0].status, LoadStatus::on);
+    EXPECT_NEAR(follower.solve(n).loads[0].voltage_V, 12.35, 1e-9);
+    n.batteries[0].open_V = 0.4;
+    EXPECT_EQ(follower.solve(n).loads[0].status, LoadStatus::dead);
 }
 
 TEST(Solve, ConstantPowerBeyondTheMostIsNamedNotNumbered) {  // E^2 / 4R = 793.8 W; computed

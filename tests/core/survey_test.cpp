@@ -54,11 +54,11 @@ void judge(const HiddenVehicle& hidden, const SurveyProof& proof, std::uint32_t 
         for (const BatteryFact& f : proof.batteries) {
             if (f.battery != battery || f.other != "front") continue;
             ++tally.joiners;
-            if (f.joiner != Joiner::open) ++tally.joiners_told;
+            if (f.joiner != yr::Joiner::open) ++tally.joiners_told;
             // an isolator below a battery that stands higher passes nothing: not joined and not charged is
             // true of it
-            const bool passes_nothing = f.joiner == Joiner::none && joiner == Joiner::isolator;
-            EXPECT_TRUE(f.joiner == Joiner::open || f.joiner == joiner || passes_nothing)
+            const bool passes_nothing = f.joiner == yr::Joiner::none && joiner == yr::Joiner::isolator;
+            EXPECT_TRUE(f.joiner == yr::Joiner::open || f.joiner == joiner || passes_nothing)
                 << "vehicle " << seed << ": " << battery << " told " << static_cast<int>(f.joiner) << ", is "
                 << static_cast<int>(joiner);
         }

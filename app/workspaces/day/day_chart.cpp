@@ -521,7 +521,7 @@ void DayChart::drag_edge(double x, bool free) {
     if (!free) to = std::round(to / kGrid_s) * kGrid_s;
     Day changed = *now;
     DayPart& part = changed.parts[left.part];
-    double by = (to - left.to_s) / std::max(1, part.within ? 1 : 1);
+    double by = to - left.to_s;
     by = std::max(by, kLeastPart_s - part.length_s);
     if (!last) {
         const std::size_t right = line_[static_cast<std::size_t>(dragged_) + 1].part;

@@ -95,6 +95,10 @@ DayPage::DayPage(Document* document, QWidget* parent)
     connect(chart_, &DayChart::part_chosen, this, &DayPage::fill_form);
     connect(chart_, &DayChart::moment_asked, this, &DayPage::to_rail);
     connect(chart_, &DayChart::cursor_moved, this, &DayPage::fill_side);
+    connect(&drawing_, &JobBase::done, this, [this] {
+        if (drawing_.current(document_->store().generation()) && drawing_.answer()->day == day_)
+            chart_->show_result(drawing_.answer());
+    });
     connect(&running_, &JobBase::done, this, &DayPage::take_run);
     connect(&other_, &JobBase::done, this, [this] {
         const bool fits = !option_.empty() && other_.current(document_->store().generation());
@@ -206,6 +210,7 @@ void DayPage::showEvent(QShowEvent* event) {
 
 void DayPage::finish() {
     refresh();
+    if (drawing_.running()) drawing_.finish();
     if (running_.running()) running_.finish();
     if (seeking_.running()) seeking_.finish();
     if (year_.running()) year_.finish();
@@ -235,10 +240,20 @@ void DayPage::refresh() {
     if (!running_.current(document_->store().generation()) || running_.answer()->day != day_) run();
 }
 
-// What is seen at once is coarse only as far as the days in a row go; the day itself is exact.
+// First the lanes, exact; then what the day comes to, and the days after it.
 void DayPage::run() {
     searched_ = false;
     remedies_.clear();
+    drawing_.start(document_->store().generation(), [plan = document_->plan(), id = day_](const Task& task) {
+        DayResult result;
+        result.day = id;
+        const Day& day = *yr::find(plan.days, id);
+        DayOptions options;
+        options.stop = task.cancel();
+        result.run = run_day(plan, day, options);
+        result.verdicts = verdicts(plan, day, result.run, true);
+        return result;
+    });
     running_.start(document_->store().generation(), [plan = document_->plan(), id = day_](const Task& task) {
         DayResult result;
         result.day = id;

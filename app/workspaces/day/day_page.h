@@ -97,6 +97,7 @@ class DayPage : public Workspace {
     QStringList sentences_;
     std::vector<DayRemedy> remedies_;
     bool searched_ = false;
+    Job<DayResult> drawing_;  // the lanes alone, for what is dragged
     Job<DayResult> running_;
     Job<Found> seeking_;
     Job<Year> year_;

@@ -1,0 +1,150 @@
+#include "notes/shorthand.h"
+
+#include "typing/line_words.h"
+#include "units/pattern.h"
+#include "units/quantity.h"
+#include "units/text.h"
+
+namespace yr {
+namespace {
+
+constexpr std::size_t kLongestShorthand = 400;  // letters; what is longer is no note
+
+double figure(const std::string& text) {
+    return parse_value(text, Dimension::number).value_or(0);
+}
+
+// Said of a thing beside what it draws, or in another order than we have it.
+std::string in_full(std::string text) {
+    struct Plainer {
+        Pattern more;
+        const char* plain;
+    };
+    static const Plainer plainer[] = {
+        {Pattern(R"(\s*!+)"), ""},
+        {Pattern(R"(\bbatts?\b\.?)"), "battery"},
+        {Pattern(R"(\b(?:thru|thro)\b)"), "through"},
+        {Pattern(R"(\s*/\s*(?=\d+\s*A\s*(?:EN|CCA|SAE|CA)\b))"), ", "},
+        {Pattern(R"((\d\s*A)\s+(?:EN|SAE|CA)\b)"), "$1"},
+        // what it gives as heat or sends is not what it draws
+        {Pattern(R"(\b\d+(?:\.\d+)?\s*k?W\s+(?:heat\s+|out(?:put)?\s+|rf\s+|tx\s+)?draws\s+(?=\d))"), ""},
+        {Pattern(R"(\b\d+(?:\.\d+)?\s*W\s+(?:out(?:put)?|rf)\s*(?:->|=|,|:)?\s*(?=\d))"), ""},
+        {Pattern(R"(\bdraws\s+(?=\d))"), ""},
+        {Pattern(R"((?<=[AWV%])\s+(?:avg|average|continuous|cont\.|rated|nominal)(?=$|[,;\s]))"), ""},
+        {Pattern(R"((?<=[AW])\s+(?:tx|peak|max)\s*(?=$|,|\d+\s*V\b))"), " "},
+        {Pattern(R"(\b(solar\b.*?\d\s*W)\s+(?:\d\d\s*V\s+)?(?:mppt|pwm)\s*$)"), "$1"},
+        {Pattern(R"(^\s*([a-z]+) batteries\s*:\s*)"), "$1 battery "},
+        {Pattern(R"(\b5\s*V\b\s*)"), ""},
+        {Pattern(R"((?<=[AW])\s+usb\b)"), ""},
+        // for how long
+        {Pattern(
+             R"(\s*,?\s*\b(?:runs?|on|works|used)?\s*(?:for\s+)?(\d+)\s*(?:secs?|seconds?)\s*(?:up|down|in|out|each way|max)?\s*(?=$|,))"),
+         ", $1 s"},
+        {Pattern(R"(/\s*hr\b)"), " per hour"},
+        {Pattern(R"(\s*,?\s*\b(?:in the |each |every )?(?:evenings?|nights?)\s+(\d+(?:\.\d+)?\s*h)\b)"),
+         ", $1 a day"},
+        // weights, plugs, its own switch
+        {Pattern(R"((?<=[AW])\s*,?\s+\d{1,3}(?:[ ,.]?\d{3})\s*(?:lbs?|kg)\b)"), ""},
+        {Pattern(R"(\s+(?:with|on|via)\s+(?:an?\s+|the\s+)?(?:plug|quick connect(?:or)?|anderson)\b)"), ""},
+        {Pattern(
+             R"(\s*,?\s*(?:its\s+|with\s+)?own\s+(?:isolator|breaker|fuse|contactor|solenoid)\b(?!\s*\d))"),
+         ""},
+        {Pattern(R"(\s*,?\s*(?:two|three|four|five|\d)\s+switches\b[^,"]*)"), ""},
+        {Pattern(
+             R"((?<=[AW])\s*,?\s*(?:on\s+|via\s+|with\s+)?(?:the\s+)?(door|hatch|lid|brake|foot|pressure|float)\s+switch\b)"),
+         " on switch $1"},
+        {Pattern(R"(,\s*(?:burner|glow ?plug|igniter|ignition|motor|compressor)\s+start\s+(?=\d))"),
+         ", start "},
+        // where
+        {Pattern(R"(\s*,?\s*\b(?:all\s+)?around\s+(?:the\s+)?(?:body|vehicle|truck|van|box|outside)\b)"), ""},
+        {Pattern(
+             R"(\bat\s+(?:the\s+)?(?=(?:tailgate|rear|front|back|tail|roof|nose|operator|driver|dash|bulkhead)\b))"),
+         "in "},
+        {Pattern(R"(,\s*(?=(?:chassis|frame) rail\b))"), " in "}};
+    for (const auto& [more, plain] : plainer) text = more.replaced(text, plain);
+    // "5 A + 5 A"
+    static const Pattern sum(R"(\b(\d+(?:\.\d+)?)\s*([AW])\s*\+\s*(\d+(?:\.\d+)?)\s*\2\b)");
+    if (Found m; sum.is_in(text, m))
+        text = m.before() + shown(figure(m[1]) + figure(m[3])) + " " + m[2] + m.behind();
+    return text;
+}
+
+// "radio 60 W and laptop charger 90 W", "till 40 W, phone chargers 30 W": what has a figure is a thing.
+std::vector<std::string> listed(const std::string& text, const std::string& behind) {
+    static const Pattern together(R"(\s+(?:and|&|\+)\s+(?=[a-z][^,]*\d))");
+    static const Pattern amount(R"(\d\s*k?[WA]\b)");
+    std::vector<std::string> things;
+    for (const std::string& part : comma_parts(together.replaced(text, ", ")))
+        if (const std::string thing(trim(part)); amount.is_in(thing)) things.push_back(thing + behind);
+    return things;
+}
+
+std::vector<std::string> with_first(std::string first, std::vector<std::string> rest) {
+    if (rest.empty()) return {};
+    rest.insert(rest.begin(), std::move(first));
+    return rest;
+}
+
+// Supply and what hangs on it in one line.
+std::vector<std::string> supply_with_its_loads(const std::string& line) {
+    static const std::string high = R"((?:24|36|48)\s*V?\s*(?:->|/|to|-|>|(?=\s))\s*)";
+    static const Pattern converter_for(
+        "^\\s*(?:dc-?dc\\s+)?" + high +
+        R"((12|24)\s*V?\s+(?:dc-?dc\s+)?conv(?:erter)?\.?\s+(\d+(?:\.\d+)?\s*A)\s+for\s+(.+)$)");
+    static const Pattern on_converter(R"(^(.+?)\s*,?\s+(?:on|via|from|off|through)\s+(?:an?\s+)?)" + high +
+                                      R"((12|24)\s*V?\s*conv(?:erter)?\.?\s+(\d+(?:\.\d+)?\s*A)\s*$)");
+    static const Pattern inverter_for(
+        R"(^\s*inverter\s+(\d+(?:\.\d+)?\s*k?W)\s*(?:pure|mod(?:ified)?\.?)?(?:\s*sine)?\s*(?:for|:)\s*(.+?)\s*(?:on\s+(?:pure|mod(?:ified)?)\.?\s*sine)?\s*$)");
+    static const Pattern own_inverter(
+        R"(^(.*\d\s*k?W)\s+(?:by|via|through|from|off|on)\s+(?:an?\s+|its own\s+)?(\d+(?:\.\d+)?\s*k?W)\s+inverter\b\s*(.*)$)");
+    Found m;
+    if (converter_for.is_all_of(line, m))
+        return with_first("converter " + m[1] + " V " + m[2], listed(m[3], " from converter"));
+    if (on_converter.is_all_of(line, m))
+        return with_first("converter " + m[2] + " V " + m[3], listed(m[1], " from converter"));
+    if (inverter_for.is_all_of(line, m)) return with_first("inverter " + m[1], listed(m[2], " on inverter"));
+    if (own_inverter.is_all_of(line, m)) return {"inverter " + m[2] + " " + m[3], m[1] + " on inverter"};
+    return {};
+}
+
+// "second battery 100 Ah AGM behind seats with VSR 140 A": the battery, and what joins it.
+std::vector<std::string> battery_with_its_joiner(const std::string& line) {
+    static const Pattern joined(
+        R"(^(.*\d\s*Ah\b.*?)\s*,?\s+(?:with|via|through|(?:and\s+)?charged\s+(?:by|via|through|from))\s+(?:an?\s+)?(?:(?:12|24)\s*V\s+)?(\d+\s*A\s+)?(vsr|split[ -]charge(?:\s+relay)?|(?:voltage[ -])?sensing relay|dc-?dc(?:\s+charger)?|b2b(?:\s+charger)?)\s*(\d+\s*A)?\s*$)");
+    Found m;
+    if (!joined.is_all_of(line, m)) return {};
+    const std::string amps = m.has(2) && !m[2].empty() ? m[2] : m.has(4) ? m[4] : std::string();
+    return {m[1], m[3] + " " + amps};
+}
+
+// One thing in words of its own.
+std::string one_thing(const std::string& line) {
+    static const Pattern hook_up(
+        R"(^\s*(?:230|240|120|110)\s*V\s+(?:hook-?\s?up|shore(?: power)?|mains|inlet)\b[^\d]*(\d+(?:\.\d+)?\s*A)\s+charger\s*$)");
+    static const Pattern isolator(
+        R"(^\s*((?:battery|main|master)\s+(?:isolator|disconnect|switch|cut-?off))\s+(?:in|at|by|near|beside|behind|on)\s+(?:the\s+)?[a-z ]+$)");
+    // of a building, or only thought
+    static const Pattern elsewhere(
+        R"(\b(?:230|240|120|110)\s*V\s+(?:from|in|at)\s+(?:the\s+)?(?:shed|garage|house|barn|building|wall|depot|yard|workshop)\b)");
+    static const Pattern thought(
+        R"(^\s*(?:ideally|note|nb|n\.b\.|remember|should|would|want|please|maybe|perhaps|everything|all wiring|[a-z]+ (?:water|air) so)\b(?!.*\d\s*(?:k?W|A|Ah)\b).*$)");
+    Found m;
+    if (hook_up.is_all_of(line, m)) return "charger shore " + m[1];
+    if (isolator.is_all_of(line, m)) return m[1];
+    if (elsewhere.is_in(line) || thought.is_all_of(line)) return "# " + line;
+    return line;
+}
+
+}  // namespace
+
+std::vector<std::string> spelled_out(const std::string& line) {
+    if (line.size() > kLongestShorthand || line.find('"') != std::string::npos) return {};
+    const std::string text = in_full(line);
+    if (auto lines = supply_with_its_loads(text); !lines.empty()) return lines;
+    if (auto lines = battery_with_its_joiner(text); !lines.empty()) return lines;
+    const std::string plain = one_thing(text);
+    if (trim(plain) == trim(line)) return {};
+    return {plain};
+}
+
+}  // namespace yr
