@@ -32,9 +32,8 @@ void never_charged(const Case& c, std::vector<Finding>& out) {
         for (std::size_t s = 0; s < c.solutions.size(); ++s) {
             ever = ever || charging(c, s, k);
             // its duty leaves amps to charge it, if everything at once does not
-            ever = ever ||
-                   (c.plan.states[s].key != Key::crank && c.solutions[s].point.batteries[k].current_A > 0 &&
-                    average_battery_A(c.solutions[s].network, c.solutions[s].point, k) < -0.1);
+            ever = ever || (c.plan.states[s].key != Key::crank &&
+                            average_battery_A(c.solutions[s].network, c.solutions[s].point, k) < -0.1);
         }
         if (!ever)
             out.push_back(

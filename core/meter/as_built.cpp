@@ -39,7 +39,10 @@ std::string vehicle_of(const Plan& plan) {
 std::vector<Record> records_of(const RecordBook& book, const Plan& plan) {
     const bool one = std::all_of(book.records.begin(), book.records.end(),
                                  [&](const Record& r) { return r.vehicle == book.records.front().vehicle; });
-    return book.of(one ? std::string() : vehicle_of(plan));
+    std::vector<Record> all = book.of({});
+    const std::string mine = vehicle_of(plan);
+    if (!one) std::erase_if(all, [&](const Record& r) { return !r.vehicle.empty() && r.vehicle != mine; });
+    return all;
 }
 
 Result<AsBuilt> keep_as_built(const Plan& plan, const std::string& plan_path, Record line) {

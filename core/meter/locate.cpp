@@ -68,6 +68,7 @@ struct Locator::Impl {
     std::vector<std::size_t> joint_of;  // thin: the fault of a bad joint in the same cable
 
     explicit Impl(const Plan& p) : plan(p), faults(faults_of(p)), expecter(p), joint_of(faults.size(), 0) {
+        solver.follow(true);  // one fault differs from the next by little
         for (std::size_t f = 0; f < faults.size(); ++f)
             for (std::size_t j = 0; j < faults.size() && faults[f].kind == FaultKind::thin; ++j)
                 if (faults[j].kind == FaultKind::joint && faults[j].thing == faults[f].thing) joint_of[f] = j;

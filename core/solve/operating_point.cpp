@@ -369,6 +369,17 @@ struct OperatingPointSolver::Impl {
         return served;
     }
 
+    // From light load a first step may overshoot what a few smaller ones reach: a quarter of all constant
+    // currents and powers at a time.
+    bool climbs(const Eigen::VectorXd& light) {
+        Eigen::VectorXd from = light;
+        for (const double share : {0.25, 0.5, 0.75, 1.0}) {
+            if (!serves(share, from)) return false;
+            from = v;
+        }
+        return true;
+    }
+
     // The largest share that can be served, to a thousandth of itself, with the voltages there, and those to
     // which Newton runs away just beyond it.
     struct Edge {
@@ -433,7 +444,14 @@ struct OperatingPointSolver::Impl {
         std::vector<double> kinds;  // of loads, and the volts that diodes take
         friend bool operator==(const Shape&, const Shape&) = default;
     };
-    std::optional<Shape> last_shape_;  // of the last whole answer
+    // The last answer in which everything ran.
+    struct Last {
+        Shape shape;
+        Eigen::VectorXd v;
+        std::vector<char> load_on, reversed, source_on;
+        std::vector<double> input_W;
+    };
+    std::optional<Last> last_;
     static Shape shape_of(const Network& n) {
         Shape s;
         for (const ConductorElement& c : n.conductors)
@@ -469,14 +487,12 @@ struct OperatingPointSolver::Impl {
     }
 
     // From the last answer; nothing where that does not lead to one that is sure to be right.
-    std::optional<OperatingPoint> go_on(const Network& network, Shape shape) {
-        if (!last_shape_ || !(*last_shape_ == shape)) return std::nullopt;
-        const Eigen::VectorXd from = v;
-        const std::vector<char> loads = load_on, turned = reversed, sources = source_on;
-        const std::vector<double> fed = input_W;
+    std::optional<OperatingPoint> go_on(const Network& network, const Shape& shape) {
+        if (!last_ || !(last_->shape == shape)) return std::nullopt;
         start(network);
-        if (from.size() != v.size() || loads.size() != load_on.size()) return std::nullopt;
-        v = from, load_on = loads, reversed = turned, source_on = sources, input_W = fed;
+        if (last_->v.size() != v.size()) return std::nullopt;
+        v = last_->v, load_on = last_->load_on, reversed = last_->reversed;
+        source_on = last_->source_on, input_W = last_->input_W;
         const Outcome outcome = newton();
         // copper that glows has more than one balance: which one is found hangs on where one comes from
         const bool cool = std::all_of(temperature_C.begin(), temperature_C.end(),
@@ -490,16 +506,21 @@ struct OperatingPointSolver::Impl {
         return point;
     }
 
+    void keep(Shape shape) { last_ = Last{std::move(shape), v, load_on, reversed, source_on, input_W}; }
+
     OperatingPoint solve(const Network& network) {
         if (!follows_) return search(network);
         Shape shape = shape_of(network);
-        if (auto point = go_on(network, shape)) return std::move(*point);
+        if (auto point = go_on(network, shape)) {
+            keep(std::move(shape));
+            return std::move(*point);
+        }
         OperatingPoint point = search(network);
         const bool whole = point.settled &&
                            std::none_of(starved.begin(), starved.end(), [](char s) { return s != 0; }) &&
                            std::all_of(point.collapsed_at.begin(), point.collapsed_at.end(),
                                        [](double share) { return share == 1; });
-        last_shape_ = whole ? std::optional(std::move(shape)) : std::nullopt;
+        if (whole) keep(std::move(shape));
         return point;
     }
 
@@ -514,7 +535,8 @@ struct OperatingPointSolver::Impl {
             const Outcome outcome = newton();
             point.iterations += outcome.iterations;
             point.settled = outcome.converged;
-            if (outcome.converged || gives_up_) break;
+            if (!outcome.converged && climbs(light)) point.settled = true;
+            if (point.settled || gives_up_) break;
             const Culprits culprits = find_culprits(light);
             for (int load : culprits.loads) {
                 load_on[static_cast<std::size_t>(load)] = 0;
@@ -618,7 +640,7 @@ void OperatingPointSolver::give_up_on_collapse(bool yes) {
 
 void OperatingPointSolver::follow(bool yes) {
     impl_->follows_ = yes;
-    impl_->last_shape_.reset();
+    impl_->last_.reset();
 }
 
 OperatingPoint OperatingPointSolver::solve(const Network& network) {

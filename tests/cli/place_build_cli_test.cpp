@@ -232,6 +232,21 @@ TEST(CliMeter, WiresPlugsAndBatteries) {
     EXPECT_NE(rail("health " + plan + " --cold -20").out.find("it will not crank there from"),
               std::string::npos);
     EXPECT_EQ(rail("health " + plan + " --battery nobody").code, 2);
+
+    // as it was built: nothing yet, then kept, then the plan goes on
+    EXPECT_NE(rail("built " + plan).out.find("--keep keeps one"), std::string::npos);
+    EXPECT_EQ(rail("test " + plan + " --built").code, 2) << "no copy is kept";
+    EXPECT_NE(rail("built " + plan + " --keep --by \"A. Fitter\"").out.find("still as"), std::string::npos);
+    const std::string before = rail("test " + plan).out;
+    Plan later = *load_plan(plan);
+    for (yr::Run& r : later.runs)
+        if (r.size) r.size = WireSize::awg(2);
+    ASSERT_TRUE(save_plan(later, plan));
+    EXPECT_NE(rail("built " + plan).out.find("has changed since"), std::string::npos);
+    EXPECT_NE(rail("test " + plan).out, before);
+    EXPECT_EQ(rail("test " + plan + " --built").out, before) << "by what was built";
+    EXPECT_EQ(json_of("built " + plan)["lines"].size(), 1U);
+    EXPECT_EQ(json_of("built " + plan)["unchanged"], false);
 }
 
 }  // namespace

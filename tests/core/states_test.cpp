@@ -270,6 +270,25 @@ TEST(CheckedSizing, WhatNoSizeKeepsIsToldAndTheRestIsSized) {
     EXPECT_GT(smaller, 0);
 }
 
+// A load that collapses says which share of it can be served: all of it cannot be that share. A groomer's
+// page did so when the order of its nodes was another, since the first step from light load went too far.
+TEST(Settled, WhatCanBeServedInFullIsServed) {
+    int looked_at = 0;
+    for (const char* folder : {"pages", "vehicles"})
+        for (const auto& f :
+             std::filesystem::directory_iterator(YR_SOURCE_DIR "/tests/data/" + std::string(folder))) {
+            const Plan plan = read_notes(read_text(f.path()), &shipped_library()).plan;
+            for (const State& s : plan.states) {
+                const Solution solved = solve(plan, s);
+                EXPECT_TRUE(solved.point.settled) << f.path().stem() << ", " << s.name;
+                for (const double share : solved.point.collapsed_at)
+                    EXPECT_TRUE(share == 1 || share < 0.995) << f.path().stem() << ", " << s.name;
+                ++looked_at;
+            }
+        }
+    EXPECT_GT(looked_at, 100);
+}
+
 // The best answers that are known, plan by plan: dearer is a step back, cheaper drops a limit or is to be
 // written down. tests/data/sizing-best.txt holds them, one a line; YR_WRITE_BEST=1 writes the file anew.
 TEST(CheckedSizing, IsAsGoodAsTheBestThatIsKnown) {

@@ -30,14 +30,6 @@ RecordView::RecordView(Document* document, QWidget* parent) : QWidget(parent), d
     column->setSpacing(0);
     column->addWidget(lines_, 1);
     column->addWidget(make_entry());
-    const auto allow = [this] {
-        const bool text = !note_->text().trimmed().isEmpty();
-        keep_->setEnabled(text);
-        correct_->setEnabled(text && chosen_number() > 0);
-    };
-    connect(note_, &QLineEdit::textChanged, this, allow);
-    connect(lines_, &QTreeWidget::currentItemChanged, this, allow);
-    allow();
 }
 
 // What thing, what of it: kept as a line of its own, or as a correction of the chosen one.
@@ -143,12 +135,22 @@ void RecordView::signed_by_me(Record& record) const {
 }
 
 bool RecordView::add_built(const Id& thing, const QString& text) {
+    if (text.trimmed().isEmpty()) {
+        problem_ =
+            say("Type what is to be kept first: a serial number, a warranty, what was built otherwise.");
+        return false;
+    }
     Record r;
     r.kind = RecordKind::as_built, r.about = thing, r.note = text.trimmed().toStdString();
     return add(std::move(r));
 }
 
 bool RecordView::correct(std::size_t number, const QString& text) {
+    if (number == 0 || text.trimmed().isEmpty()) {
+        problem_ = number == 0 ? say("Choose the line that is to be corrected first.")
+                               : say("Type what is right first.");
+        return false;
+    }
     Record r;
     r.kind = RecordKind::correction, r.corrects = number, r.note = text.trimmed().toStdString();
     for (const Record& earlier : book_.records)
