@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <optional>
+#include <vector>
 
 #include "network/laws.h"
 #include "solve/nodal_system.h"
@@ -444,14 +445,19 @@ struct OperatingPointSolver::Impl {
         std::vector<double> kinds;  // of loads, and the volts that diodes take
         friend bool operator==(const Shape&, const Shape&) = default;
     };
-    // The last answer in which everything ran.
+    // The last answers in which everything ran, of a few shapes: switches that settle go through the same
+    // ones again and again. Newest first.
+    static constexpr std::size_t kMostLast = 6;
     struct Last {
         Shape shape;
         Eigen::VectorXd v;
         std::vector<char> load_on, reversed, source_on;
         std::vector<double> input_W;
     };
-    std::optional<Last> last_;
+    std::vector<Last> last_;
+    std::vector<Last>::iterator last_of(const Shape& shape) {
+        return std::find_if(last_.begin(), last_.end(), [&](const Last& l) { return l.shape == shape; });
+    }
     static Shape shape_of(const Network& n) {
         Shape s;
         for (const ConductorElement& c : n.conductors)
@@ -488,11 +494,12 @@ struct OperatingPointSolver::Impl {
 
     // From the last answer; nothing where that does not lead to one that is sure to be right.
     std::optional<OperatingPoint> go_on(const Network& network, const Shape& shape) {
-        if (!last_ || !(last_->shape == shape)) return std::nullopt;
+        const auto last = last_of(shape);
+        if (last == last_.end()) return std::nullopt;
         start(network);
-        if (last_->v.size() != v.size()) return std::nullopt;
-        v = last_->v, load_on = last_->load_on, reversed = last_->reversed;
-        source_on = last_->source_on, input_W = last_->input_W;
+        if (last->v.size() != v.size()) return std::nullopt;
+        v = last->v, load_on = last->load_on, reversed = last->reversed;
+        source_on = last->source_on, input_W = last->input_W;
         const Outcome outcome = newton();
         // copper that glows has more than one balance: which one is found hangs on where one comes from
         const bool cool = std::all_of(temperature_C.begin(), temperature_C.end(),
@@ -506,7 +513,13 @@ struct OperatingPointSolver::Impl {
         return point;
     }
 
-    void keep(Shape shape) { last_ = Last{std::move(shape), v, load_on, reversed, source_on, input_W}; }
+    void keep(Shape shape) {
+        if (const auto same = last_of(shape); same != last_.end())
+            last_.erase(same);
+        else if (last_.size() == kMostLast)
+            last_.pop_back();
+        last_.insert(last_.begin(), Last{std::move(shape), v, load_on, reversed, source_on, input_W});
+    }
 
     OperatingPoint solve(const Network& network) {
         if (!follows_) return search(network);
@@ -640,7 +653,7 @@ void OperatingPointSolver::give_up_on_collapse(bool yes) {
 
 void OperatingPointSolver::follow(bool yes) {
     impl_->follows_ = yes;
-    impl_->last_.reset();
+    impl_->last_.clear();
 }
 
 OperatingPoint OperatingPointSolver::solve(const Network& network) {
