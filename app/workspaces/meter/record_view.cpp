@@ -120,8 +120,10 @@ void RecordView::refresh() {
         for (std::size_t c = 0; c < row.size(); ++c)
             if (const auto* text = std::get_if<std::string>(&row[c]))
                 item->setText(static_cast<int>(c), q(*text));
+        // to the minute, as one reads it
+        item->setText(0, item->text(0).replace(QLatin1Char('T'), QLatin1Char(' ')).left(16));
     }
-    const int widths[] = {140, 80, 260, 80, 150, 90, 160};
+    const int widths[] = {132, 46, 168, 76, 106, 68, 160};
     for (int k = 0; k < 7; ++k) lines_->header()->resizeSection(k, widths[k]);
 }
 
