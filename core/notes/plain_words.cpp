@@ -230,6 +230,22 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
         R"(^\s*(?:battery\s+|split[ -]charge\s+)?(?:isolator|relay|isolator relay|solenoid|contactor|vsr|combiner|separator)\b)");
     if (joins.is_in(line) && which.is_in(line))
         return charger_in_our_words(plan, which.replaced(line, "$1 $2 battery"));
+    // "charger from truck: 24-12 dcdc charger 30 A": which way it goes is said by its volts
+    static const Pattern which_way(
+        R"(\b(12|24|36|48)\s*V?\s*(?:/|to|-|->|\s)\s*(12|24|36|48)\s*V?\s+(?:dc-?dc\s+|dcdc\s+|b2b\s+)?charger\s+(\d+(?:\.\d+)?\s*A)\s*$)");
+    if (Found m; which_way.is_in(line, m) && m[1] != m[2]) {
+        const auto of_volts = [&](const std::string& volts) -> const Battery* {
+            constexpr double kAlike_V = 4;
+            for (const Battery& b : plan.batteries)
+                if (std::abs(b.nominal_V.value_or(plan.vehicle.nominal_V) - value_in(volts + " V")) <
+                    kAlike_V)
+                    return &b;
+            return nullptr;
+        };
+        const Battery *from = of_volts(m[1]), *to = of_volts(m[2]);
+        if (from && to)
+            return "charger dc-dc " + m[3] + " from \"" + from->name + "\" to \"" + to->name + "\"";
+    }
     static const Pattern somewhere(
         R"(^\s*(?!second\b|another\b)[^"]*?\b(?:(?:dc-?dc|dc/dc|b2b|battery[ -]to[ -]battery)\s+charger|(?<=[a-z] )(?:dc-?dc|b2b))\b\s*(?:of\s+)?(\d+(?:\.\d+)?\s*A\b.*)$)");
     if (Found m; somewhere.is_all_of(line, m)) return "charger dc-dc " + m[1];

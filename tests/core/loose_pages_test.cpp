@@ -374,6 +374,22 @@ const Source* source_of(const Plan& plan, SourceKind kind) {
 
 // A shuttle on 48 V: its title says the battery, its converter says watts, its panel and charger are no
 // loads, and what drives it has a cable of its own.
+TEST(LoosePages, AChargersVoltsSayWhichWayItGoes) {
+    for (const bool down : {true, false}) {
+        const Plan plan = whole(
+            "horse lorry living\n12v living battery 210 Ah\nsecond battery 24 V 143 Ah\n"
+            "charger from truck: " +
+            std::string(down ? "24-12" : "12-24") + " dcdc charger 30A\n");
+        const Source* charger = source_of(plan, SourceKind::converter);
+        ASSERT_TRUE(charger);
+        const Battery* to = find(plan.batteries, std::string_view(charger->charges));
+        ASSERT_TRUE(to);
+        EXPECT_EQ(to->nominal_V.value_or(12), down ? 12 : 24);
+        for (const yr::Run& r : plan.runs)
+            if (r.to == Terminal(charger->id, Post::in)) EXPECT_NE(r.from.owner, to->id);
+    }
+}
+
 TEST(LoosePages, ShorthandOfACart) {
     const Plan plan = whole(
         "golf style resort shuttle 48V lithium 100 Ah\nmotor controller 48V 300A peak\ndc-dc 48/12 360W\n"
