@@ -62,7 +62,7 @@ class Folder {
         if (wide || high)
             if (auto halves = cut(page, wide ? Measure::ranks : Measure::ends)) {
                 for (GraphPage* half : {&halves->first, &halves->second})
-                    if (const auto done = draw(std::move(*half)); !done) return done;
+                    if (auto done = draw(std::move(*half)); !done) return done;
                 return true;
             }
         bands_.push_back({std::move(page), std::move(*drawn)});
