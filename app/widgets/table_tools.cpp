@@ -88,7 +88,7 @@ void make_handy(QTreeWidget* table) {
                      [table] { QApplication::clipboard()->setText(table_text(*table)); });
 }
 
-QTreeWidget* editable_table(const QStringList& heads, const QString& name) {
+QTreeWidget* plain_table(const QStringList& heads, const QString& name) {
     auto* t = new QTreeWidget;
     t->setObjectName(QStringLiteral("table"));
     t->setHeaderLabels(heads);
@@ -96,9 +96,14 @@ QTreeWidget* editable_table(const QStringList& heads, const QString& name) {
     t->setIndentation(0);
     t->setAllColumnsShowFocus(true);
     t->setAccessibleName(name);
+    t->header()->setFont(type_font(Type::small));
+    return t;
+}
+
+QTreeWidget* editable_table(const QStringList& heads, const QString& name) {
+    auto* t = plain_table(heads, name);
     t->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed |
                        QAbstractItemView::SelectedClicked);
-    t->header()->setFont(type_font(Type::small));
     make_handy(t);
     return t;
 }

@@ -27,7 +27,9 @@ class TableRow : public QTreeWidgetItem {
 // Sorting by its heads (its own order until one is clicked), and copying.
 void make_handy(QTreeWidget* table);
 
-// A table whose rows are made editable by whoever fills it: a double click or F2 opens a cell.
+// As every table looks: flat rows under small heads.
+[[nodiscard]] QTreeWidget* plain_table(const QStringList& heads, const QString& name);
+// One whose rows are made editable by whoever fills it: a double click or F2 opens a cell.
 [[nodiscard]] QTreeWidget* editable_table(const QStringList& heads, const QString& name);
 
 // The line for words; the caller puts it above the table. After that was filled anew: filter_rows().

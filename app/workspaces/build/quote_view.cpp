@@ -17,18 +17,6 @@
 namespace yr::app {
 namespace {
 
-QTreeWidget* table(const QStringList& heads, const QString& name) {
-    auto* t = new QTreeWidget;
-    t->setObjectName(QStringLiteral("table"));
-    t->setHeaderLabels(heads);
-    t->setRootIsDecorated(false);
-    t->setIndentation(0);
-    t->setAllColumnsShowFocus(true);
-    t->setAccessibleName(name);
-    t->header()->setFont(type_font(Type::small));
-    return t;
-}
-
 QString amount(double v) {
     return q(words::number(std::round(v * 100) / 100, 9));
 }
@@ -36,13 +24,13 @@ QString amount(double v) {
 }  // namespace
 
 QuoteView::QuoteView(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
-    lines_ = table({say("what"), say("needed"), say("unit"), say("pack of"), say("each"), say("price"),
-                    say("supplier"), say("price of"), say("customer's")},
-                   say("Lines of the quote"));
+    lines_ = plain_table({say("what"), say("needed"), say("unit"), say("pack of"), say("each"), say("price"),
+                          say("supplier"), say("price of"), say("customer's")},
+                         say("Lines of the quote"));
     lines_->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed |
                             QAbstractItemView::SelectedClicked);
     make_handy(lines_);
-    sums_ = table({say("sum"), say("as planned")}, say("Sums of the quote"));
+    sums_ = plain_table({say("sum"), say("as planned")}, say("Sums of the quote"));
     sums_->setMaximumHeight(230);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);

@@ -240,31 +240,34 @@ void DayPage::refresh() {
     if (!running_.current(document_->store().generation()) || running_.answer()->day != day_) run();
 }
 
+namespace {
+
+DayResult lanes_of(const Plan& plan, const Id& id, const Task& task, bool quick) {
+    DayResult result;
+    result.day = id;
+    const Day& day = *yr::find(plan.days, id);
+    DayOptions options;
+    options.stop = task.cancel();
+    result.run = run_day(plan, day, options);
+    result.verdicts = verdicts(plan, day, result.run, quick);
+    return result;
+}
+
+}  // namespace
+
 // First the lanes, exact; then what the day comes to, and the days after it.
 void DayPage::run() {
     searched_ = false;
     remedies_.clear();
-    drawing_.start(document_->store().generation(), [plan = document_->plan(), id = day_](const Task& task) {
-        DayResult result;
-        result.day = id;
-        const Day& day = *yr::find(plan.days, id);
-        DayOptions options;
-        options.stop = task.cancel();
-        result.run = run_day(plan, day, options);
-        result.verdicts = verdicts(plan, day, result.run, true);
-        return result;
+    const auto generation = document_->store().generation();
+    drawing_.start(generation, [plan = document_->plan(), id = day_](const Task& task) {
+        return lanes_of(plan, id, task, true);
     });
-    running_.start(document_->store().generation(), [plan = document_->plan(), id = day_](const Task& task) {
-        DayResult result;
-        result.day = id;
-        const Day& day = *yr::find(plan.days, id);
-        DayOptions options;
-        options.stop = task.cancel();
-        result.run = run_day(plan, day, options);
-        result.verdicts = verdicts(plan, day, result.run);
+    running_.start(generation, [plan = document_->plan(), id = day_](const Task& task) {
+        DayResult result = lanes_of(plan, id, task, false);
         if (result.verdicts.standing_A > 0)
             result.stop = stop_at(plan, result.verdicts.standing_A, result.verdicts.standing_C);
-        result.after = day_after_day(plan, day, kMostDays, task.cancel());
+        result.after = day_after_day(plan, *yr::find(plan.days, id), kMostDays, task.cancel());
         return result;
     });
 }

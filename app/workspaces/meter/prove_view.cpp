@@ -12,15 +12,9 @@
 namespace yr::app {
 
 ProveView::ProveView(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
-    table_ = new QTreeWidget;
-    table_->setObjectName(QStringLiteral("table"));
-    table_->setHeaderLabels(
-        {say("no."), say("where the probes go"), say("should be"), say("read"), say("verdict")});
-    table_->setRootIsDecorated(false);
-    table_->setIndentation(0);
-    table_->setAllColumnsShowFocus(true);
-    table_->setAccessibleName(say("Readings that prove the vehicle"));
-    table_->header()->setFont(type_font(Type::small));
+    table_ =
+        plain_table({say("no."), say("where the probes go"), say("should be"), say("read"), say("verdict")},
+                    say("Readings that prove the vehicle"));
     table_->header()->setStretchLastSection(false);
     table_->header()->setSectionResizeMode(probes, QHeaderView::Stretch);
     make_handy(table_);

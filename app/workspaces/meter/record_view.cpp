@@ -15,15 +15,9 @@
 namespace yr::app {
 
 RecordView::RecordView(Document* document, QWidget* parent) : QWidget(parent), document_(document) {
-    lines_ = new QTreeWidget;
-    lines_->setObjectName(QStringLiteral("table"));
-    lines_->setHeaderLabels(
-        {say("when"), say("by"), say("what"), say("read"), say("should be"), say("verdict"), say("note")});
-    lines_->setRootIsDecorated(false);
-    lines_->setIndentation(0);
-    lines_->setAllColumnsShowFocus(true);
-    lines_->setAccessibleName(say("Record of the vehicle"));
-    lines_->header()->setFont(type_font(Type::small));
+    lines_ = plain_table(
+        {say("when"), say("by"), say("what"), say("read"), say("should be"), say("verdict"), say("note")},
+        say("Record of the vehicle"));
     make_handy(lines_);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
@@ -123,8 +117,8 @@ void RecordView::refresh() {
         // to the minute, as one reads it
         item->setText(0, item->text(0).replace(QLatin1Char('T'), QLatin1Char(' ')).left(16));
     }
-    const int widths[] = {132, 46, 168, 76, 106, 68, 160};
-    for (int k = 0; k < 7; ++k) lines_->header()->resizeSection(k, widths[k]);
+    const int widths[] = {152, 40, 150, 74, 88, 56};  // the note has what is left
+    for (int k = 0; k < 6; ++k) lines_->header()->resizeSection(k, widths[k]);
 }
 
 std::vector<Drift> RecordView::drifted() const {

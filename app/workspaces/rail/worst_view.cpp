@@ -42,15 +42,8 @@ WorstView::WorstView(Document* document, QWidget* parent) : QWidget(parent), doc
 }
 
 QTreeWidget* WorstView::make_table(const QStringList& heads, const QString& name) {
-    auto* t = new QTreeWidget;
-    t->setObjectName(QStringLiteral("table"));
-    t->setHeaderLabels(heads);
-    t->setRootIsDecorated(false);
-    t->setIndentation(0);
-    t->setAllColumnsShowFocus(true);
+    auto* t = plain_table(heads, name);
     make_handy(t);
-    t->setAccessibleName(name);
-    t->header()->setFont(type_font(Type::small));
     t->header()->setStretchLastSection(false);
     t->header()->setSectionResizeMode(QHeaderView::Fixed);
     t->header()->setSectionResizeMode(0, QHeaderView::Stretch);
