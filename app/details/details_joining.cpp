@@ -96,8 +96,8 @@ void place_room(FieldForm& form, const Edited<Place>& part) {
     };
     const QString nowhere = say("not placed"), no_room = say("no room of its own");
     const Row rows[] = {
-        {say("Hotter by, K"), say("as the rest"),
-         [](Place& p) -> std::optional<double>& { return p.air_K; }, -60, 120},
+        {say("Hotter by, K"), say("as the rest"), [](Place& p) -> std::optional<double>& { return p.air_K; },
+         -60, 120},
         {say("Always at"), say("as the state says"),
          [](Place& p) -> std::optional<double>& { return p.air_C; }, -60, 200, Dimension::temperature},
         {say("Back, m"), nowhere, [](Place& p) -> std::optional<double>& { return p.at.x_m; }, -20, 40},

@@ -14,8 +14,8 @@ namespace yr {
 // Whose record a plan's readings go into: its registration, else its name.
 [[nodiscard]] std::string vehicle_of(const Plan& plan);
 
-// Lines of the plan's vehicle and those of no vehicle, corrected ones replaced; all of them where the record knows one vehicle only,
-// which may have got another name since.
+// Lines of the plan's vehicle and those of no vehicle, corrected ones replaced; all of them where the record
+// knows one vehicle only, which may have got another name since.
 [[nodiscard]] std::vector<Record> records_of(const RecordBook& book, const Plan& plan);
 
 struct AsBuilt {
