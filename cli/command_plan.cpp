@@ -46,9 +46,14 @@ int run_type(const PlanOptions& o) {
     if (!text) return refuse(text.error());
     const Notes notes = read_notes(*text, &shipped_library());
     long number = 0;
-    Json lines = Json::array();
+    Json lines = Json::array(), kept = Json::array();
+    std::string told;
     for (const NoteLine& line : notes.lines) {
         ++number;
+        if (!line.statement.note.empty()) {
+            kept.push_back({{"line", number}, {"note", line.statement.note}});
+            told += words::say("line {0}: kept as a note: {1}", number, line.statement.note) + "\n";
+        }
         if (!line.bad()) continue;
         std::string why;
         if (line.statement.error) why = words::sentence(*line.statement.error);
@@ -66,11 +71,13 @@ int run_type(const PlanOptions& o) {
         print({{"written", o.out},
                {"lines", number},
                {"not_understood", lines},
+               {"kept_as_notes", kept},
                {"added_states", notes.added_states},
                {"source", "docs/guide"},
                {"assumptions", Json::array()}});
     else if (o.out != "-")
-        tell("{0} written: {1} loads, {2} runs.\n", o.out, notes.plan.loads.size(), notes.plan.runs.size());
+        tell("{0}{1} written: {2} loads, {3} runs.\n", told, o.out, notes.plan.loads.size(),
+             notes.plan.runs.size());
     if (!o.json && o.out != "-" && !notes.added_states.empty())
         tell("{0}\n", words::added_states(notes.added_states));
     return notes.bad() > 0 ? 1 : 0;

@@ -2,7 +2,7 @@
 # What builds the programs never asks for what only tests need.
 PACKAGES_BUILD="g++ cmake ninja-build pkgconf qt6-base-dev qt6-svg-dev libgl-dev libqcustomplot-dev libeigen3-dev libboost1.74-dev nlohmann-json3-dev libvalijson-dev libcli11-dev libcsv-dev libfmt-dev libexpected-dev libglpk-dev coinor-cbc zlib1g-dev libxlsxwriter-dev libqrencode-dev libmd-dev libpcre2-dev graphviz"
 PACKAGES_TEST="libgtest-dev libgmock-dev libbenchmark-dev ngspice units clang-format desktop-file-utils gettext locales poppler-utils qpdf zbar-tools libxml2-utils"
-PACKAGES_ALL="clang-tidy clang-14 libclang-rt-14-dev python3-scipy"
+PACKAGES_ALL="libsuitesparse-dev clang-tidy clang-14 libclang-rt-14-dev python3-scipy"
 
 install_missing() {
     missing=""

@@ -250,6 +250,14 @@ std::vector<std::string> laid_beside(const Plan& plan, const Statement& s) {
     return parts;
 }
 
+std::vector<std::string> comes_with(const Statement& s) {
+    std::vector<std::string> parts;
+    for (const std::string& name : s.new_places) parts.push_back(say("new place {0}", name));
+    for (const std::string& name : s.new_switches) parts.push_back(say("new switch {0}", name));
+    if (!s.note.empty()) parts.push_back(say("note “{0}”", s.note));
+    return parts;
+}
+
 std::vector<std::string> understood(const Plan& plan, const Statement& s, const Style& style) {
     std::vector<std::string> parts;
     if (s.kind == StatementKind::nothing) return parts;
@@ -276,8 +284,7 @@ std::vector<std::string> understood(const Plan& plan, const Statement& s, const 
     for (std::string& part : StatementTeller(plan, after, s.about, style).parts())
         parts.push_back(std::move(part));
     for (std::string& part : laid_beside(plan, s)) parts.push_back(std::move(part));
-    for (const std::string& name : s.new_places) parts.push_back(say("new place {0}", name));
-    for (const std::string& name : s.new_switches) parts.push_back(say("new switch {0}", name));
+    for (std::string& part : comes_with(s)) parts.push_back(std::move(part));
     return parts;
 }
 

@@ -15,6 +15,9 @@ namespace yr::words {
 // What a new load brings beside itself: a cable of its own from a battery, a main block.
 [[nodiscard]] std::vector<std::string> laid_beside(const Plan& plan, const Statement& statement);
 
+// Places and switches that the line brings, and what it keeps as its thing's note.
+[[nodiscard]] std::vector<std::string> comes_with(const Statement& s);
+
 // "alternator", "rated 150 A", "at idle speed 70 A", "charge cable 4 AWG 1.2 m fuse 175 A": what comes first
 // is what kind of thing it is. Of a load nothing but its kind: the type line says its parts itself.
 [[nodiscard]] std::vector<std::string> understood(const Plan& plan, const Statement& statement,

@@ -61,8 +61,7 @@ QString statement_text(const Statement& s, const Plan& plan, const words::Style&
     if (s.load) {
         parts << understood_text(*s.load, plan, style);
         for (const std::string& part : words::laid_beside(plan, s)) parts << q(part);
-        for (const std::string& name : s.new_places) parts << say("new place %1").arg(q(name));
-        for (const std::string& name : s.new_switches) parts << say("new switch %1").arg(q(name));
+        for (const std::string& part : words::comes_with(s)) parts << q(part);
     }
     return parts.join(QStringLiteral(" · "));
 }

@@ -343,6 +343,21 @@ void fit_to_battery(const Plan& plan, Run& supply, const Load& load, const Batte
     supply.devices.push_back(contactor);
 }
 
+// The kind that a post wants may have no rating between what flows and what the cable stands but the next
+// above: then the cable is the thicker, or, where its size was asked for, the fuse the smaller.
+void fuse_within_cable(const Plan& plan, Run& supply, double current_A, bool size_asked) {
+    const auto fuse = std::find_if(supply.devices.begin(), supply.devices.end(),
+                                   [](const Device& d) { return d.kind == DeviceKind::fuse; });
+    if (fuse == supply.devices.end()) return;
+    const auto stands_A = [&] { return least_ampacity_A(plan, supply).value_or(0); };
+    while (!size_asked && fuse->rating_A > stands_A() && one_thicker(plan, supply)) {
+    }
+    double best_A = 0;
+    for (const double rating : fuse_kind(fuse->fuse).ratings_A)
+        if (rating >= current_A && rating <= stands_A()) best_A = rating;
+    if (best_A > 0 && fuse->rating_A > stands_A()) fuse->rating_A = best_A;
+}
+
 // The rating that was typed, in a kind that has it and stands these volts.
 void as_asked(const Plan& plan, Device& fuse, const TypedLine& line) {
     fuse.rating_A = *line.fuse_A;
@@ -420,6 +435,7 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
     if (line.fuse_A)
         for (Device& fuse : supply.devices) as_asked(plan, fuse, line);
     if (feed.battery) fit_to_battery(plan, supply, load, *feed.battery, ids);
+    if (feed.battery && !line.fuse_A) fuse_within_cable(plan, supply, current_A, line.size.has_value());
     circuit.channel = feed.point ? channel_on(plan, *feed.point, line, taken) : 0;
     if (circuit.channel > 0) {
         if (auto wrong = refused_channel(plan, *feed.point, circuit.channel, taken))

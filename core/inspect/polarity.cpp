@@ -75,7 +75,8 @@ void judge_loads(const Case& c, std::size_t s, std::vector<Finding>& out, std::s
         const LoadResult& r = c.solutions[s].point.loads[k];
         if (r.status != LoadStatus::on || !l.inverter.empty()) continue;
         const bool meant = on_purpose.contains(groups[static_cast<std::size_t>(net.loads[k].pos)]);
-        const bool stated = l.most_V || l.supply_code != SupplyCode::none;
+        const bool made_for_it = l.plate_V && r.voltage_V <= kMadeForVolts * *l.plate_V + 0.005;
+        const bool stated = l.most_V || l.supply_code != SupplyCode::none || made_for_it;
         if (!stated && !meant && r.voltage_V > kMadeForVolts * nominal_V + 0.005)
             keep_worst(out, from,
                        make_finding(FindingKind::volts_foreign,

@@ -4,6 +4,7 @@
 #include "catalog/assumptions.h"
 #include "catalog/sockets.h"
 #include "notes/kinds.h"
+#include "typing/battery_words.h"
 #include "units/text.h"
 
 namespace yr {
@@ -12,7 +13,7 @@ namespace {
 constexpr double kFeed_m = 2;
 
 // The battery that is called alike ("module fuse panel", "module battery") or stands in the same place, where
-// one does; else the first.
+// one does; else the one from which what is added lives.
 Id battery_near(const Plan& plan, const Id& place, std::string_view name) {
     const auto first_word = [](std::string_view text) { return to_lower(text.substr(0, text.find(' '))); };
     for (const Battery& b : plan.batteries)
@@ -23,10 +24,10 @@ Id battery_near(const Plan& plan, const Id& place, std::string_view name) {
         if (!place.empty() && b.place == place &&
             b.nominal_V.value_or(plan.vehicle.nominal_V) == plan.vehicle.nominal_V)
             return b.id;
-    return plan.batteries.front().id;
+    return battery_to_live_from(plan).id;
 }
 
-// What brings a box or bus its supply: where the line says, else the battery beside it, else the first.
+// What brings a box or bus its supply: where the line says, else the battery beside it.
 void feed_point(PlanBuilder& b, const Point& p, double amps, const Said& said) {
     const Plan& plan = b.plan();
     if (plan.batteries.empty() && !said.from) return;

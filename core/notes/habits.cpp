@@ -102,8 +102,13 @@ std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line
         return driven;
     }
     static const Pattern marker(R"(\b(?:camp|awning|interior|reading|galley|floor)\b)");
-    if (!line.inverter.empty() || !line.entry.empty() || !has_engine(plan)) return std::nullopt;
+    if (!line.inverter.empty() || !line.entry.empty()) return std::nullopt;
     Condition when;
+    if (!has_engine(plan)) {  // from its battery, and never longer than it is asked to
+        if (!works.is_in(line.name) || no_load_of_it.is_in(line.name)) return std::nullopt;
+        when.switches = {line.name};
+        return when;
+    }
     if (by_hand.is_in(line.name) && !no_load_of_it.is_in(line.name)) {  // with the engine standing, too
         when.switches = {line.name};
         return when;

@@ -1,6 +1,7 @@
 #include "notes/loose_words.h"
 
 #include <algorithm>
+#include <cmath>
 
 #include "units/pattern.h"
 #include "units/quantity.h"
@@ -59,6 +60,15 @@ std::string times_in_our_words(const std::string& line) {
     const auto for_so_long = [&](const std::string& figure, const std::string& unit) {
         return m.before() + ", for " + shown(seconds_in(figure, unit)) + " s" + m.behind();
     };
+    // "runs 1/3 of the time"
+    static const Pattern part(
+        R"(\s*,?\s*(?:\bruns?\s+)?\b(\d{1,2})\s*/\s*(\d{1,2})\s+of (?:the |its )?time\b)");
+    if (part.is_in(line, m)) {
+        const double of = parse_value(m[2], Dimension::number).value_or(0),
+                     share = of > 0 ? parse_value(m[1], Dimension::number).value_or(0) / of : 0;
+        if (share > 0 && share <= 1)
+            return m.before() + ", duty " + shown(std::round(share * 100)) + " %" + m.behind();
+    }
     if (at_once.is_in(line, m)) return for_so_long(m[1], m[2]);
     if (bare.is_in(line, m)) return for_so_long(m[1], m[2]);
     return line;
@@ -77,6 +87,19 @@ std::string controller_in_our_words(const Plan& plan, const std::string& line) {
             if (s.kind == SourceKind::solar) return "set \"" + s.name + "\" rated_A " + m[1];
     if (panel.is_in(line) && behind.is_in(line, m))
         return m.before() + ", controller " + m[m.has(1) ? 1 : 2] + " A" + m.behind();
+    return line;
+}
+
+// "emergency stop cuts everything", "isolator 250 A for the lab bank".
+std::string cut_off_in_our_words(const std::string& line) {
+    static const Pattern all(
+        R"(^\s*((?:emergency stop|e-?stop|kill switch|master switch|main switch|battery switch|isolator|master)(?: button)?)\s+(?:cuts|kills|isolates|disconnects|switches off|turns off)\s+(?:everything|all(?: of it| power)?|the lot|(?:the )?(?:battery|batteries|whole [a-z]+))\s*$)");
+    static const Pattern of_bank(
+        R"(^\s*(?:battery\s+)?(isolator|switch|disconnect|master)\s+(\d+\s*A)\s+(?:for|on|at|of)\s+(?:the\s+)?((?:[a-z]+\s+)?(?:battery|bank))\s*$)");
+    Found m;
+    if (all.is_all_of(line, m)) return "master \"" + m[1] + "\" between battery and main block";
+    if (of_bank.is_all_of(line, m))
+        return "master \"" + m[3] + " " + m[1] + "\" between " + m[3] + " and main block " + m[2];
     return line;
 }
 
@@ -101,7 +124,14 @@ std::string master_in_our_words(const std::string& line) {
 std::string panel_in_our_words(const Plan& plan, const std::string& line) {
     static const Pattern named(
         R"(^\s*((?!bus\b|fuse\b|positive\b|negative\b|cable\b|strap\b|way\b|price\b|set\b|remove\b|for\b|from\b)[a-z][a-z-]*(?:\s+[a-z-]+){0,2}?)\s+(fuse (?:panel|box|block)|distribution block|(?:positive |negative )?bus ?bar)\b([^"]*)$)");
+    // "panel at the back with 12 ways"
+    static const Pattern of_ways(
+        R"(^\s*((?:fuse |distribution |main |switch )?(?:panel|board))\b([^"\d]*?)\s*,?\s*(?:with\s+)?\d+[ -]ways?\s*$)");
     Found m;
+    if (of_ways.is_all_of(line, m)) {
+        static const Pattern back(R"(\b(?:at|in|on)\s+(?:the\s+)?back\b)");
+        return "bus \"" + m[1] + "\"" + back.replaced(m[2], ", rear");
+    }
     if (!named.is_all_of(line, m)) return line;
     static const Pattern draws(R"(\d\s*k?W\b)");  // "rear bus bar light 5 W"
     const std::string rest = m[3], first = to_lower(m[1]);
@@ -145,6 +175,12 @@ std::string without_layout(const std::string& line) {
         const char* plain;
     };
     static const Plainer plainer[] = {
+        {Pattern(R"((\d\s*k?)VA\b)"), "$1W"},
+        {Pattern(R"(\b(?:cranking\s+)?CCA\s*:?\s*(\d{3,4})\b(?!\s*[AV]))"), "$1 CCA"},
+        {Pattern(R"(\bcranking\s+(?=\d+\s*(?:CCA|A)\b))"), ""},
+        {Pattern(R"((\d\s*k?W)\s+AC\b)"), "$1 on inverter"},
+        {Pattern(R"(,\s*cable\s+(?:of\s+|run\s+)?(?=\d+(?:\.\d+)?\s*(?:m|ft)\b\s*(?:,|$)))"), ", "},
+        {Pattern(R"(\bswitched by\s+(?:a\s+|the\s+|its\s+)?(?=[a-z]))"), "on switch "},
         {Pattern(R"(\b(\d{1,2})\s+off\b\s*,?\s*(?=\d))"), "$1x "},
         {Pattern(R"(\b(\d{1,2})\s*\*\s*(?=\d))"), "$1x "},
         {Pattern(R"(^\s*bat\b\.?\s*(?=\d))"), "battery "},
@@ -219,7 +255,8 @@ std::string loosely_said(const Plan& plan, const std::string& line) {
     text = own_switch(figure_behind_its_thing(text));
     static const Pattern timed(R"(^\s*(?:state|day|winch|vehicle|set|reading|minutes|rate|price)\b)");
     if (!timed.is_in(text)) text = times_in_our_words(text);
-    return panel_in_our_words(plan, master_in_our_words(controller_in_our_words(plan, text)));
+    return panel_in_our_words(plan,
+                              master_in_our_words(cut_off_in_our_words(controller_in_our_words(plan, text))));
 }
 
 }  // namespace yr

@@ -91,9 +91,23 @@ class SetIn {
     std::size_t depth_ = 0;
 };
 
+// A page about what is towed, pushed or driven from its battery, and that names nothing an engine has.
+static bool speaks_of_no_engine(std::string_view text) {
+    static const Pattern still(
+        R"(\b(?:trailer|caravan|lift|cart|boat|barge|cabin|kiosk|stall|pod|wheelchair|tug|scooter)\b)");
+    static const Pattern engine(
+        R"(\b(?:engine|alternators?|alt|stator|dynamo|starter|crank(?:ing|s)?|CCA|ignition|driving|idling|idle|truck|lorry|van|car|bus|tractor|vehicle)\b)");
+    std::string_view title = trim(text);
+    title = title.substr(0, title.find('\n'));
+    return still.is_in(std::string(title)) && !engine.is_in(std::string(text));
+}
+
 Notes read_page(const Plan& base, std::string_view text, const Library* library) {
     Notes notes;
     notes.plan = base;
+    if (base.loads.empty() && base.sources.empty() && speaks_of_no_engine(text))
+        if (const Statement none = read_statement(base, "vehicle no engine"); none.whole())
+            (void)yr::apply(notes.plan, *none.edit);
     std::vector<std::string> things;
     for (const std::string_view line : split(text, '\n')) {
         NoteLine n;

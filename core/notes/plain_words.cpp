@@ -142,6 +142,10 @@ std::string battery_in_our_words(const Plan& plan, std::string line) {
     static const Pattern hours(R"(\b\d+(?:\.\d+)?\s*(?:Ah|CCA)\b)");
     static const Pattern watts(R"(\b\d+(?:\.\d+)?\s*(?:W|kW|Wh)\b)");
     if (!hours.is_in(line) || watts.is_in(line)) return line;
+    // "100 Ah each", "@ 12.8 V"
+    static const Pattern each(R"(\s+each\b)");
+    static const Pattern at_volts(R"(\s*@\s*(?=\d+(?:\.\d+)?\s*V\b))");
+    line = at_volts.replaced(each.replaced(line, ""), " ");
     // "battery #1 70 Ah, battery #2 70 Ah parallel", "12 V service battery 40 Ah", "house: 2 6 V 220 Ah in
     // series"
     static const Pattern one_and_two(
@@ -151,17 +155,18 @@ std::string battery_in_our_words(const Plan& plan, std::string line) {
         R"(^\s*(house|leisure|aux|starter|start|chassis|engine|coach|service)\s*:\s*)");
     static const Pattern bare_count(R"(\b([2-8])\s+(?=(?:2|6|8|12)\s*V\b))");
     static const Pattern case_words(
-        R"(\b(?:GC2?|golf cart|deep cycle|marine|H[5-8]|94R|DIN\d*)\b\s*(?!batter))");
+        R"(\b(?:GC2?|golf(?: cart)?|deep cycle|marine|H[5-8]|94R|DIN\d*)\b\s*(?!batter))");
     if (Found m; one_and_two.is_all_of(line, m)) line = "battery 2x " + m[1] + m[2] + " " + m[3];
     line = bare_count.replaced(whose.replaced(volts_first.replaced(line, "$2 $1 V"), "$1 battery "), "$1x ");
     line = case_words.replaced(line, "");
     static const Pattern several(R"(^\s*batteries\s*:?\s*)");
-    static const Pattern counted(R"(^\s*(two|three|four|six|\d+)\s*x?\s+batter(?:y|ies)\b)");
+    static const Pattern counted(
+        R"(^\s*(two|three|four|six|\d+)\s*x?\s+((?:start(?:er|ing)?|engine|chassis|cranking|main|leisure|house|aux|service)\s+)?batter(?:y|ies)\b)");
     static const Pattern bank(
         R"(^\s*((?:(lithium|lifepo4|lfp|agm|gel|flooded)\s+)?(?:[a-z]+\s+)?(?:battery\s+)?(?:bank|batteries))\b)");
     static const Pattern of_chemistry(R"(^\s*((lithium|lifepo4|lfp|agm|gel)\s+battery)\b)");
     static const Pattern number_word(R"(\b(two|three|four|six)\s+(?=\d+(?:\.\d+)?\s*(?:V|Ah)\b))");
-    line = counted.replaced(several.replaced(line, "battery "), "battery $1x");
+    line = counted.replaced(several.replaced(line, "battery "), "$2battery $1x");
     line = Pattern("\\b(two|three|four|six)x").replaced(line, "$1 ");
     Found b;
     if (number_word.is_in(line, b)) {
@@ -227,7 +232,12 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     static const Pattern which(
         R"(\b(between|and)\s+(?:the\s+)?(chassis|house|starter|start|crank|engine|leisure|aux|coach|service|second)(?=\s+and\b|\s*(?:,|$)))");
     static const Pattern joins(
-        R"(^\s*(?:battery\s+|split[ -]charge\s+)?(?:isolator|relay|isolator relay|solenoid|contactor|vsr|combiner|separator)\b)");
+        R"(^\s*(?:battery\s+|split[ -]charge\s+)?(?:isolator|relay|isolator relay|relay combiner|solenoid|contactor|vsr|combiner|separator)\b)");
+    static const Pattern charges(R"(^\s*(?:charger\s+)?(?:dc-?dc|dcdc|dc/dc|b2b)\b)");
+    static const Pattern which_way_said(
+        R"(\b(from|to|into)\s+(?:the\s+)?(chassis|house|starter|start|crank|engine|leisure|aux|coach|service|second)(?=\s+(?:to|and|into)\b|\s*(?:,|$)))");
+    if (charges.is_in(line) && which_way_said.is_in(line))
+        return charger_in_our_words(plan, which_way_said.replaced(line, "$1 $2 battery"));
     if (joins.is_in(line) && which.is_in(line))
         return charger_in_our_words(plan, which.replaced(line, "$1 $2 battery"));
     // "charger from truck: 24-12 dcdc charger 30 A": which way it goes is said by its volts
@@ -287,7 +297,7 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     static const Pattern steps_down(
         R"(^\s*(?:(?:dc-dc|dcdc|dc|step-?down|voltage|buck)\s+)*(?:converter|reducer|dropper)\s+(?:from\s+)?(?:\d+\s*V?\s*(?:to|-|/|->)\s*)?(\d+\s*V\b.*)$)");
     static const Pattern senses(
-        R"(^\s*(?:vsr|battery separator|(?:smart )?separator|voltage[ -]sens(?:ing|itive)(?: charging)? relay|sensing relay|split[ -]charge(?:r| relay)|battery (?:combiner|joiner)|combiner)\b(.*)$)");
+        R"(^\s*(?:vsr|battery separator|(?:smart )?separator|voltage[ -]sens(?:ing|itive)(?: charging)? relay|sensing relay|split[ -]charge(?:r| relay)|battery (?:combiner|joiner)|(?:relay )?combiner(?: relay)?)\b(.*)$)");
     // an isolator between two batteries is of diodes; before anything else it is a switch
     static const Pattern isolates(
         R"(^\s*(?:battery |diode )?isolator\b(.*\bbetween\s+(.+?)\s+and\s+(.+?)\s*(?:,.*)?)$)");

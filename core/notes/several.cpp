@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "notes/notes.h"
+#include "notes/shorthand.h"
 #include "typing/line_words.h"
 #include "units/pattern.h"
 #include "units/text.h"
@@ -60,7 +61,9 @@ Heading heading_of(const Plan& plan, const std::string& words) {
         return {"", " on ignition"};
     if (low == "always" || low == "always on" || low == "constant" || low == "permanent")
         return {"", ", always"};
-    if (low == "loads" || low == "consumers" || low == "accessories" || low == "electrics") return {};
+    static const Pattern loads(
+        R"(^(?:(?:house|leisure|living|domestic|bus|vehicle|truck|van|coach|base|chassis|other|small|main|cab) )?(?:loads|consumers|accessories|electrics|circuits)$)");
+    if (loads.is_all_of(low)) return {};
     return {words, ""};
 }
 
@@ -132,6 +135,7 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
     if (Found m; plan.inverters.empty() && with_inverter.is_all_of(line, m))
         return {"inverter " + m[2], m[1] + " on inverter"};
     if (line.empty() || line.front() == '#' || line.size() > kLongestSeveral) return {};
+    if (auto lines = supply_with_its_loads(line); !lines.empty()) return lines;
     if (auto lines = sentences_of(line); !lines.empty()) return lines;
     if (auto states = states_listed(line); !states.empty()) return states;
     // "alternators 2x 185 A"
@@ -241,12 +245,19 @@ std::string given_by_thing(const Plan& plan, const Id& above) {
     return {};
 }
 
+static const std::string kPlaceWords =
+    R"((?:front |rear |left |right )?(?:front|roof|mast|tool ?box|cabinet|cupboard|console|tailgate|bumper|bonnet|hood|boom|rack|dash|deck|canopy|grille|trunk|boot|nose|tail|galley|bench|cockpit|locker|cabin|sleeper|tongue|canopy|bed))";
+
 WithoutRemark without_remark(std::string_view line) {
     static const Pattern bracket(R"x(^([^"(]*)\(([^()"]*)\)([^"]*)$)x");
     static const Pattern mains(
         R"(^\s*(?:(?:on|via|from|through)\s+)?(?:the\s+)?(?:inverter|mains|ac|(?:110|115|120|220|230|240)\s*V(?:\s*ac)?)\s*$)");
     static const Pattern when(
         R"(^\s*(?:(?:on|with|when|while)\s+)?(?:the\s+)?((?:ign|ignition|acc|accessory|always|constant|engine running|running|driving|parked|standing)(?:\s+on)?)\s*$)");
+    // "(boot)", "(under the seat)"
+    static const Pattern place(
+        "^\\s*(?:" + kPlaceWords +
+        R"(|(?:in|inside|under|behind|beside)\s+(?:the\s+)?[a-z']+(?:\s[a-z']+)?)\s*$)");
     WithoutRemark out{std::string(line), {}};
     for (Found m; bracket.is_all_of(out.line, m);) {
         const std::string& inside = m[2];
@@ -258,6 +269,8 @@ WithoutRemark without_remark(std::string_view line) {
                        (to_lower(said[1]).starts_with("always") || to_lower(said[1]).starts_with("constant")
                             ? ", always"
                             : " on " + said[1]);
+        else if (place.is_all_of(inside))
+            out.line = std::string(trim(m[1])) + ", " + std::string(trim(inside)) + m[3];
         else if (inside.find_first_of("0123456789") != std::string::npos)
             out.line = m[1] + " " + inside + " " + m[3];
         else {
@@ -290,8 +303,7 @@ WithoutRemark without_gear(std::string_view line) {
 std::optional<Place> new_place(const Plan& plan, std::string_view line) {
     static const Pattern where(
         R"(\b(in|inside|behind|under|beside|on the|on(?=\s+(?:left|right|rear|front|nearside|offside|upper|lower|roof|mast|bumper)\b))\s+(?:the\s+)?([a-z']+(?:[ -][a-z']+){0,2})\s*(?:,|$))");
-    static const Pattern part(
-        R"((?:,|(?<=\d[AW])|(?<=\d [AW]))\s*((?:front |rear |left |right )?(?:front|roof|mast|tool ?box|cabinet|cupboard|console|tailgate|bumper|bonnet|hood|boom|rack|dash|deck|canopy|grille|trunk|boot|nose|tail|galley|bench|cockpit|locker|cabin|sleeper|tongue|canopy|bed))\s*(?:,|$))");
+    static const Pattern part(R"((?:,|(?<=\d[AW])|(?<=\d [AW]))\s*()" + kPlaceWords + R"()\s*(?:,|$))");
     static const char* const kNoPlace[] = {"series", "parallel", "all",    "total",   "use",
                                            "home",   "winter",   "summer", "standby", "inverter"};
     Found m;

@@ -85,33 +85,15 @@ std::vector<std::string> with_first(std::string first, std::vector<std::string> 
     return rest;
 }
 
-// Supply and what hangs on it in one line.
-std::vector<std::string> supply_with_its_loads(const std::string& line) {
-    static const std::string high = R"((?:24|36|48)\s*V?\s*(?:->|/|to|-|>|(?=\s))\s*)";
-    static const Pattern converter_for(
-        "^\\s*(?:dc-?dc\\s+)?" + high +
-        R"((12|24)\s*V?\s+(?:dc-?dc\s+)?conv(?:erter)?\.?\s+(\d+(?:\.\d+)?\s*A)\s+for\s+(.+)$)");
-    static const Pattern on_converter(R"(^(.+?)\s*,?\s+(?:on|via|from|off|through)\s+(?:an?\s+)?)" + high +
-                                      R"((12|24)\s*V?\s*conv(?:erter)?\.?\s+(\d+(?:\.\d+)?\s*A)\s*$)");
-    static const Pattern inverter_for(
-        R"(^\s*inverter\s+(\d+(?:\.\d+)?\s*k?W)\s*(?:pure|mod(?:ified)?\.?)?(?:\s*sine)?\s*(?:for|:)\s*(.+?)\s*(?:on\s+(?:pure|mod(?:ified)?)\.?\s*sine)?\s*$)");
-    static const Pattern own_inverter(
-        R"(^(.*\d\s*k?W)\s+(?:by|via|through|from|off|on)\s+(?:an?\s+|its own\s+)?(\d+(?:\.\d+)?\s*k?W)\s+inverter\b\s*(.*)$)");
-    Found m;
-    if (converter_for.is_all_of(line, m))
-        return with_first("converter " + m[1] + " V " + m[2], listed(m[3], " from converter"));
-    if (on_converter.is_all_of(line, m))
-        return with_first("converter " + m[2] + " V " + m[3], listed(m[1], " from converter"));
-    if (inverter_for.is_all_of(line, m)) return with_first("inverter " + m[1], listed(m[2], " on inverter"));
-    if (own_inverter.is_all_of(line, m)) return {"inverter " + m[2] + " " + m[3], m[1] + " on inverter"};
-    return {};
-}
-
 // "second battery 100 Ah AGM behind seats with VSR 140 A": the battery, and what joins it.
 std::vector<std::string> battery_with_its_joiner(const std::string& line) {
     static const Pattern joined(
         R"(^(.*\d\s*Ah\b.*?)\s*,?\s+(?:with|via|through|(?:and\s+)?charged\s+(?:by|via|through|from))\s+(?:an?\s+)?(?:(?:12|24)\s*V\s+)?(\d+\s*A\s+)?(vsr|split[ -]charge(?:\s+relay)?|(?:voltage[ -])?sensing relay|dc-?dc(?:\s+charger)?|b2b(?:\s+charger)?)\s*(\d+\s*A)?\s*$)");
+    // "…, charged through an ignition relay 150A": as a contactor that closes with the engine
+    static const Pattern by_key(
+        R"(^(.*\d\s*Ah\b.*?)\s*,?\s+(?:with|via|through|(?:and\s+)?charged\s+(?:by|via|through|from))\s+(?:an?\s+)?(?:ignition|key|engine)\s+(?:relay|contactor|solenoid)\s+(\d+\s*A)\s*$)");
     Found m;
+    if (by_key.is_all_of(line, m)) return {m[1], "joiner contactor " + m[2]};
     if (!joined.is_all_of(line, m)) return {};
     const std::string amps = m.has(2) && !m[2].empty() ? m[2] : m.has(4) ? m[4] : std::string();
     return {m[1], m[3] + " " + amps};
@@ -121,6 +103,9 @@ std::vector<std::string> battery_with_its_joiner(const std::string& line) {
 std::string one_thing(const std::string& line) {
     static const Pattern hook_up(
         R"(^\s*(?:230|240|120|110)\s*V\s+(?:hook-?\s?up|shore(?: power)?|mains|inlet)\b[^\d]*(\d+(?:\.\d+)?\s*A)\s+charger\s*$)");
+    // "charger 25A 230V onboard"
+    static const Pattern of_mains(
+        R"(^\s*charger\s+(\d+(?:\.\d+)?\s*A)\s*,?\s*(?:(?:230|240|120|110)\s*V(?:\s*ac)?)?\s*(?:on-?board|built-?in|on mains|mains|from mains)?\s*$)");
     static const Pattern isolator(
         R"(^\s*((?:battery|main|master)\s+(?:isolator|disconnect|switch|cut-?off))\s+(?:in|at|by|near|beside|behind|on)\s+(?:the\s+)?[a-z ]+$)");
     // of a building, or only thought
@@ -130,12 +115,55 @@ std::string one_thing(const std::string& line) {
         R"(^\s*(?:ideally|note|nb|n\.b\.|remember|should|would|want|please|maybe|perhaps|everything|all wiring|[a-z]+ (?:water|air) so)\b(?!.*\d\s*(?:k?W|A|Ah)\b).*$)");
     Found m;
     if (hook_up.is_all_of(line, m)) return "charger shore " + m[1];
+    if (of_mains.is_all_of(line, m)) return "charger shore " + m[1];
     if (isolator.is_all_of(line, m)) return m[1];
     if (elsewhere.is_in(line) || thought.is_all_of(line)) return "# " + line;
     return line;
 }
 
 }  // namespace
+
+std::vector<std::string> supply_with_its_loads(const std::string& line) {
+    static const std::string high = R"((?:24|36|48)\s*V?\s*(?:->|/|to|-|>|(?=\s))\s*)";
+    static const Pattern converter_for(
+        "^\\s*(?:dc-?dc\\s+)?" + high +
+        R"((12|24)\s*V?\s+(?:dc-?dc\s+)?conv(?:erter)?\.?\s+(\d+(?:\.\d+)?\s*A)\s+for\s+(.+)$)");
+    static const Pattern on_converter(R"(^(.+?)\s*,?\s+(?:on|via|from|off|through)\s+(?:an?\s+)?)" + high +
+                                      R"((12|24)\s*V?\s*conv(?:erter)?\.?\s+(\d+(?:\.\d+)?\s*A)\s*$)");
+    static const Pattern inverter_for(
+        R"(^\s*inverter\s+(\d+(?:\.\d+)?\s*k?W)\s*(?:pure|mod(?:ified)?\.?)?(?:\s*sine)?\s*(?:for|:)\s*(.+?\d.*?)\s*(?:on\s+(?:pure|mod(?:ified)?)\.?\s*sine)?\s*$)");
+    static const Pattern own_inverter(
+        R"(^(.*\d\s*k?W)\s+(?:by|via|through|from|off|on)\s+(?:an?\s+|its own\s+)?(\d+(?:\.\d+)?\s*k?W)\s+inverter\b\s*(.*)$)");
+    // "12 V socket through a reducer 24V to 12V, 15A", "gimbal 24V 15A via step-up converter 12>24 20A"
+    static const Pattern through_converter(
+        R"(^(.+?)\s*,?\s+(?:on|via|from|off|through)\s+(?:an?\s+|its\s+own\s+)?(?:(?:step-?up|step-?down|boost|buck|dc-?dc)\s+)*(?:converter|reducer|dropper)\s+(?:12|24|36|48)\s*V?\s*(?:->|/|to|-|>)\s*(12|24)\s*V?\s*,?\s*(\d+(?:\.\d+)?\s*A)\s*$)");
+    // "trolling motor 50 A, own deep cycle battery 100Ah on the boat"
+    static const Pattern own_battery(
+        R"(^([a-z][a-z -]*?)\s+(\d[^,]*[AW]\b[^,]*),\s*(?:(?:with|has|on)\s+)?(?:its\s+)?own\s+((?:[a-z-]+\s+){0,2})battery\s+(\d.*Ah\b.*)$)");
+    Found m;
+    if (own_battery.is_all_of(line, m)) {
+        const std::string name = "\"" + m[1] + " battery\"";
+        return {"second battery " + name + " " + m[3] + m[4] + ", alone",
+                m[1] + " " + m[2] + " from " + name};
+    }
+    if (through_converter.is_all_of(line, m)) {
+        auto things = listed(m[1], " from converter");
+        // an outlet that says no figure takes what the converter gives; of others it is said what it is for
+        static const Pattern volts(R"(\b(?:12|24)\s*V\b\s*)"), outlet(R"(\b(?:sockets?|outlets?|usb)\b)");
+        if (things.empty() && !outlet.is_in(m[1]))
+            return {"converter " + m[2] + " V " + m[3] + " for " +
+                    std::string(trim(volts.replaced(m[1], "")))};
+        if (things.empty()) things = {std::string(trim(m[1])) + " " + m[3] + " from converter"};
+        return with_first("converter " + m[2] + " V " + m[3], std::move(things));
+    }
+    if (converter_for.is_all_of(line, m))
+        return with_first("converter " + m[1] + " V " + m[2], listed(m[3], " from converter"));
+    if (on_converter.is_all_of(line, m))
+        return with_first("converter " + m[2] + " V " + m[3], listed(m[1], " from converter"));
+    if (inverter_for.is_all_of(line, m)) return with_first("inverter " + m[1], listed(m[2], " on inverter"));
+    if (own_inverter.is_all_of(line, m)) return {"inverter " + m[2] + " " + m[3], m[1] + " on inverter"};
+    return {};
+}
 
 std::vector<std::string> spelled_out(const std::string& line) {
     if (line.size() > kLongestShorthand || line.find('"') != std::string::npos) return {};

@@ -11,4 +11,8 @@ namespace yr {
 // The same as one line or several in plainer words; empty: there is nothing to make plainer.
 [[nodiscard]] std::vector<std::string> spelled_out(const std::string& line);
 
+// Supply and what hangs on it in one line: "inverter 2000 W: microwave 1200 W, blender 500 W", "trolling
+// motor 50 A, own battery 100 Ah". Empty: the line says no such thing.
+[[nodiscard]] std::vector<std::string> supply_with_its_loads(const std::string& line);
+
 }  // namespace yr

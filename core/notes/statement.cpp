@@ -2,8 +2,10 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 #include "control/circuit.h"
+#include "notes/asides.h"
 #include "notes/changes.h"
 #include "notes/habits.h"
 #include "notes/kinds.h"
@@ -17,6 +19,7 @@
 #include "plan/rail_volts.h"
 #include "plan/variant.h"
 #include "size/run_limits.h"
+#include "typing/battery_words.h"
 #include "units/pattern.h"
 #include "units/text.h"
 
@@ -423,10 +426,9 @@ struct MainBlock {
 std::optional<MainBlock> main_block_for(const Plan& plan, int number = 1, const Battery* of = nullptr) {
     // what is added to a vehicle hangs on the battery that was added for it, not on the one that must start
     // it
-    const double rail_V = plan.vehicle.nominal_V;
-    const bool second = plan.batteries.size() > 1 && plan.batteries[1].nominal_V.value_or(rail_V) == rail_V;
-    const Battery& battery = of ? *of : plan.batteries[second ? 1 : 0];
-    std::string place = of ? ", from \"" + of->name + "\"" : second ? ", from second battery" : "";
+    const Battery& battery = of ? *of : battery_to_live_from(plan);
+    const bool first = &battery == &plan.batteries.front();
+    std::string place = of || !first ? ", from \"" + battery.name + "\"" : "";
     if (!battery.place.empty()) place += ", " + name_of(plan, battery.place);
     MainBlock laid{plan, {}, {}};
     Id negative;
@@ -476,6 +478,7 @@ void keep_remark(const Plan& plan, const std::string& remark, Statement& s) {
     if (s.edit && yr::apply(after, *s.edit))
         if (const auto noted = with_field(after, s.about, "note", "\"" + remark + "\"")) {
             s.edit = edit_between(plan, *noted);
+            s.note += (s.note.empty() ? "" : ", ") + remark;
             return;
         }
     s.not_understood.push_back("(" + remark + ")");
@@ -491,6 +494,32 @@ void try_spelled_out(const Plan& plan, const std::string& words, const Library* 
     if (remark ||
         (plain.edit && !plain.error && (s.error || plain.not_understood.size() < s.not_understood.size())))
         s = std::move(plain);
+}
+
+bool is_of_a_thing(K kind) {
+    return kind == K::load || kind == K::battery || kind == K::alternator || kind == K::stator ||
+           kind == K::starter || kind == K::winch || kind == K::converter || kind == K::charger ||
+           kind == K::solar || kind == K::inverter || kind == K::box || kind == K::bus || kind == K::joiner;
+}
+
+// Where its thing stands and other words that change nothing of the circuit become its note.
+void set_aside(const Plan& plan, const std::string& words, const Library* library, Statement& s) {
+    if (!is_of_a_thing(s.kind) && s.kind != K::block) return;
+    if (const auto [rest, where] = without_whereabouts(plan, words); !where.empty()) {
+        Statement plain = read_placed(plan, in_our_words(plan, rest), library);
+        if (plain.error || !plain.not_understood.empty()) try_spelled_out(plan, rest, library, plain);
+        if (plain.edit && (!s.edit || plain.not_understood.size() < s.not_understood.size())) {
+            s = std::move(plain);
+            keep_remark(plan, where, s);
+        }
+    }
+    if (!s.whole() || s.error || s.not_understood.empty() || s.kind == K::block ||
+        !only_beside(plan, s.not_understood))
+        return;
+    std::string said;
+    for (const std::string& word : std::exchange(s.not_understood, {}))
+        said += (said.empty() ? "" : " ") + word;
+    keep_remark(plan, said, s);
 }
 
 }  // namespace
@@ -524,6 +553,7 @@ Statement read_statement(const Plan& plan, std::string_view line, const Library*
                 s = std::move(all);
         }
         if (s.error || !s.not_understood.empty()) try_spelled_out(plan, words, library, s);
+        if (s.error || !s.not_understood.empty()) set_aside(plan, words, library, s);
     }
     keep_remark(plan, remark, s);
     return s;

@@ -81,6 +81,7 @@ struct Statement {
     Id block{};                             // a main block that comes with it, since the plan has no feed yet
     std::vector<std::string> new_places{};  // "in front locker", of which the plan did not know
     std::vector<std::string> new_switches;  // that no condition and no state of the plan names yet
+    std::string note{};                     // what was said beside it and is kept as its note
     [[nodiscard]] bool whole() const { return edit.has_value() && !doubt; }
 };
 

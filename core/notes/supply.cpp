@@ -540,7 +540,7 @@ Made make_converter(PlanBuilder& b, const Said& said) {
     s.regulated_V = out_V <= 12.5 ? 13.6 : out_V;
     s.place = said.place;
     if (said.when) s.works_when = *said.when;
-    const Terminal from = said.from.value_or(pos_of(plan.batteries.front().id));
+    const Terminal from = said.from.value_or(pos_of(battery_to_live_from(plan).id));
     const Battery* battery = find(plan.batteries, from.owner);
     const double in_V =
         battery ? battery->nominal_V.value_or(plan.vehicle.nominal_V) : plan.vehicle.nominal_V;

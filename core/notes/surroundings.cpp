@@ -4,6 +4,7 @@
 
 #include "notes/kinds.h"
 #include "plan/names.h"
+#include "units/pattern.h"
 #include "units/text.h"
 
 namespace yr {
@@ -48,7 +49,10 @@ Made make_vehicle(PlanBuilder& b, const Said& said) {
     if (said.has("no chassis") || said.has("none")) v.chassis = Chassis::none;
     b.add(SetVehicle{v});
     const std::string words = to_lower(v.name);
-    const bool towed = words.ends_with("trailer") || words.ends_with("caravan");
+    // "tow car with boat trailer" is of what tows
+    static const Pattern tows(
+        R"(\b(?:with|and|tow|towing|tows|car|truck|van|vehicle|pickup|tractor)\b|[+&])");
+    const bool towed = (words.ends_with("trailer") || words.ends_with("caravan")) && !tows.is_in(words);
     if (v.nominal_V == 48 || towed || said.has("no engine")) no_engine(b);
     return Id{};
 }

@@ -2,7 +2,10 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 #include <optional>
+
+#include "units/text.h"
 
 namespace yr {
 namespace {
@@ -41,10 +44,21 @@ Id battery_meant_by(const Plan& plan, std::string_view words) {
     if (words == "bank" || words == "battery bank") return plan.batteries.back().id;
     if (among(*kind, kFirst)) return plan.batteries.front().id;
     if (among(*kind, kSecond)) return plan.batteries.size() > 1 ? plan.batteries[1].id : Id();
+    // "lab bank" of the one that is called "lab battery"
+    for (const Battery& b : plan.batteries)
+        if (const std::string name = to_lower(b.name); kind_said(name) == kind) return b.id;
     if (const auto chemistry = chemistry_said(*kind))
         for (const Battery& b : plan.batteries)
             if (b.chemistry == *chemistry) return b.id;
     return {};
+}
+
+const Battery& battery_to_live_from(const Plan& plan) {
+    constexpr double kAlike_V = 3;  // "12.8 V" of a lithium battery is a 12 V rail
+    const double rail_V = plan.vehicle.nominal_V;
+    const bool second = plan.batteries.size() > 1 &&
+                        std::abs(plan.batteries[1].nominal_V.value_or(rail_V) - rail_V) < kAlike_V;
+    return plan.batteries[second ? 1 : 0];
 }
 
 }  // namespace yr

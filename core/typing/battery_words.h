@@ -12,4 +12,8 @@ namespace yr {
 // not looked at: it comes first, and is sought where names are.
 [[nodiscard]] Id battery_meant_by(const Plan& plan, std::string_view words);
 
+// The battery from which what is added lives: the second where it is of the vehicle's volts, else the first.
+// REQUIRES: the plan has a battery.
+[[nodiscard]] const Battery& battery_to_live_from(const Plan& plan);
+
 }  // namespace yr

@@ -346,6 +346,8 @@ class LineReader {
         for (const Point& p : plan_.points)
             if (p.feeds_loads && std::abs(volts - rail_V(plan_, p.id)) < kAlike_V) {
                 line_.said_V = rail_V(plan_, p.id);
+                // made for more than the vehicle has: nobody need wonder at its volts
+                if (volts > plan_.vehicle.nominal_V && !line_.details.plate_V) line_.details.plate_V = volts;
                 return true;
             }
         return false;

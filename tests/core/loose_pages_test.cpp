@@ -464,5 +464,71 @@ TEST(LoosePages, TitlesOfWhatCannotBeAreRefused) {
     EXPECT_EQ(six.lines[0].statement.error->code, ErrorCode::out_of_range);
 }
 
+// Where a thing stands and what else changes nothing of the circuit is kept as its note, and told; what may
+// join, feed or switch is not.
+TEST(LoosePages, WhatChangesNothingIsKeptAsANote) {
+    const Notes notes = read(std::string(kVan) +
+                             "second battery 2x 100 Ah LiFePO4 under the counter, 1.5 m from the bulkhead\n"
+                             "inverter 2000 W pure sine right next to the lithium\n"
+                             "tank heater 60 W winter only\nwinch 80 A, mostly idle\n");
+    EXPECT_EQ(notes.bad(), 0);
+    EXPECT_EQ(notes.plan.batteries[1].remarks.note, "1.5 m from the bulkhead, under the counter");
+    EXPECT_EQ(notes.plan.inverters[0].remarks.note, "right next to the lithium");
+    EXPECT_EQ(load(notes.plan, "tank heater").remarks.note, "winter only");
+    EXPECT_EQ(notes.lines[5].statement.note, "winter only") << "and told";
+    for (const char* line : {"lamp 20 W through the relay", "lamp 20 W inverterr", "lamp 20 W from leisure",
+                             "lamp 20 W swiched", "lamp 20 W with fuse"}) {
+        const Notes other = read(std::string(kVan) + line + "\n");
+        EXPECT_TRUE(other.lines.back().text.empty() && other.lines[3].statement.note.empty()) << line;
+    }
+}
+
+TEST(LoosePages, ASupplyAndItsLoadsOnALine) {
+    const Plan plan = whole(std::string(kVan) +
+                            "second battery 200 Ah LiFePO4 12.8 V, dc-dc 40 A\n"
+                            "inverter 2000W: microwave 1200W, blender 500W\n"
+                            "gimbal 24V 10A, through step-up converter 12>24 20A\ncamera 24 V 100 W\n"
+                            "trolling motor 50 A, own deep cycle battery 100 Ah\n");
+    ASSERT_EQ(plan.inverters.size(), 1u);
+    EXPECT_EQ(load(plan, "microwave").inverter, plan.inverters[0].id);
+    EXPECT_EQ(load(plan, "blender").inverter, plan.inverters[0].id);
+    EXPECT_EQ(rail_V(plan, load(plan, "gimbal")), 24);
+    EXPECT_EQ(rail_V(plan, load(plan, "camera")), 24);
+    for (const yr::Run& r : plan.runs)
+        if (r.to.owner.starts_with("converter")) EXPECT_EQ(r.from, pos_of(plan.batteries[1].id));
+    const yr::Run* motor = supply_run(plan, load(plan, "trolling motor").id);
+    ASSERT_NE(motor, nullptr);
+    EXPECT_EQ(motor->from, pos_of(plan.batteries[2].id));
+    for (const Finding& f : inspect(plan).findings) EXPECT_NE(f.kind, FindingKind::volts_foreign);
+}
+
+// A lift on a trailer has no engine to wait for, and what works is switched on.
+TEST(LoosePages, WithoutAnEngineNothingWaitsForOne) {
+    const Plan plan = whole(
+        "Trailer mounted lift, 24V\n4x 6V 225Ah golf batteries in series\nhydraulic pump motor 24V 3 kW\n"
+        "12V socket in basket via converter 24/12 10A\nemergency stop cuts everything\n");
+    for (const State& s : plan.states) EXPECT_LE(s.rpm, 0) << s.name;
+    EXPECT_EQ(load(plan, "hydraulic pump motor").live_when.engine, Engine::any);
+    EXPECT_EQ(load(plan, "hydraulic pump motor").live_when.switches,
+              std::vector<std::string>{"hydraulic pump motor"});
+    EXPECT_EQ(rail_V(plan, load(plan, "socket in basket")), 12);
+    bool master = false;
+    for (const yr::Run& r : plan.runs)
+        for (const Device& d : r.devices) master = master || d.master;
+    EXPECT_TRUE(master);
+    const Plan tows = whole("tow car with boat trailer\nbattery 70 Ah\nalternator 120 A\nwinch 60 A\n");
+    EXPECT_TRUE(
+        std::any_of(tows.states.begin(), tows.states.end(), [](const State& s) { return s.rpm > 0; }));
+}
+
+// A size that was asked for gets the largest fuse that it stands, in the kind that the post wants.
+TEST(LoosePages, AFuseIsNeverAboveItsCable) {
+    const Plan plan = whole(
+        "tilt tray 24 V\n2 batteries 12 V 150 Ah in series, cranking 1000 CCA each\nalternator 24 V 80 A\n"
+        "winch 24 V, 5.5 kW, 2/0 cable\n");
+    for (const Finding& f : inspect(plan).findings)
+        EXPECT_NE(f.severity, Severity::stop) << words::sentence(f, plan);
+}
+
 }  // namespace
 }  // namespace yr::test

@@ -183,9 +183,12 @@ TEST(Statements, WhatIsMissingIsSaid) {
 
 TEST(Statements, NoWordIsLost) {
     const Typed t = typed(blank_vehicle(), "alternator 150 A, purple, idle 70 A");
-    ASSERT_EQ(t.statement.not_understood.size(), 1U);
-    EXPECT_EQ(t.statement.not_understood[0], "purple");
-    EXPECT_TRUE(t.statement.whole()) << "and it stops nothing";
+    EXPECT_TRUE(t.statement.not_understood.empty());
+    EXPECT_EQ(t.statement.note, "purple") << "it changes nothing of the circuit: kept, and told";
+    EXPECT_EQ(t.plan.sources.front().remarks.note, "purple");
+    const Typed slip = typed(blank_vehicle(), "alternator 150 A, inverterr, idle 70 A");
+    EXPECT_EQ(slip.statement.not_understood, std::vector<std::string>{"inverterr"}) << "a slip is no remark";
+    EXPECT_TRUE(slip.statement.whole()) << "and it stops nothing";
     const Typed doubt = typed(blank_vehicle(), "inverter 1,500 W");
     ASSERT_TRUE(doubt.statement.doubt);
     EXPECT_FALSE(doubt.statement.whole()) << "asked, not guessed";
