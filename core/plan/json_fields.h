@@ -69,52 +69,95 @@ Json written(const T& value) {
     }
 }
 
-// ---- reading; the schema has already made sure of every type
+// ---- reading
+
+// Whether what stands there is as the schema says of such a field. Never says yes where the schema says no;
+// of numbers that are written in a way the schema might not take (5.0 for 5) it says no.
+[[nodiscard]] bool is_text(const Field& field, const In& in);
+[[nodiscard]] bool is_number(const Field& field, const In& in, bool whole);
+[[nodiscard]] bool is_pair(const In& in);
 
 template <class T>
-void read_value(const In& in, T& value);
+void read_value(const In& in, T& value, const Field& field, bool* sure);
 
+// Reads what the schema has made sure of; with `sure` it makes sure itself as it goes, and what is not as the
+// schema says is not read and sets *sure to false.
 struct Reader {
     const In& in;
+    bool* sure = nullptr;
+    std::size_t* known = nullptr;  // how many of the object's entries are fields
+
+    [[nodiscard]] const In* entry(const Field& field) const {
+        // most fields are open in most files: once every entry is known, no other is sought
+        const auto found = known && *known == in.size() ? in.end() : in.find(field.key);
+        if (found != in.end()) {
+            if (known) ++*known;
+            return &*found;
+        }
+        if (sure && field.required) *sure = false;
+        return nullptr;
+    }
     template <class T>
     void operator()(const Field& field, std::optional<T>& value) const {
-        const auto found = in.find(field.key);
-        if (found == in.end()) return;
+        const In* found = entry(field);
+        if (!found) return;
         if constexpr (std::is_same_v<T, WireSize>) {
-            if (auto size = parse_wire_size(found->get_ref<const std::string&>())) value = *size;
+            if (found->is_string())
+                if (auto size = parse_wire_size(found->get_ref<const std::string&>())) value = *size;
+            if (sure && !value) *sure = false;
         } else {
             T x{};
-            read_value(*found, x);
+            read_value(*found, x, field, sure);
             value = std::move(x);
         }
     }
     template <class T>
     void operator()(const Field& field, std::vector<T>& value) const {
-        const auto found = in.find(field.key);
-        if (found == in.end()) return;
+        const In* found = entry(field);
+        if (!found) return;
+        if (sure && (!found->is_array() || (field.required && found->empty()))) {
+            *sure = false;
+            return;
+        }
+        static const Field item("item");
         value.reserve(found->size());
-        for (const In& item : *found) read_value(item, value.emplace_back());
+        for (const In& x : *found) read_value(x, value.emplace_back(), item, sure);
     }
     template <class T>
     void operator()(const Field& field, T& value) const {
-        if (const auto found = in.find(field.key); found != in.end()) read_value(*found, value);
+        if (const In* found = entry(field)) read_value(*found, value, field, sure);
     }
 };
 
 template <class T>
-void read_value(const In& in, T& value) {
+void read_value(const In& in, T& value, const Field& field, bool* sure) {
+    const auto fits = [&](bool as_the_schema_says) {
+        if (sure && !as_the_schema_says) *sure = false;
+        return !sure || as_the_schema_says;
+    };
     if constexpr (std::is_enum_v<T>) {
-        if (auto e = enum_named<T>(in.get<std::string>())) value = *e;
+        if (!fits(in.is_string())) return;
+        const auto e = enum_named<T>(in.get_ref<const std::string&>());
+        if (fits(e.has_value()) && e) value = *e;
     } else if constexpr (std::is_same_v<T, Terminal>) {
-        value = Terminal(in.get<std::string>());
+        if (fits(in.is_string())) value = Terminal(in.get_ref<const std::string&>());
     } else if constexpr (std::is_same_v<T, WireSize>) {
-        if (auto size = parse_wire_size(in.get<std::string>())) value = *size;
+        if (!fits(in.is_string())) return;
+        const auto size = parse_wire_size(in.get_ref<const std::string&>());
+        if (fits(size.has_value()) && size) value = *size;
     } else if constexpr (HasFields<T>) {
-        fields(Reader{in}, value);
+        if (!fits(in.is_object())) return;
+        std::size_t known = 0;
+        fields(Reader{in, sure, &known}, value);
+        fits(known == in.size());
     } else if constexpr (std::is_same_v<T, std::pair<double, double>>) {
-        value = {in[0].get<double>(), in[1].get<double>()};
+        if (fits(is_pair(in))) value = {in[0].get<double>(), in[1].get<double>()};
+    } else if constexpr (std::is_same_v<T, std::string>) {
+        if (fits(is_text(field, in))) value = in.get_ref<const std::string&>();
+    } else if constexpr (std::is_same_v<T, bool>) {
+        if (fits(in.is_boolean())) in.get_to(value);
     } else {
-        in.get_to(value);
+        if (fits(is_number(field, in, std::is_integral_v<T>))) in.get_to(value);
     }
 }
 

@@ -1,7 +1,6 @@
 #include "plan/json_text.h"
 
 #include <algorithm>
-#include <set>
 #include <string>
 #include <vector>
 
@@ -80,9 +79,10 @@ class JsonBuilder final : public nlohmann::json_sax<PlainJson> {
     bool key(std::string& name) override {
         if (name.size() > kMostString) return refuse(ErrorCode::too_large, {}, limit(kMostString));
         if (has_control(name, false)) return refuse(ErrorCode::control_character, {});
-        Level& level = levels_.back();
-        level.key = name;
-        return is_new(level, name) || refuse(ErrorCode::doubled_key, name);
+        levels_.back().key = name;
+        const auto [entry, is_new] = open_.back()->emplace(name, nullptr);
+        last_ = &*entry;
+        return is_new || refuse(ErrorCode::doubled_key, name);
     }
     bool parse_error(std::size_t byte, const std::string&, const PlainJson::exception& e) override {
         if (dynamic_cast<const PlainJson::out_of_range*>(&e))
@@ -106,10 +106,8 @@ class JsonBuilder final : public nlohmann::json_sax<PlainJson> {
   private:
     struct Level {
         bool object;
-        std::size_t count = 0;                           // list: entries so far
-        std::string key{};                               // object: the last
-        std::vector<std::string> keys{};                 // while they are few
-        std::set<std::string, std::less<>> many_keys{};  // all of them, once they are many
+        std::size_t count = 0;  // list: entries so far
+        std::string key{};      // object: the last
     };
 
     bool refuse(ErrorCode code, const std::string& given, const Wanted& wanted = {}) {
@@ -122,8 +120,7 @@ class JsonBuilder final : public nlohmann::json_sax<PlainJson> {
             root_ = std::move(value);
             last_ = &root_;
         } else if (levels_.back().object) {
-            last_ = &(*open_.back())[levels_.back().key];
-            *last_ = std::move(value);
+            *last_ = std::move(value);  // the place that its key has got
         } else {
             ++levels_.back().count;
             open_.back()->push_back(std::move(value));
@@ -145,17 +142,6 @@ class JsonBuilder final : public nlohmann::json_sax<PlainJson> {
         open_.pop_back();
         levels_.pop_back();
         return true;
-    }
-
-    static bool is_new(Level& level, const std::string& name) {
-        constexpr std::size_t kFew = 48;  // more than a part of the plan has fields
-        if (level.many_keys.empty()) {
-            if (std::find(level.keys.begin(), level.keys.end(), name) != level.keys.end()) return false;
-            level.keys.push_back(name);
-            if (level.keys.size() > kFew) level.many_keys.insert(level.keys.begin(), level.keys.end());
-            return true;
-        }
-        return level.many_keys.insert(name).second;
     }
 
     static Wanted limit(std::size_t bytes) { return {Want::as_said, std::to_string(bytes) + " letters"}; }

@@ -95,7 +95,7 @@ Result<Library> read_library(std::string_view text) {
         for (const In& item : file.value(list, In::array())) {
             auto& entry = entries.emplace_back();
             try {  // a hand-written entry may hold a word where a number belongs
-                json_fields::read_value(item, entry);
+                json_fields::read_value(item, entry, Field("entry"), nullptr);
             } catch (const In::exception&) {
                 return Error{ErrorCode::schema,
                              std::string(list) + ", entry " + std::to_string(entries.size()),

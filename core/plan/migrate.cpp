@@ -75,6 +75,7 @@ Result<bool> migrate(nlohmann::json& file, int present, const MigrationSteps& st
     if (version > present)
         return fail(ErrorCode::newer_version, "version", file["version"].dump(),
                     {Want::as_said, std::to_string(present)});
+    if (version == present) return true;
     nlohmann::json work = file;
     for (int v = version; v < present; ++v) {
         const auto step = steps.find(v);

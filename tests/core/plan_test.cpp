@@ -2,12 +2,15 @@
 #include <gtest/gtest.h>
 
 #include <nlohmann/json.hpp>
+#include <random>
 
 #include "plan/migrate.h"
 #include "plan/plan_json.h"
+#include "plan/schema_check.h"
 #include "plan/validate.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
+#include "support/sweep.h"
 #include "words/sentences.h"
 
 namespace yr::test {
@@ -216,6 +219,71 @@ TEST(Condition, HoldsByKeyEngineAndSwitch) {
     s.key = Key::crank;
     EXPECT_FALSE(holds({Key::accessory, Engine::any, {}}, s)) << "accessory drops out while cranking";
     EXPECT_TRUE(holds({Key::ignition, Engine::any, {}}, s));
+}
+
+// One entry somewhere in the file, changed to what it may not be, or only may not be there.
+void change_one(nlohmann::json& file, std::mt19937& random) {
+    nlohmann::json* at = &file;
+    while (at->is_structured() && !at->empty()) {
+        auto next = at->begin();
+        std::advance(next, static_cast<long>(random() % at->size()));
+        if (!next->is_structured() || next->empty() || random() % 6 == 0) {
+            switch (random() % 8) {
+                case 0:
+                    *next = "no such word";
+                    return;
+                case 1:
+                    *next = -1e7;
+                    return;
+                case 2:
+                    *next = nullptr;
+                    return;
+                case 3:
+                    *next = nlohmann::json::array();
+                    return;
+                case 4:
+                    *next = true;
+                    return;
+                case 5:
+                    at->erase(next);
+                    return;
+                case 6:
+                    *next = 7;
+                    return;
+                default:
+                    if (at->is_object()) (*at)["no_such_field"] = 1;
+                    return;
+            }
+        }
+        at = &*next;
+    }
+}
+
+// A file is read without asking the schema where all of it is known. What the schema refuses is refused all
+// the same, with the schema's own words.
+TEST(PlanFile, WhatTheSchemaRefusesIsRefused) {
+    std::mt19937 random(7);
+    int refused = 0, taken = 0;
+    for (int k = 0; k < sweep(300, 20000); ++k) {
+        const Plan plan =
+            k % 3 ? random_plan(static_cast<unsigned>(k)) : *load_plan(demo_path(kDemos[k / 3 % 3]));
+        auto file = nlohmann::json::parse(to_json_text(plan));
+        const auto changes = static_cast<int>(random() % 3);
+        for (int n = 0; n < changes; ++n) change_one(file, random);
+        if (!file.contains("format") || file["format"] != "your-rail-plan" || !file.contains("version") ||
+            file["version"] != kPlanVersion)
+            continue;
+        const auto broken = check_schema(file);
+        const auto read = plan_from_json_text(file.dump());
+        (broken ? refused : taken)++;
+        if (changes == 0) EXPECT_FALSE(broken) << k;
+        if (!broken) continue;
+        ASSERT_FALSE(read) << k << ": " << broken->place << ", " << broken->given;
+        EXPECT_EQ(read.error().code, broken->code) << k;
+        EXPECT_EQ(read.error().place, broken->place) << k;
+    }
+    EXPECT_GT(refused, 100);
+    EXPECT_GT(taken, 100);
 }
 
 }  // namespace
