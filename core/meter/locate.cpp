@@ -7,6 +7,7 @@
 #include <set>
 
 #include "catalog/assumptions.h"
+#include "units/at_once.h"
 
 namespace yr {
 namespace {
@@ -113,12 +114,17 @@ struct Locator::Impl {
         return {nearest, ohm > grades.front() / 2};
     }
 
-    const Solution& solution(std::size_t fault, std::size_t strength, const Probing& where) {
+    using Grades = std::vector<std::unique_ptr<Solution>>;  // of one fault
+    std::vector<Grades>& all_in(const Probing& where) {
         auto& all = solved[key_of(where)];
-        if (all.empty()) all.resize(faults.size());
-        auto& mine = all[fault];
-        if (mine.empty()) mine.resize(grades_of(faults[fault]));
-        if (!mine[strength]) {
+        if (all.empty())
+            for (const Fault& f : faults) all.emplace_back(grades_of(f));
+        return all;
+    }
+
+    const Solution& solution(std::size_t fault, std::size_t strength, const Probing& where) {
+        auto& mine = all_in(where)[fault][strength];
+        if (!mine) {
             Network with = network(where);
             const double size = strengths(faults[fault], grades_of(faults[fault]))[strength];
             if (faults[fault].kind == FaultKind::thin) {
@@ -128,9 +134,35 @@ struct Locator::Impl {
             } else {
                 put_in(with, plan, faults[fault], size);
             }
-            mine[strength] = std::make_unique<Solution>(settle_as_read(std::move(with), solver));
+            mine = std::make_unique<Solution>(settle_as_read(std::move(with), solver));
         }
-        return *mine[strength];
+        return *mine;
+    }
+
+    // Every fault in one situation, in lots at once. A lot follows its own last answer: how many threads
+    // there are changes nothing.
+    void solve_all(const Probing& where, const std::atomic<bool>* stop) {
+        constexpr std::size_t kLots = 4;
+        const Network& sound = network(where);
+        std::vector<Grades>& all = all_in(where);
+        at_once(
+            kLots,
+            [&](std::size_t lot) {
+                OperatingPointSolver own;
+                own.follow(true);
+                for (std::size_t f = lot * faults.size() / kLots; f < (lot + 1) * faults.size() / kLots;
+                     ++f) {
+                    if (faults[f].kind == FaultKind::thin) continue;  // read off those of a joint
+                    const auto sizes = strengths(faults[f], grades_of(faults[f]));
+                    for (std::size_t g = 0; g < sizes.size(); ++g) {
+                        if (all[f][g] || (stop && *stop)) continue;
+                        Network with = sound;
+                        put_in(with, plan, faults[f], sizes[g]);
+                        all[f][g] = std::make_unique<Solution>(settle_as_read(std::move(with), own));
+                    }
+                }
+            },
+            stop);
     }
 
     // Readings as they would be with this fault; NaN where there is no answer.
@@ -424,6 +456,13 @@ class Locator::Weighing {
 
     void first() {
         at_.resize(m_.faults.size()), seen_.resize(m_.faults.size());
+        for (const Reading& r : ask_.readings)
+            if (r.where.kind != ReadKind::ohms) m_.solve_all(r.where, ask_.stop);
+        for (const Complaint& c : ask_.complaints) {
+            Probing where;
+            where.state = c.state;
+            m_.solve_all(where, ask_.stop);
+        }
         for (std::size_t f = 0; f < m_.faults.size() && !stopped(ask_); ++f) {
             for (std::size_t g = 0, n = grades_of(m_.faults[f]); g < n; ++g) {
                 at_[f].push_back(m_.readings_with(f, g, ask_.readings));
