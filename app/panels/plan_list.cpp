@@ -235,27 +235,29 @@ void PlanList::refresh() {
         item->setData(0, kHeadingRole, row.heading);
         const auto severity = row.id.empty() ? std::nullopt : document_->inspector().severity_of(row.id);
         item->setData(0, kSeverityRole, severity ? QVariant(static_cast<int>(*severity)) : QVariant());
-        item->setFlags(row.id.empty() ? Qt::NoItemFlags : Qt::ItemIsEnabled | Qt::ItemIsSelectable);
+        // an item tells of its flags even when they stay: hundreds of them, at every edit
+        const Qt::ItemFlags flags =
+            row.id.empty() ? Qt::NoItemFlags : Qt::ItemIsEnabled | Qt::ItemIsSelectable;
+        if (item->flags() != flags) item->setFlags(flags);
     }
     filling_ = false;
     show_selection();
-    viewport()->update();
 }
 
 void PlanList::show_selection() {
     filling_ = true;
-    QTreeWidgetItem* chosen = nullptr;
-    for (int k = 0; k < topLevelItemCount(); ++k)
-        if (!document_->selection().id().empty() &&
-            topLevelItem(k)->data(0, kIdRole).toString() == q(document_->selection().id()))
-            chosen = topLevelItem(k);
+    const auto item_of = [&](const Id& id) -> QTreeWidgetItem* {
+        if (id.empty()) return nullptr;
+        const QString wanted = q(id);
+        for (int k = topLevelItemCount() - 1; k >= 0; --k)
+            if (topLevelItem(k)->data(0, kIdRole).toString() == wanted) return topLevelItem(k);
+        return nullptr;
+    };
+    QTreeWidgetItem* chosen = item_of(document_->selection().id());
     // a selected cable shows its load, so that the list never looks lost
     if (const Run* run = yr::find(document_->plan().runs, document_->selection().id()); run && !chosen)
-        for (int k = 0; k < topLevelItemCount(); ++k)
-            for (const Terminal* t : {&run->to, &run->from})
-                if (yr::find(document_->plan().loads, owner_of(*t)) &&
-                    topLevelItem(k)->data(0, kIdRole).toString().toStdString() == owner_of(*t))
-                    chosen = topLevelItem(k);
+        for (const Terminal* t : {&run->from, &run->to})
+            if (yr::find(document_->plan().loads, owner_of(*t)) && !chosen) chosen = item_of(owner_of(*t));
     if (!choosing_ && (chosen != currentItem() || !chosen)) {
         setCurrentItem(chosen);
         if (!chosen) clearSelection();

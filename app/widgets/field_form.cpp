@@ -13,6 +13,17 @@
 #include "words/sentences.h"
 
 namespace yr::app {
+
+void offer(QComboBox* box, const std::vector<Choice>& choices) {
+    bool same = box->count() == static_cast<int>(choices.size());
+    for (int k = 0; same && k < box->count(); ++k) {
+        const Choice& c = choices[static_cast<std::size_t>(k)];
+        same = box->itemText(k) == c.text && box->itemData(k).toString().toStdString() == c.value;
+    }
+    if (same) return;
+    box->clear();
+    for (const Choice& c : choices) box->addItem(c.text, q(c.value));
+}
 namespace {
 
 class WhyButton : public QPushButton {

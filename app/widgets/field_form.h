@@ -13,12 +13,18 @@
 #include "words/format.h"
 #include "words/why.h"
 
+class QComboBox;
+
 namespace yr::app {
 
 struct Choice {
     QString text;
     Id value;
 };
+
+// Fills the box, each entry with its value as data; one that holds the same already stays as it is, chosen
+// entry and all, and is not painted anew.
+void offer(QComboBox* box, const std::vector<Choice>& choices);
 
 class FieldForm : public QWidget {
     Q_OBJECT

@@ -179,7 +179,9 @@ void TopLine::refresh_options() {
         QStringLiteral(" ▾"));
     options_->setToolTip(v ? say("Shown: %1. Changes stay in this option.").arg(name)
                            : say("Shown: the plan as it stands. Other ways to do it are kept here."));
-    options_->setObjectName(v ? QStringLiteral("mend") : QString());
+    const QString look = v ? QStringLiteral("mend") : QString();
+    if (options_->objectName() == look) return;
+    options_->setObjectName(look);
     options_->style()->unpolish(options_);
     options_->style()->polish(options_);
 }

@@ -21,11 +21,11 @@ constexpr int kMostLogDays = 14;  // in a row, for "does it return"
 // The plan's other options, and the plan as it stands where one is shown.
 void DayPage::fill_options() {
     const Plan& stored = document_->store().stored();
-    options_->clear();
-    options_->addItem(say("No option over it"), QString());
-    if (!stored.active.empty()) options_->addItem(say("Over it: as it stands"), QStringLiteral("-"));
+    std::vector<Choice> options{{say("No option over it"), {}}};
+    if (!stored.active.empty()) options.push_back({say("Over it: as it stands"), "-"});
     for (const Variant& v : stored.variants)
-        if (v.id != stored.active) options_->addItem(say("Over it: %1").arg(q(v.name)), q(v.id));
+        if (v.id != stored.active) options.push_back({say("Over it: %1").arg(q(v.name)), v.id});
+    offer(options_, options);
     options_->setVisible(options_->count() > 1 && !day_.empty());
     if (options_->findData(q(option_)) < 0) option_.clear();
     options_->setCurrentIndex(options_->findData(q(option_)));

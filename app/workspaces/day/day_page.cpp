@@ -220,8 +220,9 @@ void DayPage::finish() {
 void DayPage::refresh() {
     const Plan& plan = document_->plan();
     if (!yr::find(plan.days, day_)) day_ = plan.days.empty() ? Id() : plan.days.front().id;
-    days_->clear();
-    for (const Day& d : plan.days) days_->addItem(q(words::capital(d.name)), q(d.id));
+    std::vector<Choice> days;
+    for (const Day& d : plan.days) days.push_back({q(words::capital(d.name)), d.id});
+    offer(days_, days);
     days_->setVisible(!plan.days.empty());
     more_->setVisible(!plan.days.empty());
     shelf_->setVisible(!plan.days.empty());

@@ -21,6 +21,10 @@ StateShelf::StateShelf(Document* document, QWidget* parent) : QWidget(parent), d
 }
 
 void StateShelf::refresh() {
+    std::vector<std::pair<Id, std::string>> now;
+    for (const State& s : document_->plan().states) now.emplace_back(s.id, s.name);
+    if (now == shown_) return;  // an edge that is dragged changes no state
+    shown_ = std::move(now);
     for (QToolButton* b : words_) b->hide(), b->deleteLater();
     words_.clear();
     for (const State& s : document_->plan().states) {

@@ -34,6 +34,7 @@ class StateShelf : public QWidget {
 
     Document* document_;
     std::vector<QToolButton*> words_;  // those that find no room are hidden: the menu beside has all
+    std::vector<std::pair<Id, std::string>> shown_;  // states, by id and name
     QPoint pressed_;
 };
 
