@@ -147,6 +147,19 @@ const FindingRow kSupplyRows[] = {
      },
      .reasons = nullptr,
      .why = std::nullopt},
+    {.kind = FindingKind::converter_over,
+     .name = "converter_over",
+     .group = FindingGroup::supply,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         return say("{0} gives {1} at most and is asked for {2} in {3}: its rail falls.", s.who(),
+                    s.A(s.f.limit), s.A(s.f.value), s.state());
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("balance"), translated("what it is rated for, by the plan")};
+     },
+     .reasons = nullptr,
+     .why = std::nullopt},
     {.kind = FindingKind::never_charged,
      .name = "never_charged",
      .group = FindingGroup::supply,

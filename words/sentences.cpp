@@ -155,6 +155,8 @@ std::string mend_label(const Finding& f, const Plan& plan) {
             return translated("Pure sine");
         case MendKind::move_channel:
             return yr::name_of(plan, m.target) + arrow + translated("channel ") + std::to_string(m.channel);
+        case MendKind::larger_converter:
+            return quantity(m.from_A, Dimension::current) + arrow + quantity(m.to_A, Dimension::current);
         case MendKind::insulation:
             return say("Insulation for {0}", quantity(m.to_A, Dimension::temperature));
         case MendKind::suppress:
@@ -251,6 +253,8 @@ std::string mend_name(const Finding& f, const Plan& plan) {
             return say("{0} with its edge guarded", what);
         case MendKind::seal:
             return say("{0} sealed", what);
+        case MendKind::larger_converter:
+            return say("{0} of {1}, its fuse and cables with it", what, quantity(m.to_A, Dimension::current));
         case MendKind::insulation:
             return say("{0} with insulation for {1}", what, quantity(m.to_A, Dimension::temperature));
         case MendKind::behind_master:

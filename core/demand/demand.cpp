@@ -7,6 +7,7 @@
 #include "catalog/assumptions.h"
 #include "demand/situations.h"
 #include "network/laws.h"
+#include "plan/rail_volts.h"
 #include "solve/load_paths.h"
 
 namespace yr {
@@ -70,6 +71,24 @@ class Asking {
         }
     }
 
+    // What is wanted and not served would draw all the same, once the supply is mended: its own cables and
+    // fuses are for that.
+    void unserved(const Plan& plan, const Solution& s) {
+        for (std::size_t l = 0; l < plan.loads.size(); ++l) {
+            const Load& load = plan.loads[l];
+            const LoadElement& e = s.network.loads[l];
+            if (s.point.loads[l].status != LoadStatus::collapsed || load.starter || e.inverter >= 0) continue;
+            const double volts = rail_V(plan, load);
+            const double amps = e.kind == DrawKind::current ? e.value
+                                : e.kind == DrawKind::power ? e.value / volts
+                                                            : volts / e.value;
+            const DemandItem item = load.on_s ? DemandItem{DemandKind::turn, load.id, {}, amps, *load.on_s}
+                                              : DemandItem{DemandKind::together, {}, {}, amps, 0};
+            at_terminal(pos_of(load.id), item);
+            at_terminal(neg_of(load.id), item);
+        }
+    }
+
     void listed_state(std::size_t index) {
         const Solution& s = solutions_[index];
         const State& state = plan_.states[index];
@@ -85,6 +104,7 @@ class Asking {
             return;
         }
         flows(plan_, s, DemandKind::state, {}, state.id);
+        unserved(plan_, s);
         const LoadPaths paths(s.network, s.point);
         for (std::size_t l = 0; l < plan_.loads.size(); ++l) {
             const Load& load = plan_.loads[l];
@@ -111,7 +131,9 @@ class Asking {
         if (situation.loads_off)
             for (LoadElement& l : net.loads) l.wanted = l.mains_wanted = false;
         const Solution s = settle(std::move(net), solver_);
-        if (s.point.settled) flows(situation.plan, s, situation.kind, situation.who, {});
+        if (!s.point.settled) return;
+        flows(situation.plan, s, situation.kind, situation.who, {});
+        unserved(situation.plan, s);
     }
 
     void at_terminal(const Terminal& terminal, const DemandItem& item) {

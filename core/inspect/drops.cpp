@@ -175,6 +175,10 @@ void inspect_drops(const Case& c, std::vector<Finding>& out) {
     for (std::size_t s = 0; s < c.solutions.size(); ++s) {
         const State& state = c.plan.states[s];
         const OperatingPoint& point = c.solutions[s].point;
+        const bool any_collapsed =
+            std::any_of(point.loads.begin(), point.loads.end(),
+                        [](const LoadResult& r) { return r.status == LoadStatus::collapsed; });
+        const auto over = any_collapsed ? over_asked(c, s) : std::vector<OverAsked>();
         for (std::size_t k = 0; k < c.plan.loads.size(); ++k) {
             const LoadResult& r = point.loads[k];
             const Load& l = c.plan.loads[k];
@@ -184,6 +188,7 @@ void inspect_drops(const Case& c, std::vector<Finding>& out) {
                 };
                 if (!dead_on_purpose(c, s, alive)) add_dead(c, k, state, out, from);
             } else if (r.status == LoadStatus::collapsed) {
+                if (explains(over, c, s, k)) continue;  // told of the converter
                 keep_worst(out, from,
                            {FindingKind::no_operating_point,
                             Severity::fix,

@@ -30,6 +30,7 @@ void apply_rules(const Case& c, std::vector<Finding>& f) {
     inspect_joining(c, f);
     inspect_switching(c, f);
     inspect_supply(c, f);
+    inspect_converters(c, f);
     inspect_batteries(c, f);
     inspect_faults(c, f);
     inspect_mains(c, f);

@@ -108,6 +108,7 @@ enum class FindingKind {
                   // value A that it may have to carry, limit: what it stands
     fuse_above_channel,  // id run; other: fuse; value A, limit: what its channel is made for, A
     converter_starved,  // id source: no volts exist at which it gets its power; value A it would have to give
+    converter_over,     // id converter that alone feeds its rail; value: A asked of it, limit: A it gives
     cutoff_deep,        // id cut-off or inverter, other: battery; value: V at which it opens, limit V
     turn_opens_fuse,  // id run; other: fuse; state; value: A for `hours` at a stretch, limit: what it is sure
                       // to hold for so long, A
@@ -158,24 +159,25 @@ enum class MendKind {
     move_fuse,
     move_load,
     waveform,
-    move_channel,   // target load, to_point box, channel
-    suppress,       // target device
-    add_signal,     // target load
-    later_signal,   // target load or device that delays; from_A, to_A: s after the supply
-    own_return,     // target run
-    lug,            // from_A, to_A: hole before and after, mm
-    stagger,        // starts one after another
-    second_pin,     // target run, to_point connector, channel: the pin that it takes as well
-    more_capacity,  // target battery; from_A, to_A: Ah
-    more_sun,       // target panel; from_A, to_A: W
-    more_engine,    // target state; to_A: s more of it a day
-    less_draw,      // target load; from_A, to_A: share of the time
-    typed_length,   // target run; from_A, to_A: m
-    bore,           // target waypoint; from_A, to_A: mm
-    guard_edge,     // target waypoint
-    seal,           // target waypoint
-    behind_master,  // target master device, to_point the bus bar behind it
-    insulation      // target run; from_A, to_A: C that it bears
+    move_channel,     // target load, to_point box, channel
+    suppress,         // target device
+    add_signal,       // target load
+    later_signal,     // target load or device that delays; from_A, to_A: s after the supply
+    own_return,       // target run
+    lug,              // from_A, to_A: hole before and after, mm
+    stagger,          // starts one after another
+    second_pin,       // target run, to_point connector, channel: the pin that it takes as well
+    more_capacity,    // target battery; from_A, to_A: Ah
+    more_sun,         // target panel; from_A, to_A: W
+    more_engine,      // target state; to_A: s more of it a day
+    less_draw,        // target load; from_A, to_A: share of the time
+    typed_length,     // target run; from_A, to_A: m
+    bore,             // target waypoint; from_A, to_A: mm
+    guard_edge,       // target waypoint
+    seal,             // target waypoint
+    behind_master,    // target master device, to_point the bus bar behind it
+    insulation,       // target run; from_A, to_A: C that it bears
+    larger_converter  // target converter; from_A, to_A: A that it gives
 };
 
 // The smallest change found that clears the finding; verified by solving the changed plan.

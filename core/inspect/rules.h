@@ -37,6 +37,7 @@ void inspect_supply(const Case& c, std::vector<Finding>& out);      // sources, 
 void inspect_batteries(const Case& c, std::vector<Finding>& out);    // charged, cranked, shared, interrupted
 void inspect_polarity(const Case& c, std::vector<Finding>& out);     // wrong way round, of other volts
 void inspect_state_names(const Case& c, std::vector<Finding>& out);  // what is not in the plan
+void inspect_converters(const Case& c, std::vector<Finding>& out);   // asked for more than they give
 void inspect_mains(const Case& c, std::vector<Finding>& out);        // inverters, converters' surge and lines
 void inspect_starting(const Case& c, std::vector<Finding>& out);     // windows of volts, all inrush at once
 void inspect_switching(const Case& c, std::vector<Finding>& out);    // chatter, memory, master disconnects
@@ -82,6 +83,17 @@ void inspect_joining(const Case& c, std::vector<Finding>& out);  // pins, jacket
             most = &i;
     return most;
 }
+
+// A converter that alone feeds its rail and is asked for more than it gives in a state.
+struct OverAsked {
+    std::size_t source = 0;
+    double asked_A = 0, gives_A = 0;
+    int group = 0;  // its rail, of conductor_groups()
+};
+[[nodiscard]] std::vector<OverAsked> over_asked(const Case& c, std::size_t state);
+// Whether the load hangs on the rail of one of them.
+[[nodiscard]] bool explains(const std::vector<OverAsked>& over, const Case& c, std::size_t state,
+                            std::size_t load);
 
 // Everything that hangs on the battery's post beside the master in this run moves to a bus bar behind it, and
 // the alternator's field goes through its second pole; the cable to it as thick as the thickest of

@@ -45,6 +45,10 @@ void batteries(const Case& c, std::size_t s, std::vector<Finding>& out) {
 }
 
 void sources(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_t from) {
+    const auto over = over_asked(c, s);
+    const auto told = [&](std::size_t k) {
+        return std::any_of(over.begin(), over.end(), [&](const OverAsked& o) { return o.source == k; });
+    };
     for (std::size_t k = 0; k < c.plan.sources.size(); ++k) {
         const SourceResult& r = c.solutions[s].point.sources[k];
         if (r.input_dead && dead_on_purpose(c, s, [&](const Solution& all_closed) {
@@ -64,7 +68,7 @@ void sources(const Case& c, std::size_t s, std::vector<Finding>& out, std::size_
                         {},
                         0,
                         {}});
-        else if (r.mode == DeviceMode::limited && !passes(c.plan.states[s]))
+        else if (r.mode == DeviceMode::limited && !passes(c.plan.states[s]) && !told(k))
             keep_worst(out, from,
                        {FindingKind::source_at_limit,
                         Severity::check,

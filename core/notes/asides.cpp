@@ -15,30 +15,34 @@ constexpr std::size_t kLongestPhrase = 5;  // words behind "under the"
 // Words that say how things are joined, fed, switched, protected, counted or when they run.
 const std::set<std::string, std::less<>>& of_the_circuit() {
     static const std::set<std::string, std::less<>> words = {
-        "from",      "to",        "via",        "through",   "thru",     "between",    "off",
-        "on",        "onto",      "with",       "without",   "not",      "no",         "never",
-        "unless",    "except",    "until",      "if",        "only",     "when",       "while",
-        "during",    "switch",    "switched",   "switches",  "relay",    "relays",     "converter",
-        "inverter",  "battery",   "bank",       "batteries", "charger",  "charges",    "charged",
-        "charging",  "charge",    "fuse",       "fused",     "fuses",    "breaker",    "cable",
-        "cables",    "wire",      "wires",      "series",    "parallel", "each",       "both",
-        "all",       "and",       "or",         "own",       "same",     "shared",     "key",
-        "ignition",  "engine",    "mains",      "ac",        "dc",       "volt",       "volts",
-        "amp",       "amps",      "watt",       "watts",     "hour",     "hours",      "day",
-        "days",      "always",    "timer",      "timed",     "delay",    "delayed",    "second",
-        "seconds",   "minutes",   "min",        "isolator",  "isolated", "cuts",       "cut",
-        "kill",      "master",    "disconnect", "contactor", "solenoid", "alternator", "solar",
-        "panel",     "starter",   "bus",        "box",       "channel",  "ground",     "grounded",
-        "earth",     "return",    "negative",   "positive",  "chassis",  "body",       "step-up",
-        "step-down", "boost",     "reducer",    "dropper",   "combiner", "separator",  "diode",
-        "split",     "joined",    "linked",     "separate",  "feeds",    "fed",        "powers",
-        "powered",   "supplied",  "supplies",   "runs",      "runtime",  "start",      "starting",
-        "peak",      "surge",     "inrush",     "stall",     "half",     "third",      "quarter",
-        "time",      "times",     "per",        "a",         "twice",    "once",       "twin",
-        "two",       "three",     "four",       "five",      "six",      "pair",       "several",
-        "some",      "more",      "less",       "than",      "phase",    "generator",  "shore",
-        "hookup",    "hook-up",   "driving",    "parked",    "night",    "overnight",  "standby",
-        "stand-by",  "automatic", "another",    "spare",     "backup",   "reserve",    "combined"};
+        "from",      "to",        "via",        "through",   "thru",      "between",    "off",
+        "on",        "onto",      "with",       "without",   "not",       "no",         "never",
+        "unless",    "except",    "until",      "if",        "only",      "when",       "while",
+        "during",    "switch",    "switched",   "switches",  "relay",     "relays",     "converter",
+        "inverter",  "battery",   "bank",       "batteries", "charger",   "charges",    "charged",
+        "charging",  "charge",    "fuse",       "fused",     "fuses",     "breaker",    "cable",
+        "cables",    "wire",      "wires",      "series",    "parallel",  "each",       "both",
+        "all",       "and",       "or",         "own",       "same",      "shared",     "key",
+        "ignition",  "engine",    "mains",      "ac",        "dc",        "volt",       "volts",
+        "amp",       "amps",      "watt",       "watts",     "hour",      "hours",      "day",
+        "days",      "always",    "timer",      "timed",     "delay",     "delayed",    "second",
+        "seconds",   "minutes",   "min",        "isolator",  "isolated",  "cuts",       "cut",
+        "kill",      "master",    "disconnect", "contactor", "solenoid",  "alternator", "solar",
+        "panel",     "starter",   "bus",        "box",       "channel",   "ground",     "grounded",
+        "earth",     "return",    "negative",   "positive",  "chassis",   "body",       "step-up",
+        "step-down", "boost",     "reducer",    "dropper",   "combiner",  "separator",  "diode",
+        "split",     "joined",    "linked",     "separate",  "feeds",     "fed",        "powers",
+        "powered",   "supplied",  "supplies",   "runs",      "runtime",   "start",      "starting",
+        "peak",      "surge",     "inrush",     "stall",     "half",      "third",      "quarter",
+        "time",      "times",     "per",        "a",         "twice",     "once",       "twin",
+        "two",       "three",     "four",       "five",      "six",       "pair",       "several",
+        "some",      "more",      "less",       "than",      "phase",     "generator",  "shore",
+        "hookup",    "hook-up",   "driving",    "parked",    "night",     "overnight",  "standby",
+        "stand-by",  "automatic", "another",    "spare",     "backup",    "vsr",        "b2b",
+        "dc-dc",     "dcdc",      "mppt",       "pwm",       "regulator", "controller", "sensing",
+        "bms",       "shunt",     "thermostat", "pulse",     "pulses",    "stages",     "gang",
+        "strings",   "string",    "duty",       "average",   "load",      "loads",      "draws",
+        "gives",     "reserve",   "combined"};
     return words;
 }
 
@@ -163,7 +167,7 @@ WithoutRemark without_whereabouts(const Plan& plan, std::string_view line) {
     std::string text(line);
     if (Found m; so_far.is_in(text, m)) {
         const auto names = said_words(m[1]);
-        if (only_beside(plan, names) && !names_a_thing(plan, to_lower(m[1]))) {
+        if (only_beside(plan, names, {}) && !names_a_thing(plan, to_lower(m[1]))) {
             out.remark =
                 trim(text.substr(m.before().size(), text.size() - m.before().size() - m.behind().size()));
             while (out.remark.starts_with(',') || out.remark.starts_with(' ')) out.remark.erase(0, 1);
@@ -193,13 +197,20 @@ WithoutRemark without_whereabouts(const Plan& plan, std::string_view line) {
     return out;
 }
 
-bool only_beside(const Plan& plan, const std::vector<std::string>& words) {
+bool only_beside(const Plan& plan, const std::vector<std::string>& words, std::string_view line) {
+    const auto all = said_words(line);
+    const auto labels_a_figure = [&](const std::string& word) {
+        for (std::size_t k = 0; k + 1 < all.size(); ++k)
+            if (to_lower(all[k]) == to_lower(word) && all[k + 1].find_first_of("0123456789") == 0)
+                return true;
+        return false;
+    };
     return std::all_of(words.begin(), words.end(), [&](const std::string& said) {
         const auto each = said_words(said);
         static const std::set<std::string, std::less<>> small = {"the", "a",   "an", "in",
                                                                  "at",  "its", "of", "by"};
         return std::all_of(each.begin(), each.end(), [&](const std::string& w) {
-            return small.contains(to_lower(w)) || beside(plan, w);
+            return !labels_a_figure(w) && (small.contains(to_lower(w)) || beside(plan, w));
         });
     });
 }

@@ -14,7 +14,9 @@ namespace yr {
 // The line without where its thing stands.
 [[nodiscard]] WithoutRemark without_whereabouts(const Plan& plan, std::string_view line);
 
-// Whether these words of a line can be set aside as a note.
-[[nodiscard]] bool only_beside(const Plan& plan, const std::vector<std::string>& words);
+// Whether these words of a line can be set aside as a note. None that stands before a figure can: it says
+// what the figure is of.
+[[nodiscard]] bool only_beside(const Plan& plan, const std::vector<std::string>& words,
+                               std::string_view line);
 
 }  // namespace yr

@@ -167,7 +167,10 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
     }
     std::vector<std::string> lines;
     for (const std::string& piece : pieces_of(line)) {
-        if (lines.empty() || (begins_a_thing(piece) && says_amount(lines.back())))
+        // "second battery 95 Ah, dc-dc 30 A": what joins it is said of the battery
+        static const Pattern joins(R"(^\s*(?:dc-?dc|dcdc)\b)"), hours(R"(\d\s*Ah\b)");
+        const bool of_battery = !lines.empty() && joins.is_in(piece) && hours.is_in(lines.back());
+        if (lines.empty() || (begins_a_thing(piece) && says_amount(lines.back()) && !of_battery))
             lines.push_back(piece);
         else
             lines.back() += ", " + piece;
@@ -317,7 +320,9 @@ std::optional<Place> new_place(const Plan& plan, std::string_view line) {
     } else {
         return std::nullopt;
     }
-    if (std::any_of(std::begin(kNoPlace), std::end(kNoPlace), [&](const char* w) { return low == w; }))
+    const std::string first = low.substr(0, low.find(' '));  // "in winter only"
+    if (std::any_of(std::begin(kNoPlace), std::end(kNoPlace), [&](const char* w) { return low == w; }) ||
+        first == "winter" || first == "summer")
         return std::nullopt;
     for (const Place& p : plan.places) {
         // a slip of a place that is known is none of its own; "rear locker" is no slip of "rear"

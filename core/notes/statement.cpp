@@ -502,7 +502,18 @@ bool is_of_a_thing(K kind) {
            kind == K::solar || kind == K::inverter || kind == K::box || kind == K::bus || kind == K::joiner;
 }
 
-// Where its thing stands and other words that change nothing of the circuit become its note.
+// Words that change nothing of the circuit become the thing's note.
+void keep_what_is_beside(const Plan& plan, const std::string& words, Statement& s) {
+    if (!is_of_a_thing(s.kind) || !s.whole() || s.error || s.not_understood.empty() ||
+        !only_beside(plan, s.not_understood, words))
+        return;
+    std::string said;
+    for (const std::string& word : std::exchange(s.not_understood, {}))
+        said += (said.empty() ? "" : " ") + word;
+    keep_remark(plan, said, s);
+}
+
+// So does where it stands.
 void set_aside(const Plan& plan, const std::string& words, const Library* library, Statement& s) {
     if (!is_of_a_thing(s.kind) && s.kind != K::block) return;
     if (const auto [rest, where] = without_whereabouts(plan, words); !where.empty()) {
@@ -513,13 +524,18 @@ void set_aside(const Plan& plan, const std::string& words, const Library* librar
             keep_remark(plan, where, s);
         }
     }
-    if (!s.whole() || s.error || s.not_understood.empty() || s.kind == K::block ||
-        !only_beside(plan, s.not_understood))
-        return;
-    std::string said;
-    for (const std::string& word : std::exchange(s.not_understood, {}))
-        said += (said.empty() ? "" : " ") + word;
-    keep_remark(plan, said, s);
+    keep_what_is_beside(plan, words, s);
+}
+
+// Of a line that is not understood: several things, other words for it, or one thing and words beside it.
+void read_otherwise(const Plan& plan, const std::string& words, const Library* library, Statement& s) {
+    const auto open = [](const Statement& x) { return x.error || !x.not_understood.empty(); };
+    if (auto parts = parts_of_line(plan, words); !parts.empty()) {
+        Statement all = read_lines(plan, std::move(parts), library);
+        if (all.edit && (s.error || all.not_understood.size() < s.not_understood.size())) s = std::move(all);
+    }
+    if (open(s)) try_spelled_out(plan, words, library, s);
+    if (open(s)) set_aside(plan, words, library, s);
 }
 
 }  // namespace
@@ -547,13 +563,7 @@ Statement read_statement(const Plan& plan, std::string_view line, const Library*
                 return plain;
             }
         }
-        if (auto parts = parts_of_line(plan, words); !parts.empty()) {
-            Statement all = read_lines(plan, std::move(parts), library);
-            if (all.edit && (s.error || all.not_understood.size() < s.not_understood.size()))
-                s = std::move(all);
-        }
-        if (s.error || !s.not_understood.empty()) try_spelled_out(plan, words, library, s);
-        if (s.error || !s.not_understood.empty()) set_aside(plan, words, library, s);
+        read_otherwise(plan, words, library, s);
     }
     keep_remark(plan, remark, s);
     return s;

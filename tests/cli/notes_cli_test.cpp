@@ -36,7 +36,7 @@ TEST(NotesCli, LinesBecomeAPlanAndThePlanLines) {
 TEST(NotesCli, WhatIsNotUnderstoodIsNamedByItsLineAndTheRestIsKept) {
     const TempFolder folder;
     const std::string notes = folder.file("bad.notes"), plan = folder.file("bad.yourrail.json");
-    write_text(notes, "battery AGM 70 Ah\nalternator 120 A, purple\nelephant\ninverter 1,500 W\n");
+    write_text(notes, "battery AGM 70 Ah\nalternator 120 A, purple relay\nelephant\ninverter 1,500 W\n");
     const Ran r = rail("plan type " + notes + " -o " + plan + " --json");
     EXPECT_EQ(r.code, 1);
     EXPECT_THAT(r.err, HasSubstr("line 2"));

@@ -77,9 +77,12 @@ TEST(Inspect, SupplyShortNamesTheHours) {
 TEST(Inspect, TheCartsConverterLimitIsNamed) {
     const Plan cart = *load_plan(demo_path(kDemos[2]));
     const Inspection i = inspect(cart);
-    const Finding* f = find_kind(i, FindingKind::no_operating_point, "hopper actuator", cart);
+    const Finding* f = find_kind(i, FindingKind::converter_over, "converter 48 to 12 V", cart);
     ASSERT_NE(f, nullptr);
-    EXPECT_LT(f->value, 1);
+    EXPECT_EQ(f->limit, 30);
+    EXPECT_GT(f->value, 30);
+    EXPECT_EQ(find_kind(i, FindingKind::no_operating_point, "hopper actuator", cart), nullptr)
+        << "told once, of the converter";
     EXPECT_NE(find_kind(i, FindingKind::constant_on_key_rail, "fleet tracker", cart), nullptr);
 }
 

@@ -476,11 +476,48 @@ TEST(LoosePages, WhatChangesNothingIsKeptAsANote) {
     EXPECT_EQ(notes.plan.inverters[0].remarks.note, "right next to the lithium");
     EXPECT_EQ(load(notes.plan, "tank heater").remarks.note, "winter only");
     EXPECT_EQ(notes.lines[5].statement.note, "winter only") << "and told";
-    for (const char* line : {"lamp 20 W through the relay", "lamp 20 W inverterr", "lamp 20 W from leisure",
-                             "lamp 20 W swiched", "lamp 20 W with fuse"}) {
+    for (const char* line :
+         {"lamp 20 W through the relay", "lamp 20 W inverterr", "lamp 20 W from leisure", "lamp 20 W swiched",
+          "lamp 20 W with fuse", "second battery AGM 100 Ah, zqx 140 A"}) {
         const Notes other = read(std::string(kVan) + line + "\n");
         EXPECT_TRUE(other.lines.back().text.empty() && other.lines[3].statement.note.empty()) << line;
     }
+}
+
+// The same circuit, note or no note.
+Plan without_notes(Plan plan) {
+    const auto clear = [](auto& things) {
+        for (auto& x : things) x.remarks.note.clear();
+    };
+    clear(plan.batteries), clear(plan.sources), clear(plan.inverters), clear(plan.loads), clear(plan.points);
+    return plan;
+}
+
+TEST(LoosePages, ANoteNeverChangesTheCircuit) {
+    const char* const lines[] = {"second battery AGM 95 Ah, dc-dc 30 A",
+                                 "inverter 600 W",
+                                 "converter 24 V 10 A",
+                                 "winch 80 A",
+                                 "lamp 20 W on ignition",
+                                 "pump 7 A, 3 m",
+                                 "fridge 45 W, duty 40 %",
+                                 "fan 3x 2 A on switch",
+                                 "bus rear block, fuse 60 A",
+                                 "solar 120 W",
+                                 "shore charger 20 A"};
+    const char* const notes[] = {" right next to the starter battery", ", rusty", ", 1.5 m from the bulkhead",
+                                 ", bolted against the wall, nearly new", ", in winter only"};
+    int kept = 0;
+    for (const char* line : lines)
+        for (const char* note : notes) {
+            const Notes plain = read(std::string(kVan) + line + "\n");
+            const Notes noted = read(std::string(kVan) + line + note + "\n");
+            ASSERT_EQ(plain.bad(), 0) << line;
+            if (noted.bad() > 0) continue;  // refused is no harm
+            kept += !noted.lines[3].statement.note.empty();
+            EXPECT_EQ(without_notes(noted.plan), without_notes(plain.plan)) << line << note;
+        }
+    EXPECT_GE(kept, 40) << "of 55";
 }
 
 TEST(LoosePages, ASupplyAndItsLoadsOnALine) {
@@ -528,6 +565,42 @@ TEST(LoosePages, AFuseIsNeverAboveItsCable) {
         "winch 24 V, 5.5 kW, 2/0 cable\n");
     for (const Finding& f : inspect(plan).findings)
         EXPECT_NE(f.severity, Severity::stop) << words::sentence(f, plan);
+}
+
+// A converter that is asked for more than it gives is told as what it is, with a larger one that takes fuse
+// and cables along; no load of it is told to collapse, and no fuse is mended below what its load would draw.
+TEST(LoosePages, AConverterAskedForTooMuch) {
+    const Plan plan = whole(
+        "lorry 24 V\n2 batteries 12 V 150 Ah in series 1000 CCA\nalternator 24 V 80 A\n"
+        "converter 12 V 15 A\nradio 15 A 12 V\nfridge 12 V 4 A\n");
+    const Inspection found = inspect(plan);
+    const auto of = [&](FindingKind kind) {
+        return std::find_if(found.findings.begin(), found.findings.end(),
+                            [&](const Finding& f) { return f.kind == kind; });
+    };
+    EXPECT_EQ(of(FindingKind::no_operating_point), found.findings.end());
+    EXPECT_EQ(of(FindingKind::source_at_limit), found.findings.end());
+    const auto over = of(FindingKind::converter_over);
+    ASSERT_NE(over, found.findings.end());
+    EXPECT_NEAR(over->value, 19, 1e-6);
+    EXPECT_NEAR(over->limit, 15, 1e-6);
+    ASSERT_TRUE(over->mend);
+    EXPECT_EQ(over->mend->to_A, 20);
+    Plan mended = plan;
+    ASSERT_TRUE(yr::apply(mended, over->mend->edit));
+    for (const Finding& f : inspect(mended).findings)
+        EXPECT_GT(f.severity, Severity::fix) << words::sentence(f, mended);
+    for (const Finding& f : found.findings)
+        if (f.mend && f.mend->kind == MendKind::fuse_rating)
+            EXPECT_GE(f.mend->to_A, 15) << words::sentence(f, plan);
+    Plan small = plan;
+    for (yr::Run& r : small.runs)
+        if (r.name == "radio feed") r.devices.front().rating_A = 10;
+    const auto worse = inspect(small).findings;
+    EXPECT_TRUE(std::any_of(worse.begin(), worse.end(), [](const Finding& f) {
+        const bool loaded = f.kind == FindingKind::demand_over || f.kind == FindingKind::fuse_loaded;
+        return loaded && f.severity <= Severity::fix;
+    })) << "its load would open it once the converter gives enough";
 }
 
 }  // namespace
