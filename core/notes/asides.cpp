@@ -104,8 +104,8 @@ bool beside(const Plan& plan, const std::string& word) {
 std::size_t preposition(const std::vector<std::string>& lower, std::size_t at, bool& may_name) {
     static const std::set<std::string, std::less<>> near = {"under",  "underneath", "beneath", "near",
                                                             "beside", "behind",     "above",   "alongside"};
-    static const std::set<std::string, std::less<>> where = {"in",    "inside",  "outside", "across",
-                                                             "along", "against", "at",      "over"};
+    static const std::set<std::string, std::less<>> where = {
+        "in", "inside", "outside", "across", "along", "against", "at", "over", "around"};
     const auto is = [&](std::size_t k, std::string_view word) {
         return k < lower.size() && lower[k] == word;
     };

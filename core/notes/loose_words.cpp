@@ -13,7 +13,7 @@ namespace {
 // "2000 W inverter near the battery"
 std::string figure_behind_its_thing(const std::string& line) {
     static const Pattern first(
-        R"(^\s*(\d+(?:\.\d+)?\s*k?[WA])\s+((?:second\s+)?alternator|inverter(?:\s*/\s*charger)?|solar(?:\s+panels?)?|stator|converter|winch|shore charger)\b)");
+        R"(^\s*(\d+(?:\.\d+)?\s*k?[WA])\s+((?:second\s+)?alternator|inverter(?:\s*/\s*charger)?|solar(?:\s+panels?)?|stator|converter|winch|shore charger|(?:dc-?dc|dcdc|dc/dc|b2b|battery[ -]to[ -]battery)(?:\s+charger)?|vsr|split[ -]charge relay|sensing relay)\b)");
     return first.replaced(line, "$2 $1");
 }
 
@@ -23,7 +23,9 @@ std::string own_switch(const std::string& line) {
         R"((?:\b(?:on|with)\s+(?:a\s+|its\s+own\s+|own\s+)?|,\s*)(?:switch|switched)\s*(?=$|[,;]))");
     Found m;
     if (!alone.is_in(line, m)) return line;
-    std::string name(trim(line.substr(0, line.find_first_of("0123456789,;\""))));
+    static const Pattern count(R"(^\s*\d{1,2}\s*x?\s+(?=[a-z]))");  // "4 work lamps 18 W each"
+    const std::string things = count.replaced(line, "");
+    std::string name(trim(things.substr(0, things.find_first_of("0123456789,;\""))));
     if (const auto on = to_lower(name).find(" on "); on != std::string::npos) name.erase(on);
     if (name.empty()) return line;
     return m.before() + " on switch \"" + name + "\"" + m.behind();
@@ -46,7 +48,17 @@ std::string times_in_our_words(const std::string& line) {
         R"((?<!\bfor )(?<!\bstays )(?<!\bafter )(?<!\bwithin )(?<!\bevery )\b)" + amount +
         R"(\s+(?:to\s+[a-z]+|(?:a|per|each|every)\s+[a-z]+|at\s+a\s+time|each|lifts?|pulses?|bursts?|cycles?|pulls?)\b)");
     static const Pattern bare(R"((?:[,;]\s*|(?<=[AW])\s+))" + amount + R"(\s*(?=$|[,;]))");
+    // "2 min at a time, 12 times a day": both
+    static const Pattern turns(
+        amount + R"(\s*(?:at\s+a\s+time|each(?:\s+time)?)?\s*,?\s*(\d+)\s*(?:x|times)\s*(?:a|per)\s*day\b)");
     Found m;
+    if (turns.is_in(line, m)) {
+        const double once_s = seconds_in(m[1], m[2]),
+                     share = once_s * parse_value(m[3], Dimension::number).value_or(0) / 86400;
+        if (share > 0 && share <= 1)
+            return m.before() + ", for " + shown(once_s) + " s, duty " + shown(share * 100) + " %" +
+                   m.behind();
+    }
     if (daily.is_in(line, m)) {
         const std::string often = to_lower(m[3]);
         const double times = m.has(4)                     ? parse_value(m[4], Dimension::number).value_or(1)
@@ -176,6 +188,8 @@ std::string without_layout(const std::string& line) {
     };
     static const Plainer plainer[] = {
         {Pattern(R"((\d\s*k?)VA\b)"), "$1W"},
+        {Pattern(R"(\b(?:works?|runs?|used)\s+(?=\d+\s*(?:s|secs?|seconds?|min|mins|minutes?)\b))"), ""},
+        {Pattern(R"(,\s*(?:in-cab|cab|dash|panel|rocker|toggle)\s+switch\s*(?=,|$))"), " on own switch"},
         {Pattern(R"(\b(?:cranking\s+)?CCA\s*:?\s*(\d{3,4})\b(?!\s*[AV]))"), "$1 CCA"},
         {Pattern(R"(\bcranking\s+(?=\d+\s*(?:CCA|A)\b))"), ""},
         {Pattern(R"((\d\s*k?W)\s+AC\b)"), "$1 on inverter"},
@@ -223,15 +237,28 @@ std::string without_layout(const std::string& line) {
         {Pattern(R"((?<!winch)(?<=[a-z,])(\s+)\d{3,5}\s*(?:lbs?|kg)\b\s*:?(?=\s*,?\s*\d))"), "$1"},
         {Pattern(R"((?<=\S)(\s|,\s*)main fuse\s+(?=\d))"), "$1fuse "},
         {Pattern(R"(\bfused?\s+(?:at\s+)?both ends\s+(?:at\s+|with\s+)?(\d+\s*A)\b)"), "fuse $1 both ends"}};
+    // "24->12 converter": an arrow between volts is none between a name and its figure
+    static const Pattern volts(R"(\b(12|24|36|48)\s*V?\s*(?:->|\xE2\x86\x92|>)\s*(12|24|36|48)\s*V?(?=\s))");
     static const Pattern heading(R"(^\s*[a-z][a-z ]*\(\s*(?:12|24|36|48)\s*V\s*\)\s*$)");
     if (nothing.is_all_of(line) || heading.is_all_of(line)) return "# " + line;
     if (line.find('|') != std::string::npos) return without_layout(row_of_table(line));
-    std::string text = bullet.replaced(line, "");
+    std::string text = volts.replaced(bullet.replaced(line, ""), "$1/$2");
     text = roughly.replaced(sign.replaced(text, " "), "");
     text = doubt.replaced(cca.replaced(text, "$1 $2"), "$1");
     text = and_amps.replaced(counted.replaced(at_most.replaced(text, ""), "$1x "), "$1 ");
     for (const auto& [more, plain] : plainer) text = more.replaced(text, plain);
     return runs.replaced(text, "");
+}
+
+static bool is_a_switch(const Plan& plan, const std::string& name) {
+    const auto names = [&](const std::vector<std::string>& switches) {
+        return std::any_of(switches.begin(), switches.end(),
+                           [&](const std::string& s) { return to_lower(s) == name; });
+    };
+    return std::any_of(plan.states.begin(), plan.states.end(),
+                       [&](const State& s) { return names(s.switches); }) ||
+           std::any_of(plan.loads.begin(), plan.loads.end(),
+                       [&](const Load& l) { return names(l.live_when.switches); });
 }
 
 std::string loosely_said(const Plan& plan, const std::string& line) {
@@ -252,6 +279,10 @@ std::string loosely_said(const Plan& plan, const std::string& line) {
     static const Pattern article(R"(\b(in|inside|behind|under|beside)\s+the\s+)");
     std::string text = article.replaced(only.replaced(line, ""), "$1 ");
     text = battery.replaced(text, "battery");
+    // nothing is switched by a roof
+    static const Pattern on_part(R"(\bon\s+(roof|mast|bumper|headboard|rack|ladder|tailgate)\s*(?=,|$))");
+    if (Found at; on_part.is_in(text, at) && !is_a_switch(plan, to_lower(at[1])))
+        text = on_part.replaced(text, ", $1");
     text = own_switch(figure_behind_its_thing(text));
     static const Pattern timed(R"(^\s*(?:state|day|winch|vehicle|set|reading|minutes|rate|price)\b)");
     if (!timed.is_in(text)) text = times_in_our_words(text);

@@ -4,6 +4,7 @@
 
 #include "catalog/shipped.h"
 #include "notes/habits.h"
+#include "notes/last_look.h"
 #include "notes/piece.h"
 #include "notes/plan_text.h"
 #include "notes/several.h"
@@ -150,6 +151,20 @@ Notes read_page(const Plan& base, std::string_view text, const Library* library)
     return notes;
 }
 
+// Who asks for a size gets it: of a line of several things that names one, none of the page's is touched but
+// those that stand on a line of their own.
+static std::vector<Id> without_asked_sizes(const Notes& notes, std::vector<Id> loads) {
+    static const Pattern size(R"(\bAWG\b|\bmm2\b|\bmm\xC2\xB2|\d/0\b)");
+    std::vector<Id> alone;
+    bool among_others = false;
+    for (const NoteLine& n : notes.lines) {
+        if (n.statement.load && n.statement.load->size) std::erase(loads, n.statement.about);
+        if (n.statement.load && !n.statement.load->size) alone.push_back(n.statement.about);
+        among_others = among_others || (n.statement.kind == StatementKind::block && size.is_in(n.text));
+    }
+    return among_others ? alone : loads;
+}
+
 Notes read_notes(const Plan& base, std::string_view text, const Library* library) {
     Notes notes = read_page(base, text, library);
     std::vector<Id> loads;
@@ -163,6 +178,7 @@ Notes read_notes(const Plan& base, std::string_view text, const Library* library
     });
     if (typed && !own_states && base.loads.empty())
         notes.added_states = add_working_states(notes.plan, loads);
+    if (typed && base.loads.empty()) keep_drops(notes.plan, without_asked_sizes(notes, loads));
     return notes;
 }
 

@@ -206,7 +206,8 @@ std::string battery_in_our_words(const Plan& plan, std::string line) {
 // "shore charger 25 A", "dc-dc charger 30 A from A to B"
 std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     // "battery charger for cordless tools 120 W on inverter" draws, and gives this vehicle nothing
-    static const Pattern draws_itself(R"(\bcharger\b.*\d\s*W\b.*\bon (?:the )?(?:inverter|mains)\b)");
+    static const Pattern draws_itself(
+        R"(\bcharger\b.*\d\s*W\b.*\bon (?:the )?(?:[a-z]+ )?(?:inverter|mains)\b)");
     if (draws_itself.is_in(line)) {
         static const Pattern head(R"(^\s*([^\d"]*charger[^\d"]*?)\s*(\d.*)$)");
         if (Found m; head.is_all_of(line, m)) return "\"" + m[1] + "\" " + m[2];

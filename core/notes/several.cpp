@@ -294,7 +294,7 @@ WithoutRemark without_purpose(std::string_view line) {
 
 WithoutRemark without_gear(std::string_view line) {
     static const Pattern gear(
-        R"(^(.*\d.*?)\s*,\s*((?:with\s+)?(?:an?\s+|the\s+)?(?:own\s+)?(?:contactor|solenoid|isolator|relay|disconnect|emergency stop|e-stop|remote control|wireless remote|remote|thermostat|(?:pressure|door|float|limit|thermal) switch)\b[^,"]*)(.*)$)");
+        R"(^(.*\d.*?)\s*,\s*((?:with\s+)?(?:an?\s+|the\s+)?(?:own\s+)?(?:contactor|solenoid|isolator|relay|disconnect|emergency stop|e-stop|remote control|wireless remote|remote|thermostat|(?:pressure|float|limit|thermal) switch)\b[^,"]*)(.*)$)");
     if (line.size() > kLongestSeveral) return {std::string(line), {}};
     Found m;
     if (!gear.is_all_of(std::string(line), m)) return {std::string(line), {}};

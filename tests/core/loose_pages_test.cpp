@@ -484,6 +484,46 @@ TEST(LoosePages, WhatChangesNothingIsKeptAsANote) {
     }
 }
 
+// What was a load, or hung on the wrong volts, on somebody's page.
+TEST(LoosePages, ArrowsFiguresFirstAndTurns) {
+    const Plan truck = whole(
+        "service truck 24 V\n2x 12V 180Ah 1000CCA series\nalternator 110A 28V\n"
+        "24->12 converter 40A in the cab\n - service laptop 90W\n - phone chargers 2x 2A\n"
+        "crane power pack 80A, works 2 min at a time, 12 times a day\n"
+        "4 work lamps 18W each around the bed, dash switch\nscene lights 24V 6x 70W on mast\n"
+        "inverter 1000W\n - battery charger 200W\n");
+    EXPECT_EQ(volts_of(truck, "service laptop"), 12);
+    EXPECT_EQ(volts_of(truck, "phone chargers"), 12);
+    EXPECT_EQ(load(truck, "crane power pack").on_s, 120);
+    EXPECT_NEAR(*load(truck, "crane power pack").duty, 1440.0 / 86400, 1e-4);
+    EXPECT_EQ(load(truck, "work lamps").live_when.switches, std::vector<std::string>{"work lamps"});
+    EXPECT_EQ(place_of(truck, "scene lights"), "mast");
+    EXPECT_FALSE(load(truck, "battery charger").inverter.empty());
+    const Plan van = whole(std::string(kVan) +
+                           "leisure 100Ah LiFePO4 under passenger seat\n30A dc-dc charger beside the seat\n"
+                           "bay lights 8x 6W, door switch\n");
+    EXPECT_EQ(van.loads.size(), 1u) << "a charger is no load";
+    EXPECT_EQ(load(van, "bay lights").live_when.switches, std::vector<std::string>{"door"});
+}
+
+// What the last line brings to a feed does not leave the first over its limit; a size that was asked for
+// stays.
+TEST(LoosePages, WhatComesLaterLeavesNoDropBehind) {
+    const std::string page = std::string(kVan) + "lamp one 60 W, 5 m\nlamp two 60 W, 5 m",
+                      more = "\nheater 18 A\nfan 12 A\npump 9 A\ncooler 10 A\n";
+    const auto over = [](const Plan& plan) {
+        int count = 0;
+        for (const Finding& f : inspect(plan, false).findings)
+            count += f.kind == FindingKind::drop_over_limit;
+        return count;
+    };
+    EXPECT_EQ(over(whole(page + more)), 0);
+    const Plan asked = whole(page + ", 18 AWG" + more);
+    const yr::Run* feed = supply_run(asked, load(asked, "lamp two").id);
+    ASSERT_NE(feed, nullptr);
+    EXPECT_EQ(feed->size, WireSize::awg(18));
+}
+
 // The same circuit, note or no note.
 Plan without_notes(Plan plan) {
     const auto clear = [](auto& things) {
