@@ -123,6 +123,7 @@ std::size_t phrase(const Plan& plan, const std::vector<std::string>& words, std:
         "right",   "just",   "directly", "mounted", "fitted", "bolted", "located", "installed",
         "sitting", "stands", "hidden",   "up",      "down",   "out",    "high",    "low"};
     std::vector<std::string> lower;
+    lower.reserve(words.size());
     for (const std::string& w : words) lower.push_back(to_lower(w));
     std::size_t k = at;
     while (k < lower.size() && leads.contains(lower[k])) ++k;
