@@ -85,20 +85,21 @@ std::vector<OverAsked> over_asked(const Case& c, std::size_t s) {
                 return other.works && group(other.out) == rail;
             }) == 1;
         if (!alone) continue;
-        double sum_A = 0;
-        for (const LoadElement& l : net.loads)
-            if (l.wanted && group(l.pos) == rail) sum_A += wanted_A(l, e.set_V);
-        if (sum_A > e.limit_A * (1 + kMore)) all.push_back({k, sum_A, e.limit_A, rail});
+        OverAsked asked{k, 0, e.limit_A, {}};
+        for (std::size_t l = 0; l < net.loads.size(); ++l) {
+            if (!net.loads[l].wanted || group(net.loads[l].pos) != rail) continue;
+            asked.asked_A += wanted_A(net.loads[l], e.set_V);
+            asked.loads.push_back(l);
+        }
+        if (asked.asked_A > e.limit_A * (1 + kMore)) all.push_back(std::move(asked));
     }
     return all;
 }
 
-bool explains(const std::vector<OverAsked>& over, const Case& c, std::size_t s, std::size_t load) {
-    if (over.empty()) return false;
-    const NodeIndex at_pos = c.solutions[s].network.loads[load].pos;
-    if (at_pos == kNoNode) return false;
-    const int group = conductor_groups(c.solutions[s].network)[at(at_pos)];
-    return std::any_of(over.begin(), over.end(), [&](const OverAsked& o) { return o.group == group; });
+bool explains(const std::vector<OverAsked>& over, std::size_t load) {
+    return std::any_of(over.begin(), over.end(), [&](const OverAsked& o) {
+        return std::find(o.loads.begin(), o.loads.end(), load) != o.loads.end();
+    });
 }
 
 void inspect_converters(const Case& c, std::vector<Finding>& out) {

@@ -188,7 +188,7 @@ void inspect_drops(const Case& c, std::vector<Finding>& out) {
                 };
                 if (!dead_on_purpose(c, s, alive)) add_dead(c, k, state, out, from);
             } else if (r.status == LoadStatus::collapsed) {
-                if (explains(over, c, s, k)) continue;  // told of the converter
+                if (explains(over, k)) continue;  // told of the converter
                 keep_worst(out, from,
                            {FindingKind::no_operating_point,
                             Severity::fix,

@@ -88,12 +88,11 @@ void inspect_joining(const Case& c, std::vector<Finding>& out);  // pins, jacket
 struct OverAsked {
     std::size_t source = 0;
     double asked_A = 0, gives_A = 0;
-    int group = 0;  // its rail, of conductor_groups()
+    std::vector<std::size_t> loads;  // that hang on it, of the network's list
 };
 [[nodiscard]] std::vector<OverAsked> over_asked(const Case& c, std::size_t state);
 // Whether the load hangs on the rail of one of them.
-[[nodiscard]] bool explains(const std::vector<OverAsked>& over, const Case& c, std::size_t state,
-                            std::size_t load);
+[[nodiscard]] bool explains(const std::vector<OverAsked>& over, std::size_t load);
 
 // Everything that hangs on the battery's post beside the master in this run moves to a bus bar behind it, and
 // the alternator's field goes through its second pole; the cable to it as thick as the thickest of

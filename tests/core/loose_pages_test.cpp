@@ -2,6 +2,7 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <array>
 #include <random>
 
 #include "inspect/findings.h"
@@ -526,6 +527,47 @@ TEST(LoosePages, WhatComesLaterLeavesNoDropBehind) {
     const yr::Run* feed = supply_run(asked, load(asked, "suction unit").id);
     ASSERT_NE(feed, nullptr);
     EXPECT_EQ(feed->size, WireSize::awg(18));
+}
+
+// On any lorry: told exactly where its loads ask for more, and every mend of it holds and brings nothing
+// worse.
+TEST(LoosePages, ConvertersOfAnyLorryAreToldRightly) {
+    std::mt19937 random(11);
+    int over = 0, mended = 0;
+    for (int k = 0; k < sweep(24, 600); ++k) {
+        const int rating = std::array{10, 15, 20, 30}[random() % 4];
+        std::string page =
+            "lorry 24 V\n2 batteries 12 V 150 Ah in series 1000 CCA\nalternator 24 V 80 A\n"
+            "work lights 4x 40 W\nconverter 12 V " +
+            std::to_string(rating) + " A\n";
+        double asked_A = 0;
+        for (int l = 0, n = 1 + static_cast<int>(random() % 4); l < n; ++l) {
+            const int amps = 2 + static_cast<int>(random() % 9);
+            asked_A += amps;
+            page += "thing " + std::string(1, static_cast<char>('a' + l)) + " 12 V " + std::to_string(amps) +
+                    " A\n";
+        }
+        const Plan plan = whole(page);
+        const Inspection found = inspect(plan);
+        const auto told = std::find_if(found.findings.begin(), found.findings.end(), [](const Finding& f) {
+            return f.kind == FindingKind::converter_over;
+        });
+        ASSERT_EQ(told != found.findings.end(), asked_A > rating) << page;
+        if (told == found.findings.end()) continue;
+        ++over;
+        EXPECT_NEAR(told->value, asked_A, 1e-6);
+        if (!told->mend) continue;
+        ++mended;
+        EXPECT_GE(told->mend->to_A, asked_A);
+        Plan after = plan;
+        ASSERT_TRUE(yr::apply(after, told->mend->edit)) << page;
+        const auto now = inspect(after, false).findings;
+        for (const Finding* f : new_or_worse(found.findings, now))
+            EXPECT_GT(f->severity, Severity::fix) << page << words::sentence(*f, after);
+        for (const Finding& f : now) EXPECT_NE(f.kind, FindingKind::converter_over) << page;
+    }
+    EXPECT_GE(over, 4);
+    EXPECT_GE(2 * mended, over) << "where none holds it is told without";
 }
 
 // The same circuit, note or no note.
