@@ -9,7 +9,8 @@
 namespace yr {
 namespace {
 
-constexpr int kMany = 2000;  // choices from which leaving most of them out pays
+constexpr int kMany = 2000;       // choices from which leaving most of them out pays
+constexpr int kManyOfKnown = 60;  // the same, where an answer is known already
 
 }  // namespace
 
@@ -37,15 +38,30 @@ void ZeroOneProgram::add_row(std::vector<ZeroOneTerm> terms, RowSense sense, dou
     if (!holds) impossible_ = true;
 }
 
-ZeroOneAnswer ZeroOneProgram::solve(const ZeroOneLimits& limits) const {
-    if (impossible_) return {ZeroOneEnd::infeasible, 0, {}};
-    if (cost_.empty()) return {ZeroOneEnd::optimal, 0, {}};
+bool ZeroOneProgram::all_finite() const {
     bool finite = std::all_of(cost_.begin(), cost_.end(), [](double c) { return std::isfinite(c); });
     for (const Row& r : rows_) {
         finite = finite && std::isfinite(r.right);
         for (const ZeroOneTerm& t : r.terms) finite = finite && std::isfinite(t.factor);
     }
-    if (!finite) return {ZeroOneEnd::failed, 0, {}};
+    return finite;
+}
+
+std::optional<ZeroOneGuess> ZeroOneProgram::guess(const ZeroOneLimits& limits) const {
+    if (impossible_ || choices() < kManyOfKnown || !all_finite()) return std::nullopt;
+    return guess_by_few(*this, limits);
+}
+
+ZeroOneAnswer ZeroOneProgram::solve_asking(const ZeroOneLimits& limits, const Objection& objection) const {
+    if (impossible_) return {ZeroOneEnd::infeasible, 0, {}};
+    if (cost_.empty() || !all_finite()) return {ZeroOneEnd::failed, 0, {}};
+    return ask_few(*this, limits, objection);
+}
+
+ZeroOneAnswer ZeroOneProgram::solve(const ZeroOneLimits& limits) const {
+    if (impossible_) return {ZeroOneEnd::infeasible, 0, {}};
+    if (cost_.empty()) return {ZeroOneEnd::optimal, 0, {}};
+    if (!all_finite()) return {ZeroOneEnd::failed, 0, {}};
 
     const auto begun = std::chrono::steady_clock::now();
     const auto left_s = [&] {
@@ -53,14 +69,17 @@ ZeroOneAnswer ZeroOneProgram::solve(const ZeroOneLimits& limits) const {
                std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
     };
     ZeroOneLimits mine = limits;
-    mine.most_s = std::min(limits.most_s, limits.inside_s);
+    const bool known = std::isfinite(limits.known_cost) && choices() >= kManyOfKnown;
+    if (known && limits.inside_s > 0)
+        if (auto few = solve_by_few(*this, mine)) return *few;
+    mine.most_s = std::min(left_s(), limits.inside_s);
     if (limits.inside_s > 0) {
         ZeroOneAnswer inside = solve_inside(*this, mine);
         const bool ended = inside.end == ZeroOneEnd::optimal || inside.end == ZeroOneEnd::infeasible;
         if (ended || left_s() <= 0 || (limits.cancel && *limits.cancel)) return inside;
     }
     mine.most_s = left_s();
-    if (limits.inside_s > 0 && choices() >= kMany)
+    if (limits.inside_s > 0 && !known && choices() >= kMany)
         if (auto few = solve_by_few(*this, mine)) return *few;
     mine.most_s = left_s();
     if (mine.most_s <= 0 || (limits.cancel && *limits.cancel)) return {ZeroOneEnd::stopped, 0, {}};

@@ -7,7 +7,9 @@
 #pragma once
 
 #include <atomic>
+#include <functional>
 #include <limits>
+#include <optional>
 #include <vector>
 
 namespace yr {
@@ -38,10 +40,28 @@ struct ZeroOneLimits {
     double most_s = std::numeric_limits<double>::infinity();
     const std::atomic<bool>* cancel = nullptr;
     double inside_s = 0.5;  // how long GLPK tries before CBC is asked; infinity: GLPK alone; 0: CBC alone
+    // What an answer costs that is known already: only choices that can stand in one no dearer are looked at.
+    double known_cost = std::numeric_limits<double>::infinity();
+};
+
+// An answer that keeps every row and is cheap, found at once; nothing is proved of it but what lies below.
+struct ZeroOneGuess {
+    double cost = 0;
+    std::vector<char> chosen;  // by choice; empty: none was found soon
+    double bound = 0;          // no answer costs less
 };
 
 class ZeroOneProgram {
   public:
+    struct Row {
+        std::vector<ZeroOneTerm> terms;
+        RowSense sense;
+        double right;
+    };
+    // Asked of an answer that keeps all rows: further rows that it breaks and that every good answer keeps.
+    // None: it is good. May throw; the search ends then and throws the same.
+    using Objection = std::function<std::vector<Row>(const std::vector<char>& chosen)>;
+
     int add_choice(double cost);               // returns its number
     int add_amount(double cost, double most);  // a quantity from 0 to `most` beside the choices; its number
     void add_row(std::vector<ZeroOneTerm> terms, RowSense sense, double right);
@@ -49,17 +69,19 @@ class ZeroOneProgram {
 
     // Safe to call from several threads at a time.
     [[nodiscard]] ZeroOneAnswer solve(const ZeroOneLimits& limits = {}) const;
+    // The least that nobody objects to: one search, into which the rows come as answers are refused. GLPK
+    // alone; `stopped` where it does not end in time: the objections were worth hearing all the same.
+    [[nodiscard]] ZeroOneAnswer solve_asking(const ZeroOneLimits& limits, const Objection& objection) const;
+    // Empty: the program is so small that solve() is as fast, or it has no answer, or time is up.
+    [[nodiscard]] std::optional<ZeroOneGuess> guess(const ZeroOneLimits& limits = {}) const;
 
-    struct Row {
-        std::vector<ZeroOneTerm> terms;
-        RowSense sense;
-        double right;
-    };
     [[nodiscard]] const std::vector<double>& costs() const { return cost_; }
     [[nodiscard]] const std::vector<double>& mosts() const { return most_; }
     [[nodiscard]] const std::vector<Row>& rows() const { return rows_; }
 
   private:
+    [[nodiscard]] bool all_finite() const;
+
     std::vector<double> cost_;
     std::vector<double> most_;  // 0: a choice; else an amount
     std::vector<Row> rows_;     // none without terms

@@ -4,11 +4,14 @@
 #include <cmath>
 #include <map>
 #include <set>
+#include <string_view>
+#include <unordered_set>
 
 #include "catalog/assumptions.h"
 #include "catalog/fuses.h"
 #include "control/feed_options.h"
 #include "control/place_on.h"
+#include "plan/supply_runs.h"
 #include "units/at.h"
 #include "units/text.h"
 
@@ -39,8 +42,9 @@ class Assigner {
         result.stands = as_it_is_holds();
         if (!answer.known) return result;
         if (!answer.feasible) {
-            for (const int l : conflict(p_)) result.conflict.push_back(loads_[at(l)]->id);
-            find_remedies(result);
+            const std::vector<int> blocked = conflict(p_);
+            for (const int l : blocked) result.conflict.push_back(loads_[at(l)]->id);
+            find_remedies(result, blocked);
             return result;
         }
         place(answer, result);
@@ -54,13 +58,14 @@ class Assigner {
         for (const Load& l : plan_.loads) {
             const bool asked = ask_.loads.empty() ||
                                std::find(ask_.loads.begin(), ask_.loads.end(), l.id) != ask_.loads.end();
-            if (choice_.movable(l) && asked) loads_.push_back(&l);
+            if (choice_.movable(l) && asked) loads_.push_back(&l), asked_.insert(l.id);
         }
+        for (const Load& l : plan_.loads)
+            if (const Run* run = is_asked(l.id) || l.starter ? nullptr : supplies_.of(l.id))
+                stay_.push_back({run, nominal_A(plan_, l), wanted_at(plan_, l)});
     }
 
-    bool is_asked(const Id& load) const {
-        return std::any_of(loads_.begin(), loads_.end(), [&](const Load* l) { return l->id == load; });
-    }
+    bool is_asked(std::string_view load) const { return asked_.contains(load); }
 
     void make_ways() {
         for (std::size_t f = 0; f < feeds_.size(); ++f) {
@@ -91,7 +96,7 @@ class Assigner {
         std::map<Alike, std::vector<int>> alike;
         for (const Channel& c : feed.point->channels) {
             const Run* there = run_on_channel(plan_, feed.point->id, c.number);
-            if (there && !is_asked(Id(owner_of(there->to)))) continue;
+            if (there && !is_asked(owner_of(there->to))) continue;
             alike[{channel_rating_A(c), channel_peak_A(c), c.group}].push_back(c.number);
         }
         for (auto& [kind, numbers] : alike) {
@@ -112,7 +117,7 @@ class Assigner {
             AssignLoad a;
             a.amps = nominal_A(plan_, *l);
             a.start_A = start_A(plan_, *l);
-            a.live = wanted_at(plan_, *l);
+            a.live = choice_.wanted(*l);
             a.together = l->together;
             a.apart = l->apart;
             a.cost.resize(p_.ways.size());
@@ -199,13 +204,9 @@ class Assigner {
             return std::find(limit.feeds.begin(), limit.feeds.end(), run.from) != limit.feeds.end();
         };
         add_converters(under, row);
-        for (const Load& l : plan_.loads) {
-            const Run* run = supply_run(plan_, l.id);
-            if (!run || is_asked(l.id) || l.starter || !under(*run)) continue;
-            const LiveAt live = wanted_at(plan_, l);
+        for (const Staying& l : stay_)
             for (std::size_t k = 0; k < kKeyPositions; ++k)
-                if (live[k]) row.taken_A[k] += nominal_A(plan_, l);
-        }
+                if (l.live[k] && under(*l.run)) row.taken_A[k] += l.amps;
     }
 
     // Inverters with all that is live behind them, and converters at their limit.
@@ -301,7 +302,7 @@ class Assigner {
                 if (!placed.load.empty()) continue;
                 const int w = answer.way[k];
                 const Feed& feed = feed_of_way(w);
-                const Run* run = supply_run(plan_, loads_[k]->id);
+                const Run* run = &choice_.supply(*loads_[k]);
                 const auto& channels = way_channels_[at(w)];
                 const bool joined = p_.ways[at(w)].joined_of >= 0;
                 const bool keeps = run->from == feed.point->id && !joined &&
@@ -388,13 +389,14 @@ class Assigner {
         if (yr::apply(work, edit)) batch.edits.push_back(edit);
     }
 
-    void find_remedies(Assignment& result) {
+    // What does not help the few that block each other helps nobody: they are asked first, for they are few.
+    void find_remedies(Assignment& result, const std::vector<int>& blocked) {
         for (std::size_t k = 0; k < p_.limits.size(); ++k)
-            if (const auto needed = least_limit_A(p_, k))
+            if (const auto needed = fits_together(p_, blocked, k) ? least_limit_A(p_, k) : std::nullopt)
                 result.remedies.push_back(
                     {RemedyKind::raise_limit, limits_[k].id, limits_[k].group, limits_[k].limit_A, *needed});
         for (std::size_t k = 0; k < loads_.size(); ++k)
-            if (loads_[k]->pinned) {
+            if (loads_[k]->pinned && (blocked.empty() || among(blocked, k))) {
                 Plan freed = plan_;
                 for (Load& l : freed.loads)
                     if (l.id == loads_[k]->id) l.pinned = false;
@@ -405,14 +407,19 @@ class Assigner {
             AssignAsk joined = ask_;
             joined.allow_joined = true;
             const Assigner other(plan_, joined);
-            if (other.p_.ways.size() > p_.ways.size() && assign(other.p_).feasible)
+            if (other.p_.ways.size() > p_.ways.size() && fits_together(other.p_, blocked) &&
+                assign(other.p_).feasible)
                 result.remedies.push_back({RemedyKind::join, {}, {}, 0, 0});
         }
-        add_box_remedy(result);
+        add_box_remedy(result, blocked);
+    }
+
+    static bool among(const std::vector<int>& loads, std::size_t k) {
+        return std::find(loads.begin(), loads.end(), static_cast<int>(k)) != loads.end();
     }
 
     // One more box beside each that is there, with the fewest channels that do.
-    void add_box_remedy(Assignment& result) const {
+    void add_box_remedy(Assignment& result, const std::vector<int>& blocked) const {
         for (const Feed& feed : feeds_) {
             if (feed.point->channels.empty()) continue;
             for (const int channels : {4, 6, 8, 12}) {
@@ -434,7 +441,7 @@ class Assigner {
                             return std::find(limit.ways.begin(), limit.ways.end(), w) != limit.ways.end();
                         }))
                         limit.ways.push_back(static_cast<int>(p.ways.size()) - 1);
-                if (!assign(p).feasible) continue;
+                if (!fits_together(p, blocked) || !assign(p).feasible) continue;
                 result.remedies.push_back(
                     {RemedyKind::another_box, feed.point->id, {}, 0, static_cast<double>(channels)});
                 break;
@@ -447,6 +454,14 @@ class Assigner {
     FeedOptions choice_;
     std::vector<Feed>& feeds_ = choice_.feeds();
     std::vector<const Load*> loads_;
+    std::unordered_set<std::string_view> asked_;  // their ids
+    SupplyRuns supplies_{plan_};
+    struct Staying {  // a load that is not being moved
+        const Run* run = nullptr;
+        double amps = 0;
+        LiveAt live{};
+    };
+    std::vector<Staying> stay_;
     std::vector<std::vector<int>> way_channels_;  // by way: channel numbers; empty for blocks
     std::vector<std::string> way_group_;
     std::vector<FeedLimit> limits_;  // beside p_.limits

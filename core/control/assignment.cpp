@@ -19,6 +19,7 @@ class Builder {
         for (const int l : loads_)
             for (std::size_t w = 0; w < p_.ways.size(); ++w)
                 if (fits_alone(p_, at(l), w)) choice_[at(l)][w] = program_.add_choice(*load(l).cost[w]);
+        find_positions_within();
         add_once_each();
         add_places();
         add_groups();
@@ -58,17 +59,16 @@ class Builder {
     }
 
     void add_places() {
-        for (std::size_t w = 0; w < p_.ways.size(); ++w) {
-            if (p_.ways[w].joined_of >= 0) continue;
-            std::vector<ZeroOneTerm> terms;
-            for (const int l : loads_)
-                for (std::size_t v = 0; v < p_.ways.size(); ++v) {
-                    const bool joined = p_.ways[v].joined_of == static_cast<int>(w);
-                    if (const int c = choice_[at(l)][v]; c >= 0 && (v == w || joined))
-                        terms.push_back({c, joined ? 2.0 : 1.0});
+        std::vector<std::vector<ZeroOneTerm>> places(p_.ways.size());
+        for (const int l : loads_)
+            for (std::size_t v = 0; v < p_.ways.size(); ++v)
+                if (const int c = choice_[at(l)][v]; c >= 0) {
+                    const int joined = p_.ways[v].joined_of;
+                    places[joined >= 0 ? at(joined) : v].push_back({c, joined >= 0 ? 2.0 : 1.0});
                 }
-            program_.add_row(std::move(terms), RowSense::at_most, p_.ways[w].places);
-        }
+        for (std::size_t w = 0; w < p_.ways.size(); ++w)
+            if (p_.ways[w].joined_of < 0)
+                program_.add_row(std::move(places[w]), RowSense::at_most, p_.ways[w].places);
     }
 
     std::vector<ZeroOneTerm> on_feed(int l, int feed, double factor) const {
@@ -106,8 +106,26 @@ class Builder {
         }
     }
 
+    // A key position in which all that is live there is live in another as well asks for nothing more.
+    [[nodiscard]] bool asks_nothing(const AssignLimit& limit, std::size_t s) const {
+        for (std::size_t t = 0; t < kKeyPositions; ++t) {
+            if (t == s || !within_[s][t] || limit.taken_A[s] > limit.taken_A[t]) continue;
+            const bool same = within_[t][s] && limit.taken_A[s] == limit.taken_A[t];
+            if (!same || t < s) return true;
+        }
+        return false;
+    }
+
+    void find_positions_within() {
+        for (std::size_t s = 0; s < kKeyPositions; ++s)
+            for (std::size_t t = 0; t < kKeyPositions; ++t)
+                within_[s][t] = std::all_of(loads_.begin(), loads_.end(),
+                                            [&](int l) { return !load(l).live[s] || load(l).live[t]; });
+    }
+
     void add_limit(const AssignLimit& limit) {
         for (std::size_t s = 0; s < kKeyPositions; ++s) {
+            if (asks_nothing(limit, s)) continue;
             std::vector<ZeroOneTerm> terms;
             for (const int l : loads_)
                 for (const int w : limit.ways)
@@ -123,6 +141,8 @@ class Builder {
     std::vector<int> loads_;
     ZeroOneProgram program_;
     std::vector<std::vector<int>> choice_;  // by load and way; -1: does not fit
+    std::array<std::array<bool, kKeyPositions>, kKeyPositions>
+        within_{};  // what is live in one, live in the other
 };
 
 std::vector<int> every_load(const AssignProblem& p) {
@@ -138,10 +158,7 @@ bool fit_together(const AssignProblem& p, const std::vector<int>& loads) {
             any = fits_alone(p, static_cast<std::size_t>(l), w);
         if (!any) return false;
     }
-    Builder b(p, loads);
-    b.add_limits();
-    const AssignAnswer answer = b.solve();
-    return answer.feasible || !answer.known;  // what is not proved blames nobody
+    return fits_together(p, loads);  // what is not proved blames nobody
 }
 
 std::vector<int> joined(std::vector<int> a, const std::vector<int>& b) {
@@ -182,6 +199,13 @@ std::vector<int> conflict(const AssignProblem& problem) {
     std::sort(found.begin(), found.end());
     if (found.size() == 1 && fit_together(problem, found)) found.clear();
     return found;
+}
+
+bool fits_together(const AssignProblem& problem, const std::vector<int>& loads, std::size_t without) {
+    Builder b(problem, loads);
+    b.add_limits(without);
+    const AssignAnswer answer = b.solve();
+    return answer.feasible || !answer.known;
 }
 
 std::optional<double> least_limit_A(const AssignProblem& problem, std::size_t limit) {

@@ -7,6 +7,7 @@
 #pragma once
 
 #include <array>
+#include <cstdint>
 #include <optional>
 #include <string>
 #include <vector>
@@ -61,6 +62,10 @@ struct AssignAnswer {
 // A smallest set of loads that cannot all be placed: take any one out and the others can. Empty where
 // everything fits. REQUIRES: assign(problem) is infeasible, else the search is wasted.
 [[nodiscard]] std::vector<int> conflict(const AssignProblem& problem);
+
+// Whether those loads alone can be placed, one of the limits left out perhaps; true where it is not known.
+[[nodiscard]] bool fits_together(const AssignProblem& problem, const std::vector<int>& loads,
+                                 std::size_t without = SIZE_MAX);
 
 // The least that limit would have to be for everything to fit, all else as it stands, A; empty where even no
 // limit there would do.

@@ -65,7 +65,7 @@ FeedOptions::FeedOptions(const Plan& plan, const AssignAsk& ask)
         if (!run || !(run->to == pos_of(l.id))) continue;
         const auto feed = number.find(run->from.owner);
         if (feed != number.end() && run->from == Terminal(feeds_[feed->second].point->id))
-            homes_[l.id] = {run, feed->second};
+            homes_[l.id] = {run, feed->second, {}};
     }
 }
 
@@ -84,11 +84,11 @@ const Run& FeedOptions::supply(const Load& l) const {
 
 // What has no switch of its own runs when its feed is live. Where that is at other times than its line says,
 // the feed is what a person meant: anywhere else it would run at other times.
-bool FeedOptions::rides(const Load& l) {
+bool FeedOptions::rides(const Load& l, const std::vector<std::string>& own) {
     if (l.own_switch || supply(l).channel > 0) return false;
     const Feed& feed = now(l);
     const auto& off = masters_;
-    for (const auto& switches : {switches_for(plan_, l), off}) {
+    for (const auto& switches : {own, off}) {
         const auto volts = live_.with(switches).at(feed.point->id);
         for (std::size_t k = 0; k < kKeyPositions; ++k)
             if (kEveryKeyPosition[k] != KeyPosition::cranking &&
@@ -99,14 +99,27 @@ bool FeedOptions::rides(const Load& l) {
     return false;
 }
 
+const FeedOptions::Times& FeedOptions::times(const Load& l) {
+    auto& known = homes_.at(l.id).times;
+    if (!known) {
+        known = Times{switches_for(plan_, l), wanted_at(plan_, l), false};
+        known->rides = rides(l, known->switches);
+    }
+    return *known;
+}
+
+const LiveAt& FeedOptions::wanted(const Load& l) {
+    return times(l).wanted;
+}
+
 std::optional<OtherFeed> FeedOptions::wrong_times(const Load& l, const Feed& feed) {
     const Run& run = supply(l);
     const bool channels = !feed.point->channels.empty();
-    if (rides(l) || (channels && has_contact(run)))
+    if (times(l).rides || (channels && has_contact(run)))
         return OtherFeed{feed.point->id, WhyNot::switched_there, 0, 0, {}};
     const bool measured = l.live_when.charging_above_V || !l.live_when.circuits.empty() || has_contact(run);
-    const LiveAt wanted = wanted_at(plan_, l);
-    const auto switches = switches_for(plan_, l);
+    const LiveAt& wanted = times(l).wanted;
+    const auto& switches = times(l).switches;
     const auto volts = live_.with(switches).at(feed.point->id);
     const Feed& here = now(l);
     const auto volts_here = live_.with(switches).at(here.point->id);

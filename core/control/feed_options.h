@@ -48,6 +48,9 @@ class FeedOptions {
     [[nodiscard]] const Feed& now(const Load& l) const;
     [[nodiscard]] const Run& supply(const Load& l) const;
 
+    // In which key positions it is to run.
+    [[nodiscard]] const LiveAt& wanted(const Load& l);
+
     // Why a load cannot go on a feed whatever else is there; empty where it can. Where it hangs now it may
     // stay.
     [[nodiscard]] std::optional<OtherFeed> barred(const Load& l, const Feed& feed);
@@ -65,12 +68,21 @@ class FeedOptions {
 
   private:
     [[nodiscard]] std::optional<double> laid_m(const Load& l, const Feed& feed) const;
-    [[nodiscard]] bool rides(const Load& l);
+    [[nodiscard]] bool rides(const Load& l, const std::vector<std::string>& switches);
     [[nodiscard]] std::optional<OtherFeed> wrong_times(const Load& l, const Feed& feed);
+
+    // When it is to run: asked of every feed, and the same each time.
+    struct Times {
+        std::vector<std::string> switches;
+        LiveAt wanted{};
+        bool rides = false;
+    };
+    [[nodiscard]] const Times& times(const Load& l);
 
     struct Home {
         const Run* run = nullptr;  // its supply
         std::size_t feed = 0;
+        std::optional<Times> times{};
     };
 
     const Plan& plan_;

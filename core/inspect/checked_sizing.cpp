@@ -126,6 +126,17 @@ double area_mm2(const Run& run, const WireSize& size) {
     return wire ? wire->area_mm2 * run.parallel : 0;
 }
 
+// Whom a finding tells to be thicker: the cable that it names, where that became thinner; its fuse's own
+// cable and the others on its way only where that one has back what it had.
+std::set<Id> to_thicken(const Plan& changed, const Inspection& found, const Finding& f, const SizingResult& r,
+                        const std::set<Id>& runs) {
+    for (const SizedRun& s : r.runs) {
+        const Run* run = find(changed.runs, std::string_view(s.run));
+        if (s.run == f.id && run && area_mm2(*run, s.to) < area_mm2(*run, s.from) - 1e-9) return {s.run};
+    }
+    return concerned(changed, found, f, runs);
+}
+
 // Asks that the runs which would make something worse be thicker than they were chosen. False: none of them
 // became thinner, so thicker does not help.
 bool tighten(const Plan& plan, const SizingResult& r, const std::set<Id>& back, SizingAsk& ask,
@@ -190,7 +201,7 @@ Result<CheckedSizing> size_until_it_passes(const Plan& plan, const SizingAsk& as
             return told;
         }
         std::set<Id> back;
-        for (const Finding* f : worse) back.merge(concerned(changed, after, *f, runs));
+        for (const Finding* f : worse) back.merge(to_thicken(changed, after, *f, *sized, runs));
         told.against.push_back(*worse.front());
         if (!tighten(plan, *sized, back, now, told)) {
             CheckedSizing out = checked(plan, ask, std::move(*sized));

@@ -65,6 +65,8 @@ bool is_metal(const Plan& plan, const Terminal& t) {
     return p && (p->kind == PointKind::chassis || p->kind == PointKind::ground);
 }
 
+}  // namespace
+
 const Battery* grounded_by(const Plan& plan, const Run& run) {
     for (const Battery& b : plan.batteries)
         if ((run.from == neg_of(b.id) && is_metal(plan, run.to)) ||
@@ -72,8 +74,6 @@ const Battery* grounded_by(const Plan& plan, const Run& run) {
             return &b;
     return nullptr;
 }
-
-}  // namespace
 
 GroundDuty ground_duty(const Plan& plan, const Run& run) {
     GroundDuty duty;

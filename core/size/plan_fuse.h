@@ -56,6 +56,8 @@ struct GroundDuty {
     const Run* supply = nullptr;
     const Device* fuse = nullptr;
 };
+// The battery whose negative post that run joins to the vehicle's metal; nullptr: it joins none.
+[[nodiscard]] const Battery* grounded_by(const Plan& plan, const Run& run);
 // Of the thickest cable between a battery's negative post and metal; of every other run nothing.
 [[nodiscard]] GroundDuty ground_duty(const Plan& plan, const Run& run);
 // Of shorts, three times the rating and more: what is less is an overload of a load, which has a return of

@@ -137,15 +137,12 @@ std::optional<Design> Search::repair(Design design, std::vector<Breach> broken) 
         design[best->first] = best->second;
         broken = model_.breaches(design);
     }
-    for (const auto& p : model_.pairs())  // a return that was left behind its feed
-        while (!model_.pair_holds(p, design[p.feed], design[p.back]) && design[p.back] + 1 < count(p.back))
-            ++design[p.back];
-    if (!stands(design)) return std::nullopt;
+    if (!model_.mend_sides(design) || !stands(design)) return std::nullopt;
     return design;
 }
 
 bool Search::stands(const Design& d) {
-    return pairs_hold(d) && model_.breaches(d).empty();
+    return model_.sides_hold(d) && model_.breaches(d).empty();
 }
 
 Design Search::thinned(Design design) {
@@ -182,11 +179,6 @@ std::optional<Design> Search::some_answer(const Design& near) {
     return best;
 }
 
-bool Search::pairs_hold(const Design& d) const {
-    return std::all_of(model_.pairs().begin(), model_.pairs().end(),
-                       [&](const auto& p) { return model_.pair_holds(p, d[p.feed], d[p.back]); });
-}
-
 Design Search::polished(Design best, double best_cost) {
     for (std::size_t f = 0; f < best.size(); ++f) {
         const Run& run = model_.plan().runs[model_.runs()[f].run];
@@ -198,7 +190,7 @@ Design Search::polished(Design best, double best_cost) {
             if (!stands || c == best[f]) continue;
             Design trial = best;
             trial[f] = c;
-            if (cost_of(trial) <= best_cost * (1 + kSameCost) && pairs_hold(trial) &&
+            if (cost_of(trial) <= best_cost * (1 + kSameCost) && model_.sides_hold(trial) &&
                 model_.breaches(trial).empty())
                 best = trial;
         }

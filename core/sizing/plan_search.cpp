@@ -1,6 +1,7 @@
 // The program: costs, choices, rows, and the turns of the search.
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <set>
 
 #include "units/at.h"
@@ -8,44 +9,109 @@
 #include "sizing/plan_search.h"
 
 namespace yr {
-constexpr int kLookForOne = 15;  // turns after which some answer is looked for, be it not the least
+constexpr double kInOneSearch = 4;  // how much longer a proof in one search may take than a program
+constexpr int kLookForOne = 15;     // turns after which some answer is looked for, be it not the least
 
+// Whether it costs no more than what is proved.
+bool is_least(double cost, double bound) {
+    return cost <= bound + kSameCost * std::max(1.0, std::abs(bound));
+}
+
+// What is cheap and soon found is mended by cuts until it passes; only then is a proof asked for, which is
+// dear: first in one search, and where that takes long, turn by turn.
 void Search::search(SizingResult& result, Best& best) {
     find_units();
+    double tried = std::numeric_limits<double>::infinity();  // what the best cost when one search was tried
     while (true) {
-        const Chosen chosen = choose();
-        ++result.rounds;
+        const Turn cheap = cheap_turn(result, best);
+        if (cheap == Turn::over) return;
+        if (cheap == Turn::again) continue;
+        if (best.design && best.cost < tried * (1 - kSameCost)) {
+            tried = best.cost;
+            if (prove(result, best)) return;
+        }
+        const Chosen chosen = choose(best.design ? best.cost : std::numeric_limits<double>::infinity());
         if (chosen.end == ZeroOneEnd::infeasible) {  // the cuts leave nothing
+            ++result.rounds;
             result.status = best.design ? SizingStatus::least : SizingStatus::impossible;
             if (best.design) result.bound = best.cost;
             return;
         }
         // a solver that stopped or broke has proved nothing
         if (chosen.end != ZeroOneEnd::optimal) throw DeadlineOver();
-        const Relaxed& relaxed = chosen.relaxed;
-        result.bound = std::max(result.bound, relaxed.cost);
-        const auto broken = model_.breaches(relaxed.design);
-        if (broken.empty() && (!best.design || relaxed.cost < best.cost))
-            best.design = relaxed.design, best.cost = relaxed.cost;
-        if (best.design && best.cost <= result.bound + kSameCost * std::max(1.0, std::abs(result.bound))) {
-            result.status = SizingStatus::least;
-            return;
-        }
-        best.last = relaxed;
-        const bool go_on =
-            !ask_.watch || ask_.watch({result.rounds, shown(result.bound),
-                                       best.design ? std::optional(shown(best.cost)) : std::nullopt});
-        if (!go_on) throw DeadlineOver();
-        deadline_.check();
-        if (result.rounds % kLookForOne == 0)
-            if (auto found = some_answer(relaxed.design);
-                found && (!best.design || cost_of(*found) < best.cost))
-                best.design = found, best.cost = cost_of(*found);
-        if (!add_cuts(relaxed.design, broken, result)) {
-            result.status = best.design ? SizingStatus::least : SizingStatus::impossible;
-            return;
-        }
+        result.bound = std::max(result.bound, chosen.relaxed.cost);
+        if (!take(chosen.relaxed, result, best)) return;
     }
+}
+
+Search::Turn Search::cheap_turn(SizingResult& result, Best& best) {
+    const auto found = guess();
+    if (!found) return Turn::dear;  // so small a program that a proof costs no more
+    result.bound = std::max(result.bound, found->bound);
+    if (!found->relaxed) {  // with some answer known a proof is soon found where else it is not
+        if (!best.design && !best.last.design.empty()) look_for_one(best);
+        return Turn::dear;
+    }
+    if (best.design && found->relaxed->cost >= best.cost * (1 - kSameCost)) return Turn::dear;
+    if (!take(*found->relaxed, result, best)) return Turn::over;
+    return best.last_passes ? Turn::dear : Turn::again;
+}
+
+void Search::look_for_one(Best& best) {
+    auto found = some_answer(best.last.design);
+    if (!found || (best.design && cost_of(*found) >= best.cost)) return;
+    best.cost = cost_of(*found);
+    best.design = std::move(found);
+}
+
+bool Search::prove(SizingResult& result, Best& best) {
+    const Asked now = asked();
+    if (now.impossible) return false;
+    struct Ended {};  // nothing passes, or the best is proved already
+    const auto objection = [&](const std::vector<char>& chosen) {
+        const std::size_t rows = rows_.size(), cuts = cuts_.size();
+        const Relaxed relaxed = answer_to(now, chosen, std::numeric_limits<double>::infinity());
+        if (!take(relaxed, result, best)) throw Ended();
+        std::vector<ZeroOneProgram::Row> further;
+        for (std::size_t r = rows; r < rows_.size(); ++r) further.push_back(row_of(rows_[r], now.x));
+        for (std::size_t c = cuts; c < cuts_.size(); ++c) further.push_back(row_of(cuts_[c], now.x));
+        return further;
+    };
+    try {
+        const ZeroOneAnswer answer =
+            now.program.solve_asking({std::min(deadline_.left_s(), kInOneSearch * ask_.inside_s),
+                                      deadline_.cancel(), ask_.inside_s, best.cost},
+                                     objection);
+        if (!answer.optimal() && answer.end != ZeroOneEnd::infeasible) return false;
+    } catch (const Ended&) {
+        return true;
+    }
+    result.status = SizingStatus::least;
+    result.bound = best.cost;
+    return true;
+}
+
+bool Search::take(const Relaxed& relaxed, SizingResult& result, Best& best) {
+    ++result.rounds;
+    const auto broken = model_.breaches(relaxed.design);
+    best.last = relaxed, best.last_passes = broken.empty();
+    if (broken.empty() && (!best.design || relaxed.cost < best.cost))
+        best.design = relaxed.design, best.cost = relaxed.cost;
+    if (best.design && is_least(best.cost, result.bound)) {
+        result.status = SizingStatus::least;
+        return false;
+    }
+    const bool go_on =
+        !ask_.watch || ask_.watch({result.rounds, shown(result.bound),
+                                   best.design ? std::optional(shown(best.cost)) : std::nullopt});
+    if (!go_on) throw DeadlineOver();
+    deadline_.check();
+    if (result.rounds % kLookForOne == 0)
+        if (auto found = some_answer(relaxed.design); found && (!best.design || cost_of(*found) < best.cost))
+            best.design = found, best.cost = cost_of(*found);
+    if (broken.empty() || add_cuts(relaxed.design, broken, result)) return true;
+    result.status = best.design ? SizingStatus::least : SizingStatus::impossible;
+    return false;
 }
 
 void Search::run(SizingResult& result) {
@@ -54,8 +120,7 @@ void Search::run(SizingResult& result) {
         search(result, best);
     } catch (const DeadlineOver&) {
         const bool cancelled = deadline_.cancel() && *deadline_.cancel();
-        if (!best.design && !best.last.design.empty() && !cancelled)
-            if (auto found = some_answer(best.last.design)) best.design = found, best.cost = cost_of(*found);
+        if (!best.design && !best.last.design.empty() && !cancelled) look_for_one(best);
         result.status = best.design ? SizingStatus::best_found : SizingStatus::stopped;
     }
     result.bound = shown(result.bound);
@@ -151,16 +216,31 @@ void Search::find_units() {
         for (int a = 0; a < count(p.feed); ++a)
             for (int b = 0; b < count(p.back); ++b)
                 if (model_.pair_holds(p, a, b)) unit.options.push_back({a, b});
-        leave_out_worse(unit);
         units_.push_back(std::move(unit));
     }
     for (std::size_t f = 0; f < taken.size(); ++f) {
         if (taken[f]) continue;
         Unit unit{{f}, {}};
         for (int c = 0; c < count(f); ++c) unit.options.push_back({c});
-        if (plain) leave_out_worse(unit);
         units_.push_back(std::move(unit));
     }
+    if (plain)
+        for (Unit& unit : units_) leave_out_worse(unit);
+}
+
+bool Search::asks_elsewhere(std::size_t f) const {
+    return std::any_of(loose_pairs_.begin(), loose_pairs_.end(),
+                       [&](const auto* p) { return p->feed == f; }) ||
+           std::any_of(model_.grounds().begin(), model_.grounds().end(),
+                       [&](const auto& g) { return g.when && g.when->first == f; });
+}
+
+bool Search::gives_elsewhere(std::size_t f) const {
+    return std::any_of(loose_pairs_.begin(), loose_pairs_.end(),
+                       [&](const auto* p) { return p->back == f; }) ||
+           std::any_of(model_.grounds().begin(), model_.grounds().end(), [&](const auto& g) {
+               return std::any_of(g.any.begin(), g.any.end(), [&](const auto& a) { return a.first == f; });
+           });
 }
 
 void Search::leave_out_worse(Unit& unit) const {
@@ -170,6 +250,10 @@ void Search::leave_out_worse(Unit& unit) const {
         std::vector<double> w{0, 0};
         bool carries = true;
         for (std::size_t r = 0; r < unit.runs.size(); ++r) {
+            const SizeChoice& choice = model_.runs()[unit.runs[r]].choices[at(option[r])];
+            // a smaller fuse and a thinner feed ask less of a cable elsewhere, a thicker return gives it
+            if (asks_elsewhere(unit.runs[r])) w.insert(w.end(), {choice.fuse_A, choice.area_mm2});
+            if (gives_elsewhere(unit.runs[r])) w.push_back(-choice.area_mm2);
             w[0] += choice_cost(unit.runs[r], option[r]);
             w[1] += model_.runs()[unit.runs[r]].choices[at(option[r])].ohm20;
             carries = carries && model_.surely_carries(unit.runs[r], option[r]);
@@ -202,53 +286,68 @@ void Search::leave_out_worse(Unit& unit) const {
     unit.options = std::move(kept);
 }
 
-Search::Chosen Search::choose() {
-    ZeroOneProgram program;
-    // terms of each run's choice: the options that hold it
-    std::vector<std::vector<std::vector<int>>> x(model_.runs().size());
+Search::Asked Search::asked() const {
+    Asked out;
+    Terms& x = out.x;
+    x.resize(model_.runs().size());
     for (std::size_t f = 0; f < x.size(); ++f) x[f].resize(model_.runs()[f].choices.size());
-    std::vector<std::vector<int>> unit_x;
     for (const Unit& unit : units_) {
         std::vector<ZeroOneTerm> one;
         std::vector<int> ids;
         for (const auto& option : unit.options) {
             double cost = 0;
             for (std::size_t r = 0; r < unit.runs.size(); ++r) cost += choice_cost(unit.runs[r], option[r]);
-            const int id = program.add_choice(cost);
+            const int id = out.program.add_choice(cost);
             ids.push_back(id);
             one.push_back({id, 1});
             for (std::size_t r = 0; r < unit.runs.size(); ++r) x[unit.runs[r]][at(option[r])].push_back(id);
         }
-        if (one.empty()) return {ZeroOneEnd::infeasible, {}};
-        program.add_row(std::move(one), RowSense::equal, 1);
-        unit_x.push_back(std::move(ids));
+        out.impossible = out.impossible || one.empty();
+        out.program.add_row(std::move(one), RowSense::equal, 1);
+        out.ids.push_back(std::move(ids));
     }
-    for (const SizingModel::DropRow& row : rows_) add_drop_row(program, row, x);
-    add_pair_rows(program, x);
-    for (const Cut& cut : cuts_) {
-        std::map<int, double> sum;
-        for (const auto& [f, c] : cut)
-            for (const int id : x[f][at(c)]) sum[id] = 1;
-        std::vector<ZeroOneTerm> terms;
-        terms.reserve(sum.size());
-        for (const auto& [id, factor] : sum) terms.push_back({id, factor});
-        program.add_row(std::move(terms), RowSense::at_least, 1);
-    }
-    if (per_size_ > 0) add_size_rows(program, x);
-    if (ask_.goal == SizingGoal::money) add_stock_rows(program, x);
-    const ZeroOneAnswer answer = program.solve({deadline_.left_s(), deadline_.cancel(), ask_.inside_s});
-    if (!answer.optimal()) return {answer.end, {}};
-    Relaxed out{Design(model_.runs().size(), 0), answer.cost};
-    for (std::size_t u = 0; u < units_.size(); ++u)
-        for (std::size_t o = 0; o < unit_x[u].size(); ++o)
-            if (answer.chosen[at(unit_x[u][o])])
-                for (std::size_t r = 0; r < units_[u].runs.size(); ++r)
-                    out.design[units_[u].runs[r]] = units_[u].options[o][r];
-    out.cost = std::min(answer.cost, cost_of(out.design));
-    return {ZeroOneEnd::optimal, std::move(out)};
+    const auto add = [&](ZeroOneProgram::Row row) {
+        out.program.add_row(std::move(row.terms), row.sense, row.right);
+    };
+    for (const SizingModel::DropRow& row : rows_) add(row_of(row, x));
+    add_pair_rows(out.program, x);
+    for (const Cut& cut : cuts_) add(row_of(cut, x));
+    if (per_size_ > 0) add_size_rows(out.program, x);
+    if (ask_.goal == SizingGoal::money) add_stock_rows(out.program, x);
+    return out;
 }
 
-void Search::add_drop_row(ZeroOneProgram& program, const SizingModel::DropRow& row, const Terms& x) const {
+Search::Relaxed Search::answer_to(const Asked& asked, const std::vector<char>& chosen, double cost) const {
+    Relaxed out{Design(model_.runs().size(), 0), cost};
+    for (std::size_t u = 0; u < units_.size(); ++u)
+        for (std::size_t o = 0; o < asked.ids[u].size(); ++o)
+            if (chosen[at(asked.ids[u][o])])
+                for (std::size_t r = 0; r < units_[u].runs.size(); ++r)
+                    out.design[units_[u].runs[r]] = units_[u].options[o][r];
+    out.cost = std::min(cost, cost_of(out.design));
+    return out;
+}
+
+Search::Chosen Search::choose(double known_cost) {
+    const Asked now = asked();
+    if (now.impossible) return {ZeroOneEnd::infeasible, {}};
+    const ZeroOneAnswer answer =
+        now.program.solve({deadline_.left_s(), deadline_.cancel(), ask_.inside_s, known_cost});
+    if (!answer.optimal()) return {answer.end, {}};
+    return {ZeroOneEnd::optimal, answer_to(now, answer.chosen, answer.cost)};
+}
+
+std::optional<Search::Guess> Search::guess() {
+    const Asked now = asked();
+    if (now.impossible) return std::nullopt;
+    const auto found = now.program.guess({deadline_.left_s(), deadline_.cancel()});
+    if (!found) return std::nullopt;
+    Guess guess{std::nullopt, found->bound};
+    if (!found->chosen.empty()) guess.relaxed = answer_to(now, found->chosen, found->cost);
+    return guess;
+}
+
+ZeroOneProgram::Row Search::row_of(const SizingModel::DropRow& row, const Terms& x) const {
     const double limit = model_.limit_V(row.load);
     std::map<int, double> sum;
     for (const auto& [f, volts] : row.terms)
@@ -257,7 +356,17 @@ void Search::add_drop_row(ZeroOneProgram& program, const SizingModel::DropRow& r
     std::vector<ZeroOneTerm> terms;
     terms.reserve(sum.size());
     for (const auto& [id, factor] : sum) terms.push_back({id, factor});
-    program.add_row(std::move(terms), RowSense::at_most, (1 - row.rest_V / limit) * (1 + 1e-9) + 1e-9);
+    return {std::move(terms), RowSense::at_most, (1 - row.rest_V / limit) * (1 + 1e-9) + 1e-9};
+}
+
+ZeroOneProgram::Row Search::row_of(const Cut& cut, const Terms& x) {
+    std::map<int, double> sum;
+    for (const auto& [f, c] : cut)
+        for (const int id : x[f][at(c)]) sum[id] = 1;
+    std::vector<ZeroOneTerm> terms;
+    terms.reserve(sum.size());
+    for (const auto& [id, factor] : sum) terms.push_back({id, factor});
+    return {std::move(terms), RowSense::at_least, 1};
 }
 
 void Search::add_pair_rows(ZeroOneProgram& program, const Terms& x) const {
@@ -270,6 +379,17 @@ void Search::add_pair_rows(ZeroOneProgram& program, const Terms& x) const {
                     for (const int id : x[p->back][at(b)]) terms.push_back({id, 1});
             program.add_row(std::move(terms), RowSense::at_most, 1);
         }
+    for (const SizingModel::Ground& g : model_.grounds()) {
+        std::map<int, double> sum;
+        for (const auto& [f, c] : g.any)
+            for (const int id : x[f][at(c)]) sum[id] = 1;
+        if (g.when)
+            for (const int id : x[g.when->first][at(g.when->second)]) sum[id] -= 1;
+        std::vector<ZeroOneTerm> terms;
+        terms.reserve(sum.size());
+        for (const auto& [id, factor] : sum) terms.push_back({id, factor});
+        program.add_row(std::move(terms), RowSense::at_least, g.when ? 0 : 1);
+    }
 }
 
 void Search::add_size_rows(ZeroOneProgram& program, const Terms& x) const {

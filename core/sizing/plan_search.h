@@ -63,27 +63,56 @@ class Search {
     // An option goes where another costs no more and loses no more in any row, and surely carries its
     // current.
     void leave_out_worse(Unit& unit) const;
+    // Whether a pair that is no unit, or a ground, hangs on what is chosen there.
+    bool asks_elsewhere(std::size_t f) const;
+    bool gives_elsewhere(std::size_t f) const;  // the same, as the side that must be thick
 
     // The cheapest that all rows and cuts leave. `end` says whether that is proved.
     struct Chosen {
         ZeroOneEnd end = ZeroOneEnd::failed;
         Relaxed relaxed{};
     };
-    Chosen choose();
+    Chosen choose(double known_cost);
+    // A cheap one that they leave, where one is found soon, and what none costs less than. Empty: the program
+    // is so small that a proof is as cheap.
+    struct Guess {
+        std::optional<Relaxed> relaxed{};
+        double bound = 0;
+    };
+    std::optional<Guess> guess();
+    using Terms = std::vector<std::vector<std::vector<int>>>;  // by run and choice: the options that hold it
+    // The program as rows and cuts make it now, and the number of each unit's options in it.
+    struct Asked {
+        ZeroOneProgram program;
+        std::vector<std::vector<int>> ids;  // by unit and option
+        Terms x{};
+        bool impossible = false;  // a unit has no option
+    };
+    Asked asked() const;
+    Relaxed answer_to(const Asked& asked, const std::vector<char>& chosen, double cost) const;
 
     // The rounds until the least is proved or time is up; throws DeadlineOver.
     struct Best {
         std::optional<Design> design;
         double cost = 0;
-        Relaxed last{};  // that breaks limits
+        Relaxed last{};  // that was looked at
+        bool last_passes = false;
     };
     void search(SizingResult& result, Best& best);
+    enum class Turn { over, again, dear };  // it is decided; it broke limits; no cheap one is left
+    Turn cheap_turn(SizingResult& result, Best& best);
+    // Some answer near the last one, be it not the least.
+    void look_for_one(Best& best);
+    // Whether the search goes on with what was chosen; the cuts that it breaks are there then.
+    bool take(const Relaxed& relaxed, SizingResult& result, Best& best);
+    // One search for what is cheaper than the best that is known, each answer solved as the real circuit
+    // within it. Whether it came to its end: the best is the least then.
+    bool prove(SizingResult& result, Best& best);
 
-    using Terms = std::vector<std::vector<std::vector<int>>>;  // by run and choice: the options that hold it
+    ZeroOneProgram::Row row_of(const SizingModel::DropRow& row, const Terms& x) const;
+    static ZeroOneProgram::Row row_of(const Cut& cut, const Terms& x);
 
-    void add_drop_row(ZeroOneProgram& program, const SizingModel::DropRow& row, const Terms& x) const;
-
-    // Without pairs as units: which returns go with which feed.
+    // Without pairs as units: which returns go with which feed. Grounds always.
     void add_pair_rows(ZeroOneProgram& program, const Terms& x) const;
 
     void add_size_rows(ZeroOneProgram& program, const Terms& x) const;
@@ -108,8 +137,6 @@ class Search {
     // One that keeps every limit, be it not the least: what is near it mended, else from the thickest of all
     // down. Empty where even that does not keep them.
     std::optional<Design> some_answer(const Design& near);
-
-    bool pairs_hold(const Design& d) const;
 
     // Of equal cost, what stands in the plan already is kept.
     Design polished(Design best, double best_cost);

@@ -57,7 +57,7 @@ void Search::what_binds(std::size_t f, const Design& best, SizedRun& sized) {
     }
     Design trial = best;
     trial[f] = choice;
-    if (!pairs_hold(trial)) {
+    if (!model_.sides_hold(trial)) {
         sized.binds = Limit::pair;
         return;
     }

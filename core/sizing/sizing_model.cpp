@@ -69,6 +69,7 @@ SizingModel::SizingModel(const Plan& plan, const SizingAsk& ask, const std::vect
     if (!blockers_.empty()) return;
     find_paths();
     find_pairs(solutions);
+    for (const Battery& b : plan.batteries) find_grounds(b, ask.as_now);
 }
 
 // Cables that may change, with what each may become.
@@ -128,7 +129,6 @@ Limit SizingModel::refuses(const Run& run, double fuse_A, double guard_A, bool g
     const RunFit fit = run_fit(plan_, run, *run.size);
     if (!fit.terminals) return Limit::terminals;
     if (!fit.bends) return Limit::bend;
-    if (!grounds_guarded(plan_, run)) return Limit::short_circuit;
     const double fuse = fuse_A > 0 ? fuse_A : guard_A;
     if (fuse <= 0 || guarded)
         return fuse > 0 && fuse > least_ampacity_A(plan_, run).value_or(1e9) + kTiny ? Limit::fuse
@@ -324,6 +324,13 @@ void SizingModel::find_pairs(const std::vector<Solution>& solutions) {
         pairs_.push_back(std::move(pair));
     }
     for (const Battery& b : plan_.batteries) find_battery_pairs(b);
+    for (const Pair& p : pairs_) {
+        const int thickest = static_cast<int>(runs_[p.back].choices.size()) - 1;
+        bool any = false;
+        for (std::size_t a = 0; a < runs_[p.feed].choices.size() && !any; ++a)
+            any = pair_holds(p, static_cast<int>(a), thickest);
+        if (!any) blockers_.push_back({plan_.runs[runs_[p.back].run].id, {}, Limit::pair, 0, 0});
+    }
 }
 
 // What a battery gives goes back over its thickest free negative cable: never below half the copper of any of
@@ -377,13 +384,6 @@ void SizingModel::find_stands(Pair& pair) const {
         }
         pair.stands_A.push_back(so_far);
     }
-}
-
-bool SizingModel::pair_holds(const Pair& p, int feed, int back) const {
-    const SizeChoice& f = runs_[p.feed].choices[at(feed)];
-    const SizeChoice& b = runs_[p.back].choices[at(back)];
-    if (b.area_mm2 < p.share * f.area_mm2 - 1e-6) return false;
-    return p.stands_A[at(back)] >= f.fuse_A - kTiny;
 }
 
 bool SizingModel::surely_carries(std::size_t free, int choice) const {

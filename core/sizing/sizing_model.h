@@ -89,6 +89,17 @@ class SizingModel {
     };
     [[nodiscard]] const std::vector<Pair>& pairs() const { return pairs_; }
     [[nodiscard]] bool pair_holds(const Pair& p, int feed, int back) const;
+    // A cable that chafes through on the metal: of those that ground its battery one at least stands what the
+    // fuse lets by, or holds as much copper as what that fuse stands in (ground_duty of plan_fuse.h).
+    struct Ground {
+        std::optional<std::pair<std::size_t, int>> when;  // this choice is taken; none: always
+        std::vector<std::pair<std::size_t, int>> any;     // then one of these
+    };
+    [[nodiscard]] const std::vector<Ground>& grounds() const { return grounds_; }
+    // What pairs and grounds ask.
+    [[nodiscard]] bool sides_hold(const Design& design) const;
+    // Thickens what they ask for, as little as does; false: nothing does.
+    [[nodiscard]] bool mend_sides(Design& design) const;
     // Whether this choice surely carries its run's current in every passing design.
     [[nodiscard]] bool surely_carries(std::size_t free, int choice) const;
 
@@ -116,6 +127,7 @@ class SizingModel {
     void put(const Design& design);
     [[nodiscard]] std::vector<double> turn_heat(std::size_t free, const CableSurroundings& cable) const;
     void find_battery_pairs(const Battery& battery);
+    void find_grounds(const Battery& battery, bool as_now);
     void put_one(Network& net, std::size_t k, std::size_t free, int choice) const;
     void find_least_currents();
     void filter_by_current();
@@ -151,6 +163,7 @@ class SizingModel {
     std::vector<double> limits_V_;
     std::vector<std::vector<char>> expected_on_;  // by chosen state and load, as the plan stands
     std::vector<Pair> pairs_;
+    std::vector<Ground> grounds_;
     std::vector<RunDemand> demand_;  // by run
     std::vector<double> floor_A_;    // by run: what it must carry whatever the states say
     std::vector<SizingBlocker> blockers_;

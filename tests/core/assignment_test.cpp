@@ -6,6 +6,7 @@
 #include <cmath>
 
 #include <functional>
+#include <limits>
 #include <random>
 
 #include "choice/zero_one.h"
@@ -323,6 +324,112 @@ TEST(ZeroOne, BothSolversAgreeOnSizings) {
         EXPECT_NEAR(inside.cost, beside.cost, 1e-6 * inside.cost) << seed;
     }
     EXPECT_GT(solved, 20);
+}
+
+// Whether what was chosen keeps all rows of the program.
+bool keeps_rows(const ZeroOneProgram& p, const std::vector<char>& chosen) {
+    return std::all_of(p.rows().begin(), p.rows().end(), [&](const ZeroOneProgram::Row& row) {
+        double left = 0;
+        for (const ZeroOneTerm& t : row.terms) left += chosen[static_cast<std::size_t>(t.choice)] * t.factor;
+        if (row.sense == RowSense::at_most) return left <= row.right + 1e-6;
+        if (row.sense == RowSense::at_least) return left >= row.right - 1e-6;
+        return std::abs(left - row.right) < 1e-6;
+    });
+}
+
+// Rules that come to light only when an answer breaks them: one search hears them as it goes and ends where a
+// program that held them from the start ends, whether an answer is known before or not, near the least or far
+// from it.
+TEST(ZeroOne, WhatIsObjectedToIsNoAnswer) {
+    int objected = 0, none_cheaper = 0;
+    for (unsigned seed = 1; seed <= 15; ++seed) {
+        const ZeroOneProgram open = sizing_like(seed);
+        std::mt19937 random(seed + 100);
+        std::vector<ZeroOneProgram::Row> hidden;
+        ZeroOneProgram whole = open;
+        for (int k = 0; k < 12; ++k) {
+            std::vector<ZeroOneTerm> some;
+            for (int c = 0; c < open.choices(); ++c)
+                if (random() % 8 == 0) some.push_back({c, 1});
+            hidden.push_back({some, RowSense::at_least, 2});
+            whole.add_row(some, RowSense::at_least, 2);
+        }
+        const ZeroOneAnswer least = whole.solve();
+        if (!least.optimal()) continue;
+        const auto objection = [&](const std::vector<char>& chosen) {
+            std::vector<ZeroOneProgram::Row> broken;
+            for (const auto& row : hidden) {
+                double left = 0;
+                for (const ZeroOneTerm& t : row.terms) left += chosen[static_cast<std::size_t>(t.choice)];
+                if (left < row.right - 1e-6) broken.push_back(row);
+            }
+            objected += !broken.empty();
+            return broken;
+        };
+        ZeroOneLimits limits{20, nullptr, 20};
+        const double endless = std::numeric_limits<double>::infinity();
+        for (const double known : {endless, least.cost * 1.2, least.cost * 1.001, least.cost}) {
+            limits.known_cost = known;
+            const ZeroOneAnswer answer = open.solve_asking(limits, objection);
+            if (answer.end == ZeroOneEnd::stopped) continue;
+            if (known == least.cost) {
+                EXPECT_EQ(answer.end, ZeroOneEnd::infeasible)
+                    << "nothing is cheaper than " << least.cost << ", found " << answer.cost << "; seed "
+                    << seed;
+                ++none_cheaper;
+                continue;
+            }
+            ASSERT_TRUE(answer.optimal()) << seed << ", known " << known;
+            EXPECT_NEAR(answer.cost, least.cost, 1e-6 * least.cost) << seed;
+            EXPECT_TRUE(keeps_rows(whole, answer.chosen)) << seed;
+        }
+    }
+    EXPECT_GT(objected, 20);
+    EXPECT_GT(none_cheaper, 5);
+}
+
+// What an objection throws comes out as it is.
+TEST(ZeroOne, AnObjectionMayThrow) {
+    const ZeroOneProgram p = sizing_like(3);
+    struct Enough {};
+    EXPECT_THROW(
+        static_cast<void>(p.solve_asking(
+            {20}, [](const std::vector<char>&) -> std::vector<ZeroOneProgram::Row> { throw Enough(); })),
+        Enough);
+}
+
+// A guess keeps every row; the least lies between what it costs and its bound.
+TEST(ZeroOne, AGuessIsNeverBelowTheLeast) {
+    int guessed = 0;
+    for (unsigned seed = 1; seed <= 20; ++seed) {
+        const ZeroOneProgram p = sizing_like(seed);
+        const auto guess = p.guess();
+        const ZeroOneAnswer least = p.solve();
+        if (!guess || !least.optimal()) continue;
+        EXPECT_LE(guess->bound, least.cost * (1 + 1e-9)) << seed;
+        if (guess->chosen.empty()) continue;
+        ++guessed;
+        EXPECT_GE(guess->cost, least.cost * (1 - 1e-9)) << seed;
+        EXPECT_TRUE(keeps_rows(p, guess->chosen)) << seed;
+    }
+    EXPECT_GT(guessed, 8);
+}
+
+// A known cost only hides what cannot be cheaper.
+TEST(ZeroOne, AKnownCostChangesNoAnswer) {
+    int same = 0;
+    for (unsigned seed = 1; seed <= 9; ++seed) {
+        const ZeroOneProgram p = sizing_like(seed);
+        const ZeroOneAnswer least = p.solve();
+        if (!least.optimal()) continue;
+        for (const double known : {1.0, 1.05}) {
+            const ZeroOneAnswer again = p.solve({20, nullptr, 20, least.cost * known});
+            ASSERT_TRUE(again.optimal()) << seed;
+            EXPECT_NEAR(again.cost, least.cost, 1e-6 * least.cost) << seed << ", known " << known;
+            ++same;
+        }
+    }
+    EXPECT_GT(same, 12);
 }
 
 }  // namespace

@@ -289,6 +289,53 @@ TEST(Settled, WhatCanBeServedInFullIsServed) {
     EXPECT_GT(looked_at, 100);
 }
 
+// Vehicles whose cables are grounded, returned and fused in several ways: what is called the least is, for no
+// cable held by hand at another size makes the whole lighter. Choices that a pair or a ground elsewhere asks
+// for were once left out as worse, and "proved" was up to 16 % too heavy.
+TEST(CheckedSizing, NoSizeHeldByHandIsLighter) {
+    std::vector<Plan> plans;
+    for (const char* page : {"cart-48", "teardrop", "city-van"}) {
+        for (const char* folder : {"/tests/data/pages/", "/tests/data/vehicles/"}) {
+            const std::string file = std::string(YR_SOURCE_DIR) + folder + page + ".notes";
+            if (std::filesystem::exists(file))
+                plans.push_back(read_notes(read_text(file), &shipped_library()).plan);
+        }
+    }
+    EXPECT_EQ(plans.size(), 3U);
+    for (int seed = 1; seed <= sweep(2, 24); ++seed)
+        plans.push_back(vehicle(static_cast<unsigned>(seed)).plan);
+    int held_runs = 0;
+    for (const Plan& plan : plans) {
+        const auto sized = size_plan(plan, {});
+        ASSERT_TRUE(sized);
+        ASSERT_EQ(sized->status, SizingStatus::least) << plan.vehicle.name;
+        for (const SizedRun& s : sized->runs)
+            for (const int step : {-1, 1}) {
+                SizingAsk ask;
+                ask.held.insert_or_assign(s.run, step_size(s.to, step));
+                const auto held = size_plan(plan, ask);
+                if (!held || held->status != SizingStatus::least) continue;
+                ++held_runs;
+                EXPECT_GE(held->cost, sized->cost * (1 - 1e-9))
+                    << plan.vehicle.name << ": " << yr::name_of(plan, s.run) << " at "
+                    << name_of(step_size(s.to, step));
+            }
+    }
+    EXPECT_GT(held_runs, 70);
+}
+
+// A vehicle's sizing comes to its end with the least proved, whichever of its two grounds must be thick.
+TEST(CheckedSizing, IsProvedOnVehicles) {
+    int proved = 0, all = 0;
+    for (int seed = 1; seed <= sweep(12, 60); ++seed) {
+        const auto sized = size_checked(vehicle(static_cast<unsigned>(seed)).plan, {});
+        ASSERT_TRUE(sized);
+        ++all;
+        proved += sized->sizing.status == SizingStatus::least;
+    }
+    EXPECT_GE(proved, all * 9 / 10);
+}
+
 // The best answers that are known, plan by plan: dearer is a step back, cheaper drops a limit or is to be
 // written down. tests/data/sizing-best.txt holds them, one a line; YR_WRITE_BEST=1 writes the file anew.
 TEST(CheckedSizing, IsAsGoodAsTheBestThatIsKnown) {
@@ -334,7 +381,7 @@ TEST(CheckedSizing, IsAsGoodAsTheBestThatIsKnown) {
 // then, and every length that it was sized for is the length that it has.
 TEST(CheckedSizing, MakesNothingWorseOnTheWaysThatItLeaves) {
     int sized_all = 0, went_round = 0;
-    for (unsigned seed = 0; seed < sweep(6U, 60U); ++seed) {
+    for (unsigned seed = 0; seed < sweep(9U, 60U); ++seed) {
         Plan plan = laid_out(vehicle(seed).plan, seed % 2 ? Outline::van : Outline::truck);
         std::mt19937 random(seed);
         for (yr::Run& r : plan.runs) {
