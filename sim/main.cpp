@@ -1,5 +1,4 @@
 // bench-meter: the stand-in by hand.
-#include <CLI/CLI.hpp>
 #include <QCoreApplication>
 #include <cstdio>
 
@@ -7,34 +6,35 @@
 #include "plan/variant.h"
 #include "routes/lay.h"
 #include "sim/bench_meter.h"
+#include "sim/options.h"
 #include "words/sentences.h"
 
 int main(int argc, char** argv) {
     QCoreApplication qt(argc, argv);
-    CLI::App app{"bench-meter: answers SCPI on the loopback for a hidden vehicle; docs/bench-meter.md"};
-    std::string plan_file;
+    const QStringList faults{"open_circuit", "bad_ground", "wrong_size", "two_at_once", "with_heat"};
+    yr::sim::Options options(
+        "bench-meter: answers SCPI on the loopback for a hidden vehicle; docs/bench-meter.md");
+    options.add({"plan"}, "read this plan; left out: a made-up vehicle", "file");
+    options.add({"vehicle"}, "which made-up vehicle", "number");
+    options.add({"port"}, "TCP port on 127.0.0.1; 0 takes a free one", "number");
+    options.add({"noise"}, "standard deviation of a reading, V", "volts");
+    options.add({"lead"}, "resistance of the leads, ohm", "ohm");
+    options.add({"fault"}, "a fault hidden in the plan: " + faults.join(", "), "kind");
+    options.add({"seed"}, "which fault, and the noise", "number");
+    if (const auto ended = options.read(0)) return *ended;
     unsigned port = 5025;
     std::uint32_t vehicle = 1;
     yr::sim::MeterSettings settings;
-    app.add_option("--plan", plan_file, "read this plan; left out: a made-up vehicle");
-    app.add_option("--vehicle", vehicle, "which made-up vehicle");
-    app.add_option("--port", port, "TCP port on 127.0.0.1; 0 takes a free one")->check(CLI::Range(0, 65535));
-    app.add_option("--noise", settings.noise_V, "standard deviation of a reading, V")
-        ->check(CLI::Range(0.0, 1.0));
-    app.add_option("--lead", settings.lead_ohm, "resistance of the leads, ohm")
-        ->check(CLI::Range(0.0, 100.0));
-    std::string fault;
-    app.add_option("--fault", fault, "a fault hidden in the plan")
-        ->check(CLI::IsMember({"open_circuit", "bad_ground", "wrong_size", "two_at_once", "with_heat"}));
-    app.add_option("--seed", settings.seed, "which fault, and the noise");
-    try {
-        app.parse(argc, argv);
-    } catch (const CLI::ParseError& e) {
-        return app.exit(e) == 0 ? 0 : 2;  // as rail does: 2 for what it was not made for
+    if (!options.number("port", port, 0, 65535) || !options.number("vehicle", vehicle, 0, 4e9) ||
+        !options.number("noise", settings.noise_V, 0, 1) ||
+        !options.number("lead", settings.lead_ohm, 0, 100) || !options.number("seed", settings.seed, 0, 4e9))
+        return 2;
+    if (options.has("fault")) {
+        const auto level = faults.indexOf(options.text("fault"));
+        if (level < 0) return yr::sim::Options::refuse("--fault: one of " + faults.join(", ") + ".");
+        settings.fault = static_cast<yr::PracticeLevel>(level);
     }
-    const char* levels[] = {"open_circuit", "bad_ground", "wrong_size", "two_at_once", "with_heat"};
-    for (std::size_t k = 0; k < yr::kPracticeLevels; ++k)
-        if (fault == levels[k]) settings.fault = static_cast<yr::PracticeLevel>(k);
+    const std::string plan_file = options.text("plan").toStdString();
     yr::Plan plan = yr::hidden_vehicle(vehicle).plan;
     if (!plan_file.empty()) {
         const auto loaded = yr::load_plan(plan_file);

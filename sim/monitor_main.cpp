@@ -1,5 +1,5 @@
 // battery-monitor: writes the log of a day as a battery monitor would, from a plan.
-#include <CLI/CLI.hpp>
+#include <QCoreApplication>
 #include <cstdio>
 #include <iostream>
 
@@ -7,23 +7,28 @@
 #include "plan/plan_json.h"
 #include "routes/lay.h"
 #include "sim/battery_monitor.h"
+#include "sim/options.h"
 #include "words/sentences.h"
 
 int main(int argc, char** argv) {
-    CLI::App app{"A simulated battery monitor: the log of a day of a plan, as CSV"};
-    std::string plan_file, day_name, out;
+    QCoreApplication qt(argc, argv);
+    yr::sim::Options options(
+        "battery-monitor: the log of a day of a plan, as CSV, as a battery monitor would write it");
+    options.positional("PLAN", "plan file");
+    options.add({"day"}, "which day; the first of the plan if left out", "name");
+    options.add({"seed"}, "what is hidden: a worn battery, a forgotten load, an error of its own; 0: nothing",
+                "number");
+    options.add({"every"}, "seconds between rows", "seconds");
+    options.add({"o", "output"}, "file to write; standard output if left out", "file");
+    options.add({"force"}, "write over what is there");
+    options.add({"tell"}, "says on standard error what is hidden");
+    if (const auto ended = options.read(1)) return *ended;
     unsigned seed = 0;
     double every_s = 300;
-    bool tell = false, force = false;
-    app.add_option("PLAN", plan_file, "plan file")->required();
-    app.add_option("--day", day_name, "which day; the first of the plan if left out");
-    app.add_option("--seed", seed,
-                   "what is hidden: a worn battery, a forgotten load, an error of its own; 0: nothing");
-    app.add_option("--every", every_s, "seconds between rows")->check(CLI::Range(1.0, 3600.0));
-    app.add_option("-o,--output", out, "file to write; standard output if left out");
-    app.add_flag("--force", force, "write over what is there");
-    app.add_flag("--tell", tell, "says on standard error what is hidden");
-    CLI11_PARSE(app, argc, argv);
+    if (!options.number("seed", seed, 0, 4e9) || !options.number("every", every_s, 1, 3600)) return 2;
+    const std::string plan_file = options.first().toStdString(), day_name = options.text("day").toStdString(),
+                      out = options.text("output").toStdString();
+    const bool tell = options.has("tell"), force = options.has("force");
     const auto refuse = [](const yr::Error& e) {
         std::cerr << yr::words::sentence(e) << "\n";
         return 2;

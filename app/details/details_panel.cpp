@@ -32,6 +32,11 @@ DetailsPanel::DetailsPanel(Document* document, QWidget* parent) : QWidget(parent
     scroll_->setWidgetResizable(true);
     scroll_->setFrameShape(QFrame::NoFrame);
     scroll_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    holder_ = new QWidget;
+    holder_->setObjectName(QStringLiteral("panel"));
+    auto* held = new QVBoxLayout(holder_);
+    held->setContentsMargins(0, 0, 0, 0);
+    scroll_->setWidget(holder_);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
@@ -103,7 +108,16 @@ void DetailsPanel::rebuild() {
     shape_ = shape();
     const Plan& plan = document_->plan();
     const Id id = document_->selection().id();
-    form_ = new FieldForm([this] { return document_->style(); });
+    // its own field may be what asked for another form: it goes when that has returned. It stays where it is
+    // till then, for what changes its parent is styled anew with all that it holds.
+    if (form_) {
+        form_->hide();
+        for (QWidget* w : form_->findChildren<QWidget*>())
+            w->setObjectName({});  // who looks for a field means the new one
+        holder_->layout()->removeWidget(form_);
+        form_->deleteLater();
+    }
+    form_ = new FieldForm([this] { return document_->style(); }, holder_);
     form_->ask_about(
         [doc = document_](Dimension dimension, double value) { return doubt_of(doc, dimension, value); });
     connect(form_, &FieldForm::why, this, &DetailsPanel::why);
@@ -134,8 +148,9 @@ void DetailsPanel::rebuild() {
         (yr::find(plan.runs, id) && plan.runs.size() > 1))
         form_->button(say("Take out"), [this, id] { emit remove_asked(id); });
     form_->finish();
-    if (QWidget* old = scroll_->takeWidget()) old->deleteLater();
-    scroll_->setWidget(form_);
+    holder_->layout()->addWidget(form_);
+    form_->show();
+    scroll_->verticalScrollBar()->setValue(0);
 }
 
 }  // namespace yr::app

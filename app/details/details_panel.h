@@ -30,6 +30,7 @@ class DetailsPanel : public QWidget {
 
     Document* document_;
     QScrollArea* scroll_;
+    QWidget* holder_;  // of the form that is shown
     QLabel* title_;
     FieldForm* form_ = nullptr;
     QString shape_;

@@ -11,6 +11,9 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <queue>
+#include <string_view>
+#include <unordered_map>
 
 namespace yr::app {
 namespace {
@@ -38,7 +41,9 @@ class SceneBuilder {
           sol_(d.solution()),
           layout_(d.layout()),
           size_(size),
-          window_(window) {}
+          window_(window) {
+        for (std::size_t k = 0; k < plan_.loads.size(); ++k) index_of_.emplace(plan_.loads[k].id, k);
+    }
 
     RailScene build() {
         if (layout_.width_A <= 0) {
@@ -59,7 +64,7 @@ class SceneBuilder {
         add_loads();
         place_names();
         add_ticks();
-        return scene_;
+        return std::move(scene_);
     }
 
   private:
@@ -268,16 +273,37 @@ class SceneBuilder {
             i.kind = SceneKind::load;
             i.ref = p.ref;
             i.left_A = p.left_A, i.right_A = p.right_A, i.pieces = p.pieces;
-            describe(i);
+            i.id = id_of(p.ref);
+            if (p.ref.thing == ChartThing::load || p.ref.thing == ChartThing::inverter)
+                i.severity = severity_of(i.id);
             loads.push_back(std::move(i));
         }
         std::sort(loads.begin(), loads.end(),
                   [](const SceneItem& a, const SceneItem& b) { return a.left_A < b.left_A; });
-        for (SceneItem& i : loads) {
-            const auto [top, bottom] = gap_of(i);
-            i.rect = QRectF(QPointF(x(i.left_A), top), QPointF(x(i.right_A), bottom));
-        }
+        put_into_gaps(loads);
         gather(loads);
+        for (SceneItem& i : scene_.items)  // those that were gathered need no words of their own
+            if (i.kind == SceneKind::load) describe(i);
+    }
+
+    const Id& id_of(const ChartRef& ref) const {
+        const std::size_t k = at_(ref.index);
+        switch (ref.thing) {
+            case ChartThing::load:
+                return plan_.loads[k].id;
+            case ChartThing::charging:
+                return plan_.batteries[k].id;
+            case ChartThing::converter:
+                return plan_.sources[k].id;
+            case ChartThing::inverter:
+                return plan_.inverters[k].id;
+            case ChartThing::standby:
+                return plan_.points[at_(sol_.network.standby_points[k])].id;
+            case ChartThing::conductor:
+                break;
+        }
+        static const Id none;
+        return none;
     }
 
     void describe(SceneItem& i) const {
@@ -286,34 +312,29 @@ class SceneBuilder {
                 const Load& l = plan_.loads[at_(i.ref.index)];
                 const LoadResult& r = sol_.point.loads[at_(i.ref.index)];
                 const double limit = drop_limit_V(plan_, l), nominal = rail_V(plan_, l);
-                i.id = l.id;
                 i.label = q(l.name) + (l.count > 1 ? QStringLiteral(" ×%1").arg(l.count) : QString());
                 i.detail = A(r.current_A) + QStringLiteral("   ") + V(r.voltage_V);
                 i.used = r.supply_V > 0 && !l.starter ? r.drop_V / limit : -1;
                 if (i.used >= 0)
-                    i.share = say("%1 of %2")
-                                  .arg(q(words::number(100 * r.drop_V / nominal, 2)),
-                                       q(words::quantity(limit / nominal, Dimension::fraction, d_.style())));
+                    i.share = of_.arg(q(words::number(100 * r.drop_V / nominal, 2)),
+                                      q(words::quantity(limit / nominal, Dimension::fraction, d_.style())));
                 const auto& bands = bands_at_hand();
                 if (i.used >= 0 && !d_.shows_situation() && bands.size() == plan_.states.size()) {
                     const Band& band =
                         bands[static_cast<std::size_t>(d_.state_index())].drop_V[at_(i.ref.index)];
                     i.used_least = band.least / limit, i.used_most = band.most / limit;
                     i.share = QStringLiteral("%1 … ").arg(q(words::number(100 * band.least / nominal, 2))) +
-                              say("%1 of %2")
-                                  .arg(q(words::number(100 * band.most / nominal, 2)),
-                                       q(words::quantity(limit / nominal, Dimension::fraction, d_.style())));
+                              of_.arg(q(words::number(100 * band.most / nominal, 2)),
+                                      q(words::quantity(limit / nominal, Dimension::fraction, d_.style())));
                 }
                 break;
             }
             case ChartThing::charging:
-                i.id = plan_.batteries[at_(i.ref.index)].id;
                 i.label = say("charges ") + q(plan_.batteries[at_(i.ref.index)].name);
                 i.detail = A(-sol_.point.batteries[at_(i.ref.index)].current_A) + QStringLiteral("   ") +
                            V(sol_.point.batteries[at_(i.ref.index)].voltage_V);
                 break;
             case ChartThing::converter: {
-                i.id = plan_.sources[at_(i.ref.index)].id;
                 const SourceElement& e = sol_.network.sources[at_(i.ref.index)];
                 i.label = say("into ") + q(plan_.sources[at_(i.ref.index)].name);
                 i.detail = A(sol_.point.sources[at_(i.ref.index)].input_A) + QStringLiteral("   ") +
@@ -323,7 +344,6 @@ class SceneBuilder {
             case ChartThing::inverter: {
                 const std::size_t k = at_(i.ref.index);
                 const LoadResult& r = sol_.point.loads[sol_.network.plan_loads + k];
-                i.id = plan_.inverters[k].id;
                 i.label = q(plan_.inverters[k].name);
                 for (const Load& l : plan_.loads)  // they have no place on the rail but this
                     if (l.inverter == i.id) i.members.push_back(l.id);
@@ -337,7 +357,6 @@ class SceneBuilder {
                 const Network& net = sol_.network;
                 const LoadResult& r = sol_.point.loads[net.plan_loads + net.inverters + at_(i.ref.index)];
                 const Point& box = plan_.points[at_(net.standby_points[at_(i.ref.index)])];
-                i.id = box.id;
                 i.label = q(box.name) + say(" itself");
                 i.detail = A(r.current_A) + QStringLiteral("   ") + V(r.voltage_V);
                 break;
@@ -345,8 +364,6 @@ class SceneBuilder {
             case ChartThing::conductor:
                 break;
         }
-        if (i.ref.thing == ChartThing::load || i.ref.thing == ChartThing::inverter)
-            i.severity = severity_of(i.id);
     }
 
     // Names stand level, each by its own place: where one is too narrow for its words, on rows in the free
@@ -425,17 +442,38 @@ class SceneBuilder {
                 bold.height() + small.height() + 2, i.rect.top(), i.rect.bottom()};
     }
 
-    std::pair<double, double> gap_of(const SceneItem& load) const {
-        double top = scene_.plot.top(), bottom = scene_.plot.bottom();
-        const double mid = (load.left_A + load.right_A) / 2;
-        for (const SceneItem& i : scene_.items) {
-            if (i.kind != SceneKind::conductor || mid < i.left_A || mid > i.right_A) continue;
-            if (i.side == ChartSide::supply)
-                top = std::max(top, i.rect.bottom());
-            else
-                bottom = std::min(bottom, i.rect.top());
+    // Between what feeds a load and what takes its current back: the deepest of either side over the middle
+    // of its place. Loads come from left to right, so that a cable left behind never counts again.
+    void put_into_gaps(std::vector<SceneItem>& loads) const {
+        std::vector<const SceneItem*> cables;
+        for (const SceneItem& i : scene_.items)
+            if (i.kind == SceneKind::conductor) cables.push_back(&i);
+        std::sort(cables.begin(), cables.end(),
+                  [](const SceneItem* a, const SceneItem* b) { return a->left_A < b->left_A; });
+        const auto mid_of = [](const SceneItem& i) { return (i.left_A + i.right_A) / 2; };
+        std::vector<SceneItem*> order;
+        for (SceneItem& i : loads) order.push_back(&i);
+        std::sort(order.begin(), order.end(),
+                  [&](const SceneItem* a, const SceneItem* b) { return mid_of(*a) < mid_of(*b); });
+        using Edge = std::pair<double, double>;  // how deep, and how far to the right
+        std::priority_queue<Edge> supply, ret;
+        auto next = cables.begin();
+        const auto deepest = [](std::priority_queue<Edge>& edges, double mid) {
+            while (!edges.empty() && edges.top().second < mid) edges.pop();
+            return edges.empty() ? std::nullopt : std::optional(edges.top().first);
+        };
+        for (SceneItem* i : order) {
+            const double mid = mid_of(*i);
+            for (; next != cables.end() && (*next)->left_A <= mid; ++next)
+                if ((*next)->side == ChartSide::supply)
+                    supply.emplace((*next)->rect.bottom(), (*next)->right_A);
+                else
+                    ret.emplace(-(*next)->rect.top(), (*next)->right_A);
+            const double top = std::max(scene_.plot.top(), deepest(supply, mid).value_or(scene_.plot.top()));
+            const double bottom =
+                std::min(scene_.plot.bottom(), -deepest(ret, mid).value_or(-scene_.plot.bottom()));
+            i->rect = QRectF(QPointF(x(i->left_A), top), QPointF(x(i->right_A), std::max(bottom, top + 8)));
         }
-        return {top, std::max(bottom, top + 8)};
     }
 
     // Two handles that would overlap become one.
@@ -457,12 +495,12 @@ class SceneBuilder {
         double amps = 0;
         for (const Id& id : g.members) {
             const Run* run = supply_.of(id);
-            const Load* load = yr::find(plan_.loads, id);
-            const Id its = run && load ? owner_of(run->from) : Id();
+            const auto load = index_of_.find(id);
+            const Id its = run && load != index_of_.end() ? owner_of(run->from) : Id();
             if (its.empty() || (!feed.empty() && its != feed))
                 return say("%1 small loads").arg(g.members.size());
             feed = its;
-            amps += sol_.point.loads[static_cast<std::size_t>(load - plan_.loads.data())].current_A;
+            amps += sol_.point.loads[load->second].current_A;
         }
         return say("%1: %2 loads, %3").arg(q(yr::name_of(plan_, feed))).arg(g.members.size()).arg(A(amps));
     }
@@ -566,6 +604,8 @@ class SceneBuilder {
     QSizeF size_;
     SceneWindow window_;
     double left_ = 0, right_ = 1, headroom_px_ = 0;
+    std::unordered_map<std::string_view, std::size_t> index_of_;  // of loads
+    const QString of_ = say("%1 of %2");
     RailScene scene_;
 };
 

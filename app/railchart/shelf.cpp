@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <iterator>
 
 namespace yr::app {
 namespace {
@@ -26,7 +27,6 @@ std::vector<double> rows_of(const QRectF& room, double height) {
 std::vector<std::optional<QRectF>> shelve(const std::vector<ShelfWish>& wishes, const QRectF& room,
                                           const std::vector<QRectF>& taken) {
     std::vector<std::optional<QRectF>> placed(wishes.size());
-    std::vector<QRectF> used;
     std::vector<std::size_t> order(wishes.size());
     for (std::size_t k = 0; k < order.size(); ++k) order[k] = k;
     std::sort(order.begin(), order.end(),
@@ -35,21 +35,27 @@ std::vector<std::optional<QRectF>> shelve(const std::vector<ShelfWish>& wishes, 
     for (const ShelfWish& w : wishes) height = std::max(height, w.height);
     if (height <= 0) return placed;
     const std::vector<double> rows = rows_of(room, height);
+    std::vector<std::vector<QRectF>> taken_in(rows.size()), used_in(rows.size());
+    for (std::size_t r = 0; r < rows.size(); ++r) {  // a row is asked about what stands in it alone
+        const QRectF row(room.left(), rows[r], room.width(), height);
+        std::copy_if(taken.begin(), taken.end(), std::back_inserter(taken_in[r]),
+                     [&](const QRectF& t) { return t.top() < row.bottom() && t.bottom() > row.top(); });
+    }
     for (const std::size_t k : order) {
         const ShelfWish& w = wishes[k];
         // its place may lie off the middle of the name, but never outside it
         for (const double shift : {0.0, 0.25, -0.25, 0.42, -0.42}) {
-            for (const double y : rows) {
-                QRectF r(w.x - w.width / 2 + shift * w.width, y, w.width, w.height);
+            for (std::size_t row = 0; row < rows.size(); ++row) {
+                QRectF r(w.x - w.width / 2 + shift * w.width, rows[row], w.width, w.height);
                 if (r.left() < room.left()) r.moveLeft(room.left());
                 if (r.right() > room.right()) r.moveRight(room.right());
                 if (r.left() > w.x || r.right() < w.x || r.bottom() < w.top || r.top() > w.bottom) continue;
                 const QRectF around = r.adjusted(-kBetween_px / 2, 0, kBetween_px / 2, 0);
                 const auto hits = [&](const QRectF& other) { return around.intersects(other); };
-                if (std::any_of(taken.begin(), taken.end(), hits) ||
-                    std::any_of(used.begin(), used.end(), hits))
+                if (std::any_of(used_in[row].rbegin(), used_in[row].rend(), hits) ||
+                    std::any_of(taken_in[row].begin(), taken_in[row].end(), hits))
                     continue;
-                used.push_back(around);
+                used_in[row].push_back(around);
                 placed[k] = r;
                 break;
             }

@@ -28,6 +28,7 @@ namespace {
 
 class WhyButton : public QPushButton {
   public:
+    using QPushButton::QPushButton;
     std::function<void()> ask;
 
   protected:
@@ -52,19 +53,23 @@ FieldForm::FieldForm(std::function<words::Style()> style, QWidget* parent)
 }
 
 void FieldForm::heading(const QString& text) {
-    auto* l = new QLabel(text);
+    auto* l = new QLabel(text, this);
     l->setFont(type_font(Type::bold));
     l->setContentsMargins(0, 10, 0, 2);
     l->setWordWrap(true);
     column_->addWidget(l);
 }
 
-QWidget* FieldForm::row(const QString& label, QWidget* field, const QString& shown) {
-    auto* w = new QWidget;
+QWidget* FieldForm::new_row() {
+    return new QWidget(this);
+}
+
+void FieldForm::fill_row(const QString& label, QWidget* field, const QString& shown) {
+    QWidget* w = field->parentWidget();
     auto* line = new QHBoxLayout(w);
     line->setContentsMargins(0, 0, 0, 0);
     line->setSpacing(6);
-    auto* l = new QLabel(shown.isEmpty() ? label : shown);
+    auto* l = new QLabel(shown.isEmpty() ? label : shown, w);
     l->setObjectName(QStringLiteral("soft"));
     l->setFixedWidth(shown.isEmpty() ? kLabelWidth : kShortLabelWidth);
     l->setBuddy(field);
@@ -72,16 +77,15 @@ QWidget* FieldForm::row(const QString& label, QWidget* field, const QString& sho
     line->addWidget(l);
     line->addWidget(field, 1);
     column_->addWidget(w);
-    return w;
 }
 
 QLineEdit* FieldForm::text(const QString& label, const Show& show, const Take& take, const QString& assumed,
                            const QString& shown) {
-    auto* edit = new QLineEdit;
+    auto* edit = new QLineEdit(new_row());
     edit->setPlaceholderText(assumed);
     edit->setObjectName(label);
-    row(label, edit, shown);
-    auto* problem = new QLabel;
+    fill_row(label, edit, shown);
+    auto* problem = new QLabel(this);
     problem->setObjectName(QStringLiteral("stop"));
     problem->setFont(type_font(Type::small));
     problem->setWordWrap(true);
@@ -140,13 +144,13 @@ void FieldForm::quantity(const QString& label, Dimension dimension,
 
 void FieldForm::choice(const QString& label, const std::vector<Choice>& choices,
                        const std::function<Id()>& show, const std::function<void(const Id&)>& take) {
-    auto* box = new QComboBox;
+    auto* box = new QComboBox(new_row());
     box->setObjectName(label);
     box->setFocusPolicy(Qt::StrongFocus);
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     box->setMinimumContentsLength(8);
     for (const Choice& c : choices) box->addItem(c.text, q(c.value));
-    row(label, box);
+    fill_row(label, box);
     const auto tell = [box, show] { box->setCurrentIndex(box->findData(q(show()))); };
     connect(box, &QComboBox::activated, this, [box = QPointer(box), take, tell](int index) {
         take(box->itemData(index).toString().toStdString());
@@ -158,7 +162,7 @@ void FieldForm::choice(const QString& label, const std::vector<Choice>& choices,
 
 void FieldForm::check(const QString& label, const std::function<bool()>& show,
                       const std::function<void(bool)>& take) {
-    auto* box = new QCheckBox(label);
+    auto* box = new QCheckBox(label, this);
     box->setObjectName(label);
     column_->addWidget(box);
     connect(box, &QCheckBox::clicked, this, [box = QPointer(box), take, show](bool on) {
@@ -170,12 +174,12 @@ void FieldForm::check(const QString& label, const std::function<bool()>& show,
 }
 
 void FieldForm::value(const QString& label, const Show& show, const words::ValueRef& ref) {
-    auto* b = new WhyButton;
+    auto* b = new WhyButton(new_row());
     b->setToolTip(say("Why?  F1 or click"));
     b->setObjectName(QStringLiteral("value ") + label);
     b->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
-    b->setStyleSheet(QStringLiteral("QPushButton { text-align: left; padding: 1px 6px; min-height: 22px; }"));
-    row(label, b);
+    b->setProperty("value", true);  // as the style sheet has it
+    fill_row(label, b);
     b->ask = [this, b, ref] { emit why({ref}, b->mapToGlobal(b->rect().center())); };
     connect(b, &QPushButton::clicked, this, [b] { b->ask(); });
     refreshers_.emplace_back([b, show] { b->setText(show()); });
@@ -183,7 +187,7 @@ void FieldForm::value(const QString& label, const Show& show, const words::Value
 }
 
 void FieldForm::words(const QString& text) {
-    auto* l = new QLabel(text);
+    auto* l = new QLabel(text, this);
     l->setObjectName(QStringLiteral("soft"));
     l->setFont(type_font(Type::small));
     l->setWordWrap(true);
@@ -191,7 +195,7 @@ void FieldForm::words(const QString& text) {
 }
 
 void FieldForm::button(const QString& text, const std::function<void()>& action) {
-    auto* b = new QToolButton;
+    auto* b = new QToolButton(this);
     b->setObjectName(QStringLiteral("mend"));
     b->setText(text);
     connect(b, &QToolButton::clicked, this, action);
@@ -199,14 +203,14 @@ void FieldForm::button(const QString& text, const std::function<void()>& action)
 }
 
 FieldForm* FieldForm::fold(const QString& text, bool open) {
-    auto* word = new QToolButton;
+    auto* word = new QToolButton(this);
     word->setText(text);
     word->setCheckable(true);
     word->setChecked(open);
     word->setArrowType(open ? Qt::DownArrow : Qt::RightArrow);
     word->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
     word->setMinimumHeight(26);
-    auto* inside = new FieldForm(style_);
+    auto* inside = new FieldForm(style_, this);
     inside->doubt_ = doubt_;
     inside->column_->setContentsMargins(0, 0, 0, 4);
     inside->setVisible(open);

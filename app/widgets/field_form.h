@@ -71,7 +71,9 @@ class FieldForm : public QWidget {
     void why(const std::vector<words::ValueRef>& refs, const QPoint& global);
 
   private:
-    QWidget* row(const QString& label, QWidget* field, const QString& shown = {});
+    // A field is made in its row: what is given to another parent is styled anew with all that it holds.
+    QWidget* new_row();
+    void fill_row(const QString& label, QWidget* field, const QString& shown = {});
 
     std::function<words::Style()> style_;
     Doubt doubt_;

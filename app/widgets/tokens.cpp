@@ -3,6 +3,7 @@
 
 #include <QApplication>
 #include <QFontDatabase>
+#include <QHash>
 #include <QPalette>
 #include <QStyleFactory>
 #include <cmath>
@@ -58,6 +59,7 @@ QLineEdit { background: @paper; border: 1px solid @line; border-radius: 2px; pad
             selection-background-color: @supply; selection-color: @paper; }
 QLineEdit:focus { border: 2px solid @source; padding: 2px 5px; }
 QToolButton, QPushButton { background: transparent; border: 1px solid transparent; padding: 3px 8px; min-height: 24px; }
+QPushButton[value="true"] { text-align: left; padding: 1px 6px; min-height: 22px; }
 QToolButton:hover, QPushButton:hover { background: @line; }
 QToolButton:focus, QPushButton:focus { border: 1px solid @source; }
 QToolButton:checked { background: @ink; color: @paper; }
@@ -121,6 +123,14 @@ QFrame#why { background: @paper; border: 1px solid @soft; }
 }  // namespace
 
 QColor Tokens::on(const QColor& ground) const {
+    // asked for every cable of every picture, of a dozen colours
+    static QHash<QRgb, QColor> known[2];
+    if (const auto found = known[night].constFind(ground.rgba()); found != known[night].constEnd())
+        return *found;
+    return *known[night].insert(ground.rgba(), readable_on(ground));
+}
+
+QColor Tokens::readable_on(const QColor& ground) const {
     const double g = luminance(ground);
     const auto contrast = [&](const QColor& c) {
         const double l = luminance(c);

@@ -15,6 +15,9 @@ struct Tokens {
 
     // Text that reads on this ground.
     [[nodiscard]] QColor on(const QColor& ground) const;
+
+  private:
+    [[nodiscard]] QColor readable_on(const QColor& ground) const;
 };
 
 [[nodiscard]] const Tokens& tokens();

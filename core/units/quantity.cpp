@@ -143,9 +143,10 @@ std::optional<std::pair<double, double>> two_readings(std::string_view text) {
     std::size_t after = before + 1;
     while (digit(after)) ++after;
     if (after != before + 4) return std::nullopt;
-    const bool goes_on =
-        after < text.size() && (text[after] == ',' || text[after] == '.' || text[after] == 'e');
-    if (goes_on && digit(after + 1)) return std::nullopt;
+    const char next = after < text.size() ? text[after] : ' ';
+    if ((next == ',' || next == '.') && digit(after + 1)) return std::nullopt;
+    const bool signed_power = after + 1 < text.size() && text[after + 1] == '-';
+    if ((next == 'e' || next == 'E') && digit(after + 1 + signed_power)) return std::nullopt;
     double whole = 0;
     const std::string digits = std::string(text.substr(0, before)) + std::string(text.substr(before + 1, 3));
     std::from_chars(digits.data(), digits.data() + digits.size(), whole);

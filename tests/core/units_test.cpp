@@ -104,7 +104,8 @@ TEST(Quantity, ThreeDigitsBehindACommaOrPointAreAskedAbout) {
     }
     EXPECT_EQ(*two_readings("1,500"), std::pair(1500.0, 1.5));
     EXPECT_EQ(parse_quantity("1,500 W", Dimension::power).error().wanted.value, "1500");
-    for (const char* text : {"0.005", "0,125 m", "1.5", "1,50", "1.2500", "1500", "12345.678", "0.001e3"})
+    for (const char* text : {"0.005", "0,125 m", "1.5", "1,50", "1.2500", "1500", "12345.678", "0.001e3",
+                             "4.779e-05", "1.500E3"})
         EXPECT_FALSE(two_readings(text)) << text;
     EXPECT_NEAR(*parse_value("0,125 m", Dimension::length), 0.125, 1e-12);
 }

@@ -49,12 +49,23 @@ SizingPanel::SizingPanel(Document* document, QWidget* parent) : QWidget(parent),
     connect(&next_, &JobBase::done, this, &SizingPanel::take_next);
     connect(&document_->store(), &PlanStore::edited, this, [this] {
         apply_->hide();  // what it would apply is of the plan before
-        refresh_stock();
-        fill_states_menu();
+        stale_ = true;
+        if (isVisible()) fill_anew();
     });
+    fill_anew();
+    show_part(0);
+}
+
+void SizingPanel::fill_anew() {
+    if (!stale_) return;
+    stale_ = false;
     refresh_stock();
     fill_states_menu();
-    show_part(0);
+}
+
+void SizingPanel::showEvent(QShowEvent* event) {
+    fill_anew();  // an edit elsewhere waits for who looks
+    QWidget::showEvent(event);
 }
 
 QHBoxLayout* SizingPanel::make_head() {

@@ -56,6 +56,9 @@ class SizingPanel : public QWidget {
   signals:
     void said(const QString& text);
 
+  protected:
+    void showEvent(QShowEvent* event) override;
+
   private:
     [[nodiscard]] QHBoxLayout* make_head();
     [[nodiscard]] QHBoxLayout* make_summary();
@@ -71,6 +74,8 @@ class SizingPanel : public QWidget {
     void draw_sides();
     void take_stock();
     void refresh_stock();
+    void fill_anew();
+    bool stale_ = true;  // the plan has changed since it was filled
     void fill_states_menu();
 
     Document* document_;
