@@ -17,7 +17,7 @@ Vocabulary connector_words() {
 
 const Vocabulary& vocabulary_of(StatementKind kind) {
     static const Vocabulary battery{
-        {"charge", "health", "dc-dc", "dcdc", "charger", "relay", "contactor", "switch"},
+        {"charge", "health", "dc-dc", "dcdc", "charger", "relay", "contactor", "switch", "bms"},
         {"agm",
          "gel",
          "lifepo4",

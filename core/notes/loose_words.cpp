@@ -118,7 +118,7 @@ std::string cut_off_in_our_words(const std::string& line) {
 // "main disconnect on the battery": in the cable to the first block.
 std::string master_in_our_words(const std::string& line) {
     static const Pattern at_battery(
-        R"(^\s*((?:main |battery |master )?(?:disconnect|master|isolator|cut-?off|kill|switch)(?: disconnect)?(?: switch)?)\s*(?:(?:at|on|by|near|beside|behind)\s+(?:the\s+)?((?:[a-z]+\s+)?battery|batteries))?\s*$)");
+        R"(^\s*((?:main |battery |master )?(?:disconnect|master|isolator|cut-?off|kill|switch)(?: disconnect)?(?: switch)?)\s*,?\s*(\d+\s*A\b)?\s*,?\s*(?:(?:at|on|by|near|beside|behind)\s+(?:the\s+)?((?:[a-z]+\s+)?battery|batteries))?\s*$)");
     // "module battery switch 300 A"
     static const Pattern of_battery(
         R"(^\s*((?!main\b|master\b)[a-z]+ battery) (switch|disconnect|isolator|master)\s*(\d+\s*A)?\s*$)");
@@ -129,7 +129,7 @@ std::string master_in_our_words(const std::string& line) {
     if (!at_battery.is_all_of(line, m) || to_lower(m[1]) == "switch") return line;
     const std::string name = m[1];
     return "master " + (to_lower(name) == "master" ? std::string() : "\"" + name + "\" ") +
-           "between battery and main block";
+           "between battery and main block" + (m.has(2) ? " " + m[2] : "");
 }
 
 // "cab fuse panel 12 way": a bus of that name, in that place.
@@ -189,7 +189,31 @@ std::string without_layout(const std::string& line) {
     static const Plainer plainer[] = {
         {Pattern(R"((\d\s*k?)VA\b)"), "$1W"},
         {Pattern(R"(\b(?:works?|runs?|used)\s+(?=\d+\s*(?:s|secs?|seconds?|min|mins|minutes?)\b))"), ""},
-        {Pattern(R"(,\s*(?:in-cab|cab|dash|panel|rocker|toggle)\s+switch\s*(?=,|$))"), " on own switch"},
+        {Pattern(R"(,\s*(?:in-cab|cab|dash|panel|rocker|toggle)\s+switch(?:es)?\s*(?=,|$))"),
+         " on own switch"},
+        {Pattern(
+             R"(^\s*((?:[a-z]+\s+)?(?:battery|batteries|alternator|starter|inverter|solar))\s+(?:-|\xE2\x80\x93|\xE2\x80\x94)\s+(?!to\b|and\b))"),
+         "$1 "},
+        {Pattern(R"(\bseries\s*[-&+]\s*parallel\b)"), "series/parallel"},
+        // what a radio sends, what a siren sounds; the amps are what it draws
+        {Pattern(R"(\b\d+(?:\.\d+)?\s*W\s+(?:tx|transmit|output|pa|pep)\s*,?\s+(?=\d+(?:\.\d+)?\s*A\b))"),
+         ""},
+        {Pattern(
+             R"(^(?!\s*(?:inverter|solar|charger|alternator|converter|winch|starter|dc)\b)(.*?)\b\d+(?:\.\d+)?\s*W\s*,?\s+(\d+(?:\.\d+)?\s*A)\s*(?=$|,))"),
+         "$1$2"},
+        {Pattern(
+             R"((\d\s*A)\s+hold(?:ing)?\s*[,/]?\s*(\d+(?:\.\d+)?\s*A)\s+pull(?:[- ]?in)?(?:\s+(?:for\s+)?\d+(?:\.\d+)?\s*s\b)?)"),
+         "$1, start $2"},
+        {Pattern(R"(,\s*(?:the\s+)?((?:main|starter|start|engine|aux|leisure|house)\s+battery)\s*(?=$|,))"),
+         ", from $1"},
+        // held or latched by hand, it is a switch of its own
+        {Pattern(
+             R"((?<=[AWVs])\s*,?\s*(?:on\s+)?(?:a\s+)?(?:momentary|toggle|rocker|push[ -]?button)(?:\s+(?:switch|button))?\s*(?=,|$))"),
+         ", on own switch"},
+        {Pattern(
+             R"((?<=[AWVs])\s*,?\s*(?:on\s+)?(?:a\s+)?(?:momentary|toggle|rocker|push[ -]?button)(?:\s+(?:switch|button))?\s+(?=\d))"),
+         ", on own switch, "},
+        {Pattern(R"(\s*(?:\+|&)\s*(?:own\s+)?switch\b)"), ", on own switch"},
         {Pattern(R"(\b(?:cranking\s+)?CCA\s*:?\s*(\d{3,4})\b(?!\s*[AV]))"), "$1 CCA"},
         {Pattern(R"(\bcranking\s+(?=\d+\s*(?:CCA|A)\b))"), ""},
         {Pattern(R"((\d\s*k?W)\s+AC\b)"), "$1 on inverter"},
@@ -247,6 +271,20 @@ std::string without_layout(const std::string& line) {
     text = doubt.replaced(cca.replaced(text, "$1 $2"), "$1");
     text = and_amps.replaced(counted.replaced(at_most.replaced(text, ""), "$1x "), "$1 ");
     for (const auto& [more, plain] : plainer) text = more.replaced(text, plain);
+    // "180 A peak 300 A 10 s"; of "250 A peak, 80 A" the first is the peak
+    static const Pattern peak(
+        R"((\d+(?:\.\d+)?)\s*([AW])\s*,?\s+peaks?\s+(?:at\s+|of\s+)?(\d+(?:\.\d+)?)\s*\2\b(?:\s*,?\s+(?:for\s+)?\d+\s*(?:s|secs?|seconds?)\b)?)");
+    if (Found m; peak.is_in(text, m) && parse_value(m[3], Dimension::number).value_or(0) >
+                                            parse_value(m[1], Dimension::number).value_or(0))
+        text = m.before() + m[1] + " " + m[2] + ", start " + m[3] + " " + m[2] + m.behind();
+    // "dc/dc 48/12 30 A"
+    static const Pattern steps(
+        R"(^\s*(?:dc\s*[-/]?\s*dc|step-?down|step-?up|reducer)(?:\s+converter)?\s+(?:12|24|36|48)\s*V?\s*/\s*(12|24)\s*V?\s*,?\s*(?=\d+(?:\.\d+)?\s*A\b))");
+    text = steps.replaced(text, "converter $1 V ");
+    // "leisure: 3x 110 Ah"
+    static const Pattern bank(
+        R"(^\s*(leisure|house|aux(?:iliary)?|service|domestic|starter|start|engine|cab|chassis)\s*:\s*(?=[^,]*\d\s*Ah\b))");
+    text = bank.replaced(text, "$1 battery ");
     return runs.replaced(text, "");
 }
 
@@ -259,6 +297,24 @@ static bool is_a_switch(const Plan& plan, const std::string& name) {
                        [&](const State& s) { return names(s.switches); }) ||
            std::any_of(plan.loads.begin(), plan.loads.end(),
                        [&](const Load& l) { return names(l.live_when.switches); });
+}
+
+// "on aux", where there is an aux battery.
+static std::string called_by_first_word(const Plan& plan, const std::string& line) {
+    static const Pattern at(R"((?:\b(on|from|off|to|via)\s+(?:the\s+)?|,\s*)([a-z]+)\s*(?=,|$))");
+    for (const Battery& b : plan.batteries) {
+        const std::string name = to_lower(b.name);
+        if (!name.ends_with(" battery")) continue;
+        const std::string word = name.substr(0, name.size() - 8);
+        Found m;
+        for (std::string before, rest = line; at.is_in(rest, m);
+             before += m.before() + m[0], rest = m.behind()) {
+            if (to_lower(m[2]) != word || is_a_switch(plan, word)) continue;
+            return before + m.before() + (m.has(1) && !m[1].empty() ? m[1] : std::string(", from")) + " " +
+                   b.name + m.behind();
+        }
+    }
+    return line;
 }
 
 std::string loosely_said(const Plan& plan, const std::string& line) {
@@ -278,7 +334,7 @@ std::string loosely_said(const Plan& plan, const std::string& line) {
     // where something stands is called without "the"; "on the mast" keeps it, since "on mast" is a switch
     static const Pattern article(R"(\b(in|inside|behind|under|beside)\s+the\s+)");
     std::string text = article.replaced(only.replaced(line, ""), "$1 ");
-    text = battery.replaced(text, "battery");
+    text = called_by_first_word(plan, battery.replaced(text, "battery"));
     // nothing is switched by a roof
     static const Pattern on_part(R"(\bon\s+(roof|mast|bumper|headboard|rack|ladder|tailgate)\s*(?=,|$))");
     if (Found at; on_part.is_in(text, at) && !is_a_switch(plan, to_lower(at[1])))

@@ -103,6 +103,25 @@ static bool speaks_of_no_engine(std::string_view text) {
     return still.is_in(std::string(title)) && !engine.is_in(std::string(text));
 }
 
+// The battery that starts the engine comes first, wherever the page has it: what charges and starts goes by
+// that one, and what is lived with hangs on the other.
+static std::vector<NoteLine*> reading_order(std::vector<NoteLine>& lines) {
+    static const Pattern lived_with(
+        R"(^\s*(?:leisure|house|aux(?:iliary)?|service|domestic|living)\b[^\n]*\b\d+(?:\.\d+)?\s*Ah\b)");
+    static const Pattern of_engine(
+        R"(^\s*(?:engine|start(?:er|ing)?|crank(?:ing)?)\s*(?:batter(?:y|ies)|batt|:)[^\n]*\b\d+(?:\.\d+)?\s*(?:Ah|CCA)\b)");
+    std::vector<NoteLine*> order;
+    for (NoteLine& n : lines) order.push_back(&n);
+    const auto first = std::find_if(order.begin(), order.end(),
+                                    [](const NoteLine* n) { return !n->thing && lived_with.is_in(n->text); });
+    const auto engine = std::find_if(first, order.end(),
+                                     [](const NoteLine* n) { return !n->thing && of_engine.is_in(n->text); });
+    const bool sooner =
+        std::any_of(order.begin(), first, [](const NoteLine* n) { return of_engine.is_in(n->text); });
+    if (engine != order.end() && !sooner) std::rotate(first, engine, engine + 1);
+    return order;
+}
+
 Notes read_page(const Plan& base, std::string_view text, const Library* library) {
     Notes notes;
     notes.plan = base;
@@ -124,7 +143,8 @@ Notes read_page(const Plan& base, std::string_view text, const Library* library)
     bool begun = false;
     SetIn set_in;
     std::vector<std::pair<NoteLine*, std::string>> again;
-    for (NoteLine& n : notes.lines) {
+    for (NoteLine* line : reading_order(notes.lines)) {
+        NoteLine& n = *line;
         if (n.thing) continue;
         if (trim(n.text).empty() || heads_a_list(n.text))
             heading = given_by_heading(notes.plan, n.text), begun = false;

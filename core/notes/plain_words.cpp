@@ -290,6 +290,10 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
         const double watts = value_in(m[2] + " W") * (m[3].empty() ? 1 : 1000);
         return "converter " + m[1] + " V " + shown(watts / value_in(m[1] + " V")) + " A";
     }
+    // "From 24/12 converter 15 A:" above what hangs on it
+    static const Pattern heads(
+        R"(^\s*from\s+(?:an?\s+|the\s+)?(?:24|36|48)\s*V?\s*(?:/|to|-)\s*(12|24)\s*V?\s+(?:dc-dc\s+)?(?:converter|reducer|dropper)\s+(\d+(?:\.\d+)?\s*A)\s*:?\s*$)");
+    if (heads.is_all_of(line, m)) return "converter " + m[1] + " V " + m[2];
     // "24/12 converter 30 A", "radio 24-12 converter 10 A"
     static const Pattern between_rails(
         R"(^\s*(?!converter)([a-z][a-z ]*?)?\s*(?:24|36|48)\s*V?\s*(?:/|to|-)\s*(12|24)\s*V?\s+(?:dc-dc\s+)?(?:converter|reducer|dropper)\b(.*)$)");
@@ -298,7 +302,7 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     static const Pattern steps_down(
         R"(^\s*(?:(?:dc-dc|dcdc|dc|step-?down|voltage|buck)\s+)*(?:converter|reducer|dropper)\s+(?:from\s+)?(?:\d+\s*V?\s*(?:to|-|/|->)\s*)?(\d+\s*V\b.*)$)");
     static const Pattern senses(
-        R"(^\s*(?:vsr|battery separator|(?:smart )?separator|voltage[ -]sens(?:ing|itive)(?: charging)? relay|sensing relay|split[ -]charge(?:r| relay)|battery (?:combiner|joiner)|(?:relay )?combiner(?: relay)?)\b(.*)$)");
+        R"(^\s*(?:vsr|(?:battery )?(?:isolator|isolating|separation|charging|linking|coupling) relay|battery separator|(?:smart )?separator|voltage[ -]sens(?:ing|itive)(?: charging)? relay|sensing relay|split[ -]charge(?:r| relay)|battery (?:combiner|joiner)|(?:relay )?combiner(?: relay)?)\b(.*)$)");
     // an isolator between two batteries is of diodes; before anything else it is a switch
     static const Pattern isolates(
         R"(^\s*(?:battery |diode )?isolator\b(.*\bbetween\s+(.+?)\s+and\s+(.+?)\s*(?:,.*)?)$)");

@@ -57,10 +57,23 @@ Heading heading_of(const Plan& plan, const std::string& words) {
     static const Pattern of_volts(
         R"(^(?:[a-z][a-z ]*?)?[\s(]*(12|24|36|48)\s*v(?:olts?)?\)?(?:\s+[a-z ]+)?$)");
     if (Found m; of_volts.is_all_of(low, m)) return {"", " " + m[1] + " V"};
-    if (low == "ignition" || low == "on ignition" || low == "key on" || low == "with the key")
-        return {"", " on ignition"};
-    if (low == "always" || low == "always on" || low == "constant" || low == "permanent")
-        return {"", ", always"};
+    // "Key switched:", "ignition live", "switched by the key", "on accessory", "always hot"
+    static const std::string kThings = "(?: (?:loads|circuits|items|things|stuff|feeds?))?$";
+    static const Pattern by_key(
+        "^(?:on |with )?(?:the )?(?:ign(?:ition)?|key)(?:[ -](?:on|switched|live|fed|hot|controlled|only))*" +
+        kThings);
+    static const Pattern switched_by(
+        "^(?:switched|fed|controlled|live) (?:by|from|with|on|off) (?:the )?(?:ign(?:ition)?|key)(?: "
+        "switch)?" +
+        kThings);
+    static const Pattern by_accessory(
+        "^(?:on |with )?(?:acc|accessory)(?:[ -](?:on|switched|live|position))*" + kThings);
+    static const Pattern always(
+        "^(?:always|constant(?:ly)?|permanent(?:ly)?|unswitched)(?:[ -](?:on|live|hot|powered|fed))*" +
+        kThings);
+    if (by_key.is_all_of(low) || switched_by.is_all_of(low)) return {"", " on ignition"};
+    if (by_accessory.is_all_of(low)) return {"", " on accessory"};
+    if (always.is_all_of(low)) return {"", ", always"};
     static const Pattern loads(
         R"(^(?:(?:house|leisure|living|domestic|bus|vehicle|truck|van|coach|base|chassis|other|small|main|cab) )?(?:loads|consumers|accessories|electrics|circuits)$)");
     if (loads.is_all_of(low)) return {};

@@ -22,6 +22,7 @@ std::string in_full(std::string text) {
     };
     static const Plainer plainer[] = {
         {Pattern(R"(\s*!+)"), ""},
+        {Pattern(R"((\d\s*A)\s+between(?:\s+(?:the\s+)?(?:two|them|batteries|the batteries))?\s*$)"), "$1"},
         {Pattern(R"(\bbatts?\b\.?)"), "battery"},
         {Pattern(R"(\b(?:thru|thro)\b)"), "through"},
         {Pattern(R"(\s*/\s*(?=\d+\s*A\s*(?:EN|CCA|SAE|CA)\b))"), ", "},
@@ -51,7 +52,7 @@ std::string in_full(std::string text) {
          ""},
         {Pattern(R"(\s*,?\s*(?:two|three|four|five|\d)\s+switches\b[^,"]*)"), ""},
         {Pattern(
-             R"((?<=[AW])\s*,?\s*(?:on\s+|via\s+|with\s+)?(?:the\s+)?(door|hatch|lid|brake|foot|pressure|float)\s+switch\b)"),
+             R"((?<=[AW])\s*,?\s*(?:on\s+|via\s+|with\s+)?(?:the\s+)?(door|hatch|lid|brake|foot|pressure|float)\s+switch\b(?:\s*,?\s*always(?:\s+(?:on|live))?\b)?)"),
          " on switch $1"},
         {Pattern(R"(,\s*(?:burner|glow ?plug|igniter|ignition|motor|compressor)\s+start\s+(?=\d))"),
          ", start "},
@@ -93,6 +94,10 @@ std::vector<std::string> battery_with_its_joiner(const std::string& line) {
     static const Pattern by_key(
         R"(^(.*\d\s*Ah\b.*?)\s*,?\s+(?:with|via|through|(?:and\s+)?charged\s+(?:by|via|through|from))\s+(?:an?\s+)?(?:ignition|key|engine)\s+(?:relay|contactor|solenoid)\s+(\d+\s*A)\s*$)");
     Found m;
+    // "alternator 70 A to engine battery, VSR to leisure"
+    static const Pattern of_alternator(
+        R"(^\s*(alternator\b.*?)\s*,?\s+(?:with\s+|and\s+|\+\s*)?(?:an?\s+)?(vsr|split[ -]charge(?:\s+relay)?)\s*(\d+\s*A)?\s*(?:to\s+[a-z ]+)?$)");
+    if (of_alternator.is_all_of(line, m)) return {m[1], m[2] + " " + m[3]};
     if (by_key.is_all_of(line, m)) return {m[1], "joiner contactor " + m[2]};
     if (!joined.is_all_of(line, m)) return {};
     const std::string amps = m.has(2) && !m[2].empty() ? m[2] : m.has(4) ? m[4] : std::string();
@@ -113,7 +118,11 @@ std::string one_thing(const std::string& line) {
         R"(\b(?:230|240|120|110)\s*V\s+(?:from|in|at)\s+(?:the\s+)?(?:shed|garage|house|barn|building|wall|depot|yard|workshop)\b)");
     static const Pattern thought(
         R"(^\s*(?:ideally|note|nb|n\.b\.|remember|should|would|want|please|maybe|perhaps|everything|all wiring|[a-z]+ (?:water|air) so)\b(?!.*\d\s*(?:k?W|A|Ah)\b).*$)");
+    // two of a kind that say their cranking amps alone: side by side they give twice as much
+    static const Pattern by_cranking(
+        R"(^\s*(?:2|two)\s*x?\s*batter(?:y|ies)\b[^\d]*(?:group\s*\d+[^\d]*)?(\d{3,4})\s*CCA\b\s*(?:each\b)?[^\d]*$)");
     Found m;
+    if (by_cranking.is_all_of(line, m)) return "battery " + shown(2 * figure(m[1])) + " CCA";
     if (hook_up.is_all_of(line, m)) return "charger shore " + m[1];
     if (of_mains.is_all_of(line, m)) return "charger shore " + m[1];
     if (isolator.is_all_of(line, m)) return m[1];

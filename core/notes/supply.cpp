@@ -67,6 +67,7 @@ void take_values(Battery& battery, const Said& said, double rail_V) {
     const int beside = !series ? count : strings ? count / in_string : 1;
     if (const auto v = said.plain_of(Dimension::charge)) battery.capacity_Ah = *v * beside;
     if (const auto v = said.plain_of(Dimension::current)) battery.cranking_A = *v * beside;
+    if (const auto v = said.labelled_as("bms", Dimension::current)) battery.cuts_at_A = *v;
     if (const auto v = said.labelled_as("charge", Dimension::fraction)) battery.charge = v;
     if (const auto v = said.labelled_as("health", Dimension::fraction)) battery.health = v;
     if (each_V && series)

@@ -319,6 +319,7 @@ class LineReader {
                 break;
             case Dimension::voltage:
                 if (!take_volts(q->value)) line_.other_rail_V = q->value;
+                if (q->count > 1 && line_.count == 1) line_.count = q->count;  // "4x 24 V 35 W"
                 break;
             case Dimension::number:
             case Dimension::area:

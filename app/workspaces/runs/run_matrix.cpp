@@ -18,7 +18,7 @@ namespace {
 
 constexpr int kIdRole = Qt::UserRole, kSortRole = TableRow::kSortRole, kShareRole = Qt::UserRole + 2,
               kLimitRole = Qt::UserRole + 3, kThinRole = Qt::UserRole + 4;
-constexpr int kFirstState = 4;
+constexpr int kFirstState = 4, kStateWidth = 66;
 
 // A cell of a state: its share as a bar under its number.
 class ShareCell : public QStyledItemDelegate {
@@ -111,9 +111,13 @@ void RunMatrix::fill_states() {
     table_->header()->setSectionResizeMode(QHeaderView::Fixed);
     table_->header()->setSectionResizeMode(0, QHeaderView::Stretch);
     for (int k = 1; k < heads.size(); ++k) {
-        table_->header()->resizeSection(k, k == 3 ? 106 : k == 2 ? 92 : k == 1 ? 72 : 66);
-        if (k >= kFirstState) table_->headerItem()->setTextAlignment(k, Qt::AlignRight);
-        if (k >= kFirstState) table_->headerItem()->setToolTip(k, heads[k]);
+        table_->header()->resizeSection(k, k == 3 ? 106 : k == 2 ? 92 : k == 1 ? 72 : kStateWidth);
+        if (k < kFirstState) continue;
+        table_->headerItem()->setTextAlignment(k, Qt::AlignRight);
+        table_->headerItem()->setToolTip(k, heads[k]);
+        // a styled header cuts what does not fit, on the side where the name begins
+        const QFontMetrics small(type_font(Type::small));
+        table_->headerItem()->setText(k, small.elidedText(heads[k], Qt::ElideRight, kStateWidth - 10));
     }
     for (std::size_t r = 0; r < plan.runs.size() && solutions.size() == plan.states.size(); ++r) {
         const Run& run = plan.runs[r];
