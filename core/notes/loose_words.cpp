@@ -214,6 +214,11 @@ std::string without_layout(const std::string& line) {
              R"((?<=[AWVs])\s*,?\s*(?:on\s+)?(?:a\s+)?(?:momentary|toggle|rocker|push[ -]?button)(?:\s+(?:switch|button))?\s+(?=\d))"),
          ", on own switch, "},
         {Pattern(R"(\s*(?:\+|&)\s*(?:own\s+)?switch\b)"), ", on own switch"},
+        {Pattern(
+             R"(\s*,?\s*(?:up\s*/\s*down|up-down|in\s*/\s*out|open\s*/\s*close|reversing|rocker)\s+switch\b)"),
+         ", on own switch"},
+        {Pattern(R"(,\s*float\s*(?=,|$))"), " on switch float"},
+        {Pattern(R"((\d\s*[WA])\s*\+\s*(?=[a-z][a-z ]*\d))"), "$1, "},
         {Pattern(R"(\b(?:cranking\s+)?CCA\s*:?\s*(\d{3,4})\b(?!\s*[AV]))"), "$1 CCA"},
         {Pattern(R"(\bcranking\s+(?=\d+\s*(?:CCA|A)\b))"), ""},
         {Pattern(R"((\d\s*k?W)\s+AC\b)"), "$1 on inverter"},

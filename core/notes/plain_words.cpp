@@ -302,7 +302,7 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     static const Pattern steps_down(
         R"(^\s*(?:(?:dc-dc|dcdc|dc|step-?down|voltage|buck)\s+)*(?:converter|reducer|dropper)\s+(?:from\s+)?(?:\d+\s*V?\s*(?:to|-|/|->)\s*)?(\d+\s*V\b.*)$)");
     static const Pattern senses(
-        R"(^\s*(?:vsr|(?:battery )?(?:isolator|isolating|separation|charging|linking|coupling) relay|battery separator|(?:smart )?separator|voltage[ -]sens(?:ing|itive)(?: charging)? relay|sensing relay|split[ -]charge(?:r| relay)|battery (?:combiner|joiner)|(?:relay )?combiner(?: relay)?)\b(.*)$)");
+        R"(^\s*(?:vsr|acr|automatic charging relay|(?:battery )?(?:isolator|isolating|separation|charging|linking|coupling) relay|battery separator|(?:smart )?separator|voltage[ -]sens(?:ing|itive)(?: charging)? relay|sensing relay|split[ -]charge(?:r| relay)|battery (?:combiner|joiner)|(?:relay )?combiner(?: relay)?)\b(.*)$)");
     // an isolator between two batteries is of diodes; before anything else it is a switch
     static const Pattern isolates(
         R"(^\s*(?:battery |diode )?isolator\b(.*\bbetween\s+(.+?)\s+and\s+(.+?)\s*(?:,.*)?)$)");

@@ -89,7 +89,7 @@ std::vector<std::string> with_first(std::string first, std::vector<std::string> 
 // "second battery 100 Ah AGM behind seats with VSR 140 A": the battery, and what joins it.
 std::vector<std::string> battery_with_its_joiner(const std::string& line) {
     static const Pattern joined(
-        R"(^(.*\d\s*Ah\b.*?)\s*,?\s+(?:with|via|through|(?:and\s+)?charged\s+(?:by|via|through|from))\s+(?:an?\s+)?(?:(?:12|24)\s*V\s+)?(\d+\s*A\s+)?(vsr|split[ -]charge(?:\s+relay)?|(?:voltage[ -])?sensing relay|dc-?dc(?:\s+charger)?|b2b(?:\s+charger)?)\s*(\d+\s*A)?\s*$)");
+        R"(^(.*\d\s*Ah\b.*?)\s*,?\s+(?:with|via|through|(?:and\s+)?charged\s+(?:by|via|through|from))\s+(?:an?\s+)?(?:(?:12|24)\s*V\s+)?(\d+\s*A\s+)?(vsr|acr|split[ -]charge(?:\s+relay)?|(?:isolator|isolating|charging|linking|coupling) relay|(?:voltage[ -])?sensing relay|dc-?dc(?:\s+charger)?|b2b(?:\s+charger)?)\s*(\d+\s*A)?\s*$)");
     // "…, charged through an ignition relay 150A": as a contactor that closes with the engine
     static const Pattern by_key(
         R"(^(.*\d\s*Ah\b.*?)\s*,?\s+(?:with|via|through|(?:and\s+)?charged\s+(?:by|via|through|from))\s+(?:an?\s+)?(?:ignition|key|engine)\s+(?:relay|contactor|solenoid)\s+(\d+\s*A)\s*$)");

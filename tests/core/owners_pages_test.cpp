@@ -1,0 +1,138 @@
+// Pages of other owners: what joins, guards and charges is no load, whoever writes it down; what a heading, a
+// dash or a word behind the amps says is heard.
+#include <gtest/gtest.h>
+
+#include <algorithm>
+
+#include "notes/notes.h"
+#include "plan/library.h"
+#include "plan/rail_volts.h"
+#include "words/sentences.h"
+
+namespace yr::test {
+namespace {
+
+Plan typed(const std::string& page) {
+    const Notes notes = read_notes(page, &shipped_library());
+    for (const NoteLine& l : notes.lines)
+        EXPECT_FALSE(l.bad()) << l.text << ": "
+                              << (l.statement.error ? words::sentence(*l.statement.error) : std::string());
+    return notes.plan;
+}
+
+const Load& thing(const Plan& plan, std::string_view name) {
+    const auto found =
+        std::find_if(plan.loads.begin(), plan.loads.end(), [&](const Load& l) { return l.name == name; });
+    static const Load none;
+    EXPECT_NE(found, plan.loads.end()) << name;
+    return found == plan.loads.end() ? none : *found;
+}
+
+// What joins batteries, guards them or is counted before its volts is none of the loads, and no lamp gets
+// lost.
+TEST(OwnersPages, NothingOfTheSupplyIsALoad) {
+    const Plan truck = typed(
+        "coffee truck\nstart battery: 70 Ah\nalternator 90 A\naux battery: AGM 2x 100 Ah\n"
+        "isolator relay 100 A between\ninverter/charger 3000W on aux\ngrinder 350 W AC\nfan 2.5 A\n");
+    EXPECT_EQ(truck.loads.size(), 2u);
+    ASSERT_EQ(truck.batteries.size(), 2u);
+    bool joined = false;
+    for (const yr::Run& r : truck.runs)
+        for (const Device& d : r.devices) joined = joined || d.kind == DeviceKind::sensing_relay;
+    EXPECT_TRUE(joined);
+    for (const yr::Run& r : truck.runs)
+        if (r.to == pos_of(truck.inverters.at(0).id)) EXPECT_EQ(r.from, pos_of(truck.batteries[1].id));
+    const Plan kart = typed(
+        "kart 48 V none\nbattery 48V 150Ah LFP, BMS 200A\ncharger 18 A shore\n"
+        "drive motor controller 180A peak 300A 10 s on key, 1 m\ndc/dc 48->12 30A\nhorn 4 A\n");
+    EXPECT_EQ(kart.batteries.at(0).cuts_at_A, 200);
+    EXPECT_EQ(kart.loads.size(), 2u);
+    EXPECT_EQ(thing(kart, "drive motor controller").inrush_A, 300);
+    EXPECT_EQ(rail_V(kart, thing(kart, "horn")), 12);
+    const Plan skip = typed(
+        "skip loader 24 V\nbattery 180 Ah\nalternator 100 A\nwork lamps 4x 24 V 35 W on ignition + switch, 6 "
+        "m\n"
+        "tarp motor 24 V 40 A, momentary, 7 m\nhose reel 30 A momentary 5.5 m\n");
+    EXPECT_EQ(thing(skip, "work lamps").count, 4);
+    EXPECT_EQ(thing(skip, "work lamps").live_when.key, Key::ignition);
+    for (const char* by_hand : {"work lamps", "tarp motor", "hose reel"})
+        EXPECT_EQ(thing(skip, by_hand).live_when.switches.size(), 1u) << by_hand;
+    const Plan brush = typed(
+        "brush truck\n2 batts group 31, parallel, 1000 CCA each\nalternator 220 A\n"
+        "master switch 300A\nbilge pump 5A float switch always\n");
+    EXPECT_EQ(brush.batteries.at(0).cranking_A, 2000);
+    EXPECT_EQ(thing(brush, "bilge pump").live_when.switches, std::vector<std::string>{"float"});
+    EXPECT_EQ(brush.loads.size(), 1u);
+}
+
+// The battery of the engine is that of the engine wherever it stands on the page.
+TEST(OwnersPages, WhatIsLivedWithHangsOnTheOtherBattery) {
+    const char* const leisure = "leisure: 3 x 110Ah lead acid\n";
+    const char* const engine = "engine battery 90Ah\n";
+    const char* const rest =
+        "alternator 70A to engine battery, VSR to leisure\nshower pump 4 A\ninverter 1500W\n";
+    for (const bool leisure_first : {true, false}) {
+        const std::string page = "narrow boat\n" + std::string(leisure_first ? leisure : engine) +
+                                 (leisure_first ? engine : leisure) + rest;
+        const Plan plan = typed(page);
+        ASSERT_EQ(plan.batteries.size(), 2u);
+        EXPECT_EQ(plan.batteries[0].capacity_Ah, 90) << "it starts the engine";
+        EXPECT_EQ(plan.batteries[1].capacity_Ah, 330);
+        const yr::Run* feed = supply_run(plan, thing(plan, "shower pump").id);
+        ASSERT_TRUE(feed);
+        for (const yr::Run& r : plan.runs)
+            if (r.to == feed->from) EXPECT_EQ(r.from, pos_of(plan.batteries[1].id)) << leisure_first;
+    }
+}
+
+TEST(OwnersPages, DashesHeadingsAndWhatARadioSends) {
+    const Plan ranger = typed(
+        "ranger pickup\nAlternator - 200A\nBattery - AGM 78Ah 800CCA\nAux battery - LiFePO4 100Ah, under "
+        "rear seat, "
+        "charged by 50A DC-DC\nFridge - 6A, aux\nRadio (two-way) - 50W Tx 12A, main battery\nSiren/PA - 100W "
+        "10A\n"
+        "Spotlights - 2 x 55W, dash switches\nfuel solenoid 3A hold 30A pull 1s, on ignition\n");
+    ASSERT_EQ(ranger.batteries.size(), 2u);
+    EXPECT_EQ(ranger.batteries[1].name, "aux battery");
+    const auto from = [&](const char* name) { return supply_run(ranger, thing(ranger, name).id)->from; };
+    EXPECT_EQ(from("Fridge"), pos_of(ranger.batteries[1].id));
+    EXPECT_EQ(from("Radio"), pos_of(ranger.batteries[0].id));
+    EXPECT_EQ(thing(ranger, "Radio").draw.value, 12) << "it sends 50 W and draws 12 A";
+    EXPECT_EQ(thing(ranger, "Siren/PA").draw.kind, DrawKind::current);
+    EXPECT_EQ(thing(ranger, "Spotlights").count, 2);
+    EXPECT_EQ(thing(ranger, "Spotlights").live_when.switches.size(), 1u);
+    EXPECT_EQ(thing(ranger, "fuel solenoid").draw.value, 3);
+    EXPECT_EQ(thing(ranger, "fuel solenoid").inrush_A, 30);
+    const Plan grader = typed(
+        "road grader 24 V\nBatteries: 2x12V 150Ah series\nAlternator: 24V 80A\nKey switched:\n  work lights "
+        "4x 70W\n"
+        "Always:\n  tracker 0.2A\nSwitched by the key:\n  HVAC blower 12A\nFrom 24/12 converter 15A:\n  CB "
+        "radio 3A\n");
+    EXPECT_EQ(thing(grader, "work lights").live_when.key, Key::ignition);
+    EXPECT_EQ(thing(grader, "HVAC blower").live_when.key, Key::ignition);
+    EXPECT_EQ(thing(grader, "tracker").live_when.key, Key::off);
+    EXPECT_EQ(rail_V(grader, thing(grader, "CB radio")), 12);
+    const Plan stage =
+        typed("stage trailer\nBattery bank: four 6V 225Ah golf cart, series-parallel 12V\nfan 4A\n");
+    EXPECT_EQ(stage.batteries.at(0).capacity_Ah, 450);
+    EXPECT_EQ(stage.batteries.at(0).nominal_V, 12);
+}
+
+TEST(OwnersPages, RelaysFloatsAndWhatIsHeldByHand) {
+    const Plan limo = typed(
+        "limousine 12V\nfront battery 90Ah 800A\nrear battery 2x 100Ah AGM via 150A isolator "
+        "relay\nalternator 270A\n"
+        "divider motor 10A, up/down switch\nlights: 10 x 2W + reading 4 x 3W\nbilge pumps 3 x 4A, "
+        "float\nwindlass 90A\n");
+    EXPECT_EQ(limo.batteries.at(1).capacity_Ah, 200);
+    EXPECT_FALSE(limo.batteries.at(1).cranking_A) << "the relay's amps crank nothing";
+    for (const char* by_hand : {"divider motor", "windlass"})
+        EXPECT_EQ(thing(limo, by_hand).live_when.switches.size(), 1u) << by_hand;
+    EXPECT_EQ(thing(limo, "bilge pumps").live_when.switches, std::vector<std::string>{"float"});
+    const long lamps = std::count_if(limo.loads.begin(), limo.loads.end(),
+                                     [](const Load& l) { return l.count == 10 || l.count == 4; });
+    EXPECT_EQ(lamps, 2) << "ten of two watts and four of three";
+}
+
+}  // namespace
+}  // namespace yr::test
