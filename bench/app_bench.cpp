@@ -131,6 +131,27 @@ void coach_choice(benchmark::State& b) {
 }
 BENCHMARK(coach_choice)->Unit(benchmark::kMillisecond);
 
+// Another state is shown.
+void coach_state(benchmark::State& b) {
+    Coach coach;
+    Plan plan = test::wide_plan(500);
+    State warm = plan.states.front();
+    warm.id = "warm", warm.name = "warm", warm.ambient_C += 10;
+    plan.states.push_back(warm);
+    coach.window.document()->store().open(plan, {});
+    coach.settle();
+    app::ShownCircuit& shown = coach.window.document()->shown();
+    const auto states = static_cast<int>(plan.states.size());
+    int k = 0;
+    const Paints paints;
+    for (auto _ : b) {
+        shown.set_state(++k % states);
+        paint_what_changed();
+    }
+    paints.tell(b);
+}
+BENCHMARK(coach_state)->Unit(benchmark::kMillisecond);
+
 void coach_workspace(benchmark::State& b) {
     Coach coach;
     const auto spaces = coach.window.workspaces();

@@ -9,6 +9,7 @@
 #include <algorithm>
 #include <map>
 #include <unordered_map>
+#include <unordered_set>
 
 #include "control/hang_on.h"
 #include "control/place_on.h"
@@ -146,9 +147,11 @@ std::vector<PlanList::Row> PlanList::rows() const {
     const SupplyRuns supply(plan);
     std::unordered_map<std::string_view, std::size_t> load_of;
     for (std::size_t k = 0; k < plan.loads.size(); ++k) load_of.emplace(plan.loads[k].id, k);
+    std::unordered_set<std::string_view> feeds;
+    for (const Point& p : plan.points)
+        if (p.feeds_loads) feeds.insert(p.id);
     for (const Run& r : plan.runs) {
-        const Point* feed = yr::find(plan.points, r.from);
-        if (r.to.post != Post::pos || !feed || !feed->feeds_loads) continue;
+        if (r.to.post != Post::pos || r.from.post != Post::stud || !feeds.contains(r.from.owner)) continue;
         if (const auto l = load_of.find(r.to.owner); l != load_of.end())
             by_feed[owner_of(r.from)].push_back(l->second), placed[l->second] = 1;
     }
@@ -167,7 +170,8 @@ std::vector<PlanList::Row> PlanList::rows() const {
             const Run* run = supply.of(plan.loads[k].id);
             rows.push_back(load_row(k, run->from == p.id ? run->channel : 0));
         }
-        if (const auto free = free_channels(plan, p); !free.empty()) {
+        if (const auto free = p.channels.empty() ? std::vector<int>() : free_channels(plan, p);
+            !free.empty()) {
             QStringList numbers;
             for (const int c : free) numbers << QString::number(c);
             rows.push_back({{}, numbers.join(QStringLiteral(", ")) + say(" · free"), {}, {}, false});

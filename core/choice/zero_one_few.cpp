@@ -117,6 +117,7 @@ ZeroOneAnswer ask_few(const ZeroOneProgram& program, const ZeroOneLimits& limits
     const std::size_t all = relaxed->adds.size();
     Part part = with_only(program, those_below(program, *relaxed, gap_above(*relaxed, limits.known_cost)));
     std::vector<ZeroOneTerm> costs;
+    costs.reserve(static_cast<std::size_t>(part.program.choices()));
     for (int k = 0; k < part.program.choices(); ++k)
         costs.push_back({k, part.program.costs()[static_cast<std::size_t>(k)]});
     part.program.add_row(std::move(costs), RowSense::at_most,

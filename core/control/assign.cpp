@@ -284,6 +284,7 @@ class Assigner {
         }
         std::sort(keyed.begin(), keyed.end());
         std::vector<std::size_t> order;
+        order.reserve(keyed.size());
         for (const auto& [key, k] : keyed) order.push_back(k);
         return order;
     }

@@ -13,7 +13,7 @@ constexpr double kInOneSearch = 4;  // how much longer a proof in one search may
 constexpr int kLookForOne = 15;     // turns after which some answer is looked for, be it not the least
 
 // Whether it costs no more than what is proved.
-bool is_least(double cost, double bound) {
+static bool is_least(double cost, double bound) {
     return cost <= bound + kSameCost * std::max(1.0, std::abs(bound));
 }
 
@@ -49,7 +49,10 @@ Search::Turn Search::cheap_turn(SizingResult& result, Best& best) {
     if (!found) return Turn::dear;  // so small a program that a proof costs no more
     result.bound = std::max(result.bound, found->bound);
     if (!found->relaxed) {  // with some answer known a proof is soon found where else it is not
-        if (!best.design && !best.last.design.empty()) look_for_one(best);
+        if (!best.design && result.rounds >= next_look_) {
+            look_for_one(best);
+            next_look_ = 2 * result.rounds + 1;  // where there is none, the more seldom
+        }
         return Turn::dear;
     }
     if (best.design && found->relaxed->cost >= best.cost * (1 - kSameCost)) return Turn::dear;

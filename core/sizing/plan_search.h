@@ -155,6 +155,7 @@ class Search {
     std::vector<const SizingModel::Pair*> loose_pairs_;  // those that are no unit: kept as rows
     std::vector<WireSize> sizes_;
     double per_size_ = 0;
+    int next_look_ = 1;  // the turn from which some answer is looked for, where no cheap one is found
 };
 
 }  // namespace yr
