@@ -56,7 +56,8 @@ std::vector<char> chosen_of_all(const Part& part, const std::vector<char>& chose
     return of_all;
 }
 
-// Which choices add no more than that; amounts stay.
+// Which choices add no more than that; amounts stay. What the relaxed answer itself holds adds nothing and is
+// kept, so that no row that must be reached is left without choices.
 std::vector<char> those_below(const ZeroOneProgram& program, const Relaxed& relaxed, double adds) {
     std::vector<char> kept(relaxed.adds.size());
     for (std::size_t k = 0; k < kept.size(); ++k) kept[k] = relaxed.adds[k] <= adds || program.mosts()[k] > 0;
