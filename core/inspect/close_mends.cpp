@@ -1,7 +1,9 @@
 // Advice is closed: what is offered clears its finding and makes no new stop or fix anywhere.
 #include <algorithm>
 #include <map>
+#include <set>
 
+#include "inspect/close_together.h"
 #include "inspect/rules.h"
 
 namespace yr {
@@ -21,30 +23,49 @@ double excess(const Finding& f) {
 
 struct Before {
     std::map<Told, const Finding*> findings;
+    std::set<Id> unfused;  // runs whose shorts nothing stops
     explicit Before(const std::vector<Finding>& list) {
         for (const Finding& f : list) {
             const Finding*& known = findings[place_of(f)];
             if (!known || f.severity < known->severity) known = &f;
+            if (f.kind == FindingKind::fuse_missing && f.severity == Severity::stop) unfused.insert(f.id);
         }
     }
 };
 
-// Below this a mended thing may still be told as something to look at.
-bool gone(const Finding& asked, const std::vector<Finding>& after) {
-    return std::none_of(after.begin(), after.end(), [&](const Finding& f) {
-        return same_place(f, asked) && (f.state == asked.state || f.severity <= asked.severity);
-    });
+// Where nothing stood in a short's way, whatever a fuse further up leaves of it is less than was there.
+bool was_open_to_shorts(const Before& before, const Finding& f) {
+    const bool of_shorts = f.kind == FindingKind::short_stays || f.kind == FindingKind::short_hurts ||
+                           f.kind == FindingKind::short_unsolved;
+    return of_shorts && before.unfused.contains(f.id);
 }
 
 // Not there before, or graver; amps over their limit may not grow either.
 bool is_new(const Before& before, const Finding& f) {
-    if (f.severity > Severity::fix) return false;
+    if (f.severity > Severity::fix || was_open_to_shorts(before, f)) return false;
     const auto known = before.findings.find(place_of(f));
     if (known == before.findings.end() || known->second->severity > f.severity) return true;
     return f.kind == FindingKind::cable_over_ampacity && excess(f) > excess(*known->second) * kWorse;
 }
 
+// An inspection for each candidate takes so much and no more: findings with candidates, times runs, times
+// states. About a second (docs/performance.md).
+constexpr std::size_t kOneByOne = 16'000;
+
+bool can_be_asked_one_by_one(const Plan& plan, const std::vector<Finding>& findings) {
+    const auto asked = static_cast<std::size_t>(std::count_if(
+        findings.begin(), findings.end(), [](const Finding& f) { return !f.candidates.empty(); }));
+    return asked * plan.runs.size() * std::max<std::size_t>(plan.states.size(), 1) <= kOneByOne;
+}
+
 }  // namespace
+
+// Below this a mended thing may still be told as something to look at.
+bool cleared(const Finding& asked, const std::vector<Finding>& after) {
+    return std::none_of(after.begin(), after.end(), [&](const Finding& f) {
+        return same_place(f, asked) && (f.state == asked.state || f.severity <= asked.severity);
+    });
+}
 
 std::vector<const Finding*> new_or_worse(const std::vector<Finding>& before,
                                          const std::vector<Finding>& after) {
@@ -68,7 +89,7 @@ bool closes(const Plan& plan, const std::vector<Finding>& findings, const Findin
     Plan changed = plan;
     if (!apply(changed, edit)) return false;
     const Inspection after = inspect(changed, false);
-    return gone(asked, after.findings) && new_or_worse(findings, after.findings).empty();
+    return cleared(asked, after.findings) && new_or_worse(findings, after.findings).empty();
 }
 
 void close_mend(const Plan& plan, const std::vector<Finding>& before, Finding& f,
@@ -85,6 +106,8 @@ void close_mend(const Plan& plan, const std::vector<Finding>& before, Finding& f
 }
 
 void close_mends(const Plan& plan, Inspection& inspection, const std::atomic<bool>* cancel) {
+    if (!can_be_asked_one_by_one(plan, inspection.findings))
+        return close_together(plan, inspection.findings, cancel);
     const std::vector<Finding> before = inspection.findings;
     for (Finding& f : inspection.findings) {
         if (cancel && *cancel) return;

@@ -228,6 +228,7 @@ struct Inspection {
 
 // The two halves of that: candidates are searched, then proved.
 [[nodiscard]] Inspection inspect_with_candidates(const Plan& plan);
+// One by one where that takes a second at most, else together (close_together.h).
 void close_mends(const Plan& plan, Inspection& inspection, const std::atomic<bool>* cancel = nullptr);
 
 // Of one finding: `before` holds all of the plan as it is.
@@ -240,6 +241,9 @@ void close_mend(const Plan& plan, const std::vector<Finding>& before, Finding& f
 
 // The stops and fixes that an edit would bring, or make graver. Empty also where it cannot be applied.
 [[nodiscard]] std::vector<Finding> made_worse(const Plan& plan, const Edit& edit);
+
+// Whether what was asked is told no more, or as less grave in other states only.
+[[nodiscard]] bool cleared(const Finding& asked, const std::vector<Finding>& after);
 
 // Whether an edit clears the finding and makes no new stop or fix. `findings`: of the plan as it is.
 [[nodiscard]] bool closes(const Plan& plan, const std::vector<Finding>& findings, const Finding& asked,

@@ -90,7 +90,7 @@ std::vector<Mend> new_fuses(const Case& c, std::size_t index, double at_m, bool 
     std::vector<Mend> out;
     const Run& run = c.plan.runs[index];
     const FuseRoom room = fuse_room(c, index);
-    const Id id = new_id(c.plan, "fuse");
+    const Id id = new_id(c.plan, run.id + "-fuse");  // its own: mends of several runs are put in together
     const auto with = [&](const FuseChoice& choice, const std::optional<WireSize>& size) {
         Run changed = run;
         Device fuse;

@@ -100,7 +100,7 @@ std::optional<SneakMend> diode_in(const Plan& plan, const SneakPath& path, const
     if (run.body_metal || run.resistance_ohm) return std::nullopt;
     Run guarded = run;
     Device d;
-    d.id = new_id(plan, "diode");
+    d.id = new_id(plan, run.id + "-diode");
     d.name = run.name + " diode";
     d.kind = DeviceKind::diode;
     guarded.devices.push_back(d);

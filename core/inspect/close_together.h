@@ -1,0 +1,20 @@
+// Mends of large plans, closed many at once.
+#pragma once
+
+#include <atomic>
+#include <vector>
+
+#include "inspect/findings.h"
+
+namespace yr {
+
+// Gives each finding the first of its candidates that clears it and makes no new stop or fix anywhere, as
+// close_mend() does, with an inspection for many candidates where that one takes an inspection for each: all
+// that touch different things are put into the plan together, those that fail go on to their next candidate,
+// and those that pass are split so often that any two of them have been seen apart: no mend is offered that
+// passes only because another stands beside it. A candidate that fails only beside others may be lost.
+// `findings` are those of the plan; cancelled, those not yet closed have no mend.
+void close_together(const Plan& plan, std::vector<Finding>& findings,
+                    const std::atomic<bool>* cancel = nullptr);
+
+}  // namespace yr
