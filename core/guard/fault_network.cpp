@@ -33,10 +33,18 @@ enum class PortKind { source, battery, diode, fixed };
 struct Port {
     PortKind kind{};
     int element = -1;
-    NodeIndex pos = kNoNode, neg = kNoNode;  // its current goes in at pos and comes out at neg
+    int pos = -1, neg = -1;  // rows: its current goes in at pos and comes out at neg
     double e = 0, ohm = 0;
-    Eigen::VectorXd z;  // node volts per amp of it
+    Eigen::VectorXd z;  // volts per amp of it, by row
 };
+
+// A conductor as an answer reads it; packed, for there is one answer for each short and each fuse that opens.
+struct Resistor {
+    int from = 0, to = 0;  // rows
+    double ohm = 0;        // 0: open, or a diode
+};
+
+constexpr std::size_t kColumnsKept = 64;
 
 }  // namespace
 
@@ -44,10 +52,13 @@ struct FaultNetwork::Impl {
     Network net;
     std::vector<double> ohm;     // by conductor
     std::vector<double> load_S;  // by load; the weakest case
-    Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>> factors;
-    Eigen::VectorXd v0;                                                          // without any port's current
-    std::vector<Port> devices;                                                   // sources, batteries, diodes
-    mutable std::map<std::pair<NodeIndex, NodeIndex>, Eigen::VectorXd> columns;  // asked before
+    // Rows are nodes in the order of elimination, so that no solution has to be put in order.
+    std::vector<int> row;             // by node
+    std::vector<Resistor> resistors;  // by conductor
+    Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>, Eigen::Lower, Eigen::NaturalOrdering<int>> factors;
+    Eigen::VectorXd v0;                                              // by row, without any port's current
+    std::vector<Port> devices;                                       // sources, batteries, diodes
+    mutable std::map<std::pair<int, int>, Eigen::VectorXd> columns;  // asked before, by rows
 
     Impl(const Plan& plan, const State& state, const Solution& solution, SupplyCase supply)
         : net(solution.network) {
@@ -99,21 +110,31 @@ struct FaultNetwork::Impl {
         }
         for (std::size_t k = 0; k < net.loads.size(); ++k)
             if (load_S[k] > 0) stamp(net.loads[k].pos, net.loads[k].neg, load_S[k]);
-        Eigen::SparseMatrix<double> matrix(n, n);
+        Eigen::SparseMatrix<double> matrix(n, n), ordered(n, n);
         matrix.setFromTriplets(entries.begin(), entries.end());
-        factors.compute(matrix);
-        v0 = factors.solve(v0).eval();
+        Eigen::PermutationMatrix<Eigen::Dynamic, Eigen::Dynamic, int> by_row;
+        Eigen::AMDOrdering<int>()(matrix.selfadjointView<Eigen::Lower>(), by_row);
+        by_row = by_row.inverse().eval();
+        ordered.selfadjointView<Eigen::Lower>() = matrix.selfadjointView<Eigen::Lower>().twistedBy(by_row);
+        row.assign(by_row.indices().begin(), by_row.indices().end());
+        factors.compute(ordered);
+        v0 = factors.solve(Eigen::VectorXd(by_row * v0)).eval();
+        for (std::size_t k = 0; k < net.conductors.size(); ++k) {
+            const ConductorElement& c = net.conductors[k];
+            const bool resists = c.closed && c.forward_V <= 0;
+            resistors.push_back({row[at(c.from)], row[at(c.to)], resists ? ohm[k] : 0});
+        }
     }
 
-    Eigen::VectorXd column(NodeIndex a, NodeIndex b) const {
+    Eigen::VectorXd column(int a, int b) const {
         Eigen::VectorXd rhs = Eigen::VectorXd::Zero(v0.size());
         rhs[a] += 1;
         rhs[b] -= 1;
         return factors.solve(rhs);
     }
 
-    // The column of a node pair is asked for again and again while resistances and openings change.
-    const Eigen::VectorXd& kept_column(NodeIndex a, NodeIndex b) const {
+    // The column of a pair is asked for again and again while resistances and openings change.
+    const Eigen::VectorXd& kept_column(int a, int b) const {
         const auto [found, added] = columns.try_emplace({a, b});
         if (added) found->second = column(a, b);
         return found->second;
@@ -123,15 +144,22 @@ struct FaultNetwork::Impl {
         for (std::size_t k = 0; k < net.sources.size(); ++k) {
             const SourceElement& s = net.sources[k];
             const SourceLaw law = source_law(s);
-            if (s.works) add({PortKind::source, static_cast<int>(k), s.out, s.neg, law.set_V, law.ohm, {}});
+            if (s.works)
+                add({PortKind::source,
+                     static_cast<int>(k),
+                     row[at(s.out)],
+                     row[at(s.neg)],
+                     law.set_V,
+                     law.ohm,
+                     {}});
         }
         for (std::size_t k = 0; k < net.batteries.size(); ++k) {
             const BatteryElement& b = net.batteries[k];
             const BatteryLaw law = battery_law(b);
             add({PortKind::battery,
                  static_cast<int>(k),
-                 b.pos,
-                 b.neg,
+                 row[at(b.pos)],
+                 row[at(b.neg)],
                  law.open_V - law.ohm * law.least_A,
                  -law.ohm,
                  {}});
@@ -139,7 +167,13 @@ struct FaultNetwork::Impl {
         for (std::size_t k = 0; k < net.conductors.size(); ++k) {
             const ConductorElement& c = net.conductors[k];
             if (c.closed && c.forward_V > 0)
-                add({PortKind::diode, static_cast<int>(k), c.from, c.to, c.forward_V, ohm[k], {}});
+                add({PortKind::diode,
+                     static_cast<int>(k),
+                     row[at(c.from)],
+                     row[at(c.to)],
+                     c.forward_V,
+                     ohm[k],
+                     {}});
         }
     }
 
@@ -171,7 +205,7 @@ struct FaultNetwork::Impl {
     // ends.
     struct Asked {
         std::vector<const Eigen::VectorXd*> z;
-        std::vector<std::pair<NodeIndex, NodeIndex>> ends;
+        std::vector<std::pair<int, int>> ends;  // rows
         std::vector<double> ohm;
         std::size_t first_short = 0;
         bool inside = false;  // inside a run: its two sides meet in the same short
@@ -179,7 +213,9 @@ struct FaultNetwork::Impl {
 
     Asked ports_of(const ShortAsk& ask) const {
         Asked out;
-        const auto port = [&](NodeIndex a, NodeIndex b, double ohms) {
+        if (columns.size() > kColumnsKept) columns.clear();
+        const auto port = [&](NodeIndex from, NodeIndex to, double ohms) {
+            const int a = row[at(from)], b = row[at(to)];
             out.z.push_back(&kept_column(a, b));
             out.ends.emplace_back(a, b);
             out.ohm.push_back(ohms);
@@ -219,7 +255,7 @@ struct FaultNetwork::Impl {
         return soft && p.kind == PortKind::battery ? p.ohm * (1 - p.ohm * kSoft_S) : p.ohm;
     }
 
-    // The currents of all ports whose law holds now, at the node volts `v` that the fixed ones leave.
+    // The currents of all ports whose law holds now, at the volts `v` that the fixed ones leave.
     Eigen::VectorXd port_currents(const Asked& asked, const std::vector<std::size_t>& in_law,
                                   const Eigen::VectorXd& v, double short_ohm, bool soft) const {
         const std::size_t first = asked.z.size();
@@ -227,14 +263,14 @@ struct FaultNetwork::Impl {
         Eigen::MatrixXd m(count, count);
         Eigen::VectorXd rhs(count);
         for (Eigen::Index r = 0; r < count; ++r) {
-            const auto row = static_cast<std::size_t>(r);
-            const Port* device = row < first ? nullptr : &devices[in_law[row - first]];
-            const auto [a, b] = device ? std::pair(device->pos, device->neg) : asked.ends[row];
+            const auto k = static_cast<std::size_t>(r);
+            const Port* device = k < first ? nullptr : &devices[in_law[k - first]];
+            const auto [a, b] = device ? std::pair(device->pos, device->neg) : asked.ends[k];
             for (Eigen::Index c = 0; c < count; ++c) {
                 const Eigen::VectorXd& zc = column_of(asked, in_law, static_cast<std::size_t>(c));
                 m(r, c) = zc[a] - zc[b];
             }
-            m(r, r) += device ? law_ohm(*device, soft) : asked.ohm[row];
+            m(r, r) += device ? law_ohm(*device, soft) : asked.ohm[k];
             rhs[r] = (device ? device->e : 0) - (v[a] - v[b]);
         }
         if (asked.inside) {
@@ -273,7 +309,7 @@ struct FaultNetwork::Impl {
     // Volts and currents of a question, and the modes in which its devices stand.
     struct Standing {
         std::vector<Mode> mode;
-        Eigen::VectorXd v, i;          // by node; by port: what was asked, then the devices in their law
+        Eigen::VectorXd v, i;          // by row; by port: what was asked, then the devices in their law
         std::vector<double> device_i;  // by device
         bool settled = false;
     };
@@ -324,19 +360,19 @@ struct FaultNetwork::Impl {
     ShortAnswer answer(const ShortAsk& ask, const Eigen::VectorXd& v, const Eigen::VectorXd& i,
                        const std::vector<double>& device_i, std::size_t first_short, bool inside) const {
         ShortAnswer out;
-        out.node_V.assign(v.data(), v.data() + v.size());
-        out.run_A.assign(net.conductors.size(), 0);
-        for (std::size_t k = 0; k < net.conductors.size(); ++k) {
-            const ConductorElement& c = net.conductors[k];
-            if (!c.closed || c.forward_V > 0) continue;
-            const double ohms = ask.changed == static_cast<int>(k) ? ask.changed_ohm : ohm[k];
-            out.run_A[k] = (v[c.from] - v[c.to]) / ohms;
+        out.node_V.resize(row.size());
+        for (std::size_t k = 0; k < row.size(); ++k) out.node_V[k] = v[row[k]];
+        out.run_A.assign(resistors.size(), 0);
+        for (std::size_t k = 0; k < resistors.size(); ++k) {
+            const Resistor& r = resistors[k];
+            if (r.ohm > 0) out.run_A[k] = (v[r.from] - v[r.to]) / r.ohm;
         }
+        if (ask.changed >= 0) out.run_A[at(ask.changed)] *= ohm[at(ask.changed)] / ask.changed_ohm;
         for (int k : ask.opened) out.run_A[at(k)] = 0;
         out.battery_A.resize(net.batteries.size());
         for (std::size_t k = 0; k < net.batteries.size(); ++k) {
             const BatteryElement& b = net.batteries[k];
-            out.battery_A[k] = (b.open_V - (v[b.pos] - v[b.neg])) / b.R0_ohm;
+            out.battery_A[k] = (b.open_V - (v[row[at(b.pos)]] - v[row[at(b.neg)]])) / b.R0_ohm;
         }
         out.source_A.assign(net.sources.size(), 0);
         for (std::size_t k = 0; k < devices.size(); ++k) {

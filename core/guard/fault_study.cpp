@@ -5,6 +5,7 @@
 #include <limits>
 #include <map>
 #include <queue>
+#include <unordered_map>
 
 #include "catalog/assumptions.h"
 #include "network/thermal_time.h"
@@ -21,8 +22,14 @@ constexpr double kCranked_s = 60;    // nobody turns a starter for longer at onc
 constexpr int kMostOpenings = 8;
 
 // Steps from a battery's positive post, over all runs with their switches closed.
-std::map<Terminal, int> steps_from_batteries(const Plan& plan) {
-    std::map<Terminal, int> steps;
+std::unordered_map<Terminal, int> steps_from_batteries(const Plan& plan) {
+    std::unordered_map<Terminal, int> steps;
+    std::unordered_map<Terminal, std::vector<const Terminal*>> beside;
+    for (const Run& r : plan.runs) {
+        if (r.body_metal) continue;
+        beside[r.from].push_back(&r.to);
+        beside[r.to].push_back(&r.from);
+    }
     std::queue<Terminal> open;
     const auto reach = [&](const Terminal& t, int n) {
         if (steps.emplace(t, n).second) open.push(t);
@@ -34,11 +41,8 @@ std::map<Terminal, int> steps_from_batteries(const Plan& plan) {
         while (!open.empty()) {
             const Terminal t = open.front();
             open.pop();
-            for (const Run& r : plan.runs) {
-                if (r.body_metal) continue;
-                if (r.from == t) reach(r.to, steps[t] + 1);
-                if (r.to == t) reach(r.from, steps[t] + 1);
-            }
+            const int next = steps.at(t) + 1;
+            for (const Terminal* other : beside[t]) reach(*other, next);
         }
     };
     spread();
@@ -128,7 +132,19 @@ class Study {
           base_(base),
           solution_(solution),
           state_(plan.states[base.state]),
-          fuses_(fuses_of(plan, state_)) {}
+          fuses_(fuses_of(plan, state_)) {
+        const Network& n = base.strong.network();  // the weak one has the same nodes and conductors
+        for (std::size_t k = 0; k < n.nodes.size(); ++k) node_.emplace(n.nodes[k], static_cast<NodeIndex>(k));
+        ending_.resize(n.nodes.size());
+        for (std::size_t k = 0; k < n.conductors.size(); ++k) {
+            ending_[at(n.conductors[k].from)].push_back(k);
+            if (n.conductors[k].to != n.conductors[k].from) ending_[at(n.conductors[k].to)].push_back(k);
+        }
+        for (const DeviceRef& f : fuses_) first_fuse_.emplace(f.run, &f);
+        for (std::size_t k = 0; k < plan.runs.size(); ++k)
+            if (const ConductorElement& c = base.weak.network().conductors[k]; c.cable20_ohm > 0)
+                cables_.push_back({k, c.parallel});
+    }
 
     std::optional<ShortRow> row(const ShortPlace& place, double ohm, const std::optional<WireSize>& size) {
         place_ = &place;
@@ -163,18 +179,18 @@ class Study {
     }
 
   private:
-    NodeIndex node(const Network& n, const Terminal& t) const {
-        const auto found = std::find(n.nodes.begin(), n.nodes.end(), t);
-        return found == n.nodes.end() ? kNoNode : static_cast<NodeIndex>(found - n.nodes.begin());
+    NodeIndex node(const Terminal& t) const {
+        const auto found = node_.find(t);
+        return found == node_.end() ? kNoNode : found->second;
     }
 
     ShortAsk ask_of(const FaultNetwork& network, double ohm) const {
         ShortAsk ask;
         ask.ohm = ohm;
         const Network& n = network.network();
-        ask.back = node(n, place_->back);
+        ask.back = node(place_->back);
         if (place_->device.empty()) {
-            ask.at = node(n, place_->at);
+            ask.at = node(place_->at);
         } else {
             if (!n.conductors[place_->run]
                      .closed) {  // an open switch in it: the place hangs on what lies before
@@ -182,7 +198,7 @@ class Study {
                 return ask;
             }
             if (n.conductors[place_->run].forward_V > 0) {  // a diode in it: as if at its far end
-                ask.at = node(n, place_->at);
+                ask.at = node(place_->at);
                 return ask;
             }
             ask.run = static_cast<int>(place_->run);
@@ -237,8 +253,7 @@ class Study {
         while (!seen[at(here)]++) {
             const int next = brings_most(a, here);
             if (next < 0) return nullptr;
-            for (const DeviceRef& f : fuses_)
-                if (f.run == at(next)) return &f;
+            if (const auto f = first_fuse_.find(at(next)); f != first_fuse_.end()) return f->second;
             here =
                 n.conductors[at(next)].to == here ? n.conductors[at(next)].from : n.conductors[at(next)].to;
         }
@@ -251,9 +266,8 @@ class Study {
         const Network& n = base_.strong.network();
         int most = -1;
         double bring = std::max(kCarries_A, given_here(a, here));
-        for (std::size_t k = 0; k < n.conductors.size(); ++k) {
-            const ConductorElement& c = n.conductors[k];
-            const double into = c.to == here ? a.run_A[k] : c.from == here ? -a.run_A[k] : 0;
+        for (const std::size_t k : ending_[at(here)]) {
+            const double into = n.conductors[k].to == here ? a.run_A[k] : -a.run_A[k];
             if (into > bring) bring = into, most = static_cast<int>(k);
         }
         return most;
@@ -371,11 +385,10 @@ class Study {
     }
 
     void warm(const ShortAnswer& a, double seconds) {
-        for (std::size_t k = 0; k < plan_.runs.size(); ++k) {
-            const ConductorElement& c = base_.weak.network().conductors[k];
-            if (c.cable20_ohm <= 0) continue;
-            const double amps = std::abs(a.run_A[k]) / c.parallel;
+        for (const auto& [k, parallel] : cables_) {
+            const double amps = std::abs(a.run_A[k]) / parallel;
             if (amps < 2 * kCarries_A) continue;
+            const ConductorElement& c = base_.weak.network().conductors[k];
             CableSurroundings cable = c.cable;
             if (size_ && k == place_->run)
                 if (const auto wire = conductor(*size_, plan_.runs[k].material))
@@ -407,6 +420,10 @@ class Study {
     const Solution& solution_;
     const State& state_;
     std::vector<DeviceRef> fuses_;
+    std::unordered_map<Terminal, NodeIndex> node_;
+    std::vector<std::vector<std::size_t>> ending_;                  // conductors by node
+    std::unordered_map<std::size_t, const DeviceRef*> first_fuse_;  // by run
+    std::vector<std::pair<std::size_t, int>> cables_;  // runs that warm, and how many in parallel
     const ShortPlace* place_ = nullptr;
     std::optional<WireSize> size_;
     std::map<std::size_t, double> heat_;  // by run, C

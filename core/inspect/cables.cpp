@@ -1,6 +1,8 @@
 // Rules about copper: does it carry its amps, and is the way back as thick as the way there?
 #include <algorithm>
 #include <cmath>
+#include <string_view>
+#include <unordered_map>
 
 #include "inspect/fuse_mends.h"
 #include "size/plan_fuse.h"
@@ -26,13 +28,18 @@ std::optional<WireSize> size_for(const Run& run, double area_mm2) {
 }
 
 void thin_returns(const Case& c, std::vector<Finding>& out) {
+    std::unordered_map<std::string_view, const Run*> there_to, back_from;  // by load
+    for (const Run& r : c.plan.runs) {
+        if (r.to.post == Post::pos) there_to[r.to.owner] = &r;
+        if (r.from.post == Post::neg) back_from[r.from.owner] = &r;
+    }
+    const auto of = [](const auto& runs, const Id& load) {
+        const auto found = runs.find(load);
+        return found == runs.end() ? nullptr : found->second;
+    };
     for (std::size_t k = 0; k < c.plan.loads.size(); ++k) {
         const Load& load = c.plan.loads[k];
-        const Run *supply = nullptr, *ret = nullptr;
-        for (const Run& r : c.plan.runs) {
-            if (r.to == pos_of(load.id)) supply = &r;
-            if (r.from == neg_of(load.id)) ret = &r;
-        }
+        const Run *supply = of(there_to, load.id), *ret = of(back_from, load.id);
         if (!supply || !ret || !supply->size || !ret->size || ret->body_metal) continue;
         double most = 0;
         for (const Solution& s : c.solutions) most = std::max(most, s.point.loads[k].current_A);
@@ -108,11 +115,13 @@ void thin_grounds(const Case& c, std::vector<Finding>& out) {
 void unlisted(const Case& c, std::vector<Finding>& out, std::size_t from) {
     for (std::size_t k = 0; k < c.plan.runs.size(); ++k) {
         const Run& run = c.plan.runs[k];
-        const auto stands = least_ampacity_A(c.plan, run);
         const DemandItem* asked = unlisted_demand(c, k);
+        if (!asked) continue;
+        const auto stands = least_ampacity_A(c.plan, run);
+        if (!stands || asked->amps <= *stands * (1 + 1e-9)) continue;
         const Load* turns = find(c.plan.loads, run.to.owner);
         if (!turns) turns = find(c.plan.loads, run.from.owner);
-        if (!stands || !asked || asked->amps <= *stands * (1 + 1e-9) || (turns && turns->on_s)) continue;
+        if (turns && turns->on_s) continue;
         const bool told =
             std::any_of(out.begin() + static_cast<std::ptrdiff_t>(from), out.end(), [&](const Finding& f) {
                 return f.id == run.id && f.kind == FindingKind::cable_over_ampacity &&

@@ -2,11 +2,11 @@
 
 #include <algorithm>
 #include <bit>
-#include <functional>
 #include <optional>
 #include <set>
 
 #include "inspect/rules.h"
+#include "units/at_once.h"
 
 namespace yr {
 namespace {
@@ -153,28 +153,49 @@ class Together {
 
     // Any two of those that passed together stand on different sides of one of these splits: few are asked
     // one by one, many by the bits of their number.
+    static std::vector<Group> sides_of(const Group& passed) {
+        std::vector<Group> sides;
+        const auto bits = static_cast<std::size_t>(std::bit_width(passed.size() - 1));
+        const bool few = passed.size() <= 2 * bits;
+        sides.resize(few ? passed.size() : 2 * bits);
+        for (std::size_t k = 0; k < passed.size(); ++k) {
+            if (few) sides[k].push_back(passed[k]);
+            for (std::size_t bit = 0; !few && bit < bits; ++bit)
+                sides[2 * bit + ((k >> bit) & 1U)].push_back(passed[k]);
+        }
+        return sides;
+    }
+
     Group seen_apart(Group passed) {
-        const std::size_t bits =
-            passed.size() > 1 ? static_cast<std::size_t>(std::bit_width(passed.size() - 1)) : 0;
+        if (passed.size() < 2) return passed;
+        const std::vector<Group> sides = sides_of(passed);
+        const std::vector<char> passes = pass(sides);
         std::set<Seeker*> lost;
-        const auto ask = [&](const std::function<bool(std::size_t)>& in) {
-            Group side;
-            for (std::size_t k = 0; k < passed.size(); ++k)
-                if (in(k) && !lost.contains(passed[k])) side.push_back(passed[k]);
-            const Group asked = side;
-            const Group still = judge(std::move(side));
+        for (std::size_t k = 0; k < sides.size() && !cancelled(); ++k) {
+            if (passes[k]) continue;
+            Group asked = sides[k];
+            std::erase_if(asked, [&](Seeker* s) { return lost.contains(s); });
+            const Group still = judge(asked);
             for (Seeker* s : asked)
                 if (std::find(still.begin(), still.end(), s) == still.end()) lost.insert(s);
-        };
-        if (passed.size() > 1 && passed.size() <= 2 * bits)
-            for (std::size_t one = 0; one < passed.size(); ++one)
-                ask([&](std::size_t k) { return k == one; });
-        else
-            for (std::size_t bit = 0; bit < bits; ++bit)
-                for (const std::size_t side : {0U, 1U})
-                    ask([&](std::size_t k) { return ((k >> bit) & 1U) == side; });
+        }
         std::erase_if(passed, [&](Seeker* s) { return lost.contains(s); });
         return passed;
+    }
+
+    // Which groups pass as they are.
+    [[nodiscard]] std::vector<char> pass(const std::vector<Group>& groups) const {
+        std::vector<char> passes(groups.size(), 0);
+        at_once(
+            groups.size(),
+            [&](std::size_t k) {
+                const auto after = with(groups[k]);
+                passes[k] = after && new_or_worse(before_, *after).empty() &&
+                            std::all_of(groups[k].begin(), groups[k].end(),
+                                        [&](const Seeker* s) { return cleared(*s->finding, *after); });
+            },
+            cancel_);
+        return passes;
     }
 
     // What is told of the plan with all of them; nothing where it is no plan any more.
