@@ -10,6 +10,7 @@
 #include "catalog/assumptions.h"
 #include "network/thermal_time.h"
 #include "units/at.h"
+#include "units/at_once.h"
 
 namespace yr {
 namespace {
@@ -94,15 +95,16 @@ struct DeviceRef {
 };
 
 // Fuses of the plan with their ratings in this state's air.
-std::vector<DeviceRef> fuses_of(const Plan& plan, const State& state) {
+std::vector<DeviceRef> fuses_of(const Plan& plan, const State& state, const WhatIf& change) {
     std::vector<DeviceRef> all;
     for (std::size_t k = 0; k < plan.runs.size(); ++k)
         for (const Device& d : plan.runs[k].devices) {
             if (d.kind != DeviceKind::fuse) continue;
             const FuseKind& kind = fuse_kind(d.fuse);
             const double air = air_at_device_C(plan, plan.runs[k], d, state);
+            const double rating = d.id == change.fuse ? change.rating_A : d.rating_A;
             all.push_back(
-                {k, &d, rerated_A(kind, d.rating_A, std::min(air, 25.0)), rerated_A(kind, d.rating_A, air)});
+                {k, &d, rerated_A(kind, rating, std::min(air, 25.0)), rerated_A(kind, rating, air)});
         }
     return all;
 }
@@ -127,12 +129,15 @@ bool carries(const DeviceRef& f, const ShortPlace& place, const ShortAnswer& a, 
 
 class Study {
   public:
-    Study(const Plan& plan, const FaultBase& base, const Solution& solution)
+    bool keeps_ways = false;
+
+    Study(const Plan& plan, const FaultBase& base, const Solution& solution, const WhatIf& change = {})
         : plan_(plan),
           base_(base),
           solution_(solution),
           state_(plan.states[base.state]),
-          fuses_(fuses_of(plan, state_)) {
+          fuses_(fuses_of(plan, state_, change)),
+          change_(change) {
         const Network& n = base.strong.network();  // the weak one has the same nodes and conductors
         for (std::size_t k = 0; k < n.nodes.size(); ++k) node_.emplace(n.nodes[k], static_cast<NodeIndex>(k));
         ending_.resize(n.nodes.size());
@@ -146,9 +151,8 @@ class Study {
                 cables_.push_back({k, c.parallel});
     }
 
-    std::optional<ShortRow> row(const ShortPlace& place, double ohm, const std::optional<WireSize>& size) {
+    std::optional<ShortRow> row(const ShortPlace& place, double ohm) {
         place_ = &place;
-        size_ = size;
         ShortRow row;
         row.state = base_.state;
         row.ohm = ohm;
@@ -161,6 +165,7 @@ class Study {
         row.most_A = std::abs(most.amps);
         row.least_A = std::abs(least.amps);
         row.bus_V = bus_V(least);
+        if (keeps_ways) ways(row, most);
         management(row, most);
         const DeviceRef* near = nearest(strong, most);
         if (near) {
@@ -204,14 +209,14 @@ class Study {
             ask.run = static_cast<int>(place_->run);
             ask.share = place_->share;
         }
-        if (size_ && plan_.runs[place_->run].size) {
-            const Run& r = plan_.runs[place_->run];
-            const auto now = conductor(*r.size, r.material), then = conductor(*size_, r.material);
+        const Run& r = plan_.runs[change_.run];
+        if (change_.size && r.size) {
+            const auto now = conductor(*r.size, r.material), then = conductor(*change_.size, r.material);
             if (now && then) {
-                const ConductorElement& c = n.conductors[place_->run];
-                const double whole = network.conductor_ohm(place_->run);
+                const ConductorElement& c = n.conductors[change_.run];
+                const double whole = network.conductor_ohm(change_.run);
                 const double cable = whole - c.fixed_ohm;
-                ask.changed = static_cast<int>(place_->run);
+                ask.changed = static_cast<int>(change_.run);
                 ask.changed_ohm = whole + cable * (then->R20_ohm_per_m / now->R20_ohm_per_m - 1);
             }
         }
@@ -222,6 +227,12 @@ class Study {
         const Network& n = base_.weak.network();
         if (n.batteries.empty()) return n.sources.empty() ? 0 : a.node_V[at(n.sources[0].out)];
         return a.node_V[at(n.batteries[0].pos)] - a.node_V[at(n.batteries[0].neg)];
+    }
+
+    void ways(ShortRow& row, const ShortAnswer& most) const {
+        constexpr double kShare = 0.01;  // of the short: less opens nothing and warms nothing in its time
+        for (std::size_t k = 0; k < plan_.runs.size(); ++k)
+            if (std::abs(most.run_A[k]) >= kShare * row.most_A) row.ways.push_back(k);
     }
 
     void management(ShortRow& row, const ShortAnswer& most) const {
@@ -390,8 +401,8 @@ class Study {
             if (amps < 2 * kCarries_A) continue;
             const ConductorElement& c = base_.weak.network().conductors[k];
             CableSurroundings cable = c.cable;
-            if (size_ && k == place_->run)
-                if (const auto wire = conductor(*size_, plan_.runs[k].material))
+            if (change_.size && k == change_.run)
+                if (const auto wire = conductor(*change_.size, plan_.runs[k].material))
                     cable = surroundings_of(*wire, c.cable.ambient_C, c.cable.bundle_factor);
             const double start = heat_.contains(k) ? heat_[k] : solution_.point.conductors[k].temperature_C;
             const double limit = short_limit_C(plan_.runs[k].insulation_C);
@@ -425,28 +436,82 @@ class Study {
     std::unordered_map<std::size_t, const DeviceRef*> first_fuse_;  // by run
     std::vector<std::pair<std::size_t, int>> cables_;  // runs that warm, and how many in parallel
     const ShortPlace* place_ = nullptr;
-    std::optional<WireSize> size_;
+    WhatIf change_;
     std::map<std::size_t, double> heat_;  // by run, C
 };
 
-FaultStudy study_places(const Plan& plan, const std::vector<Solution>& solutions,
-                        std::vector<ShortPlace> places, bool bolted_only, const std::atomic<bool>* cancel) {
-    FaultStudy study;
-    study.places = std::move(places);
-    for (std::size_t s = 0; s < solutions.size(); ++s) {
-        const FaultBase base = fault_base(plan, s, solutions[s]);
-        Study one(plan, base, solutions[s]);
-        for (std::size_t p = 0; p < study.places.size(); ++p) {
-            if (cancel && *cancel) return study;
-            for (double ohm : kShortOhms) {
-                if (bolted_only && ohm > 0) continue;
-                auto row = one.row(study.places[p], ohm, {});
-                if (!row) continue;
-                row->place = p;
-                study.rows.push_back(std::move(*row));
-            }
+// What of a study may be taken as it was.
+class Kept {
+  public:
+    Kept(const KnownShorts& known, const std::vector<char>& changed) : changed_(changed) {
+        for (std::size_t p = 0; p < known.study.places.size(); ++p)
+            place_.emplace(key(known.study.places[p]), p);
+        for (const ShortRow& r : known.study.rows) row_.emplace(std::pair(r.place, r.state), &r);
+    }
+    // Of that place in that state; a place that had no volts has none as long as its own run is as it was.
+    struct Answer {
+        bool known = false;
+        const ShortRow* row = nullptr;
+    };
+    [[nodiscard]] Answer of(const ShortPlace& place, std::size_t state) const {
+        if (changed_[place.run]) return {};
+        const auto found = place_.find(key(place));
+        if (found == place_.end()) return {};
+        const auto row = row_.find({found->second, state});
+        if (row == row_.end()) return {true, nullptr};
+        const auto& ways = row->second->ways;
+        if (std::any_of(ways.begin(), ways.end(), [&](std::size_t k) { return changed_[k] != 0; })) return {};
+        return {true, row->second};
+    }
+
+  private:
+    static std::pair<std::size_t, Id> key(const ShortPlace& p) { return {p.run, p.device}; }
+    const std::vector<char>& changed_;
+    std::map<std::pair<std::size_t, Id>, std::size_t> place_;
+    std::map<std::pair<std::size_t, std::size_t>, const ShortRow*> row_;
+};
+
+struct Scope {
+    bool bolted_only = false, keeps_ways = false;
+    const Kept* kept = nullptr;
+    const std::atomic<bool>* cancel = nullptr;
+};
+
+// Every place in one state.
+std::vector<ShortRow> rows_of(const Plan& plan, const Solution& solution, std::size_t state,
+                              const std::vector<ShortPlace>& places, const Scope& scope) {
+    std::vector<ShortRow> rows;
+    const FaultBase base = fault_base(plan, state, solution);
+    Study study(plan, base, solution);
+    study.keeps_ways = scope.keeps_ways;
+    for (std::size_t p = 0; p < places.size(); ++p) {
+        if (scope.cancel && *scope.cancel) return rows;
+        if (const auto kept = scope.kept ? scope.kept->of(places[p], state) : Kept::Answer{}; kept.known) {
+            if (!kept.row) continue;
+            rows.push_back(*kept.row);
+            rows.back().place = p;
+            continue;
+        }
+        for (double ohm : kShortOhms) {
+            if (scope.bolted_only && ohm > 0) continue;
+            auto row = study.row(places[p], ohm);
+            if (!row) continue;
+            row->place = p;
+            rows.push_back(std::move(*row));
         }
     }
+    return rows;
+}
+
+FaultStudy study_places(const Plan& plan, const std::vector<Solution>& solutions,
+                        std::vector<ShortPlace> places, const Scope& scope) {
+    FaultStudy study;
+    study.places = std::move(places);
+    std::vector<std::vector<ShortRow>> by_state(solutions.size());
+    at_once(solutions.size(),
+            [&](std::size_t s) { by_state[s] = rows_of(plan, solutions[s], s, study.places, scope); });
+    for (std::vector<ShortRow>& rows : by_state)
+        std::move(rows.begin(), rows.end(), std::back_inserter(study.rows));
     std::stable_sort(study.rows.begin(), study.rows.end(),
                      [](const ShortRow& a, const ShortRow& b) { return a.place < b.place; });
     return study;
@@ -501,17 +566,34 @@ FaultBase fault_base(const Plan& plan, std::size_t state, const Solution& soluti
 }
 
 std::optional<ShortRow> short_at(const Plan& plan, const FaultBase& base, const Solution& solution,
-                                 const ShortPlace& place, double ohm, const std::optional<WireSize>& size) {
-    return Study(plan, base, solution).row(place, ohm, size);
+                                 const ShortPlace& place, double ohm, const WhatIf& change) {
+    return Study(plan, base, solution, change).row(place, ohm);
 }
 
 FaultStudy study_faults(const Plan& plan, const std::vector<Solution>& solutions,
                         const std::atomic<bool>* cancel) {
-    return study_places(plan, solutions, short_places(plan), false, cancel);
+    return study_places(plan, solutions, short_places(plan), {false, false, nullptr, cancel});
 }
 
-FaultStudy study_bolted(const Plan& plan, const std::vector<Solution>& solutions) {
-    return study_places(plan, solutions, short_places(plan), true, nullptr);
+namespace {
+std::vector<Id> ids_of(const auto& things) {
+    std::vector<Id> ids;
+    for (const auto& t : things) ids.push_back(t.id);
+    return ids;
+}
+}  // namespace
+
+KnownShorts known_shorts(const Plan& plan, const std::vector<Solution>& solutions) {
+    return {ids_of(plan.runs), ids_of(plan.states),
+            study_places(plan, solutions, short_places(plan), {true, true, nullptr, nullptr})};
+}
+
+FaultStudy study_bolted(const Plan& plan, const std::vector<Solution>& solutions, const KnownShorts* known,
+                        const std::vector<char>& changed) {
+    if (!known || ids_of(plan.runs) != known->runs || ids_of(plan.states) != known->states)
+        return study_places(plan, solutions, short_places(plan), {true, false, nullptr, nullptr});
+    const Kept kept(*known, changed);
+    return study_places(plan, solutions, short_places(plan), {true, false, &kept, nullptr});
 }
 
 FaultStudy study_run(const Plan& plan, const std::vector<Solution>& solutions, std::size_t run,
@@ -519,7 +601,7 @@ FaultStudy study_run(const Plan& plan, const std::vector<Solution>& solutions, s
     std::vector<ShortPlace> places;
     for (ShortPlace& p : short_places(plan))
         if (p.run == run) places.push_back(std::move(p));
-    return study_places(plan, solutions, std::move(places), bolted_only, nullptr);
+    return study_places(plan, solutions, std::move(places), {bolted_only, false, nullptr, nullptr});
 }
 
 }  // namespace yr

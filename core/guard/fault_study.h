@@ -53,7 +53,8 @@ struct ShortRow {
     double management_A = 0;             // what that battery would give
     bool limits_itself = false;  // it stays, but all of it comes from sources with a limit of their own
     Id stays;  // where it does not clear: the device on the way of what is left, or a run of that way without
-    double stays_A = 0;  // what is left when all that is sure to open has opened
+    double stays_A = 0;             // what is left when all that is sure to open has opened
+    std::vector<std::size_t> ways;  // runs that bring the strongest current; only where KnownShorts asks
     [[nodiscard]] bool clears() const { return slowest.seconds.has_value(); }
     [[nodiscard]] bool hurts() const { return hottest && hottest->reached_C > hottest->allowed_C; }
 };
@@ -74,8 +75,19 @@ inline constexpr double kShortOhms[] = {0, 0.010, 0.050};
 [[nodiscard]] FaultStudy study_faults(const Plan& plan, const std::vector<Solution>& solutions,
                                       const std::atomic<bool>* cancel = nullptr);
 
-// Bolted shorts only: what the findings rest on.
-[[nodiscard]] FaultStudy study_bolted(const Plan& plan, const std::vector<Solution>& solutions);
+// Bolted shorts of a plan, kept for plans that differ from it in some runs alone.
+struct KnownShorts {
+    std::vector<Id> runs, states;  // of that plan
+    FaultStudy study;
+};
+[[nodiscard]] KnownShorts known_shorts(const Plan& plan, const std::vector<Solution>& solutions);
+
+// Bolted shorts only: what the findings rest on. With `known`, those whose current comes by none of the runs
+// `changed` (by index) are taken from there: a thicker cable elsewhere moves them by what loads draw beside
+// them, less than a thousandth. Where runs or states are not the same, nothing is taken.
+[[nodiscard]] FaultStudy study_bolted(const Plan& plan, const std::vector<Solution>& solutions,
+                                      const KnownShorts* known = nullptr,
+                                      const std::vector<char>& changed = {});
 
 // The same for the places of one run; bolted only where `bolted_only`.
 [[nodiscard]] FaultStudy study_run(const Plan& plan, const std::vector<Solution>& solutions, std::size_t run,
@@ -91,9 +103,17 @@ struct FaultBase {
     std::size_t state = 0;
 };
 [[nodiscard]] FaultBase fault_base(const Plan& plan, std::size_t state, const Solution& solution);
-// The run in the plan as it is, or at another size where `size` is given. Empty: no volts there.
+
+// One change to the plan, asked without solving it anew: what works meanwhile is taken as it was.
+struct WhatIf {
+    std::size_t run = 0;           // index in Plan::runs
+    std::optional<WireSize> size;  // its cable ...
+    Id fuse;                       // ... and a fuse in it ...
+    double rating_A = 0;           // ... of that rating
+};
+// The run in the plan as it is, or with that change. Empty: no volts there.
 [[nodiscard]] std::optional<ShortRow> short_at(const Plan& plan, const FaultBase& base,
                                                const Solution& solution, const ShortPlace& place, double ohm,
-                                               const std::optional<WireSize>& size = {});
+                                               const WhatIf& change = {});
 
 }  // namespace yr

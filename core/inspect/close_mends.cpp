@@ -5,6 +5,7 @@
 
 #include "inspect/close_together.h"
 #include "inspect/rules.h"
+#include "units/at_once.h"
 
 namespace yr {
 namespace {
@@ -13,8 +14,14 @@ constexpr double kWorse = 1.02;  // of a finding that was there before
 
 using Told = std::tuple<FindingKind, Id, std::string>;
 
+// Of these `other` is whatever is worst there just now: the same cable burns, whichever fuse lets it.
+bool told_by_the_worst(FindingKind kind) {
+    return kind == FindingKind::short_hurts || kind == FindingKind::short_stays ||
+           kind == FindingKind::demand_over;
+}
+
 Told place_of(const Finding& f) {
-    return {f.kind, f.id, f.other};
+    return {f.kind, f.id, told_by_the_worst(f.kind) ? std::string() : f.other};
 }
 
 double excess(const Finding& f) {
@@ -27,7 +34,9 @@ struct Before {
     explicit Before(const std::vector<Finding>& list) {
         for (const Finding& f : list) {
             const Finding*& known = findings[place_of(f)];
-            if (!known || f.severity < known->severity) known = &f;
+            if (!known || f.severity < known->severity ||
+                (f.severity == known->severity && excess(f) > excess(*known)))
+                known = &f;
             if (f.kind == FindingKind::fuse_missing && f.severity == Severity::stop) unfused.insert(f.id);
         }
     }
@@ -40,12 +49,14 @@ bool was_open_to_shorts(const Before& before, const Finding& f) {
     return of_shorts && before.unfused.contains(f.id);
 }
 
-// Not there before, or graver; amps over their limit may not grow either.
+// Not there before, or graver; amps over their limit may not grow either, nor what another fuse lets burn.
 bool is_new(const Before& before, const Finding& f) {
     if (f.severity > Severity::fix || was_open_to_shorts(before, f)) return false;
     const auto known = before.findings.find(place_of(f));
     if (known == before.findings.end() || known->second->severity > f.severity) return true;
-    return f.kind == FindingKind::cable_over_ampacity && excess(f) > excess(*known->second) * kWorse;
+    const bool may_not_grow = f.kind == FindingKind::cable_over_ampacity ||
+                              (told_by_the_worst(f.kind) && f.other != known->second->other);
+    return may_not_grow && excess(f) > excess(*known->second) * kWorse;
 }
 
 // An inspection for each candidate takes so much and no more: findings with candidates, times runs, times
@@ -106,13 +117,11 @@ void close_mend(const Plan& plan, const std::vector<Finding>& before, Finding& f
 }
 
 void close_mends(const Plan& plan, Inspection& inspection, const std::atomic<bool>* cancel) {
-    if (!can_be_asked_one_by_one(plan, inspection.findings))
-        return close_together(plan, inspection.findings, cancel);
+    if (!can_be_asked_one_by_one(plan, inspection.findings)) return close_together(plan, inspection, cancel);
     const std::vector<Finding> before = inspection.findings;
-    for (Finding& f : inspection.findings) {
-        if (cancel && *cancel) return;
-        close_mend(plan, before, f, cancel);
-    }
+    at_once(
+        inspection.findings.size(),
+        [&](std::size_t k) { close_mend(plan, before, inspection.findings[k], cancel); }, cancel);
 }
 
 }  // namespace yr

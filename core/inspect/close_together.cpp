@@ -2,8 +2,10 @@
 
 #include <algorithm>
 #include <bit>
+#include <map>
 #include <optional>
 #include <set>
+#include <unordered_map>
 
 #include "inspect/rules.h"
 #include "units/at_once.h"
@@ -13,30 +15,34 @@ namespace {
 
 // What an edit puts, takes or sets; `whole` where that is no single thing of the plan.
 struct Touched {
-    std::set<Id> ids;  // things, and the devices of runs
+    std::map<Id, const Run*> ids;  // things, and the devices of runs; with the run as it is put
     bool whole = false;
 
+    // Two edits that put the same run alike do not meet in it: ten loads may ask for the same thicker feed.
     [[nodiscard]] bool meets(const Touched& other) const {
-        return whole || other.whole ||
-               std::any_of(ids.begin(), ids.end(), [&](const Id& id) { return other.ids.contains(id); });
+        return whole || other.whole || std::any_of(ids.begin(), ids.end(), [&](const auto& mine) {
+                   const auto theirs = other.ids.find(mine.first);
+                   if (theirs == other.ids.end()) return false;
+                   return !mine.second || !theirs->second || !(*mine.second == *theirs->second);
+               });
     }
 };
 
 struct Touching {
     Touched& out;
     void operator()(const Put<Run>& put) const {
-        out.ids.insert(put.thing.id);
-        for (const Device& d : put.thing.devices) out.ids.insert(d.id);
+        out.ids.emplace(put.thing.id, &put.thing);
+        for (const Device& d : put.thing.devices) out.ids.emplace(d.id, &put.thing);
     }
     void operator()(const Batch& batch) const {
         for (const Edit& e : batch.edits) std::visit(*this, static_cast<const Edit::Kinds&>(e));
     }
     template <class T>
     void operator()(const T& edit) const {
-        if constexpr (requires { out.ids.insert(edit.thing.id); })
-            out.ids.insert(edit.thing.id);
-        else if constexpr (requires { out.ids.insert(edit.id); })
-            out.ids.insert(edit.id);
+        if constexpr (requires { out.ids.emplace(edit.thing.id, nullptr); })
+            out.ids.emplace(edit.thing.id, nullptr);
+        else if constexpr (requires { out.ids.emplace(edit.id, nullptr); })
+            out.ids.emplace(edit.id, nullptr);
         else
             out.whole = true;
     }
@@ -48,6 +54,24 @@ Touched touched_by(const Edit& edit) {
     return out;
 }
 
+// Whether an edit leaves every run where it ran, with the switches that it had: then it is told by size and
+// fuses which shorts it may move.
+bool keeps_the_circuit(const Plan& plan, const Edit& edit) {
+    if (const auto* all = std::get_if<Batch>(&edit))
+        return std::all_of(all->edits.begin(), all->edits.end(),
+                           [&](const Edit& e) { return keeps_the_circuit(plan, e); });
+    const auto* put = std::get_if<Put<Run>>(&edit);
+    const Run* was = put ? find(plan.runs, put->thing.id) : nullptr;
+    if (!was || was->from != put->thing.from || was->to != put->thing.to) return false;
+    const auto others = [](const Run& r) {
+        std::vector<Device> out;
+        for (const Device& d : r.devices)
+            if (d.kind != DeviceKind::fuse) out.push_back(d);
+        return out;
+    };
+    return others(*was) == others(put->thing);
+}
+
 // A finding on its way to a mend.
 struct Seeker {
     Finding* finding = nullptr;
@@ -55,11 +79,13 @@ struct Seeker {
     std::size_t next = 0;    // the candidate in question
     bool suspected = false;  // something new was told of what it touches
     Touched touched;
+    std::size_t part = 0;  // of the plan, in which what it touches lies
 
     [[nodiscard]] bool seeks() const { return next < candidates.size(); }
+    [[nodiscard]] const Edit& edit() const { return candidates[next].edit; }
     void look() {
         suspected = false;
-        if (seeks()) touched = touched_by(candidates[next].edit);
+        if (seeks()) touched = touched_by(edit());
     }
     void fails() {
         ++next;
@@ -76,15 +102,91 @@ struct Seeker {
 
 using Group = std::vector<Seeker*>;
 
+// Runs, their devices and what stands at their ends, each beside the other.
+class Nearness {
+  public:
+    explicit Nearness(const Plan& plan) {
+        for (const Run& r : plan.runs) {
+            join(r.id, r.from.owner);
+            join(r.id, r.to.owner);
+            for (const Device& d : r.devices) join(r.id, d.id);
+        }
+    }
+
+    // Gives seekers the same part where what they touch is joined by anything but a battery, a source or the
+    // chassis: there one could stand in for another.
+    void part(const Plan& plan, const Group& group) const {
+        std::set<Id> hubs;
+        for (const Battery& b : plan.batteries) hubs.insert(b.id);
+        for (const Source& s : plan.sources) hubs.insert(s.id);
+        for (const Point& p : plan.points)
+            if (p.kind == PointKind::chassis || p.kind == PointKind::ground) hubs.insert(p.id);
+        std::size_t parts = 0;
+        for (Seeker* s : group) s->part = 0;
+        for (Seeker* s : group) {
+            if (s->part) continue;
+            s->part = ++parts;
+            std::set<Id> seen = hubs;
+            std::vector<Id> ring;
+            const auto reach = [&](const Seeker& other) {
+                for (const auto& [id, run] : other.touched.ids)
+                    if (seen.insert(id).second) ring.push_back(id);
+            };
+            for (reach(*s); !ring.empty(); ring = around(ring, seen))
+                for (Seeker* other : group)
+                    if (!other->part && std::any_of(ring.begin(), ring.end(), [&](const Id& id) {
+                            return other->touched.ids.contains(id);
+                        }))
+                        other->part = parts;
+        }
+    }
+
+    // Those of a group that touch something as near as any of them to one of these.
+    [[nodiscard]] Group nearest(const Group& group, const std::vector<Id>& from) const {
+        std::vector<Id> ring = from;
+        std::set<Id> seen(from.begin(), from.end());
+        while (!ring.empty()) {
+            Group found;
+            for (Seeker* s : group)
+                if (std::any_of(ring.begin(), ring.end(),
+                                [&](const Id& id) { return s->touched.ids.contains(id); }))
+                    found.push_back(s);
+            if (!found.empty()) return found;
+            ring = around(ring, seen);
+        }
+        return {};
+    }
+
+  private:
+    void join(const Id& a, const Id& b) {
+        beside_[a].push_back(b);
+        beside_[b].push_back(a);
+    }
+    [[nodiscard]] std::vector<Id> around(const std::vector<Id>& ring, std::set<Id>& seen) const {
+        std::vector<Id> out;
+        for (const Id& id : ring)
+            if (const auto found = beside_.find(id); found != beside_.end())
+                for (const Id& next : found->second)
+                    if (seen.insert(next).second) out.push_back(next);
+        return out;
+    }
+
+    std::unordered_map<Id, std::vector<Id>> beside_;
+};
+
 class Together {
   public:
-    Together(const Plan& plan, const std::vector<Finding>& before, const std::atomic<bool>* cancel)
-        : plan_(plan), before_(before), cancel_(cancel) {}
+    Together(const Plan& plan, const std::vector<Finding>& before, const KnownShorts& shorts,
+             const std::atomic<bool>* cancel)
+        : plan_(plan), before_(before), shorts_(shorts), cancel_(cancel), near_(plan) {}
 
     void close(Group seekers) {
         while (!seekers.empty() && !cancelled()) {
             Group apart = that_touch_different_things(seekers);
             Group passed = seen_apart(judge(std::move(apart)));
+            wholly_ = true;  // what is offered has passed with every short asked anew
+            passed = judge(std::move(passed));
+            wholly_ = false;
             if (cancelled()) return;
             for (Seeker* s : passed) s->finding->mend = std::move(s->candidates[s->next]);
             std::erase_if(seekers, [](const Seeker* s) { return s->finding->mend || !s->seeks(); });
@@ -110,24 +212,37 @@ class Together {
     Group judge(Group group) {
         while (!group.empty() && !cancelled()) {
             const auto after = with(group);
-            std::vector<const Finding*> fresh;
-            std::size_t left = 0;
-            if (after) {
-                fresh = new_or_worse(before_, *after);
-                left = std::erase_if(group, [&](Seeker* s) { return stays(*s, *after) || named(*s, fresh); });
-            }
-            if (left) continue;
-            if (after && fresh.empty()) return group;
+            const std::vector<const Finding*> fresh =
+                after ? new_or_worse(before_, *after) : std::vector<const Finding*>{};
             if (group.size() == 1) {
-                group.front()->fails();
+                Seeker& one = *group.front();
+                if (after && fresh.empty() && cleared(*one.finding, *after)) return group;
+                one.fails();
                 return {};
             }
-            return halves(std::move(group));
+            if (after && !refused(group, *after, fresh)) return group;
+            if (!after) return halves(std::move(group));
         }
         return {};
     }
 
-    // Nobody is named: whose doing it is tells itself in the halves.
+    // Takes those out of the group whose finding is told all the same, or to whom something new is nearest.
+    // False: there are none, and all pass.
+    bool refused(Group& group, const std::vector<Finding>& after,
+                 const std::vector<const Finding*>& fresh) const {
+        std::set<Seeker*> out;
+        for (Seeker* s : group)
+            if (!cleared(*s->finding, after)) out.insert(s);
+        for (Seeker* s : out) s->fails();
+        for (const Finding* f : fresh)
+            for (Seeker* s : near_.nearest(group, {f->id, f->other}))
+                if (out.insert(s).second) s->is_named();
+        if (out.empty() && !fresh.empty()) out.insert(group.back());  // it tells itself without one of them
+        std::erase_if(group, [&](Seeker* s) { return out.contains(s); });
+        return !out.empty();
+    }
+
+    // Together they are no plan: whose doing it is tells itself in the halves.
     Group halves(Group group) {
         const auto middle = group.begin() + static_cast<std::ptrdiff_t>(group.size() / 2);
         Group second(middle, group.end());
@@ -137,32 +252,25 @@ class Together {
         return passed;
     }
 
-    static bool stays(Seeker& s, const std::vector<Finding>& after) {
-        if (cleared(*s.finding, after)) return false;
-        s.fails();
-        return true;
-    }
-
-    static bool named(Seeker& s, const std::vector<const Finding*>& fresh) {
-        const bool is = std::any_of(fresh.begin(), fresh.end(), [&](const Finding* f) {
-            return s.touched.ids.contains(f->id) || s.touched.ids.contains(f->other);
-        });
-        if (is) s.is_named();
-        return is;
-    }
-
-    // Any two of those that passed together stand on different sides of one of these splits: few are asked
-    // one by one, many by the bits of their number.
-    static std::vector<Group> sides_of(const Group& passed) {
-        std::vector<Group> sides;
-        const auto bits = static_cast<std::size_t>(std::bit_width(passed.size() - 1));
-        const bool few = passed.size() <= 2 * bits;
-        sides.resize(few ? passed.size() : 2 * bits);
+    // Any two in the same part of the plan stand on different sides of one of these splits, by the bits of
+    // their number there; the parts by one split more. Few are asked one by one.
+    [[nodiscard]] std::vector<Group> sides_of(const Group& passed) const {
+        near_.part(plan_, passed);
+        std::map<std::size_t, std::size_t> in_part;
+        std::vector<std::size_t> number;
+        std::size_t most = 0;
+        for (const Seeker* s : passed) most = std::max(most, number.emplace_back(in_part[s->part]++));
+        const auto bits = static_cast<std::size_t>(std::bit_width(most));
+        const std::size_t splits = bits + (in_part.size() > 1 ? 1 : 0);
+        const bool few = passed.size() <= 2 * splits;
+        std::vector<Group> sides(few ? passed.size() : 2 * splits);
         for (std::size_t k = 0; k < passed.size(); ++k) {
             if (few) sides[k].push_back(passed[k]);
-            for (std::size_t bit = 0; !few && bit < bits; ++bit)
-                sides[2 * bit + ((k >> bit) & 1U)].push_back(passed[k]);
+            for (std::size_t split = 0; !few && split < splits; ++split)
+                sides[2 * split + ((split < bits ? number[k] >> split : passed[k]->part) & 1U)].push_back(
+                    passed[k]);
         }
+        std::erase_if(sides, [](const Group& side) { return side.empty(); });
         return sides;
     }
 
@@ -202,24 +310,31 @@ class Together {
     [[nodiscard]] std::optional<std::vector<Finding>> with(const Group& group) const {
         Plan changed = plan_;
         Batch all;
-        for (const Seeker* s : group) all.edits.push_back(s->candidates[s->next].edit);
+        for (const Seeker* s : group) all.edits.push_back(s->edit());
         if (!apply(changed, all)) return std::nullopt;
-        return inspect(changed, false).findings;
+        if (wholly_ || !keeps_the_circuit(plan_, all)) return inspect(changed, false).findings;
+        NearPlan near{shorts_, std::vector<char>(plan_.runs.size(), 0)};
+        for (std::size_t k = 0; k < plan_.runs.size(); ++k)
+            near.changed[k] = !(plan_.runs[k] == changed.runs[k]);
+        return findings_near(changed, near);
     }
 
     const Plan& plan_;
     const std::vector<Finding>& before_;
+    const KnownShorts& shorts_;
     const std::atomic<bool>* cancel_;
+    Nearness near_;
+    bool wholly_ = false;  // every short anew
 };
 
 }  // namespace
 
-void close_together(const Plan& plan, std::vector<Finding>& findings, const std::atomic<bool>* cancel) {
-    const std::vector<Finding> before = findings;
+void close_together(const Plan& plan, Inspection& inspection, const std::atomic<bool>* cancel) {
+    const std::vector<Finding> before = inspection.findings;
     std::vector<Seeker> seekers;
-    for (Finding& f : findings) {
+    for (Finding& f : inspection.findings) {
         f.mend.reset();
-        if (!f.candidates.empty()) seekers.push_back({&f, std::move(f.candidates), 0, false, {}});
+        if (!f.candidates.empty()) seekers.push_back({&f, std::move(f.candidates), 0, false, {}, 0});
         f.candidates.clear();
     }
     Group all;
@@ -227,7 +342,8 @@ void close_together(const Plan& plan, std::vector<Finding>& findings, const std:
         s.look();
         all.push_back(&s);
     }
-    Together(plan, before, cancel).close(std::move(all));
+    const KnownShorts shorts = known_shorts(plan, inspection.solutions);
+    Together(plan, before, shorts, cancel).close(std::move(all));
 }
 
 }  // namespace yr

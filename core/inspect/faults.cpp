@@ -1,5 +1,6 @@
 // Rules about shorts: does the right fuse open, in time, may it cut what flows, and nothing else?
 #include <algorithm>
+#include <map>
 
 #include "guard/fault_study.h"
 #include "inspect/fuse_mends.h"
@@ -7,6 +8,7 @@
 namespace yr {
 namespace {
 
+constexpr int kEverySize = 18;
 constexpr double kFarOver = 2;  // the strongest case is rare; so far over a fuse is no judgement any more
 
 const Device* device_at(const Plan& plan, const Id& id) {
@@ -19,18 +21,67 @@ const Run* run_of(const Plan& plan, const Id& device) {
     return nullptr;
 }
 
-// A smaller fuse that still carries all that is asked of it, or a thicker cable for the short.
-std::vector<Mend> for_short(const Case& c, const Id& fuse_id, const Id& short_run) {
-    std::vector<Mend> out;
-    if (const Run* holder = run_of(c.plan, fuse_id)) {
-        const auto index = static_cast<std::size_t>(holder - c.plan.runs.data());
-        out = other_ratings(c, index, fuse_id, 0, find(holder->devices, fuse_id)->rating_A);
-        if (out.size() > 4) out.resize(4);
+// A finding about a short, asked again of its own place with one thing changed: cheap beside an inspection of
+// the plan, which the few that help here still have to pass.
+class Trials {
+  public:
+    Trials(const Case& c, const FaultStudy& study) : c_(c), study_(study) {}
+
+    // The short that a finding tells of.
+    [[nodiscard]] const ShortRow* row_of(const Finding& f) const {
+        const bool hurts = f.kind == FindingKind::short_hurts;
+        for (const ShortRow& r : study_.rows) {
+            if (c_.plan.states[r.state].id != f.state) continue;
+            if (hurts ? r.hottest && r.hottest->reached_C == f.value && r.near == f.other &&
+                            c_.plan.runs[r.hottest->run].id == f.id
+                      : r.stays_A == f.value && r.stays == f.other &&
+                            c_.plan.runs[study_.places[r.place].run].id == f.id)
+                return &r;
+        }
+        return nullptr;
     }
-    const Run* shorted = find(c.plan.runs, short_run);
-    if (shorted)
-        for (Mend& m : thicker(c, static_cast<std::size_t>(shorted - c.plan.runs.data()), 0, 4))
-            out.push_back(std::move(m));
+
+    [[nodiscard]] bool helps(const ShortRow& asked, const Finding& f, std::size_t run, const Mend& m) {
+        const Id fuse = m.kind == MendKind::fuse_rating ? m.target : Id();
+        const Solution& solution = c_.solutions[asked.state];
+        const auto row = short_at(c_.plan, base(asked.state), solution, study_.places[asked.place], asked.ohm,
+                                  {run, m.to, fuse, m.to_A});
+        if (!row || !row->settled) return true;  // nothing is known of it here
+        const bool burns = row->hurts() && c_.plan.runs[row->hottest->run].id == f.id;
+        return f.kind == FindingKind::short_hurts ? !burns : row->clears() && !burns;
+    }
+
+  private:
+    const FaultBase& base(std::size_t state) {
+        const auto known = bases_.find(state);
+        if (known != bases_.end()) return known->second;
+        return bases_.emplace(state, fault_base(c_.plan, state, c_.solutions[state])).first->second;
+    }
+
+    const Case& c_;
+    const FaultStudy& study_;
+    std::map<std::size_t, FaultBase> bases_;
+};
+
+// A smaller fuse that still carries all that is asked of it, or a thicker cable for the short.
+std::vector<Mend> for_short(const Case& c, const Finding& f, Trials& trials) {
+    constexpr std::size_t kFuses = 4, kCables = 4;
+    std::vector<Mend> out;
+    const ShortRow* asked = trials.row_of(f);
+    const auto take = [&](std::vector<Mend> from, std::size_t run, std::size_t most) {
+        std::size_t taken = 0;
+        for (Mend& m : from) {
+            if (taken == most) return;
+            if (asked && !trials.helps(*asked, f, run, m)) continue;
+            out.push_back(std::move(m)), ++taken;
+        }
+    };
+    const auto index = [&](const Run* run) { return static_cast<std::size_t>(run - c.plan.runs.data()); };
+    if (const Run* holder = run_of(c.plan, f.other))
+        take(other_ratings(c, index(holder), f.other, 0, find(holder->devices, f.other)->rating_A),
+             index(holder), kFuses);
+    if (const Run* shorted = find(c.plan.runs, f.id))
+        take(thicker(c, index(shorted), 0, kEverySize), index(shorted), kCables);
     return out;
 }
 
@@ -130,14 +181,16 @@ void judge(const Case& c, const FaultStudy& study, const ShortRow& row, std::vec
 
 void inspect_faults(const Case& c, std::vector<Finding>& out) {
     const std::size_t from = out.size();
-    const FaultStudy study = study_bolted(c.plan, c.solutions);
+    const FaultStudy study = c.near ? study_bolted(c.plan, c.solutions, &c.near->shorts, c.near->changed)
+                                    : study_bolted(c.plan, c.solutions);
     for (const ShortRow& row : study.rows) judge(c, study, row, out, from);
     once_a_cable(out, from);
     if (!c.with_mends) return;
+    Trials trials(c, study);
     for (std::size_t n = from; n < out.size(); ++n) {
         Finding& f = out[n];
         if (f.kind == FindingKind::short_stays || f.kind == FindingKind::short_hurts)
-            f.candidates = for_short(c, f.other, f.id);
+            f.candidates = for_short(c, f, trials);
         if (f.kind == FindingKind::interrupt_short) f.mend = stronger_fuse(c.plan, f.other, f.value);
     }
 }

@@ -85,7 +85,14 @@ void school_decides(const Plan& plan, std::vector<Finding>& findings) {
         if (f.kind == FindingKind::fuse_above_cable && !burns(f.id)) f.severity = Severity::check;
 }
 
-Inspection inspect_rules(const Plan& plan, bool with_mends) {
+Case case_of(const Plan& plan, const std::vector<Solution>& solutions, bool with_mends,
+             const std::vector<StateBands>& bands, const NearPlan* near) {
+    Case c{plan, solutions, with_mends, bands};
+    c.near = near;
+    return c;
+}
+
+Inspection inspect_rules(const Plan& plan, bool with_mends, const NearPlan* near = nullptr) {
     Inspection result;
     result.solutions = solve_all(plan);
     if (has_ranges(plan))
@@ -95,9 +102,9 @@ Inspection inspect_rules(const Plan& plan, bool with_mends) {
     for (const Id& state : answered.without)
         f.push_back(make_finding(FindingKind::no_answer, Severity::stop, {}, {}, state));
     if (answered.without.empty())
-        apply_rules({plan, result.solutions, with_mends, result.bands}, f);
+        apply_rules(case_of(plan, result.solutions, with_mends, result.bands, near), f);
     else
-        apply_rules({answered.plan, answered.solutions, with_mends, answered.bands}, f);
+        apply_rules(case_of(answered.plan, answered.solutions, with_mends, answered.bands, near), f);
     school_decides(plan, f);
     std::stable_sort(f.begin(), f.end(),
                      [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
@@ -113,6 +120,10 @@ Inspection inspect_rules(const Plan& plan, bool with_mends) {
 
 Inspection inspect_with_candidates(const Plan& plan) {
     return inspect_rules(plan, true);
+}
+
+std::vector<Finding> findings_near(const Plan& plan, const NearPlan& near) {
+    return inspect_rules(plan, false, &near).findings;
 }
 
 Inspection inspect(const Plan& plan, bool with_mends, const std::atomic<bool>* cancel) {

@@ -33,18 +33,13 @@ Lasting lasting(const Plan& plan, const State& state, std::size_t battery, doubl
     if (e.charge <= to_charge) return out;
     const double step = (e.charge - to_charge) / kSteps;
     const Id was_open = opened_cutoff(now);
-    State at = state;
-    at.charge.reset();
-    Plan lower = plan;
-    for (std::size_t b = 0; b < lower.batteries.size(); ++b)  // the state's charge, which it says for all
-        lower.batteries[b].charge = now.network.batteries[b].charge;
+    Network lower = compile(plan, state);           // at the charge that the state says, if it says one
+    for (LoadElement& l : lower.loads) l.on_s = 0;  // the warmth of turns moves no hour
     double peak = out.peak_A, average = out.average_A;
     for (int k = 0; k < kSteps; ++k) {
         const double charge = e.charge - (k + 0.5) * step;
-        lower.batteries[battery].charge = charge;
-        Network net = compile(lower, at);
-        for (LoadElement& l : net.loads) l.on_s = 0;  // the warmth of turns moves no hour
-        const Solution s = settle(std::move(net), solver);
+        at_moment(lower.batteries[battery], charge, lower.batteries[battery].temperature_C);
+        const Solution s = settle(lower, solver);
         if (s.point.settled) {  // where it does not, the amps of the step above stand: the hours stay whole
             if (out.cutoff.empty() && opened_cutoff(s) != was_open) out.cutoff = opened_cutoff(s);
             peak = s.point.batteries[battery].current_A;

@@ -7,6 +7,7 @@
 #include <map>
 
 #include "demand/demand.h"
+#include "guard/fault_study.h"
 #include "inspect/findings.h"
 #include "plan/roles.h"
 
@@ -20,7 +21,17 @@ struct Case {
     const FedEnds fed{plan};
     const std::vector<RunDemand> demand = demand_of(plan, solutions);  // by run
     mutable std::map<std::size_t, Solution> all_closed{};              // by state, made when asked for
+    const struct NearPlan* near =
+        nullptr;  // a plan that this one differs little from; nullptr: there is none
 };
+
+// A plan that was looked at already, and the runs in which another differs from it.
+struct NearPlan {
+    const KnownShorts& shorts;
+    std::vector<char> changed;  // by run
+};
+// The findings of a plan that differs from that one in those runs alone.
+[[nodiscard]] std::vector<Finding> findings_near(const Plan& plan, const NearPlan& near);
 
 // What a person opened (a switch, a master, a fuse pulled, a relay put open by the state) or a cut-off opened
 // to spare its battery is no fault, and what hangs behind is expected dead: `alive` says of the same state

@@ -165,7 +165,7 @@ void add_shorts(const Plan& plan, std::size_t run, const std::vector<Solution>& 
     }
     const FaultBase base = fault_base(plan, worst, solutions[worst]);
     for (RunSizeRow& row : ladder.rows) {
-        const auto found = short_at(plan, base, solutions[worst], *place, 0, row.size);
+        const auto found = short_at(plan, base, solutions[worst], *place, 0, {place->run, row.size, {}, 0});
         if (!found) continue;
         row.short_A = found->least_A;
         row.opens_s = found->slowest.seconds;

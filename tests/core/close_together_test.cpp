@@ -48,7 +48,8 @@ Plan fuse_and_thin_branch() {
 
 TEST(CloseTogether, NoMendPassesOnlyBesideAnother) {
     const Plan plan = fuse_and_thin_branch();
-    std::vector<Finding> findings = inspect_with_candidates(plan).findings;
+    Inspection told = inspect_with_candidates(plan);
+    std::vector<Finding>& findings = told.findings;
     const std::vector<Finding> before = findings;
     const auto of = [](std::vector<Finding>& list, FindingKind kind) {
         return std::find_if(list.begin(), list.end(), [&](const Finding& f) { return f.kind == kind; });
@@ -62,7 +63,7 @@ TEST(CloseTogether, NoMendPassesOnlyBesideAnother) {
     ASSERT_TRUE(yr::apply(both, drop->candidates.front().edit));
     ASSERT_TRUE(new_or_worse(before, inspect(both, false).findings).empty());
 
-    close_together(plan, findings);
+    close_together(plan, told);
     EXPECT_TRUE(drop->mend);
     EXPECT_FALSE(fuse->mend) << "each of its fuses is above the thin cable";
     expect_closed_alone(plan, before, findings);
@@ -88,13 +89,13 @@ TEST(CloseTogether, OffersOnVehiclesWhatClosesAlone) {
     for (unsigned seed = 1; seed <= sweep(6U, 60U); ++seed) {
         const Plan plan = spoilt(seed);
         Inspection one_by_one = inspect_with_candidates(plan);
-        std::vector<Finding> findings = one_by_one.findings;
-        const std::vector<Finding> before = findings;
-        close_together(plan, findings);
-        expect_closed_alone(plan, before, findings);
+        Inspection told = one_by_one;
+        const std::vector<Finding> before = told.findings;
+        close_together(plan, told);
+        expect_closed_alone(plan, before, told.findings);
         for (Finding& f : one_by_one.findings) close_mend(plan, before, f);
         alone += mended(one_by_one.findings);
-        together += mended(findings);
+        together += mended(told.findings);
     }
     EXPECT_GT(alone, 10U);
     EXPECT_GE(static_cast<double>(together), 0.95 * static_cast<double>(alone));

@@ -115,7 +115,8 @@ TEST_P(ShortedNetworks, AnotherSizeIsTheSameAsInThePlan) {
         Plan other = plan;
         other.runs[place.run].size = step_size(*run.size, 3);
         // only the cable: joints go with the copper in the plan, and stay in the quick way
-        const auto quick = short_at(plan, base, solution, place, 0, other.runs[place.run].size);
+        const auto quick =
+            short_at(plan, base, solution, place, 0, {place.run, other.runs[place.run].size, {}, 0});
         const Solution solved = solve(other, other.states[0]);
         const auto plain = short_at(other, fault_base(other, 0, solved), solved, place, 0);
         ASSERT_EQ(quick.has_value(), plain.has_value());
@@ -136,6 +137,43 @@ TEST_P(ShortedNetworks, AreOrderedByOhmsAndBySupply) {
             before = row->most_A;
         }
     }
+}
+
+// Shorts that come by none of the changed runs are taken as they were: as good as asking them all anew.
+TEST(ShortsOnVehicles, WhatIsKeptIsAsGoodAsNew) {
+    std::size_t kept = 0, anew = 0;
+    for (unsigned seed = 1; seed <= sweep(12U, 100U); ++seed) {
+        Plan plan = vehicle(seed).plan;
+        const KnownShorts known = known_shorts(plan, solve_all(plan));
+        std::mt19937 random(seed);
+        std::vector<char> changed(plan.runs.size(), 0);
+        for (std::size_t k = 0; k < plan.runs.size(); ++k) {
+            yr::Run& run = plan.runs[k];
+            if (random() % 8 || !run.size) continue;
+            run.size = step_size(*run.size, random() % 2 ? 2 : -2);
+            for (Device& d : run.devices)
+                if (d.kind == DeviceKind::fuse && random() % 2) d.rating_A *= 2;
+            changed[k] = 1;
+        }
+        const auto solutions = solve_all(plan);
+        const FaultStudy quick = study_bolted(plan, solutions, &known, changed);
+        const FaultStudy whole = study_bolted(plan, solutions);
+        ASSERT_EQ(quick.rows.size(), whole.rows.size()) << seed;
+        for (std::size_t k = 0; k < whole.rows.size(); ++k) {
+            const ShortRow &q = quick.rows[k], &w = whole.rows[k];
+            (q.ways.empty() ? anew : kept) += 1;
+            EXPECT_EQ(q.near, w.near) << seed;
+            EXPECT_NEAR(q.most_A, w.most_A, 0.01 * w.most_A) << seed;
+            EXPECT_NEAR(q.least_A, w.least_A, 0.02 * w.least_A + 1) << seed;
+            EXPECT_EQ(q.clears(), w.clears()) << seed << " " << plan.runs[whole.places[w.place].run].name;
+            EXPECT_EQ(q.hurts(), w.hurts()) << seed;
+            // a changed cable that its load warms all the while is none of this short's
+            if (q.hottest && w.hottest && !changed[q.hottest->run] && !changed[w.hottest->run])
+                EXPECT_NEAR(q.hottest->reached_C, w.hottest->reached_C, 0.02 * w.hottest->reached_C + 2)
+                    << seed;
+        }
+    }
+    EXPECT_GT(kept, anew / 4) << "else nothing is tried here";
 }
 
 // Whatever charges and whatever opens: each short has an answer. Where feeds have opened, an alternator at
