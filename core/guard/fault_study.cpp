@@ -5,6 +5,7 @@
 #include <limits>
 #include <map>
 #include <queue>
+#include <tuple>
 #include <unordered_map>
 
 #include "catalog/assumptions.h"
@@ -401,10 +402,14 @@ class Study {
             if (amps < 2 * kCarries_A) continue;
             const ConductorElement& c = base_.weak.network().conductors[k];
             CableSurroundings cable = c.cable;
+            double start = solution_.point.conductors[k].temperature_C;
             if (change_.size && k == change_.run)
-                if (const auto wire = conductor(*change_.size, plan_.runs[k].material))
+                if (const auto wire = conductor(*change_.size, plan_.runs[k].material)) {
                     cable = surroundings_of(*wire, c.cable.ambient_C, c.cable.bundle_factor);
-            const double start = heat_.contains(k) ? heat_[k] : solution_.point.conductors[k].temperature_C;
+                    const double before_A = std::abs(solution_.point.conductors[k].current_A) / parallel;
+                    start = conductor_temperature_C(cable, before_A, start);
+                }
+            if (const auto warmed = heat_.find(k); warmed != heat_.end()) start = warmed->second;
             const double limit = short_limit_C(plan_.runs[k].insulation_C);
             const double adiabatic = adiabatic_bound_C(cable, amps, start, seconds);
             double end = adiabatic;
@@ -459,7 +464,8 @@ class Kept {
         if (found == place_.end()) return {};
         const auto row = row_.find({found->second, state});
         if (row == row_.end()) return {true, nullptr};
-        const auto& ways = row->second->ways;
+        const auto& [ways, hottest] = std::tie(row->second->ways, row->second->hottest);
+        if (hottest && changed_[hottest->run]) return {};  // it may be its load that warms it
         if (std::any_of(ways.begin(), ways.end(), [&](std::size_t k) { return changed_[k] != 0; })) return {};
         return {true, row->second};
     }

@@ -17,7 +17,7 @@ using Told = std::tuple<FindingKind, Id, std::string>;
 // Of these `other` is whatever is worst there just now: the same cable burns, whichever fuse lets it.
 bool told_by_the_worst(FindingKind kind) {
     return kind == FindingKind::short_hurts || kind == FindingKind::short_stays ||
-           kind == FindingKind::demand_over;
+           kind == FindingKind::demand_over || kind == FindingKind::alive_with_master_open;
 }
 
 Told place_of(const Finding& f) {
@@ -25,7 +25,7 @@ Told place_of(const Finding& f) {
 }
 
 double excess(const Finding& f) {
-    return f.limit > 0 ? f.value / f.limit : 0;
+    return f.limit > 0 ? f.value / f.limit : f.value;
 }
 
 struct Before {
@@ -71,10 +71,13 @@ bool can_be_asked_one_by_one(const Plan& plan, const std::vector<Finding>& findi
 
 }  // namespace
 
-// Below this a mended thing may still be told as something to look at.
+// Below this a mended thing may still be told as something to look at. What else a master leaves alive is the
+// same finding still.
 bool cleared(const Finding& asked, const std::vector<Finding>& after) {
+    const bool whatever = asked.kind == FindingKind::alive_with_master_open;
     return std::none_of(after.begin(), after.end(), [&](const Finding& f) {
-        return same_place(f, asked) && (f.state == asked.state || f.severity <= asked.severity);
+        const bool same = whatever ? f.kind == asked.kind && f.id == asked.id : same_place(f, asked);
+        return same && (f.state == asked.state || f.severity <= asked.severity);
     });
 }
 

@@ -1,7 +1,7 @@
 #include "inspect/close_together.h"
 
 #include <algorithm>
-#include <bit>
+#include <cmath>
 #include <map>
 #include <optional>
 #include <set>
@@ -76,27 +76,18 @@ bool keeps_the_circuit(const Plan& plan, const Edit& edit) {
 struct Seeker {
     Finding* finding = nullptr;
     std::vector<Mend> candidates;
-    std::size_t next = 0;    // the candidate in question
-    bool suspected = false;  // something new was told of what it touches
+    std::size_t next = 0;  // the candidate in question
     Touched touched;
     std::size_t part = 0;  // of the plan, in which what it touches lies
 
     [[nodiscard]] bool seeks() const { return next < candidates.size(); }
     [[nodiscard]] const Edit& edit() const { return candidates[next].edit; }
     void look() {
-        suspected = false;
         if (seeks()) touched = touched_by(edit());
     }
     void fails() {
         ++next;
         look();
-    }
-    // Named beside others it may be innocent: it is asked once more, beside others.
-    void is_named() {
-        if (suspected)
-            fails();
-        else
-            suspected = true;
     }
 };
 
@@ -208,36 +199,54 @@ class Together {
         return out;
     }
 
-    // Those that pass together. The others have gone on to their next candidate, or are asked again.
+    // Those that pass. The others have gone on to their next candidate.
     Group judge(Group group) {
-        while (!group.empty() && !cancelled()) {
+        Group suspects;
+        while (group.size() > 1 && !cancelled()) {
             const auto after = with(group);
-            const std::vector<const Finding*> fresh =
-                after ? new_or_worse(before_, *after) : std::vector<const Finding*>{};
-            if (group.size() == 1) {
-                Seeker& one = *group.front();
-                if (after && fresh.empty() && cleared(*one.finding, *after)) return group;
-                one.fails();
-                return {};
-            }
-            if (after && !refused(group, *after, fresh)) return group;
-            if (!after) return halves(std::move(group));
+            if (!after) return joined(halves(std::move(group)), alone(std::move(suspects)));
+            if (!refused(group, *after, suspects)) break;
         }
-        return {};
+        if (group.size() == 1) suspects.push_back(group.back()), group.clear();
+        return joined(std::move(group), alone(std::move(suspects)));
     }
 
-    // Takes those out of the group whose finding is told all the same, or to whom something new is nearest.
-    // False: there are none, and all pass.
-    bool refused(Group& group, const std::vector<Finding>& after,
-                 const std::vector<const Finding*>& fresh) const {
+    static Group joined(Group a, const Group& b) {
+        a.insert(a.end(), b.begin(), b.end());
+        return a;
+    }
+
+    // Each by itself.
+    Group alone(Group group) {
+        std::vector<Group> each;
+        for (Seeker* s : group) each.push_back({s});
+        const std::vector<char> passes = pass(each);
+        if (cancelled()) return {};
+        Group passed;
+        for (std::size_t k = 0; k < group.size(); ++k)
+            if (passes[k])
+                passed.push_back(group[k]);
+            else
+                group[k]->fails();
+        return passed;
+    }
+
+    // Takes those out of the group whose finding is told all the same: they fail; and those to whom something
+    // new is nearest: they are to be asked alone. False: there are none, and all pass.
+    bool refused(Group& group, const std::vector<Finding>& after, Group& suspects) const {
+        const auto fresh = new_or_worse(before_, after);
         std::set<Seeker*> out;
         for (Seeker* s : group)
             if (!cleared(*s->finding, after)) out.insert(s);
-        for (Seeker* s : out) s->fails();
+        const std::set<Seeker*> failed = out;
         for (const Finding* f : fresh)
-            for (Seeker* s : near_.nearest(group, {f->id, f->other}))
-                if (out.insert(s).second) s->is_named();
+            for (Seeker* s : near_.nearest(group, {f->id, f->other})) out.insert(s);
         if (out.empty() && !fresh.empty()) out.insert(group.back());  // it tells itself without one of them
+        for (Seeker* s : out)
+            if (failed.contains(s))
+                s->fails();
+            else
+                suspects.push_back(s);
         std::erase_if(group, [&](Seeker* s) { return out.contains(s); });
         return !out.empty();
     }
@@ -248,27 +257,29 @@ class Together {
         Group second(middle, group.end());
         group.erase(middle, group.end());
         Group passed = judge(std::move(group));
-        for (Seeker* s : judge(std::move(second))) passed.push_back(s);
-        return passed;
+        return joined(std::move(passed), judge(std::move(second)));
     }
 
-    // Any two in the same part of the plan stand on different sides of one of these splits, by the bits of
-    // their number there; the parts by one split more. Few are asked one by one.
+    // A few are asked one by one. Of many, each twice among a few of its part of the plan, other ones each
+    // time: by the two digits of its number there; and every second part by itself.
     [[nodiscard]] std::vector<Group> sides_of(const Group& passed) const {
+        constexpr std::size_t kFew = 24;
         near_.part(plan_, passed);
         std::map<std::size_t, std::size_t> in_part;
         std::vector<std::size_t> number;
         std::size_t most = 0;
-        for (const Seeker* s : passed) most = std::max(most, number.emplace_back(in_part[s->part]++));
-        const auto bits = static_cast<std::size_t>(std::bit_width(most));
-        const std::size_t splits = bits + (in_part.size() > 1 ? 1 : 0);
-        const bool few = passed.size() <= 2 * splits;
-        std::vector<Group> sides(few ? passed.size() : 2 * splits);
+        for (const Seeker* s : passed) most = std::max(most, number.emplace_back(in_part[s->part]++) + 1);
+        const auto digits = static_cast<std::size_t>(std::ceil(std::sqrt(static_cast<double>(most))));
+        const bool few = passed.size() <= std::max(kFew, 2 * digits);
+        std::vector<Group> sides(few ? passed.size() : 2 * digits + 2);
         for (std::size_t k = 0; k < passed.size(); ++k) {
-            if (few) sides[k].push_back(passed[k]);
-            for (std::size_t split = 0; !few && split < splits; ++split)
-                sides[2 * split + ((split < bits ? number[k] >> split : passed[k]->part) & 1U)].push_back(
-                    passed[k]);
+            if (few) {
+                sides[k].push_back(passed[k]);
+                continue;
+            }
+            sides[number[k] % digits].push_back(passed[k]);
+            sides[digits + number[k] / digits].push_back(passed[k]);
+            sides[2 * digits + (passed[k]->part & 1U)].push_back(passed[k]);
         }
         std::erase_if(sides, [](const Group& side) { return side.empty(); });
         return sides;
@@ -334,7 +345,7 @@ void close_together(const Plan& plan, Inspection& inspection, const std::atomic<
     std::vector<Seeker> seekers;
     for (Finding& f : inspection.findings) {
         f.mend.reset();
-        if (!f.candidates.empty()) seekers.push_back({&f, std::move(f.candidates), 0, false, {}, 0});
+        if (!f.candidates.empty()) seekers.push_back({&f, std::move(f.candidates), 0, {}, 0});
         f.candidates.clear();
     }
     Group all;

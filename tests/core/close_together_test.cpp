@@ -27,7 +27,7 @@ void expect_closed_alone(const Plan& plan, const std::vector<Finding>& before,
     for (std::size_t k = 0; k < after.size(); ++k)
         if (after[k].mend)
             EXPECT_TRUE(closes(plan, before, before[k], after[k].mend->edit))
-                << static_cast<int>(before[k].kind) << " at " << before[k].id;
+                << plan.vehicle.name << ": " << static_cast<int>(before[k].kind) << " at " << before[k].id;
 }
 
 // A bus behind a fuse of 10 A that carries 18 A, and on it a cable of 18 AWG, too thin for its drop. A fuse
