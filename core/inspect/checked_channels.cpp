@@ -3,6 +3,8 @@
 #include <algorithm>
 #include <set>
 
+#include "inspect/close_together.h"
+
 namespace yr {
 namespace {
 
@@ -46,20 +48,33 @@ std::set<std::pair<Id, Id>> to_blame(const Plan& given, const Assignment& a,
     return near ? std::set<std::pair<Id, Id>>{{near->load, near->feed}} : all;
 }
 
-// The moves with the fuses and cables that they need: each mend of something that they would make worse is
-// tried, and kept where less is worse with it.
+bool is_fuse_or_cable(const Mend& m) {
+    return m.kind == MendKind::fuse_rating || m.kind == MendKind::fuse_type || m.kind == MendKind::size ||
+           m.kind == MendKind::two_sizes;
+}
+
+// The moves with the fuses and cables that they need: mends of what they would make worse, kept where less is
+// worse with them.
 class Fitted {
   public:
     Fitted(const Plan& plan, const std::vector<Finding>& before, const Edit& edit)
         : before_(before), given_(plan) {
         if (!yr::apply(given_, edit)) return;
         batch_.edits.push_back(edit);
-        look();
+        look(inspect(given_, false));
     }
 
     void mend(CheckedChannels& out, const std::atomic<bool>* cancel) {
-        for (int k = 0; k < kMostMends && !worse_.empty() && !(cancel && *cancel); ++k)
-            if (!mend_one(out)) return;
+        for (int k = 0; k < kMostMends && !worse_.empty() && !(cancel && *cancel); ++k) {
+            Inspection asked = inspect_with_candidates(given_, &worse_);
+            const auto worse = new_or_worse(before_, asked.findings);
+            const std::set<const Finding*> wanted(worse.begin(), worse.end());
+            for (Finding& f : asked.findings) {
+                if (!wanted.contains(&f)) f.candidates.clear();
+                std::erase_if(f.candidates, [](const Mend& m) { return !is_fuse_or_cable(m); });
+            }
+            if (!mend_all(asked, out, cancel) && !mend_one(asked, out)) return;
+        }
     }
 
     [[nodiscard]] const std::vector<const Finding*>& worse() const { return worse_; }
@@ -67,29 +82,42 @@ class Fitted {
     [[nodiscard]] const Batch& batch() const { return batch_; }
 
   private:
-    void look() {
-        found_ = inspect_with_candidates(given_);
+    void look(Inspection found) {
+        found_ = std::move(found);
         worse_ = new_or_worse(before_, found_.findings);
     }
 
-    bool mend_one(CheckedChannels& out) {
-        for (const Finding* f : worse_)
-            for (const Mend& m : f->candidates) {
-                if (m.kind != MendKind::fuse_rating && m.kind != MendKind::fuse_type &&
-                    m.kind != MendKind::size && m.kind != MendKind::two_sizes)
-                    continue;
-                Plan better = given_;
-                if (!yr::apply(better, m.edit)) continue;
-                const Inspection after = inspect(better, false);
-                if (new_or_worse(before_, after.findings).size() >= worse_.size()) continue;
-                out.mended.push_back(*f);
-                out.mended.back().mend = m;
-                batch_.edits.push_back(m.edit);
-                given_ = std::move(better);
-                look();
-                return true;
+    // Kept where less is worse with it.
+    bool keep(const Edit& edit, const std::vector<Finding>& mended, CheckedChannels& out) {
+        Plan better = given_;
+        if (!yr::apply(better, edit)) return false;
+        Inspection after = inspect(better, false);
+        if (new_or_worse(before_, after.findings).size() >= worse_.size()) return false;
+        out.mended.insert(out.mended.end(), mended.begin(), mended.end());
+        batch_.edits.push_back(edit);
+        given_ = std::move(better);
+        look(std::move(after));
+        return true;
+    }
+
+    bool mend_one(const Inspection& asked, CheckedChannels& out) {
+        for (const Finding& f : asked.findings)
+            for (const Mend& m : f.candidates) {
+                Finding mended = f;
+                mended.mend = m;
+                if (keep(m.edit, {mended}, out)) return true;
             }
         return false;
+    }
+
+    // Those that close, all at once.
+    bool mend_all(Inspection asked, CheckedChannels& out, const std::atomic<bool>* cancel) {
+        close_together(given_, asked, cancel);
+        Batch all;
+        std::vector<Finding> mended;
+        for (const Finding& f : asked.findings)
+            if (f.mend) all.edits.push_back(f.mend->edit), mended.push_back(f);
+        return !mended.empty() && keep(all, mended, out);
     }
 
     const std::vector<Finding>& before_;

@@ -230,7 +230,7 @@ void inspect_drops(const Case& c, std::vector<Finding>& out) {
     if (!c.with_mends) return;
     for (std::size_t n = from; n < out.size(); ++n) {
         Finding& f = out[n];
-        if (f.kind != FindingKind::drop_over_limit) continue;
+        if (f.kind != FindingKind::drop_over_limit || !c.wants_mend(f)) continue;
         const auto state = static_cast<std::size_t>(find(c.plan.states, f.state) - c.plan.states.data());
         const auto load = static_cast<std::size_t>(find(c.plan.loads, f.id) - c.plan.loads.data());
         f.candidates = mend_drop(c.plan, c.solutions[state], c.plan.states[state], load);

@@ -191,6 +191,7 @@ void inspect_faults(const Case& c, std::vector<Finding>& out) {
     Trials trials(c, study);
     for (std::size_t n = from; n < out.size(); ++n) {
         Finding& f = out[n];
+        if (!c.wants_mend(f)) continue;
         if (f.kind == FindingKind::short_stays || f.kind == FindingKind::short_hurts)
             f.candidates = for_short(c, f, trials);
         if (f.kind == FindingKind::interrupt_short) f.mend = stronger_fuse(c.plan, f.other, f.value);

@@ -85,14 +85,20 @@ void school_decides(const Plan& plan, std::vector<Finding>& findings) {
         if (f.kind == FindingKind::fuse_above_cable && !burns(f.id)) f.severity = Severity::check;
 }
 
+struct Around {
+    const NearPlan* near = nullptr;
+    const std::vector<const Finding*>* only = nullptr;
+};
+
 Case case_of(const Plan& plan, const std::vector<Solution>& solutions, bool with_mends,
-             const std::vector<StateBands>& bands, const NearPlan* near) {
+             const std::vector<StateBands>& bands, const Around& around) {
     Case c{plan, solutions, with_mends, bands};
-    c.near = near;
+    c.near = around.near;
+    c.only = around.only;
     return c;
 }
 
-Inspection inspect_rules(const Plan& plan, bool with_mends, const NearPlan* near = nullptr) {
+Inspection inspect_rules(const Plan& plan, bool with_mends, const Around& around = {}) {
     Inspection result;
     result.solutions = solve_all(plan);
     if (has_ranges(plan))
@@ -102,9 +108,9 @@ Inspection inspect_rules(const Plan& plan, bool with_mends, const NearPlan* near
     for (const Id& state : answered.without)
         f.push_back(make_finding(FindingKind::no_answer, Severity::stop, {}, {}, state));
     if (answered.without.empty())
-        apply_rules(case_of(plan, result.solutions, with_mends, result.bands, near), f);
+        apply_rules(case_of(plan, result.solutions, with_mends, result.bands, around), f);
     else
-        apply_rules(case_of(answered.plan, answered.solutions, with_mends, answered.bands, near), f);
+        apply_rules(case_of(answered.plan, answered.solutions, with_mends, answered.bands, around), f);
     school_decides(plan, f);
     std::stable_sort(f.begin(), f.end(),
                      [](const Finding& a, const Finding& b) { return a.severity < b.severity; });
@@ -118,12 +124,12 @@ Inspection inspect_rules(const Plan& plan, bool with_mends, const NearPlan* near
 
 }  // namespace
 
-Inspection inspect_with_candidates(const Plan& plan) {
-    return inspect_rules(plan, true);
+Inspection inspect_with_candidates(const Plan& plan, const std::vector<const Finding*>* only) {
+    return inspect_rules(plan, true, {nullptr, only});
 }
 
 std::vector<Finding> findings_near(const Plan& plan, const NearPlan& near) {
-    return inspect_rules(plan, false, &near).findings;
+    return inspect_rules(plan, false, {&near, nullptr}).findings;
 }
 
 Inspection inspect(const Plan& plan, bool with_mends, const std::atomic<bool>* cancel) {

@@ -226,8 +226,10 @@ struct Inspection {
 [[nodiscard]] Inspection inspect(const Plan& plan, bool with_mends = true,
                                  const std::atomic<bool>* cancel = nullptr);
 
-// The two halves of that: candidates are searched, then proved.
-[[nodiscard]] Inspection inspect_with_candidates(const Plan& plan);
+// The two halves of that: candidates are searched, then proved. `only`: whose candidates are wanted; what is
+// quickly found is there for others as well.
+[[nodiscard]] Inspection inspect_with_candidates(const Plan& plan,
+                                                 const std::vector<const Finding*>* only = nullptr);
 // One by one where that takes a second at most, else together (close_together.h).
 void close_mends(const Plan& plan, Inspection& inspection, const std::atomic<bool>* cancel = nullptr);
 

@@ -13,6 +13,12 @@
 
 namespace yr {
 
+// A plan that was looked at already, and the runs in which another differs from it.
+struct NearPlan {
+    const KnownShorts& shorts;
+    std::vector<char> changed;  // by run
+};
+
 struct Case {
     const Plan& plan;
     const std::vector<Solution>& solutions;  // by state
@@ -21,15 +27,16 @@ struct Case {
     const FedEnds fed{plan};
     const std::vector<RunDemand> demand = demand_of(plan, solutions);  // by run
     mutable std::map<std::size_t, Solution> all_closed{};              // by state, made when asked for
-    const struct NearPlan* near =
-        nullptr;  // a plan that this one differs little from; nullptr: there is none
+    const NearPlan* near = nullptr;                                    // nullptr: there is none
+    const std::vector<const Finding*>* only = nullptr;                 // whose mends are wanted; nullptr: all
+
+    // What takes long to mend asks first.
+    [[nodiscard]] bool wants_mend(const Finding& f) const {
+        return with_mends && (!only || std::any_of(only->begin(), only->end(),
+                                                   [&](const Finding* o) { return same_place(*o, f); }));
+    }
 };
 
-// A plan that was looked at already, and the runs in which another differs from it.
-struct NearPlan {
-    const KnownShorts& shorts;
-    std::vector<char> changed;  // by run
-};
 // The findings of a plan that differs from that one in those runs alone.
 [[nodiscard]] std::vector<Finding> findings_near(const Plan& plan, const NearPlan& near);
 
