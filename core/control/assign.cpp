@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <map>
 #include <set>
 #include <string_view>
@@ -357,23 +358,36 @@ class Assigner {
         return {feed.point->id, there < here ? WhyNot::full : WhyNot::dearer, there, here, {}};
     }
 
+    // Each step unchecked and all of them checked as one; where that is no plan, step by step without those
+    // that break it.
     void make_edit(Assignment& result) const {
+        Batch all = moves_of(result, [](Plan& work, const Edit& e) { return apply_step(work, e); });
+        Plan moved = plan_;
+        if (!yr::apply(moved, all))
+            all = moves_of(result, [](Plan& work, const Edit& e) { return yr::apply(work, e).has_value(); });
+        result.edit = std::move(all);
+    }
+
+    Batch moves_of(const Assignment& result, const std::function<bool(Plan&, const Edit&)>& fits) const {
         Plan work = plan_;
         Batch batch;
+        const auto take = [&](const Edit& edit) {
+            if (fits(work, edit)) batch.edits.push_back(edit);
+        };
         // Everything that moves leaves its channel first, so that two may change places.
         for (const PlacedLoad& p : result.placed) {
             if (!p.moved) continue;
             Run aside = *supply_run(work, p.load);
             if (aside.channel == 0) continue;
-            if (auto e = place_on(work, p.load, aside.from.owner, 0, false)) take(work, *e, batch);
+            if (auto e = place_on(work, p.load, aside.from.owner, 0, false)) take(*e);
         }
         for (const PlacedLoad& p : result.placed) {
             if (!p.moved) continue;
             const Id before = supply_run(plan_, p.load)->from.owner;
-            if (auto e = place_on(work, p.load, p.feed, p.channel, false)) take(work, *e, batch);
+            if (auto e = place_on(work, p.load, p.feed, p.channel, false)) take(*e);
             Run run = *supply_run(work, p.load);
             fit_fuse(*find(plan_.loads, p.load), *find(plan_.points, p.feed), run);
-            if (!(run == *supply_run(work, p.load))) take(work, Put<Run>{run, std::nullopt}, batch);
+            if (!(run == *supply_run(work, p.load))) take(Put<Run>{run, std::nullopt});
             if (before == p.feed || run.from.owner != p.feed) continue;
             // another feed, another way: along the vehicle's own where it has them, else as far as it was
             // reckoned
@@ -381,13 +395,9 @@ class Assigner {
             run.length_m = choice_.along_ways(*find(plan_.loads, p.load), p.feed)
                                ? std::nullopt
                                : std::optional(std::ceil(p.local_m * 100) / 100);
-            take(work, Put<Run>{run, std::nullopt}, batch);
+            take(Put<Run>{run, std::nullopt});
         }
-        result.edit = std::move(batch);
-    }
-
-    static void take(Plan& work, const Edit& edit, Batch& batch) {
-        if (yr::apply(work, edit)) batch.edits.push_back(edit);
+        return batch;
     }
 
     // What does not help the few that block each other helps nobody: they are asked first, for they are few.

@@ -84,6 +84,10 @@ Result<Edit> apply(Plan& plan, const Edit& edit) {
     return inverse;
 }
 
+bool apply_step(Plan& plan, const Edit& edit) {
+    return apply_unchecked(plan, edit).has_value();
+}
+
 namespace {
 
 bool forget(Condition& c, const Id& load) {

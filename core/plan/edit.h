@@ -62,6 +62,10 @@ struct Edit : EditOf<Things>::type {
 // validate()'s codes for what the edit broke; the plan is then as it was.
 [[nodiscard]] Result<Edit> apply(Plan& plan, const Edit& edit);
 
+// The same without a check of the whole plan, for a step on the way of many: who takes them checks where they
+// end, by apply() of all of them as one Batch. False: `plan` is not fit for use.
+[[nodiscard]] bool apply_step(Plan& plan, const Edit& edit);
+
 // Whether an edit changes what all variants share: vehicle, rules, survey, panel labels, the variants
 // themselves.
 [[nodiscard]] bool is_shared(const Edit& edit);
