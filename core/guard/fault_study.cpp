@@ -57,7 +57,7 @@ std::unordered_map<Terminal, int> steps_from_batteries(const Plan& plan) {
 Terminal back_of(const Plan& plan, const Terminal& t) {
     const Id owner(owner_of(t));
     if (t.post == Post::pos) {
-        const Terminal own = neg_of(owner);
+        Terminal own = neg_of(owner);
         if (find(plan.loads, owner) || find(plan.inverters, owner) || find(plan.batteries, owner)) return own;
     }
     if (const Source* s = find(plan.sources, owner)) return s->return_at;
@@ -584,6 +584,7 @@ FaultStudy study_faults(const Plan& plan, const std::vector<Solution>& solutions
 namespace {
 std::vector<Id> ids_of(const auto& things) {
     std::vector<Id> ids;
+    ids.reserve(things.size());
     for (const auto& t : things) ids.push_back(t.id);
     return ids;
 }
