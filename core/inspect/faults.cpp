@@ -145,7 +145,16 @@ void judge(const Case& c, const FaultStudy& study, const ShortRow& row, std::vec
     if (row.near.empty()) return;  // told as a missing fuse
     // What still flows comes out of the very post that is shorted: no fuse of a cable stands before it.
     const bool bare_post = !row.clears() && row.stays.empty();
-    if (place.device.empty() && !bare_post) {
+    // A run that is told to have no fuse of its own is not told again by what a larger one further up lets
+    // by.
+    const bool bare =
+        std::none_of(run.devices.begin(), run.devices.end(),
+                     [](const Device& d) { return d.kind == DeviceKind::fuse; }) &&
+        std::any_of(out.begin(), out.end(), [&](const Finding& f) {
+            return f.kind == FindingKind::fuse_missing && f.severity == Severity::stop && f.id == run.id;
+        });
+    const bool own_stay = bare && !row.clears();
+    if (place.device.empty() && !bare_post && !own_stay) {
         if (!row.clears())
             keep_worst(out, from,
                        make_finding(FindingKind::short_stays, row.hurts() ? Severity::stop : Severity::check,

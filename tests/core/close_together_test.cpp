@@ -116,6 +116,24 @@ TEST(CloseTogether, EveryMissingFuseOfALargePlan) {
     EXPECT_GE(missing, 100U);
 }
 
+// Mended one after the other, less is wrong each time: no run is told twice of the fuse that it lacks.
+TEST(CloseTogether, FusesOneByOneLeaveLessEachTime) {
+    Plan plan = wide_plan(20);
+    const auto bad = [](const Finding& f) { return f.severity <= Severity::fix; };
+    std::ptrdiff_t left = 1000, steps = 0;
+    for (;; ++steps) {
+        const std::vector<Finding> told = inspect(plan, true).findings;
+        const auto now = std::count_if(told.begin(), told.end(), bad);
+        ASSERT_LT(now, left);
+        left = now;
+        const auto next = std::find_if(told.begin(), told.end(),
+                                       [&](const Finding& f) { return bad(f) && f.mend.has_value(); });
+        if (next == told.end()) break;
+        ASSERT_TRUE(yr::apply(plan, next->mend->edit));
+    }
+    EXPECT_GE(steps, 20) << "a fuse for each of the loads at least";
+}
+
 TEST(CloseTogether, EndsWhenItIsToldTo) {
     const Plan plan = wide_plan(100);
     Inspection told = inspect_with_candidates(plan);
