@@ -23,10 +23,12 @@ if(YR_COVERAGE)
   target_link_options(yr_options INTERFACE --coverage)
 endif()
 
-# What only words, windows, commands and tests do is not worth a long optimisation: what they wait for is computed in the
-# core. It halves the time of a build. No file goes without any: the linker takes one file's copy of an inline function
-# for all, and a test program of -O0 ran std::string and the plan's copies at half their speed, to save a tenth of its build.
+# What only words, windows and commands do is not worth a long optimisation: what they wait for is computed in the
+# core. It halves the time of a build.
 add_library(yr_keen INTERFACE)
 target_compile_options(yr_keen INTERFACE $<$<CONFIG:Release>:-O3>)
 add_library(yr_light INTERFACE)
 target_compile_options(yr_light INTERFACE $<$<CONFIG:Release>:-O1>)
+# Tests are compiled without any: see yr_optimised_first.
+add_library(yr_plain INTERFACE)
+target_compile_options(yr_plain INTERFACE $<$<CONFIG:Release>:-O0>)
