@@ -198,7 +198,7 @@ int run_cable(const std::string& size_text, const std::string& length_text, cons
                {"ampacity_A", amp->allowed_A},
                {"ampacity_beyond_table", amp->beyond_table},
                {"outer_diameter_mm", wire->outer_diameter_mm},
-               {"source", wire->source + "; " + amp->source},
+               {"source", std::string(wire->source) + "; " + amp->source},
                {"assumptions",
                 {"copper conductor",
                  "ampacity: 105 C insulation, 30 C air, outside engine spaces, not bundled"}}});

@@ -142,7 +142,7 @@ void resistance_steps(Explanation& e, const WhyContext& c, const Run& run, std::
                 run.parallel > 1 ? say(" / {0} in parallel", run.parallel) : "", c.ohm(el.cable20_ohm)));
         e.steps.push_back(say("at {0}: {1} × (1 + 0.00393 × ({2} − 20)) = {3}", c.C(r.temperature_C),
                               c.ohm(el.cable20_ohm), number(r.temperature_C), c.ohm(r.cable_ohm)));
-        e.sources.push_back(conductor(v.size, run.material)->source);
+        e.sources.emplace_back(conductor(v.size, run.material)->source);
         e.sources.push_back(kCopper);
     }
     for (const SeriesPart& p : el.parts) {

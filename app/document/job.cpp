@@ -1,5 +1,6 @@
 #include "document/job.h"
 
+#include <sys/resource.h>
 #include <QCoreApplication>
 #include <QPointer>
 #include <QThreadPool>
@@ -27,6 +28,15 @@ QThreadPool* workers() {
         pool->setMaxThreadCount(std::max(4, pool->maxThreadCount()));
     }
     return pool;
+}
+
+// The interface goes first where there are fewer processors than work. Qt's priorities change nothing under
+// the usual scheduler of Linux, where a thread has a nice value of its own (setpriority(2), "C library/kernel
+// differences"), and the threads that it starts have the same.
+void stand_back() {
+    constexpr int kNice = 5;
+    thread_local const int done = setpriority(PRIO_PROCESS, 0, kNice);  // as it is where it may not
+    (void)done;
 }
 
 }  // namespace
@@ -71,6 +81,7 @@ void JobBase::launch(Question question) {
     running_->owner = this;
     take_ = std::move(question.take);
     workers()->start([turn = running_, work = std::move(question.work)] {
+        stand_back();
         work(Task(turn));
         const std::scoped_lock lock(turn->mutex);
         turn->ended = true;

@@ -225,25 +225,25 @@ std::vector<PlanList::Row> PlanList::rows() const {
 
 void PlanList::refresh() {
     filling_ = true;
-    const std::vector<Row> now = rows();
+    std::vector<Row> now = rows();
     while (topLevelItemCount() > static_cast<int>(now.size()))
         delete takeTopLevelItem(topLevelItemCount() - 1);
-    for (int k = 0; k < static_cast<int>(now.size()); ++k) {
-        const Row& row = now[static_cast<std::size_t>(k)];
-        QTreeWidgetItem* item = topLevelItem(k);
+    for (std::size_t k = 0; k < now.size(); ++k) {
+        Row& row = now[k];
+        if (!row.id.empty()) row.severity = document_->inspector().severity_of(row.id);
+        if (k < shown_.size() && shown_[k] == row) continue;  // most stay: hundreds of them, at every edit
+        QTreeWidgetItem* item = topLevelItem(static_cast<int>(k));
         if (!item) addTopLevelItem(item = new QTreeWidgetItem);
         item->setText(0, row.name);
         item->setText(1, row.amount);
         item->setToolTip(0, row.tip);
         item->setData(0, kIdRole, q(row.id));
         item->setData(0, kHeadingRole, row.heading);
-        const auto severity = row.id.empty() ? std::nullopt : document_->inspector().severity_of(row.id);
-        item->setData(0, kSeverityRole, severity ? QVariant(static_cast<int>(*severity)) : QVariant());
-        // an item tells of its flags even when they stay: hundreds of them, at every edit
-        const Qt::ItemFlags flags =
-            row.id.empty() ? Qt::NoItemFlags : Qt::ItemIsEnabled | Qt::ItemIsSelectable;
-        if (item->flags() != flags) item->setFlags(flags);
+        item->setData(0, kSeverityRole,
+                      row.severity ? QVariant(static_cast<int>(*row.severity)) : QVariant());
+        item->setFlags(row.id.empty() ? Qt::NoItemFlags : Qt::ItemIsEnabled | Qt::ItemIsSelectable);
     }
+    shown_ = std::move(now);
     filling_ = false;
     show_selection();
 }

@@ -3,6 +3,8 @@
 
 #include <QMenu>
 #include <QTreeWidget>
+#include <optional>
+#include <vector>
 
 #include "document/document.h"
 
@@ -32,6 +34,8 @@ class PlanList : public QTreeWidget {
         Id id;
         QString name, amount, tip;
         bool heading = false;
+        std::optional<Severity> severity{};
+        friend bool operator==(const Row&, const Row&) = default;
     };
     void refresh();
     [[nodiscard]] std::vector<Row> rows() const;
@@ -40,6 +44,7 @@ class PlanList : public QTreeWidget {
     void show_selection();
 
     Document* document_;
+    std::vector<Row> shown_;  // by item
     bool filling_ = false, choosing_ = false;
 };
 

@@ -55,7 +55,8 @@ QStringList card_lines(const ShownCircuit& d, const SceneItem& item) {
     }
     if (item.kind == SceneKind::conductor) {
         if (const Run* run = yr::find(d.plan().runs, item.id)) return run_lines(d, item, *run);
-        return {q(yr::name_of(d.plan(), item.id)) + say(", its bond"), item.detail, say("F1: why?")};
+        return {q(yr::name_of(d.plan(), item.id)) + say(", its bond"), cable_detail(d, item),
+                say("F1: why?")};
     }
     QStringList lines{item.label};
     if (item.kind == SceneKind::load) {

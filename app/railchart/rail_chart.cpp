@@ -415,13 +415,12 @@ bool RailChart::event(QEvent* event) {
 std::vector<SpokenPart> RailChart::spoken_parts() const {
     std::vector<SpokenPart> parts;
     for (const SceneItem& i : scene_.items) {
-        QString value = i.detail;
+        const bool cable = i.kind == SceneKind::conductor;
+        QString value =
+            cable ? cable_label(*circuit_, i) + QStringLiteral(", ") + cable_detail(*circuit_, i) : i.detail;
         if (!i.share.isEmpty()) value += QStringLiteral(", ") + i.share;
         if (i.severity) value += QStringLiteral(", ") + QString::fromUtf8(words::name_of(*i.severity));
-        const QString name =
-            i.kind == SceneKind::conductor ? q(yr::name_of(circuit_->plan(), i.id)) : i.label;
-        parts.push_back({i.rect.toRect(), name,
-                         i.kind == SceneKind::conductor ? i.label + QStringLiteral(", ") + value : value});
+        parts.push_back({i.rect.toRect(), cable ? q(yr::name_of(circuit_->plan(), i.id)) : i.label, value});
     }
     for (const SceneBox& b : scene_.boxes)
         parts.push_back({b.rect.toRect(), q(yr::name_of(circuit_->plan(), b.id)), b.label});

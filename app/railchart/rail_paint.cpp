@@ -159,7 +159,7 @@ class Painter {
     }
 
     void label(const SceneItem& i, const QRectF& r, const QColor& fill) {
-        if (r.height() < 13 || r.width() < 24) return;
+        if (r.height() < kWordsHigh_px || r.width() < kWordsWide_px || i.detail.isEmpty()) return;
         p_.setFont(type_font(Type::small));
         const QString text = fitted(QFontMetricsF(p_.font()),
                                     {i.label + QStringLiteral("   ") + i.detail, i.detail}, r.width() - 6);

@@ -10,7 +10,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
 #include <queue>
 #include <string_view>
 #include <unordered_map>
@@ -170,10 +169,11 @@ class SceneBuilder {
     }
 
     void add_conductors() {
-        std::map<int, int> count;
+        std::vector<int> count(sol_.network.conductors.size(), 0);
+        scene_.items.reserve(scene_.items.size() + layout_.pieces.size());
         for (const ChartPiece& p : layout_.pieces) {
             if (p.ref.thing != ChartThing::conductor) continue;
-            const int piece = count[p.ref.index]++;
+            const int piece = count[at_(p.ref.index)]++;
             if (!seen(p.left_A, p.right_A)) continue;
             const ConductorElement& c = sol_.network.conductors[at_(p.ref.index)];
             const ConductorResult& r = sol_.point.conductors[at_(p.ref.index)];
@@ -185,13 +185,8 @@ class SceneBuilder {
             i.left_A = p.left_A, i.right_A = p.right_A;
             i.rect = QRectF(QPointF(x(p.left_A), y_of(p, p.lost_top_V)),
                             QPointF(x(p.right_A), y_of(p, p.lost_bottom_V)));
-            if (c.run >= 0) {
-                const Run& run = plan_.runs[at_(c.run)];
-                i.label = run.size && c.cable20_ohm > 0 ? q(words::short_size(*run.size)) : q(run.name);
-            } else {
-                i.label = say("bond");
-            }
-            i.detail = V(std::abs(r.drop_V));
+            if (i.rect.height() >= kWordsHigh_px && i.rect.width() >= kWordsWide_px)
+                i.label = cable_label(d_, i), i.detail = cable_detail(d_, i);
             add_bands(i, c, r);
             i.severity = severity_of(i.id);
             scene_.items.push_back(std::move(i));
@@ -263,23 +258,26 @@ class SceneBuilder {
     }
 
     void add_loads() {
-        std::vector<SceneItem> loads;
+        std::vector<const ChartPiece*> pieces;
         for (const ChartPiece& p : layout_.pieces) {
             if (p.ref.thing == ChartThing::conductor || !seen(p.left_A, p.right_A)) continue;
             // what a box takes for itself is told by the box; it has a column only where one can see it
             const double wide = (p.right_A - p.left_A) * scene_.px_per_A;
-            if (p.ref.thing == ChartThing::standby && wide < kThinLoad_px) continue;
-            SceneItem i;
-            i.kind = SceneKind::load;
-            i.ref = p.ref;
-            i.left_A = p.left_A, i.right_A = p.right_A, i.pieces = p.pieces;
-            i.id = id_of(p.ref);
-            if (p.ref.thing == ChartThing::load || p.ref.thing == ChartThing::inverter)
-                i.severity = severity_of(i.id);
-            loads.push_back(std::move(i));
+            if (p.ref.thing != ChartThing::standby || wide >= kThinLoad_px) pieces.push_back(&p);
         }
-        std::sort(loads.begin(), loads.end(),
-                  [](const SceneItem& a, const SceneItem& b) { return a.left_A < b.left_A; });
+        std::sort(pieces.begin(), pieces.end(),
+                  [](const ChartPiece* a, const ChartPiece* b) { return a->left_A < b->left_A; });
+        std::vector<SceneItem> loads;
+        loads.reserve(pieces.size());
+        for (const ChartPiece* p : pieces) {
+            SceneItem& i = loads.emplace_back();
+            i.kind = SceneKind::load;
+            i.ref = p->ref;
+            i.left_A = p->left_A, i.right_A = p->right_A, i.pieces = p->pieces;
+            i.id = id_of(p->ref);
+            if (p->ref.thing == ChartThing::load || p->ref.thing == ChartThing::inverter)
+                i.severity = severity_of(i.id);
+        }
         put_into_gaps(loads);
         gather(loads);
         for (SceneItem& i : scene_.items)  // those that were gathered need no words of their own
@@ -425,21 +423,19 @@ class SceneBuilder {
     }
 
     bool carries_its_name(const SceneItem& i) const {
-        const QFontMetricsF bold(type_font(Type::bold));
         return i.kind == SceneKind::load && i.rect.width() >= kOwnRoom_px &&
-               bold.horizontalAdvance(QStringLiteral("▲ ") + i.label) <= i.rect.width() - 4;
+               bold_.horizontalAdvance(QStringLiteral("▲ ") + i.label) <= i.rect.width() - 4;
     }
     ShelfWish wish_of(const SceneItem& i) const {
-        const QFontMetricsF bold(type_font(Type::bold)), small(type_font(Type::small));
         const QString name = QStringLiteral("▲ ") + shelf_name(i);
         if (i.kind == SceneKind::gathered)
-            return {i.rect.center().x(), small.horizontalAdvance(name) + 26, small.height() + 6, i.rect.top(),
-                    i.rect.bottom()};
+            return {i.rect.center().x(), small_.horizontalAdvance(name) + 26, small_.height() + 6,
+                    i.rect.top(), i.rect.bottom()};
         // figures keep their place while they change: room for their widest
         const QString under = shelf_words(i);
-        const double rest = small.horizontalAdvance(QString(under.size(), QLatin1Char('0'))) * 0.84;
-        return {i.rect.center().x(), std::max(bold.horizontalAdvance(name), rest) + 6,
-                bold.height() + small.height() + 2, i.rect.top(), i.rect.bottom()};
+        const double rest = small_.horizontalAdvance(QString(under.size(), QLatin1Char('0'))) * 0.84;
+        return {i.rect.center().x(), std::max(bold_.horizontalAdvance(name), rest) + 6,
+                bold_.height() + small_.height() + 2, i.rect.top(), i.rect.bottom()};
     }
 
     // Between what feeds a load and what takes its current back: the deepest of either side over the middle
@@ -606,6 +602,7 @@ class SceneBuilder {
     double left_ = 0, right_ = 1, headroom_px_ = 0;
     std::unordered_map<std::string_view, std::size_t> index_of_;  // of loads
     const QString of_ = say("%1 of %2");
+    const QFontMetricsF bold_{type_font(Type::bold)}, small_{type_font(Type::small)};
     RailScene scene_;
 };
 
@@ -632,6 +629,18 @@ const SceneItem* RailScene::of(const Id& id) const {
 RailScene build_scene(const ShownCircuit& circuit, const Inspector* inspector, const QSizeF& size,
                       const SceneWindow& window, const SceneScale& scale) {
     return SceneBuilder(circuit, inspector, size, window, scale).build();
+}
+
+QString cable_label(const ShownCircuit& circuit, const SceneItem& cable) {
+    const ConductorElement& c = circuit.solution().network.conductors[at_(cable.ref.index)];
+    if (c.run < 0) return say("bond");
+    const Run& run = circuit.plan().runs[at_(c.run)];
+    return run.size && c.cable20_ohm > 0 ? q(words::short_size(*run.size)) : q(run.name);
+}
+
+QString cable_detail(const ShownCircuit& circuit, const SceneItem& cable) {
+    const double drop_V = circuit.solution().point.conductors[at_(cable.ref.index)].drop_V;
+    return q(words::quantity(std::abs(drop_V), Dimension::voltage, circuit.style()));
 }
 
 QString shelf_name(const SceneItem& i) {

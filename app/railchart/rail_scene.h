@@ -36,10 +36,12 @@ struct SceneItem {
     int pieces = 1;  // of its branch in all
     int piece = 0;   // which of them
     double left_A = 0, right_A = 0;
-    bool shortfall = false;        // a battery that gives while the engine runs
-    QString label, detail, share;  // what fits is drawn: "scene lights", "15.1 A  11.9 V", "5.7 of 10 %"
-    QString share_long;            // the share with what follows from it, where there is room
-    double used = -1;              // share of the allowed drop; below 0: none
+    bool shortfall = false;  // a battery that gives while the engine runs
+    // What fits is drawn: "scene lights", "15.1 A  11.9 V", "5.7 of 10 %". Of a cable none where no word has
+    // room.
+    QString label, detail, share;
+    QString share_long;                      // the share with what follows from it, where there is room
+    double used = -1;                        // share of the allowed drop; below 0: none
     double used_least = -1, used_most = -1;  // within the plan's ranges; below 0: it states none
     std::optional<Severity> severity;
     std::vector<Id> members;  // gathered
@@ -92,6 +94,11 @@ struct SceneScale {
 [[nodiscard]] QString shelf_name(const SceneItem& item);
 [[nodiscard]] QString shelf_words(const SceneItem& item);
 
+// What a cable is called on the chart, and its drop: for cards and screen readers, whatever room it has.
+[[nodiscard]] QString cable_label(const ShownCircuit& circuit, const SceneItem& cable);
+[[nodiscard]] QString cable_detail(const ShownCircuit& circuit, const SceneItem& cable);
+
+inline constexpr double kWordsHigh_px = 13, kWordsWide_px = 24;  // a cable smaller than this carries no word
 inline constexpr double kThinLoad_px = 17;  // a load narrower than this cannot carry its name
 
 }  // namespace yr::app

@@ -14,7 +14,7 @@ struct Row {
     WireSize size;
     double area_mm2;
     double R20_ohm_per_m;
-    std::string source;
+    std::vector<std::string> sources;  // by material
 };
 
 struct MaterialRow {
@@ -24,9 +24,10 @@ struct MaterialRow {
 };
 
 struct Tables {
-    std::string awg_source;
+    std::vector<std::string> awg_sources;  // by material
     double awg_rho_ohm_mm2_per_m = 0;
     std::vector<Row> rows;
+    std::vector<std::vector<Conductor>> made;  // of the rows, by material: they are asked for all the time
     std::vector<WireSize> by_system[3];
     std::vector<MaterialRow> materials;
     Table wall_mm;
@@ -41,18 +42,40 @@ Table read_pairs(const nlohmann::json& rows) {
     return table;
 }
 
+Conductor made_of(const Tables& t, const Row& row, Material material) {
+    const MaterialRow& m = t.materials[static_cast<std::size_t>(material)];
+    Conductor c;
+    c.size = row.size;
+    c.material = material;
+    c.area_mm2 = row.area_mm2;
+    c.R20_ohm_per_m = row.R20_ohm_per_m * m.resistance_factor;
+    c.mass_kg_per_m = row.area_mm2 * 1e-6 * t.density_kg_per_m3 * m.mass_factor;
+    c.strand_diameter_mm = std::sqrt(4 * row.area_mm2 / (std::numbers::pi * t.fill));
+    c.outer_diameter_mm = c.strand_diameter_mm + 2 * interpolate(t.wall_mm, row.area_mm2);
+    return c;
+}
+
 Tables read_tables() {
     const nlohmann::json file = shipped_table("conductors.json");
     Tables t;
+    for (const auto& m : file.at("materials"))
+        t.materials.push_back({m.at("resistance_factor").get<double>(), m.at("mass_factor").get<double>(),
+                               m.at("source").get<std::string>()});
+    const auto by_material = [&](const std::string& source) {
+        std::vector<std::string> all{source};  // copper, and what else there is
+        for (std::size_t m = 1; m < t.materials.size(); ++m)
+            all.push_back(source + "; " + t.materials[m].source);
+        return all;
+    };
     const double rho = file.at("copper").at("resistivity_ohm_mm2_per_m").get<double>() *
                        file.at("stranding_factor").at("value").get<double>();
     t.density_kg_per_m3 = file.at("copper").at("density_kg_per_m3").get<double>();
     const auto add = [&](WireSize size, double area, double r20, const std::string& source) {
-        t.rows.push_back({size, area, r20, source});
+        t.rows.push_back({size, area, r20, by_material(source)});
         t.by_system[static_cast<int>(size.system())].push_back(size);
     };
     const std::string awg_source = file.at("awg").at("source").get<std::string>();
-    t.awg_source = awg_source;
+    t.awg_sources = by_material(awg_source);
     t.awg_rho_ohm_mm2_per_m = rho;
     for (const auto& n : file.at("awg").at("numbers")) {
         const double area = awg_area_mm2(n.get<int>());
@@ -66,9 +89,6 @@ Tables read_tables() {
     for (const auto& row : file.at("metric").at("rows"))
         add(WireSize::metric(row[0].get<double>()), row[0].get<double>(), row[1].get<double>() * 1e-3,
             file.at("metric").at("source").get<std::string>());
-    for (const auto& m : file.at("materials"))
-        t.materials.push_back({m.at("resistance_factor").get<double>(), m.at("mass_factor").get<double>(),
-                               m.at("source").get<std::string>()});
     const auto& wall = file.at("insulation");
     t.wall_mm = read_pairs(wall.at("rows"));
     t.fill = wall.at("fill").get<double>();
@@ -78,7 +98,14 @@ Tables read_tables() {
 }
 
 const Tables& tables() {
-    static const Tables t = read_tables();
+    static const Tables t = [] {
+        Tables all = read_tables();
+        all.made.resize(all.materials.size());
+        for (std::size_t m = 0; m < all.made.size(); ++m)
+            for (const Row& row : all.rows)
+                all.made[m].push_back(made_of(all, row, static_cast<Material>(m)));
+        return all;
+    }();
     return t;
 }
 
@@ -86,25 +113,17 @@ const Tables& tables() {
 
 Result<Conductor> conductor(const WireSize& size, Material material) {
     const Tables& t = tables();
-    const MaterialRow& m = t.materials[static_cast<std::size_t>(material)];
-    const auto made = [&](const Row& row) {
-        Conductor c;
-        c.size = size;
-        c.material = material;
-        c.area_mm2 = row.area_mm2;
-        c.R20_ohm_per_m = row.R20_ohm_per_m * m.resistance_factor;
-        c.mass_kg_per_m = row.area_mm2 * 1e-6 * t.density_kg_per_m3 * m.mass_factor;
-        c.strand_diameter_mm = std::sqrt(4 * row.area_mm2 / (std::numbers::pi * t.fill));
-        c.outer_diameter_mm = c.strand_diameter_mm + 2 * interpolate(t.wall_mm, row.area_mm2);
-        c.source = material == Material::copper ? row.source : row.source + "; " + m.source;
+    const auto m = static_cast<std::size_t>(material);
+    const auto sourced = [&](Conductor c, const std::vector<std::string>& sources) {
+        c.source = sources[m];
         return c;
     };
-    for (const Row& row : t.rows)
-        if (row.size == size) return made(row);
+    for (std::size_t k = 0; k < t.rows.size(); ++k)
+        if (t.rows[k].size == size) return sourced(t.made[m][k], t.rows[k].sources);
     // any gauge has its area by ASTM B258; only the usual ones are offered
     if (size.system() == SizeSystem::awg && size.number() >= -3 && size.number() <= 40) {
         const double area = awg_area_mm2(size.number());
-        return made({size, area, t.awg_rho_ohm_mm2_per_m / area, t.awg_source});
+        return sourced(made_of(t, {size, area, t.awg_rho_ohm_mm2_per_m / area, {}}, material), t.awg_sources);
     }
     return fail(ErrorCode::unknown_size, {}, name_of(size), Want::a_size_of_the_tables);
 }

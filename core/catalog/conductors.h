@@ -2,7 +2,7 @@
 // Source of every row: data/catalog/conductors.json.
 #pragma once
 
-#include <string>
+#include <string_view>
 #include <vector>
 
 #include "units/result.h"
@@ -20,7 +20,7 @@ struct Conductor {
     double mass_kg_per_m = 0;       // metal only
     double strand_diameter_mm = 0;  // circle around the strands
     double outer_diameter_mm = 0;   // over the insulation
-    std::string source;
+    std::string_view source;        // of the tables, which stay
 };
 
 // The temperature coefficient of copper's resistance, per kelvin, referred to 20 C (IEC 60028).

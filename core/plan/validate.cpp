@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cstdio>
 #include <map>
+#include <string_view>
 #include <unordered_set>
 
 #include "catalog/sockets.h"
@@ -61,6 +62,8 @@ class Checker {
     }
 
     void collect() {
+        ids_.reserve(3 * plan_.runs.size() + plan_.loads.size());
+        terminals_.reserve(2 * plan_.loads.size() + plan_.points.size());
         collect_ids("places", plan_.places);
         collect_ids("waypoints", plan_.waypoints);
         collect_ids("ways", plan_.ways);
@@ -379,7 +382,8 @@ class Checker {
 
     const Plan& plan_;
     std::vector<Error> errors_;
-    std::unordered_set<std::string> ids_, places_, chassis_, fuses_, used_channels_;
+    std::unordered_set<std::string_view> ids_, places_, chassis_, fuses_;  // of the plan, which outlives them
+    std::unordered_set<std::string> used_channels_;
     std::unordered_set<Terminal> terminals_;
 };
 
