@@ -169,7 +169,7 @@ std::string row_of_table(const std::string& line) {
 
 std::string without_layout(const std::string& line) {
     static const Pattern nothing(
-        R"(^\s*(?:[-=_*~|+ ]{2,}|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|(?!.*\d\s*(?:W|A|Ah)\b)[a-z][a-z0-9 &/'(),+-]{1,60}:)\s*$)");
+        R"(^\s*(?:[-=_*~|+ ]{2,}|\d{0,2}\s*(?:spare|empty|unused|free|blank|reserved?)s?|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|(?!.*\d\s*(?:W|A|Ah)\b)[a-z][a-z0-9 &/'(),+-]{1,60}:)\s*$)");
     static const Pattern bullet(R"(^\s*(?:[-*+]|\xE2\x80[\xA2\x93\x94]|\xC2\xB7|\d{1,2}[.)]|[a-z]\))\s+)");
     static const Pattern sign(
         R"(\s*(?:[=|~]|\xE2\x89\x88|->)\s*(?=\d)|(?<=[^\d\s])\s+(?:-|\xE2\x80[\x93\x94])\s+(?=\d))");
@@ -199,7 +199,7 @@ std::string without_layout(const std::string& line) {
         {Pattern(R"(\b\d+(?:\.\d+)?\s*W\s+(?:tx|transmit|output|pa|pep)\s*,?\s+(?=\d+(?:\.\d+)?\s*A\b))"),
          ""},
         {Pattern(
-             R"(^(?!\s*(?:inverter|solar|charger|alternator|converter|winch|starter|dc)\b)(.*?)\b\d+(?:\.\d+)?\s*W\s*,?\s+(\d+(?:\.\d+)?\s*A)\s*(?=$|,))"),
+             R"(^(?!\s*(?:inverter|solar|charger|alternator|converter|winch|starter|dc)\b)(.*?)\b\d+(?:\.\d+)?\s*k?W\s*,?\s+(?:rated\s+)?(\d+(?:\.\d+)?\s*A)\s*(?=$|,))"),
          "$1$2"},
         {Pattern(
              R"((\d\s*A)\s+hold(?:ing)?\s*[,/]?\s*(\d+(?:\.\d+)?\s*A)\s+pull(?:[- ]?in)?(?:\s+(?:for\s+)?\d+(?:\.\d+)?\s*s\b)?)"),
@@ -223,6 +223,17 @@ std::string without_layout(const std::string& line) {
         {Pattern(R"(\bcranking\s+(?=\d+\s*(?:CCA|A)\b))"), ""},
         {Pattern(R"((\d\s*k?W)\s+AC\b)"), "$1 on inverter"},
         {Pattern(R"(,\s*cable\s+(?:of\s+|run\s+)?(?=\d+(?:\.\d+)?\s*(?:m|ft)\b\s*(?:,|$)))"), ", "},
+        {Pattern(
+             R"((?<=[AWV%])(?:\s+each)?(?:\s*,\s*|\s+)(?:switch|sw\.?)\s+(?!on\b|off\b|panel\b|in\b|at\b|box\b|and\b)(?=[a-z]))"),
+         " on switch "},
+        {Pattern(
+             R"(,\s*(?:switch|sw\.?)\s+(?!on\b|off\b|panel\b|in\b|at\b|box\b|and\b)(?=[a-z][a-z -]*(?:,|$)))"),
+         " on switch "},
+        {Pattern(R"((?<=[:,] )(\d{1,2})\s+([a-z][a-z -]*?)\s+(\d+(?:\.\d+)?\s*[WA])\s+each\b)"), "$2 $1x $3"},
+        {Pattern(R"((?<!fuse )\bclass T\s+(?:fuse\s+)?(?=\d+\s*A\b))"), "fuse class T "},
+        {Pattern(R"(\bfuse class T\s+(\d+\s*A)\b)"), "fuse $1 class T"},
+        {Pattern(R"(^\s*2nd\b)"), "second"},
+        {Pattern(R"((?<=[AW])\s+(?:all|over)\s*night\b)"), ", always"},
         {Pattern(R"(\bswitched by\s+(?:a\s+|the\s+|its\s+)?(?=[a-z]))"), "on switch "},
         {Pattern(R"(\b(\d{1,2})\s+off\b\s*,?\s*(?=\d))"), "$1x "},
         {Pattern(R"(\b(\d{1,2})\s*\*\s*(?=\d))"), "$1x "},
@@ -241,7 +252,9 @@ std::string without_layout(const std::string& line) {
         {Pattern(R"((\d\s*(?:m|ft))\s+(?:of\s+cable|cable|away|run)(?:\s+run)?\b)"), "$1"},
         {Pattern(R"((\d\s*(?:m|ft))\s+of\s+(?=\d))"), "$1 "},
         {Pattern(R"((\d/0|\bAWG|mm2)\s+cable\b)"), "$1"},
-        {Pattern(R"(\bdirect(?:ly)?\s+(?:off|from|to|on)\s+(?=(?:the\s+)?[a-z ]*batter))"), "from "},
+        {Pattern(
+             R"(\b(?:wired\s+)?(?:direct(?:ly)?|straight)\s+(?:off|from|to|on)\s+(?=(?:the\s+)?[a-z ]*batter))"),
+         "from "},
         {Pattern(R"(\baround\s+(?:the\s+)?(?=[a-z]+\s*(?:,|$)))"), "in "},
         {Pattern(R"((?<=[WA])\s+twin\b)"), ""},
         {Pattern(R"(\bw/\s*)"), "with "},
@@ -322,20 +335,41 @@ static std::string called_by_first_word(const Plan& plan, const std::string& lin
     return line;
 }
 
+// A state said like "serving: engine off, freezer on", "night: parked, router", "driving: lights", "parked
+// key off". Empty: it is none. What says amps or watts is a thing.
+static std::string state_behind_its_name(const Plan& plan, const std::string& line) {
+    static const Pattern named(R"(^\s*([a-z][a-z -]{1,30}?)\s*:\s*(\S.*)$)");
+    static const Pattern role_alone(
+        R"(^\s*(parked|driving|idling|towed)\s*,?\s+((?:key|engine)\s+(?:off|on|running|stopped)\b.*)$)");
+    static const Pattern says_when(
+        R"(\b(?:(?:engine|key)\s+(?:off|on|running|stopped|accessory|idl\w+)|(?:engine\s+)?\d+\s*rpm|parked|driving|idling|towed|cranking)\b)");
+    static const Pattern role(R"(\b(parked|driving|idling|towed)\b)");
+    static const Pattern draws(R"(\d\s*(?:k?W|A|Ah|V)\b)"),
+        idles(R"(\bengine\s+(?:at\s+)?idl(?:e|es|ing)\b)"), by_key(R"((^|,)\s*ignition(?:\s+on)?\s*(?=,|$))");
+    if (to_lower(trim(line)).starts_with("day") || to_lower(trim(line)).starts_with("state") ||
+        draws.is_in(line))
+        return {};
+    const auto said = [&](const std::string& name, const std::string& rest) {
+        Found r;
+        const std::string what =
+            role.is_in(name, r) && !role.is_in(rest) ? to_lower(r[1]) + ", " : std::string();
+        return "state \"" + name + "\", " + what +
+               by_key.replaced(idles.replaced(rest, "idling"), "$1 key on");
+    };
+    Found m;
+    if (role_alone.is_all_of(line, m)) return said(m[1], m[2]);
+    if (!named.is_all_of(line, m)) return {};
+    const bool known = std::any_of(plan.loads.begin(), plan.loads.end(),
+                                   [&](const Load& l) { return to_lower(l.name) == to_lower(m[1]); });
+    return !known && (says_when.is_in(m[2]) || role.is_in(m[1])) ? said(m[1], m[2]) : std::string();
+}
+
 std::string loosely_said(const Plan& plan, const std::string& line) {
     static const Pattern only(R"(\bonly\s+(?=(?:on|while|when|with)\b))");
     static const Pattern no_engine(R"(^\s*(?:no engine|without (?:an )?engine)\s*$)");
     static const Pattern battery(R"(\bbatt\b\.?)");
-    // a state said like "serving: engine off, freezer on"
-    static const Pattern state(
-        R"(^\s*([a-z][a-z -]{1,30}?)\s*:\s*(.*\b(?:engine|key)\s+(?:off|on|running|stopped|accessory)\b.*)$)");
     if (no_engine.is_all_of(line)) return "vehicle no engine";
-    Found m;
-    const bool known = std::any_of(plan.loads.begin(), plan.loads.end(), [&](const Load& l) {
-        return line.size() > l.name.size() && to_lower(line).starts_with(to_lower(l.name) + ":");
-    });
-    if (!known && !to_lower(trim(line)).starts_with("day") && state.is_all_of(line, m))
-        return "state \"" + m[1] + "\", " + m[2];
+    if (auto state = state_behind_its_name(plan, line); !state.empty()) return state;
     // where something stands is called without "the"; "on the mast" keeps it, since "on mast" is a switch
     static const Pattern article(R"(\b(in|inside|behind|under|beside)\s+the\s+)");
     std::string text = article.replaced(only.replaced(line, ""), "$1 ");

@@ -122,6 +122,26 @@ static std::vector<NoteLine*> reading_order(std::vector<NoteLine>& lines) {
     return order;
 }
 
+// "1 LED strips 8x 12 W", "2 lamps 6x 5 W", "3 fans …": the circuits of a box by their numbers, not how many
+// there are. Three lines or more that begin with 1, 2, 3 and so on lose them, unless one says what each
+// takes.
+static void without_circuit_numbers(std::vector<NoteLine>& lines) {
+    static const Pattern numbered(R"(^(\s*)(\d{1,2})\s+(?=[a-z])(?!x\b))");
+    static const Pattern counts(R"(^(?!.*\d\s*x\b).*\beach\b)");
+    constexpr std::size_t kLeast = 3;
+    for (std::size_t begin = 0; begin < lines.size(); ++begin) {
+        Found m;
+        std::size_t end = begin;
+        while (end < lines.size() && !lines[end].thing && numbered.is_in(lines[end].text, m) &&
+               m[2] == std::to_string(end - begin + 1))
+            ++end;
+        const bool how_many = std::any_of(lines.data() + begin, lines.data() + end,
+                                          [](const NoteLine& n) { return counts.is_in(n.text); });
+        if (end - begin < kLeast || how_many) continue;
+        for (; begin < end; ++begin) lines[begin].text = numbered.replaced(lines[begin].text, "$1");
+    }
+}
+
 Notes read_page(const Plan& base, std::string_view text, const Library* library) {
     Notes notes;
     notes.plan = base;
@@ -137,6 +157,7 @@ Notes read_page(const Plan& base, std::string_view text, const Library* library)
         things.push_back(n.thing ? n.text : std::string());
         notes.lines.push_back(std::move(n));
     }
+    without_circuit_numbers(notes.lines);
     if (auto error = take_things(notes.plan, things)) notes.things = *error;
     std::string heading;     // what it gives, up to the next one or a blank line
     std::size_t listed = 0;  // how far its list stands in

@@ -119,7 +119,11 @@ std::string draws_in_our_words(const std::string& line) {
         R"(\s+(?:when |on |while )?(?:transmit(?:ting)?|transmission|sending|send|tx)\b\s*[,;/]?\s*(?:and )?)" +
         amount +
         R"(\s+(?:when |on |while |in )?(?:receiv(?:e|ing)|reception|stand-?by|idle|listening|rx)\b)");
-    std::string text = start_for.replaced(line, "$3, start $1 for $2");
+    static const Pattern receives(
+        amount +
+        R"(\s+(?:when |on |while |in )?(?:receiv(?:e|ing)|reception|stand-?by|listening|rx)\b\s*[,;/]?\s*(?:and )?)" +
+        amount + R"(\s+(?:when |on |while )?(?:transmit(?:ting)?|transmission|sending|tx)\b)");
+    std::string text = start_for.replaced(receives.replaced(line, "$2 tx, $1 rx"), "$3, start $1 for $2");
     text = start_first.replaced(text, "$2, start $1");
     text = run_first.replaced(text, "$1, start $2");
     text = stall.replaced(text, "start $1");
@@ -146,6 +150,13 @@ std::string battery_in_our_words(const Plan& plan, std::string line) {
     static const Pattern each(R"(\s+each\b)");
     static const Pattern at_volts(R"(\s*@\s*(?=\d+(?:\.\d+)?\s*V\b))");
     line = at_volts.replaced(each.replaced(line, ""), " ");
+    // "(2s2p)": how they hang together
+    static const Pattern strings(R"(\s*,?\s*\(?\b([2-8])s\s*([1-8])p\b\)?)"),
+        beside(R"(\s*,?\s*\(?\b[1-8]p\b\)?)"), behind(R"(\s*,?\s*\(?\b[2-8]s\b\)?)"),
+        of_several(R"(\b[2-8]\s*x?\s+(?:6|8|12)\s*V\b|\b[2-8]\s*x\b)");
+    if (of_several.is_in(line))
+        line = beside.replaced(behind.replaced(strings.replaced(line, ", series/parallel"), ", series"),
+                               ", parallel");
     // "battery #1 70 Ah, battery #2 70 Ah parallel", "12 V service battery 40 Ah", "house: 2 6 V 220 Ah in
     // series"
     static const Pattern one_and_two(

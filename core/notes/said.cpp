@@ -90,7 +90,8 @@ class SaidReader {
                 (vocabulary_.switches &&
                  condition.read(words, true)) ||  // a switch may be called like a place
                 place(words, at_comma) ||
-                condition.read(words, true) || circuit(words) || bare_number(words)) {
+                condition.read(words, true) || circuit(words) || circuits_named(words) ||
+                bare_number(words)) {
                 named_ = true;
                 continue;
             }
@@ -327,18 +328,24 @@ class SaidReader {
     // The load that words before "on" or "off" mean: by its name, or by a part of it that only one has
     // ("chimes" of "chimes amplifier"), counted or not.
     const Load* load_called(const std::string& words) const {
-        const Load* only = nullptr;
-        int alike = 0;
+        struct Meant {
+            const Load* load = nullptr;
+            int alike = 0;
+        };
+        Meant begins, holds;  // "crane" is the crane's pump sooner than the remote for crane
         const std::string word = words.ends_with('s') ? words.substr(0, words.size() - 1) : words;
         for (const Load& l : plan_.loads) {
             const std::string name = to_lower(l.name);
             if (name == words) return &l;
-            const bool part = name == word || name == words + "s" || name.starts_with(word + " ") ||
-                              name.starts_with(words + " ") || name.ends_with(" " + words) ||
-                              name.ends_with(" " + word);
-            if (part) only = &l, ++alike;
+            if (name == word || name == words + "s" || name.starts_with(word + " ") ||
+                name.starts_with(words + " "))
+                begins = {&l, begins.alike + 1};
+            else if (name.ends_with(" " + words) || name.ends_with(" " + word) ||
+                     name.find(" " + words + " ") != std::string::npos)
+                holds = {&l, holds.alike + 1};
         }
-        return alike == 1 ? only : nullptr;
+        const Meant& meant = begins.load ? begins : holds;
+        return meant.alike == 1 ? meant.load : nullptr;
     }
 
     // "freezer on" of a state: its own switches; one that always runs is on as it is.
@@ -358,6 +365,36 @@ class SaidReader {
             return true;
         }
         return false;
+    }
+
+    // "scene and pump", "red bar + fence" of a state, where nothing is said to be off: they are on.
+    bool circuits_named(LineCursor& words) {
+        if (!vocabulary_.switches || !named_) return false;
+        const bool joined = words.lower() == "and" || words.lower() == "+" || words.lower() == "&";
+        for (std::size_t count = 4; count >= 1; --count) {
+            const auto own = switches_called(to_lower(words.joined(joined ? 1 : 0, count)));
+            if (!own || words.lower(count + (joined ? 1 : 0)) == "off") continue;
+            if (!said_.when) said_.when = Condition{};
+            auto& list = said_.when->switches;
+            list.insert(list.end(), own->begin(), own->end());
+            words.skip(count + (joined ? 1 : 0));
+            return true;
+        }
+        return false;
+    }
+
+    // The switches that these words mean: one of that name, those of a load, all of them; none of a load that
+    // has none. nullopt: they mean nothing.
+    std::optional<std::vector<std::string>> switches_called(const std::string& words) const {
+        std::vector<std::string> all;
+        for (const Load& l : plan_.loads)
+            for (const std::string& s : l.live_when.switches) {
+                if (to_lower(s) == words) return std::vector<std::string>{s};
+                if (std::find(all.begin(), all.end(), s) == all.end()) all.push_back(s);
+            }
+        if (words == "everything" || words == "all loads") return all;
+        if (const Load* load = load_called(words)) return load->live_when.switches;
+        return std::nullopt;
     }
 
     bool bare_number(LineCursor& words) {

@@ -91,6 +91,9 @@ std::vector<std::string> battery_with_its_joiner(const std::string& line) {
     static const Pattern joined(
         R"(^(.*\d\s*Ah\b.*?)\s*,?\s+(?:with|via|through|(?:and\s+)?charged\s+(?:by|via|through|from))\s+(?:an?\s+)?(?:(?:12|24)\s*V\s+)?(\d+\s*A\s+)?(vsr|acr|split[ -]charge(?:\s+relay)?|(?:isolator|isolating|charging|linking|coupling) relay|(?:voltage[ -])?sensing relay|dc-?dc(?:\s+charger)?|b2b(?:\s+charger)?)\s*(\d+\s*A)?\s*$)");
     // "…, charged through an ignition relay 150A": as a contactor that closes with the engine
+    // "…, VSR 140 A between, 3.5 m 1/0 each way, 150 A fuse both ends"
+    static const Pattern between(
+        R"(^(.*\d\s*Ah\b.*?)\s*,\s*(vsr|acr|split[ -]charge(?:\s+relay)?)\s*(\d+\s*A)(?:\s+between(?:\s+(?:the\s+)?(?:two|them|batteries))?)?\s*(?:,\s*(.*))?$)");
     static const Pattern by_key(
         R"(^(.*\d\s*Ah\b.*?)\s*,?\s+(?:with|via|through|(?:and\s+)?charged\s+(?:by|via|through|from))\s+(?:an?\s+)?(?:ignition|key|engine)\s+(?:relay|contactor|solenoid)\s+(\d+\s*A)\s*$)");
     Found m;
@@ -98,6 +101,12 @@ std::vector<std::string> battery_with_its_joiner(const std::string& line) {
     static const Pattern of_alternator(
         R"(^\s*(alternator\b.*?)\s*,?\s+(?:with\s+|and\s+|\+\s*)?(?:an?\s+)?(vsr|split[ -]charge(?:\s+relay)?)\s*(\d+\s*A)?\s*(?:to\s+[a-z ]+)?$)");
     if (of_alternator.is_all_of(line, m)) return {m[1], m[2] + " " + m[3]};
+    if (between.is_all_of(line, m)) {
+        static const Pattern each_way(R"(\s+each way\b)"), fused(R"((\d+\s*A) fuses?\s+(?:at\s+)?both ends)");
+        const std::string cable =
+            m.has(4) ? fused.replaced(each_way.replaced(m[4], ""), "fuse $1 both ends") : "";
+        return {m[1], m[2] + " " + m[3] + (cable.empty() ? "" : ", " + cable)};
+    }
     if (by_key.is_all_of(line, m)) return {m[1], "joiner contactor " + m[2]};
     if (!joined.is_all_of(line, m)) return {};
     const std::string amps = m.has(2) && !m[2].empty() ? m[2] : m.has(4) ? m[4] : std::string();
@@ -147,9 +156,15 @@ std::vector<std::string> supply_with_its_loads(const std::string& line) {
     static const Pattern through_converter(
         R"(^(.+?)\s*,?\s+(?:on|via|from|off|through)\s+(?:an?\s+|its\s+own\s+)?(?:(?:step-?up|step-?down|boost|buck|dc-?dc)\s+)*(?:converter|reducer|dropper)\s+(?:12|24|36|48)\s*V?\s*(?:->|/|to|-|>)\s*(12|24)\s*V?\s*,?\s*(\d+(?:\.\d+)?\s*A)\s*$)");
     // "trolling motor 50 A, own deep cycle battery 100Ah on the boat"
+    // "inverter/charger 3000 W, 125 A charger, cable 4/0 1.2 m"
+    static const Pattern combined(
+        R"(^\s*inverter\s*[/-]\s*charger\s+(\d+(?:\.\d+)?\s*k?W)\s*[,/]?\s*(?:(?:and|with)\s+)?(?:charger\s+(\d+(?:\.\d+)?\s*A)|(\d+(?:\.\d+)?\s*A)\s+charg(?:er|ing))\b\s*[,;]?\s*(?:cable\s+)?(.*)$)");
     static const Pattern own_battery(
         R"(^([a-z][a-z -]*?)\s+(\d[^,]*[AW]\b[^,]*),\s*(?:(?:with|has|on)\s+)?(?:its\s+)?own\s+((?:[a-z-]+\s+){0,2})battery\s+(\d.*Ah\b.*)$)");
     Found m;
+    if (combined.is_all_of(line, m))
+        return {"inverter " + m[1] + (m.has(4) && !m[4].empty() ? ", " + m[4] : std::string()),
+                "charger shore " + m[m.has(2) && !m[2].empty() ? 2 : 3]};
     if (own_battery.is_all_of(line, m)) {
         const std::string name = "\"" + m[1] + " battery\"";
         return {"second battery " + name + " " + m[3] + m[4] + ", alone",

@@ -68,6 +68,22 @@ Made make_place(PlanBuilder& b, const Said& said) {
     return p.id;
 }
 
+// Who says that it idles or drives and nothing of key and engine means both as they are then: as in the
+// plan's own state of that kind, else at usual revolutions (common practice, no source).
+void turn_as_usual(const Plan& plan, State& s, std::string_view text) {
+    const bool says_engine = mentions(text, "engine") || mentions(text, "rpm"),
+               says_key = mentions(text, "key");
+    const bool turns = std::any_of(plan.sources.begin(), plan.sources.end(), [](const Source& source) {
+        return source.kind == SourceKind::alternator || source.kind == SourceKind::stator;
+    });
+    constexpr double kIdling_rpm = 800, kDriving_rpm = 2000;
+    double rpm = !turns ? 0 : s.role == StateRole::idling ? kIdling_rpm : kDriving_rpm;
+    for (const State& known : plan.states)
+        if (known.role == s.role && known.id != s.id && known.rpm > 0) rpm = known.rpm;
+    if (!says_engine && s.rpm <= 0) s.rpm = rpm;
+    if (!says_key && s.key == Key::off) s.key = Key::ignition;
+}
+
 // "state towed 8 h, key on, engine off, 20 C, switches scene and beacons"
 Made make_state(PlanBuilder& b, const Said& said, std::string_view text) {
     State s;
@@ -100,6 +116,7 @@ Made make_state(PlanBuilder& b, const Said& said, std::string_view text) {
     for (const StateRole role : {StateRole::parked, StateRole::towed, StateRole::cranking, StateRole::idling,
                                  StateRole::driving, StateRole::working, StateRole::passing})
         if (said.has(enum_name(role)) || to_lower(s.name) == enum_name(role)) s.role = role;
+    if (s.role == StateRole::idling || s.role == StateRole::driving) turn_as_usual(b.plan(), s, text);
     if (const auto t = said.plain_of(Dimension::temperature)) {
         s.ambient_C = *t;
         if (s.rpm <= 0) s.engine_bay_C = *t;

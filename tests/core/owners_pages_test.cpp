@@ -134,5 +134,70 @@ TEST(OwnersPages, RelaysFloatsAndWhatIsHeldByHand) {
     EXPECT_EQ(lamps, 2) << "ten of two watts and four of three";
 }
 
+const State& state(const Plan& plan, std::string_view name) {
+    const auto found = std::find_if(plan.states.begin(), plan.states.end(),
+                                    [&](const State& st) { return st.name == name; });
+    static const State none;
+    EXPECT_NE(found, plan.states.end()) << name;
+    return found == plan.states.end() ? none : *found;
+}
+
+// The number of a circuit is not how many there are of its lamps; where what is listed is counted, it is.
+TEST(OwnersPages, CircuitsByTheirNumbers) {
+    const Plan bus = typed(
+        "library bus, 12 V\nbattery 200 Ah AGM\nalternator 120 A\nhouse fuse box, 4 circuits:\n"
+        "1 LED strips shelves 8x 12 W, switch shelves\n2 water pump 7 A, 5% of the time\n"
+        "3 wifi router 1.5 A always\n4 heated screen 25 A sw screen, 15 min\n5 spare\n"
+        "6 radio 1A rx, 6A tx\n");
+    EXPECT_EQ(thing(bus, "LED strips shelves").count, 8);
+    for (const char* one : {"water pump", "wifi router", "heated screen", "radio"})
+        EXPECT_EQ(thing(bus, one).count, 1) << one;
+    EXPECT_EQ(thing(bus, "LED strips shelves").live_when.switches, std::vector<std::string>{"shelves"});
+    EXPECT_EQ(thing(bus, "heated screen").live_when.switches, std::vector<std::string>{"screen"});
+    EXPECT_DOUBLE_EQ(thing(bus, "radio").draw.value, 6) << "sending";
+    ASSERT_TRUE(thing(bus, "radio").duty);
+    EXPECT_LT(*thing(bus, "radio").duty, 0.5);
+    EXPECT_EQ(bus.loads.size(), 5u) << "a spare circuit is no load";
+    const Plan counted = typed(
+        "van 12 V\nbattery 100 Ah\nalternator 90 A\n1 fridge 5 A\n2 lamps 10 W each\n3 fans 2 A each\n");
+    EXPECT_EQ(thing(counted, "fans").count, 3);
+    const Plan stall = typed(
+        "stall trailer 12 V\nHouse 4x 6V 225Ah golf cart (2s2p)\nlights: 10 LED downlights 7 W each, porch "
+        "light 10 W\ninverter/charger 3000W, 125A charger; cable 4/0 1.2 m, class T 350A\n");
+    EXPECT_EQ(stall.batteries.at(0).capacity_Ah, 450) << "two strings of two";
+    EXPECT_EQ(stall.loads.size(), 2u) << "neither the charger nor its fuse is a load";
+    EXPECT_TRUE(
+        std::any_of(stall.loads.begin(), stall.loads.end(), [](const Load& l) { return l.count == 10; }));
+    EXPECT_EQ(stall.inverters.size(), 1u);
+}
+
+// A state in few words: who idles or drives has its key on and its engine turning; what is named is on.
+TEST(OwnersPages, StatesInFewWords) {
+    const Plan truck = typed(
+        "bee truck 12 V\nbattery 95 Ah AGM\nalternator 160 A\nremote for crane 1 A\n"
+        "crane pump 180 A on switch crane\nwork lights 4x 27 W on switch work\n"
+        "electric fence energiser 0.15 A all night\ntablet 2 A\nbeacon 2 A on switch beacon\n"
+        "loading: engine idling, crane and work lights\nnight move: driving, beacon + fence\n"
+        "parked overnight: fence, tablet\ncruise: driving, engine 1600 rpm, beacon\n"
+        "all on: key on, everything\nstate yard, idling, work on\nstate tow, driving, key off\n");
+    const State& loading = state(truck, "loading");
+    EXPECT_EQ(loading.role, StateRole::idling);
+    EXPECT_EQ(loading.key, Key::ignition);
+    EXPECT_GT(loading.rpm, 0);
+    EXPECT_EQ(loading.switches, (std::vector<std::string>{"crane", "work"}));
+    EXPECT_EQ(state(truck, "night move").switches, std::vector<std::string>{"beacon"});
+    EXPECT_GT(state(truck, "night move").rpm, loading.rpm);
+    EXPECT_EQ(state(truck, "parked overnight").role, StateRole::parked);
+    EXPECT_EQ(state(truck, "parked overnight").key, Key::off);
+    EXPECT_EQ(state(truck, "cruise").rpm, 1600);
+    EXPECT_EQ(state(truck, "all on").switches.size(), 3u);
+    EXPECT_GT(state(truck, "yard").rpm, 0);
+    EXPECT_EQ(state(truck, "tow").key, Key::off) << "as it is said";
+    const Notes unknown = read_notes(
+        "van 12 V\nbattery 100 Ah\nalternator 90 A\nlamp 5 A on switch lamp\nnight: parked, heater\n",
+        &shipped_library());
+    EXPECT_EQ(unknown.bad(), 1) << "what is not in the plan is told";
+}
+
 }  // namespace
 }  // namespace yr::test
