@@ -93,6 +93,27 @@ const FindingRow kSupplyRows[] = {
      },
      .reasons = nullptr,
      .why = ValueKind::source_limit},
+    {.kind = FindingKind::management_opens,
+     .name = "management_opens",
+     .group = FindingGroup::supply,
+     .value = Dimension::current,
+     .sentence = [](const Speech& s) -> std::string {
+         const std::string battery = yr::name_of(s.plan, s.f.id);
+         if (!s.f.other.empty())
+             return say(
+                 "{0} may ask {1} of {2}, as it is rated; its own management opens at {3}: then all it feeds "
+                 "is "
+                 "dark.",
+                 capital(s.other()), s.A(s.f.value), battery, s.A(s.f.limit));
+         return say(
+             "In {0} {1} is asked for {2}; its own management opens at {3}: then all it feeds is dark.",
+             s.state(), battery, s.A(s.f.value), s.A(s.f.limit));
+     },
+     .rule = [](const Speech&) -> Rule {
+         return {translated("management"), translated("the battery's own limit, as the plan states it")};
+     },
+     .reasons = nullptr,
+     .why = ValueKind::battery_current},
     {.kind = FindingKind::no_charge_left,
      .name = "no_charge_left",
      .group = FindingGroup::supply,

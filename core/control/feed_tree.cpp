@@ -3,6 +3,7 @@
 #include <queue>
 
 #include "catalog/assumptions.h"
+#include "plan/rail_volts.h"
 
 namespace yr {
 
@@ -49,7 +50,7 @@ std::map<Id, FeedPath> feed_paths(const Plan& plan) {
 
 double root_V(const Plan& plan, const Id& root) {
     const double nominal = plan.vehicle.nominal_V;
-    if (const Battery* b = find(plan.batteries, root)) return b->nominal_V.value_or(nominal);
+    if (const Battery* b = find(plan.batteries, root)) return battery_V(plan, *b);
     if (const Source* s = find(plan.sources, root)) return s->regulated_V.value_or(nominal);
     return nominal;
 }

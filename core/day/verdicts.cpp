@@ -4,6 +4,7 @@
 #include <cmath>
 
 #include "catalog/batteries.h"
+#include "plan/rail_volts.h"
 
 namespace yr {
 namespace {
@@ -30,7 +31,7 @@ void look_at_batteries(const Plan& plan, const DayRun& run, DayVerdicts& v) {
             const double h = (next.t_s - p.t_s) / 3600, amps = (p.battery_A[k] + next.battery_A[k]) / 2;
             (amps > 0 ? b.given_Ah : b.taken_Ah) += std::abs(amps) * h;
             const double full_V = interpolate(chemistry_data(plan.batteries[k].chemistry).ocv_V, 1.0) *
-                                  plan.batteries[k].nominal_V.value_or(plan.vehicle.nominal_V) / 12;
+                                  battery_V(plan, plan.batteries[k]) / 12;
             if (lithium && p.battery_C[k] < 0 && p.battery_V[k] > full_V) b.colder_s += next.t_s - p.t_s;
         }
         if (!run.points.empty()) b.begin = run.points.front().charge[k], b.end = run.points.back().charge[k];

@@ -6,6 +6,7 @@
 #include "catalog/assumptions.h"
 #include "inspect/hours.h"
 #include "inspect/rules.h"
+#include "plan/rail_volts.h"
 #include "solve/results.h"
 
 namespace yr {
@@ -18,7 +19,7 @@ constexpr double kUnequalShare = 1.25;  // of its fair share
 constexpr double kFewDays_h = 3 * 24, kTwoWeeks_h = 14 * 24;
 
 double scale(const Plan& plan, const Battery& b) {
-    return b.nominal_V.value_or(plan.vehicle.nominal_V) / 12;
+    return battery_V(plan, b) / 12;
 }
 
 bool charging(const Case& c, std::size_t s, std::size_t k) {
@@ -264,10 +265,38 @@ void deep_cutoffs(const Case& c, std::vector<Finding>& out, std::size_t from) {
     }
 }
 
+// A battery whose own management opens at less than what is asked of it: all it feeds goes dark at once. In a
+// state, or, where no state asks it, by the rating of an inverter on its posts.
+void opens_its_management(const Case& c, std::vector<Finding>& out, std::size_t from) {
+    for (std::size_t k = 0; k < c.plan.batteries.size(); ++k) {
+        const Battery& b = c.plan.batteries[k];
+        if (!b.cuts_at_A) continue;
+        bool asked = false;
+        for (std::size_t s = 0; s < c.solutions.size(); ++s) {
+            const double amps = c.solutions[s].point.batteries[k].current_A;
+            if (amps <= *b.cuts_at_A) continue;
+            asked = true;
+            keep_worst(out, from,
+                       make_finding(FindingKind::management_opens, Severity::stop, b.id, {},
+                                    c.plan.states[s].id, amps, *b.cuts_at_A));
+        }
+        for (std::size_t r = 0; r < c.plan.runs.size() && !asked; ++r) {
+            const Run& feed = c.plan.runs[r];
+            if (feed.from != pos_of(b.id) || !find(c.plan.inverters, feed.to.owner)) continue;
+            const DemandItem* rated = unlisted_demand(c, r);
+            if (rated && rated->amps > *b.cuts_at_A)
+                keep_worst(out, from,
+                           make_finding(FindingKind::management_opens, Severity::check, b.id, feed.to.owner,
+                                        {}, rated->amps, *b.cuts_at_A));
+        }
+    }
+}
+
 }  // namespace
 
 void inspect_batteries(const Case& c, std::vector<Finding>& out) {
     const std::size_t from = out.size();
+    opens_its_management(c, out, from);
     deep_cutoffs(c, out, from);
     never_charged(c, out);
     interrupting(c, out);

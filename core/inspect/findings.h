@@ -95,6 +95,8 @@ enum class FindingKind {
     strap_thin,        // id strap; other: the feed it returns; value, limit mm2
     duty_hot,          // id run; value C at the end of its longest turn, limit C
     management_first,  // id battery; value: A of a short, limit: A at which its own management opens
+    management_opens,  // id battery; other: inverter that may ask it at its rating, or empty; value: A asked
+                       // of it, limit: A at which its own management opens
     range_over,        // id load; value: V lost at most within the plan's ranges, limit V
     no_answer,         // state alone: the circuit was not solved there, nothing is concluded from it
     wrong_way_round,   // id battery, other: the battery or source that it is joined to against its poles;

@@ -192,7 +192,7 @@ void SneakGraph::add_loads(const Solution& usual) {
 void SneakGraph::add_rails() {
     const State state = state_at(plan_, position_, master_switches(plan_));
     for (const Battery& b : plan_.batteries) {
-        rails_.push_back({net(pos_of(b.id)), b.nominal_V.value_or(plan_.vehicle.nominal_V) * 1.05, -1});
+        rails_.push_back({net(pos_of(b.id)), battery_V(plan_, b) * 1.05, -1});
         ground_nets_.push_back(net(neg_of(b.id)));
     }
     inputs_.assign(plan_.sources.size(), {-1, -1});

@@ -6,6 +6,7 @@
 
 #include "catalog/batteries.h"
 #include "network/network.h"
+#include "plan/rail_volts.h"
 
 namespace yr {
 namespace {
@@ -19,7 +20,7 @@ constexpr std::size_t kLeast = 20;
 double charge_at(const Plan& plan, const Battery& b, double volts) {
     BatteryElement e;
     e.chemistry = b.chemistry;
-    e.blocks = b.nominal_V.value_or(plan.vehicle.nominal_V) / 12;
+    e.blocks = battery_V(plan, b) / 12;
     e.capacity_Ah = 100, e.full_warm_ohm = 0.01;
     double low = 0, high = 1;
     for (int k = 0; k < 50; ++k) {

@@ -6,6 +6,7 @@
 
 #include "day/cranking.h"
 #include "meter/slopes.h"
+#include "plan/rail_volts.h"
 #include "plan/roles.h"
 
 namespace yr {
@@ -143,7 +144,7 @@ std::vector<HealthDay> health_days(const Plan& plan, const Id& battery, const st
             day->cold = crank_in_the_cold(plan, battery, *r.value, *day->at_C, cold_C);
         } else if (state && r.where.kind == ReadKind::volts && stands(*state)) {
             day->rested_V = r.value;
-            day->charge = charge_at_rest(*b, b->nominal_V.value_or(plan.vehicle.nominal_V), *r.value);
+            day->charge = charge_at_rest(*b, battery_V(plan, *b), *r.value);
         }
     }
     std::stable_sort(days.begin(), days.end(),

@@ -65,7 +65,7 @@ class Compiler {
     void add_battery(const Battery& b) {
         auto& uses = net_.assumptions;
         const ChemistryData& chemistry = chemistry_data(b.chemistry);
-        const double cells = b.nominal_V.value_or(plan_.vehicle.nominal_V) / 12;  // in blocks of 12 V
+        const double cells = battery_V(plan_, b) / 12;  // in blocks of 12 V
         const double temperature = air_at(plan_, b.place, state_);
         const double health = b.health.value_or(1);
         BatteryElement e;

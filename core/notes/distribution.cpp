@@ -4,6 +4,7 @@
 #include "catalog/assumptions.h"
 #include "catalog/sockets.h"
 #include "notes/kinds.h"
+#include "plan/rail_volts.h"
 #include "typing/battery_words.h"
 #include "units/text.h"
 
@@ -21,9 +22,7 @@ Id battery_near(const Plan& plan, const Id& place, std::string_view name) {
             word.size() > 2 && word != "battery" && word == first_word(name))
             return b.id;
     for (const Battery& b : plan.batteries)
-        if (!place.empty() && b.place == place &&
-            b.nominal_V.value_or(plan.vehicle.nominal_V) == plan.vehicle.nominal_V)
-            return b.id;
+        if (!place.empty() && b.place == place && battery_V(plan, b) == plan.vehicle.nominal_V) return b.id;
     return battery_to_live_from(plan).id;
 }
 

@@ -43,7 +43,7 @@ std::string times_in_our_words(const std::string& line) {
         R"((\d+(?:\.\d+)?)\s*(hours?|hrs?|h|minutes?|mins?|seconds?|secs?|s)\b)";
     static const Pattern daily(
         amount +
-        R"(\s*(?:(twice|two times|three times|(\d+)\s*(?:x|times))\s+)?(?:a|per|/|each|every)\s*(day|hour|h)\b)");
+        R"(\s*,?\s*(?:(twice|two times|three times|(\d+)\s*(?:x|times))\s+)?(?:an?|per|/|each|every)\s*(day|hour|h)\b)");
     static const Pattern at_once(
         R"((?<!\bfor )(?<!\bstays )(?<!\bafter )(?<!\bwithin )(?<!\bevery )\b)" + amount +
         R"(\s+(?:to\s+[a-z]+|(?:a|per|each|every)\s+[a-z]+|at\s+a\s+time|each|lifts?|pulses?|bursts?|cycles?|pulls?)\b)");
@@ -169,7 +169,7 @@ std::string row_of_table(const std::string& line) {
 
 std::string without_layout(const std::string& line) {
     static const Pattern nothing(
-        R"(^\s*(?:[-=_*~|+ ]{2,}|\d{0,2}\s*(?:spare|empty|unused|free|blank|reserved?)s?|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|(?!.*\d\s*(?:W|A|Ah)\b)[a-z][a-z0-9 &/'(),+-]{1,60}:)\s*$)");
+        R"(^\s*(?:[-=_*~|+ ]{2,}|\d{0,2}\s*(?:spare|empty|unused|free|blank|reserved?)s?|[a-z][a-z ]*\s(?:no|none|n/a|not fitted)|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|(?!.*\d\s*(?:W|A|Ah)\b)[a-z][a-z0-9 &/'(),+-]{1,60}:)\s*$)");
     static const Pattern bullet(R"(^\s*(?:[-*+]|\xE2\x80[\xA2\x93\x94]|\xC2\xB7|\d{1,2}[.)]|[a-z]\))\s+)");
     static const Pattern sign(
         R"(\s*(?:[=|~]|\xE2\x89\x88|->)\s*(?=\d)|(?<=[^\d\s])\s+(?:-|\xE2\x80[\x93\x94])\s+(?=\d))");
@@ -224,14 +224,22 @@ std::string without_layout(const std::string& line) {
         {Pattern(R"((\d\s*k?W)\s+AC\b)"), "$1 on inverter"},
         {Pattern(R"(,\s*cable\s+(?:of\s+|run\s+)?(?=\d+(?:\.\d+)?\s*(?:m|ft)\b\s*(?:,|$)))"), ", "},
         {Pattern(
-             R"((?<=[AWV%])(?:\s+each)?(?:\s*,\s*|\s+)(?:switch|sw\.?)\s+(?!on\b|off\b|panel\b|in\b|at\b|box\b|and\b)(?=[a-z]))"),
+             R"((?<=[AWV%])(?:\s+each)?(?:\s*,\s*|\s+)(?:switch|sw\.?)\s+(?!on\b|off\b|panel\b|in\b|at\b|box\b|and\b)(?=["a-z]))"),
          " on switch "},
+        {Pattern(R"((?<=[AW])\s*,?\s+key on\b)"), " on ignition"},
+        {Pattern(
+             R"(\(((?:(?:key on|ignition|on ignition|always)\b|(?:on )?switch\s+(?!in\b|on\b|at\b|by\b))[^()]*)\))"),
+         ", $1"},
+        {Pattern(R"(,\s*key on\s*,\s*(?:on )?switch\s+(?=[a-z]))"), " on ignition, on switch "},
+        {Pattern(R"(\bbatt?\b\.?\s+(start(?:er)?|service|house|leisure|aux|engine)\b)"), "$1 battery"},
+        {Pattern(R"(^\s*electric start(?:er)?\s+(?=\d))"), "starter "},
         {Pattern(
              R"(,\s*(?:switch|sw\.?)\s+(?!on\b|off\b|panel\b|in\b|at\b|box\b|and\b)(?=[a-z][a-z -]*(?:,|$)))"),
          " on switch "},
         {Pattern(R"((?<=[:,] )(\d{1,2})\s+([a-z][a-z -]*?)\s+(\d+(?:\.\d+)?\s*[WA])\s+each\b)"), "$2 $1x $3"},
         {Pattern(R"((?<!fuse )\bclass T\s+(?:fuse\s+)?(?=\d+\s*A\b))"), "fuse class T "},
         {Pattern(R"(\bfuse class T\s+(\d+\s*A)\b)"), "fuse $1 class T"},
+        {Pattern(R"(^\s*no (?:alternator|engine)\s*[.;]\s*(?=\S))"), ""},  // the page is asked for it
         {Pattern(R"(^\s*2nd\b)"), "second"},
         {Pattern(R"((?<=[AW])\s+(?:all|over)\s*night\b)"), ", always"},
         {Pattern(R"(\bswitched by\s+(?:a\s+|the\s+|its\s+)?(?=[a-z]))"), "on switch "},
@@ -335,21 +343,42 @@ static std::string called_by_first_word(const Plan& plan, const std::string& lin
     return line;
 }
 
+// "sound + lights + fan": most of it are switches of the plan, or words of a load's name.
+static bool names_circuits(const Plan& plan, const std::string& list) {
+    static const Pattern between(R"(\s*(?:,|;|\+|&|\band\b)\s*)");
+    int all = 0, known = 0;
+    const std::string parts = between.replaced(to_lower(list), "|");
+    for (const std::string_view part : split(parts, '|')) {
+        const std::string words(trim(part));
+        if (words.empty()) continue;
+        ++all;
+        known += words == "everything" || is_a_switch(plan, words) ||
+                 std::any_of(plan.loads.begin(), plan.loads.end(), [&](const Load& l) {
+                     return (" " + to_lower(l.name) + " ").find(" " + words + " ") != std::string::npos;
+                 });
+    }
+    return known > 0 && 2 * known >= all;
+}
+
 // A state said like "serving: engine off, freezer on", "night: parked, router", "driving: lights", "parked
 // key off". Empty: it is none. What says amps or watts is a thing.
 static std::string state_behind_its_name(const Plan& plan, const std::string& line) {
-    static const Pattern named(R"(^\s*([a-z][a-z -]{1,30}?)\s*:\s*(\S.*)$)");
+    static const Pattern named(
+        R"(^\s*([a-z][a-z -]{1,30}?)(?:\s+(\d+(?:\.\d+)?\s*h)(?:ours?)?)?\s*:\s*(\S.*)$)");
     static const Pattern role_alone(
         R"(^\s*(parked|driving|idling|towed)\s*,?\s+((?:key|engine)\s+(?:off|on|running|stopped)\b.*)$)");
     static const Pattern says_when(
-        R"(\b(?:(?:engine|key)\s+(?:off|on|running|stopped|accessory|idl\w+)|(?:engine\s+)?\d+\s*rpm|parked|driving|idling|towed|cranking)\b)");
+        R"(\b(?:(?:engine|motor|outboard|key)\s+(?:off|on|running|stopped|accessory|idl\w+)|(?:engine\s+)?\d+\s*rpm|parked|driving|idling|towed|cranking)\b)");
     static const Pattern role(R"(\b(parked|driving|idling|towed)\b)");
     static const Pattern draws(R"(\d\s*(?:k?W|A|Ah|V)\b)"),
         idles(R"(\bengine\s+(?:at\s+)?idl(?:e|es|ing)\b)"), by_key(R"((^|,)\s*ignition(?:\s+on)?\s*(?=,|$))");
     if (to_lower(trim(line)).starts_with("day") || to_lower(trim(line)).starts_with("state") ||
         draws.is_in(line))
         return {};
-    const auto said = [&](const std::string& name, const std::string& rest) {
+    static const Pattern motor(R"(\b(?:motor|outboard)\s+(?=running|off|on|stopped))"),
+        lasts(R"(\s+-\s*(?=\d+(?:\.\d+)?\s*h\b))");
+    const auto said = [&](const std::string& name, const std::string& words) {
+        const std::string rest = lasts.replaced(motor.replaced(words, "engine "), ", ");
         Found r;
         const std::string what =
             role.is_in(name, r) && !role.is_in(rest) ? to_lower(r[1]) + ", " : std::string();
@@ -361,12 +390,13 @@ static std::string state_behind_its_name(const Plan& plan, const std::string& li
     if (!named.is_all_of(line, m)) return {};
     const bool known = std::any_of(plan.loads.begin(), plan.loads.end(),
                                    [&](const Load& l) { return to_lower(l.name) == to_lower(m[1]); });
-    return !known && (says_when.is_in(m[2]) || role.is_in(m[1])) ? said(m[1], m[2]) : std::string();
+    if (known || (!says_when.is_in(m[3]) && !role.is_in(m[1]) && !names_circuits(plan, m[3]))) return {};
+    return said(m[1], (m.has(2) && !m[2].empty() ? m[2] + ", " : std::string()) + m[3]);
 }
 
 std::string loosely_said(const Plan& plan, const std::string& line) {
     static const Pattern only(R"(\bonly\s+(?=(?:on|while|when|with)\b))");
-    static const Pattern no_engine(R"(^\s*(?:no engine|without (?:an )?engine)\s*$)");
+    static const Pattern no_engine(R"(^\s*(?:no|without (?:an )?)\s*(?:engine|alternator)\s*\.?\s*$)");
     static const Pattern battery(R"(\bbatt\b\.?)");
     if (no_engine.is_all_of(line)) return "vehicle no engine";
     if (auto state = state_behind_its_name(plan, line); !state.empty()) return state;

@@ -98,6 +98,8 @@ static bool speaks_of_no_engine(std::string_view text) {
         R"(\b(?:trailer|caravan|lift|cart|boat|barge|cabin|kiosk|stall|pod|wheelchair|tug|scooter)\b)");
     static const Pattern engine(
         R"(\b(?:engine|alternators?|alt|stator|dynamo|starter|crank(?:ing|s)?|CCA|ignition|driving|idling|idle|truck|lorry|van|car|bus|tractor|vehicle)\b)");
+    static const Pattern said(R"(\bno (?:engine|alternator)\b)");
+    if (said.is_in(std::string(text))) return true;
     std::string_view title = trim(text);
     title = title.substr(0, title.find('\n'));
     return still.is_in(std::string(title)) && !engine.is_in(std::string(text));

@@ -5,6 +5,7 @@
 
 #include "notes/loose_words.h"
 #include "notes/said.h"
+#include "plan/rail_volts.h"
 #include "units/pattern.h"
 #include "units/quantity.h"
 #include "units/text.h"
@@ -108,7 +109,7 @@ std::string draws_in_our_words(const std::string& line) {
         R"(\s+(?:when |at |while |to |on )?(?:start(?:ing|up|-up)?|stall(?:ed|ing)?)\b)");
     // "250 A peak, 80 A normal", "15 A for 3 min then 2 A"
     static const Pattern peak(amount + R"(\s*(?:peak|max|surge)\b\s*[,;/]?\s*(?:and )?)" + amount +
-                              R"(\s+(?:normal|continuous|cont\.?|running|nominal|cruise|typical)\b)");
+                              R"(\s+(?:normal|continuous|cont\.?|running|runs?|nominal|cruise|typical)\b)");
     static const Pattern then(amount + R"(\s+for\s+(\d+(?:\.\d+)?\s*(?:s|min))\b\s*,?\s*then\s+)" + amount);
     static const Pattern at_start(
         R"((\d+(?:\.\d+)?\s*[AW])\s*[,;/]?\s+)" + amount +
@@ -146,6 +147,11 @@ std::string battery_in_our_words(const Plan& plan, std::string line) {
     static const Pattern hours(R"(\b\d+(?:\.\d+)?\s*(?:Ah|CCA)\b)");
     static const Pattern watts(R"(\b\d+(?:\.\d+)?\s*(?:W|kW|Wh)\b)");
     if (!hours.is_in(line) || watts.is_in(line)) return line;
+    // "2x 100 Ah, BMS 150 A each": side by side they carry it together
+    static const Pattern management(R"(\bBMS\s+(\d+(?:\.\d+)?)\s*A\s+each\b)"),
+        so_many(R"(\b([2-8])\s*x\s*\d)"), in_a_row(R"(\bseries\b|\b[2-8]s\b)");
+    if (Found m, n; management.is_in(line, m) && so_many.is_in(line, n) && !in_a_row.is_in(line))
+        line = m.before() + "BMS " + shown(value_in(m[1] + " A") * value_in(n[1] + " A")) + " A" + m.behind();
     // "100 Ah each", "@ 12.8 V"
     static const Pattern each(R"(\s+each\b)");
     static const Pattern at_volts(R"(\s*@\s*(?=\d+(?:\.\d+)?\s*V\b))");
@@ -259,9 +265,7 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
         const auto of_volts = [&](const std::string& volts) -> const Battery* {
             constexpr double kAlike_V = 4;
             for (const Battery& b : plan.batteries)
-                if (std::abs(b.nominal_V.value_or(plan.vehicle.nominal_V) - value_in(volts + " V")) <
-                    kAlike_V)
-                    return &b;
+                if (std::abs(battery_V(plan, b) - value_in(volts + " V")) < kAlike_V) return &b;
             return nullptr;
         };
         const Battery *from = of_volts(m[1]), *to = of_volts(m[2]);

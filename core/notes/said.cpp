@@ -394,7 +394,15 @@ class SaidReader {
             }
         if (words == "everything" || words == "all loads") return all;
         if (const Load* load = load_called(words)) return load->live_when.switches;
-        return std::nullopt;
+        // "lights": those that are called so at their end, as a heading calls all that stands below it
+        std::optional<std::vector<std::string>> group;
+        for (const Load& l : plan_.loads) {
+            if (!to_lower(l.name).ends_with(" " + words)) continue;
+            if (!group) group.emplace();
+            for (const std::string& s : l.live_when.switches)
+                if (std::find(group->begin(), group->end(), s) == group->end()) group->push_back(s);
+        }
+        return group;
     }
 
     bool bare_number(LineCursor& words) {

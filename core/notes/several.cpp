@@ -117,6 +117,20 @@ std::vector<std::string> sentences_of(const std::string& line) {
         for (std::size_t k = 1; k < lines.size(); ++k) lines[k] += mains ? " on inverter" : " from converter";
         return lines;
     }
+    // "start battery 80 Ah + service battery 100 Ah AGM", "no alternator. 2x 200 Ah"
+    static const Pattern banks(
+        R"(^(.*\d\s*Ah\b[^+]*?)\s+(?:\+|&|and)\s+((?:[a-z]+\s+)?batter(?:y|ies)\b.*\d\s*Ah\b.*)$)"),
+        none(R"(^\s*(no (?:alternator|engine))\s*[.;]\s*(\S.*)$)");
+    if (banks.is_all_of(line, m) || none.is_all_of(line, m)) return {m[1], m[2]};
+    // "2x inverter 1500 W each: one for sound, one for lights"
+    static const Pattern inverters(
+        R"(^\s*(?:(?:2|two)\s*x?\s+inverters?|inverters?\s+2x)\s+(\d+(?:\.\d+)?\s*k?W)(?:\s+each)?\s*(?:[:,]\s*one for ([a-z ]+?)\s*,?\s*(?:and\s+)?one for ([a-z ]+))?\s*$)");
+    if (inverters.is_all_of(line, m)) {
+        const bool named = m.has(2) && !m[2].empty();
+        return {"inverter " + (named ? "\"" + m[2] + " inverter\" " : std::string()) + m[1],
+                "inverter " + (named ? "\"" + m[3] + " inverter\" " : std::string("\"second inverter\" ")) +
+                    m[1]};
+    }
     if (both.is_all_of(line, m) && begins_a_thing(m[3])) {
         const bool own_name =
             std::count(m[3].begin(), m[3].end(), ' ') > 1 || line.find(" + ") != std::string::npos;
@@ -148,6 +162,14 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
     if (Found m; plan.inverters.empty() && with_inverter.is_all_of(line, m))
         return {"inverter " + m[2], m[1] + " on inverter"};
     if (line.empty() || line.front() == '#' || line.size() > kLongestSeveral) return {};
+    // "sound: mixer 120 W, laptop 90 W -> sound inverter": all of them
+    static const Pattern all_on(R"(^(.*\d\s*k?W\b.*?)\s*(?:->|\xE2\x86\x92)\s*((?:[a-z]+ )?inverter)\s*$)");
+    if (Found m; all_on.is_all_of(line, m)) {
+        std::vector<std::string> things = parts_of_line(plan, m[1]);
+        if (things.empty()) things.push_back(m[1]);
+        for (std::string& thing : things) thing += " on " + m[2];
+        return things;
+    }
     if (auto lines = supply_with_its_loads(line); !lines.empty()) return lines;
     if (auto lines = sentences_of(line); !lines.empty()) return lines;
     if (auto states = states_listed(line); !states.empty()) return states;
@@ -347,6 +369,13 @@ std::optional<Place> new_place(const Plan& plan, std::string_view line) {
     Place place;
     place.id = new_id(plan, "place"), place.name = name;
     return place;
+}
+
+std::string without_engines_power(const std::string& title) {
+    static const Pattern power(R"(\s*\b\d+(?:\.\d+)?\s*(?:hp|bhp|ps)\b)"), draws(R"(\d\s*(?:k?W|A|Ah)\b)"),
+        bracket(R"(\s*\(([^()]*)\)\s*$)");
+    if (!power.is_in(title) || draws.is_in(title)) return title;
+    return power.replaced(bracket.replaced(title, " $1"), "");
 }
 
 std::optional<std::string> title_line(const Plan& plan, std::string_view line) {

@@ -47,6 +47,9 @@ struct WithoutRemark {
 // slip of one that it knows.
 [[nodiscard]] std::optional<Place> new_place(const Plan& plan, std::string_view line);
 
+// A title without the power of its engine ("launch (outboard 60 hp, 12 V)"); any other line as it is.
+[[nodiscard]] std::string without_engines_power(const std::string& title);
+
 // "Minibus 24 V, wheelchair lift": the first line of a page on which nothing stands yet, as the line that
 // names the vehicle. Empty where it draws, holds or gives anything.
 [[nodiscard]] std::optional<std::string> title_line(const Plan& plan, std::string_view line);

@@ -52,7 +52,7 @@ std::string in_full(std::string text) {
          ""},
         {Pattern(R"(\s*,?\s*(?:two|three|four|five|\d)\s+switches\b[^,"]*)"), ""},
         {Pattern(
-             R"((?<=[AW])\s*,?\s*(?:on\s+|via\s+|with\s+)?(?:the\s+)?(door|hatch|lid|brake|foot|pressure|float)\s+switch\b(?:\s*,?\s*always(?:\s+(?:on|live))?\b)?)"),
+             R"((?<=[AW])\s*,?\s*(?:on\s+|via\s+|with\s+)?(?:the\s+)?(?:auto(?:matic)?\s+)?(door|hatch|lid|brake|foot|pressure|float)\s+switch\b(?:\s*,?\s*always(?:\s+(?:on|live))?\b)?)"),
          " on switch $1"},
         {Pattern(R"(,\s*(?:burner|glow ?plug|igniter|ignition|motor|compressor)\s+start\s+(?=\d))"),
          ", start "},
@@ -117,6 +117,9 @@ std::vector<std::string> battery_with_its_joiner(const std::string& line) {
 std::string one_thing(const std::string& line) {
     static const Pattern hook_up(
         R"(^\s*(?:230|240|120|110)\s*V\s+(?:hook-?\s?up|shore(?: power)?|mains|inlet)\b[^\d]*(\d+(?:\.\d+)?\s*A)\s+charger\s*$)");
+    // "hook-up 230 V -> charger 60 A"
+    static const Pattern charger_of(
+        R"(^\s*(?:hook-?\s?up|shore(?: power)?|mains)\s*(?:(?:230|240|120|110)\s*V)?\s*(?:->|\xE2\x86\x92|:|,|with|and)?\s*charger\s+(\d+(?:\.\d+)?\s*A)\s*$)");
     // "charger 25A 230V onboard"
     static const Pattern of_mains(
         R"(^\s*charger\s+(\d+(?:\.\d+)?\s*A)\s*,?\s*(?:(?:230|240|120|110)\s*V(?:\s*ac)?)?\s*(?:on-?board|built-?in|on mains|mains|from mains)?\s*$)");
@@ -132,7 +135,7 @@ std::string one_thing(const std::string& line) {
         R"(^\s*(?:2|two)\s*x?\s*batter(?:y|ies)\b[^\d]*(?:group\s*\d+[^\d]*)?(\d{3,4})\s*CCA\b\s*(?:each\b)?[^\d]*$)");
     Found m;
     if (by_cranking.is_all_of(line, m)) return "battery " + shown(2 * figure(m[1])) + " CCA";
-    if (hook_up.is_all_of(line, m)) return "charger shore " + m[1];
+    if (hook_up.is_all_of(line, m) || charger_of.is_all_of(line, m)) return "charger shore " + m[1];
     if (of_mains.is_all_of(line, m)) return "charger shore " + m[1];
     if (isolator.is_all_of(line, m)) return m[1];
     if (elsewhere.is_in(line) || thought.is_all_of(line)) return "# " + line;

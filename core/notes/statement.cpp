@@ -546,6 +546,9 @@ Statement read_statement(const Plan& plan, std::string_view line, const Library*
         Statement all = read_lines(plan, std::move(both), library);
         if (all.whole() && all.not_understood.empty()) return all;
     }
+    // "launch (outboard 60 hp, 12 V)": what its engine gives is no load
+    if (const std::string named = without_engines_power(words); named != words)
+        if (const auto title = title_line(plan, named)) return read_placed(plan, *title, library);
     Statement s = read_placed(plan, in_our_words(plan, words), library);
     if (s.error || !s.not_understood.empty()) {
         if (const auto title = title_line(plan, words)) return read_placed(plan, *title, library);
@@ -612,7 +615,7 @@ std::optional<Statement> on_battery_of_its_volts(const Plan& plan, const Stateme
     if (wanted_V <= 0 || (!s.load->other_rail_V && !feeds_something(plan))) return std::nullopt;
     constexpr double kAlike_V = 4;
     for (const Battery& b : plan.batteries) {
-        if (std::abs(b.nominal_V.value_or(plan.vehicle.nominal_V) - wanted_V) > kAlike_V) continue;
+        if (std::abs(battery_V(plan, b) - wanted_V) > kAlike_V) continue;
         int number = 1;
         while (std::any_of(plan.points.begin(), plan.points.end(),
                            [&](const Point& p) { return p.name == block_name(number); }))

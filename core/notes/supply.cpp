@@ -5,6 +5,7 @@
 #include "catalog/assumptions.h"
 #include "demand/demand.h"
 #include "notes/kinds.h"
+#include "plan/rail_volts.h"
 #include "size/run_limits.h"
 
 namespace yr {
@@ -12,7 +13,7 @@ namespace {
 
 // Whether a battery has the volts of the vehicle.
 bool same_rail(const Plan& plan, const Battery& battery) {
-    return !battery.nominal_V || std::abs(*battery.nominal_V - plan.vehicle.nominal_V) < 1;
+    return battery_V(plan, battery) == plan.vehicle.nominal_V;
 }
 
 // "alternator 140 A 24 V": the volts of its rail, not those that it holds.
@@ -122,13 +123,13 @@ void join(PlanBuilder& b, const Battery& first, const Battery& battery, const Sa
         s.kind = SourceKind::converter;
         s.return_at = neg_of(battery.id), s.place = battery.place, s.charges = battery.id;
         s.rated_A = joining_A(said) > 0 ? joining_A(said) : 20;
-        const double rails = battery.nominal_V.value_or(b.plan().vehicle.nominal_V) / 12;
+        const double rails = battery_V(b.plan(), battery) / 12;
         if (battery.chemistry == Chemistry::lifepo4 || !same_rail(b.plan(), battery))
             s.regulated_V = 14.2 * rails;
         s.works_when.engine = Engine::running;
         b.put(s);
         // what it takes at its lowest volts is more than what it gives
-        const double from_V = 10.5 * first.nominal_V.value_or(b.plan().vehicle.nominal_V) / 12;
+        const double from_V = 10.5 * battery_V(b.plan(), first) / 12;
         const double in_A = *s.rated_A * s.regulated_V.value_or(14.2 * rails) / 0.9 / from_V;
         b.put(cable_for(b,
                         {s.name + " input", pos_of(first.id), in_of(s.id), in_A, 3, 0.03, true, false, true,
@@ -190,10 +191,9 @@ Made make_battery(PlanBuilder& b, const Said& said) {
     b.put(battery);
     if (lone) return battery.id;
     // of other volts than the rest it stands alone: a cable between them would burn
-    const double rail_V = b.plan().vehicle.nominal_V;
-    const double first_V = b.plan().batteries.front().nominal_V.value_or(rail_V);
+    const double first_V = battery_V(b.plan(), b.plan().batteries.front());
     constexpr double kAlike_V = 3;
-    const bool alike = std::abs(battery.nominal_V.value_or(rail_V) - first_V) < kAlike_V || by_charger(said);
+    const bool alike = std::abs(battery_V(b.plan(), battery) - first_V) < kAlike_V || by_charger(said);
     if (!said.has("alone") && alike) join(b, Battery(b.plan().batteries.front()), battery, said);
     CableAsk ground{battery.name + " ground",
                     neg_of(battery.id),
@@ -311,7 +311,7 @@ Made make_winch(PlanBuilder& b, const Said& said) {
     constexpr double kOf_V = 3;
     const auto& all = b.plan().batteries;
     const auto on = std::find_if(all.begin(), all.end(), [&](const Battery& x) {
-        return std::abs(x.nominal_V.value_or(rail_V) - wanted_V) < kOf_V;
+        return std::abs(battery_V(b.plan(), x) - wanted_V) < kOf_V;
     });
     if (on == all.end())
         return fail(ErrorCode::missing_reference, "winch", std::to_string(std::lround(wanted_V)) + " V",
@@ -392,7 +392,7 @@ Made beside_battery(PlanBuilder& b, const Said& said, Source s, double amps, con
     s.place = said.place.empty() ? find(plan.batteries, battery)->place : said.place;
     s.regulated_V = regulated_said(plan, said);
     if (const Battery& charged = *find(plan.batteries, battery); !s.regulated_V && !same_rail(plan, charged))
-        s.regulated_V = 14.2 * *charged.nominal_V / 12;
+        s.regulated_V = 14.2 * battery_V(plan, charged) / 12;
     s.float_V = said.labelled_as("float", Dimension::voltage);
     if (said.when) s.works_when = *said.when;
     b.put(s);
@@ -505,8 +505,7 @@ Made make_inverter(PlanBuilder& b, const Said& said) {
     if (said.has("modified")) i.waveform = Waveform::modified;
     const Terminal from = said.from.value_or(pos_of(plan.batteries.back().id));
     const Battery* battery = find(plan.batteries, from.owner);
-    const double rail_V =
-        battery ? battery->nominal_V.value_or(plan.vehicle.nominal_V) : plan.vehicle.nominal_V;
+    const double rail_V = battery ? battery_V(plan, *battery) : plan.vehicle.nominal_V;
     if (!i.cutoff_V) i.cutoff_V = 10.5 * rail_V / 12;
     i.place = !said.place.empty() ? said.place : battery ? battery->place : Id();
     i.works_when = said.when.value_or(Condition{});
@@ -543,8 +542,7 @@ Made make_converter(PlanBuilder& b, const Said& said) {
     if (said.when) s.works_when = *said.when;
     const Terminal from = said.from.value_or(pos_of(battery_to_live_from(plan).id));
     const Battery* battery = find(plan.batteries, from.owner);
-    const double in_V =
-        battery ? battery->nominal_V.value_or(plan.vehicle.nominal_V) : plan.vehicle.nominal_V;
+    const double in_V = battery ? battery_V(plan, *battery) : plan.vehicle.nominal_V;
     Point bus;
     bus.id = b.id("feed"), bus.name = s.name + " bus", bus.kind = PointKind::bus, bus.feeds_loads = true;
     bus.place = s.place;

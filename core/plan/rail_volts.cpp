@@ -24,12 +24,21 @@ double source_V(const Plan& plan, const Source& s) {
 bool one_rail(const Plan& plan) {
     const double nominal_V = plan.vehicle.nominal_V;
     return std::all_of(plan.batteries.begin(), plan.batteries.end(),
-                       [&](const Battery& b) { return b.nominal_V.value_or(nominal_V) == nominal_V; }) &&
+                       [&](const Battery& b) { return battery_V(plan, b) == nominal_V; }) &&
            std::all_of(plan.sources.begin(), plan.sources.end(),
                        [&](const Source& s) { return source_V(plan, s) == nominal_V; });
 }
 
 }  // namespace
+
+double battery_V(const Plan& plan, const Battery& battery) {
+    constexpr double kLeast_V = 12.55, kMost_V = 13.3;  // labels of four cells: 12.6, 12.8, 13.2 V
+    const double stated_V = battery.nominal_V.value_or(plan.vehicle.nominal_V);
+    for (const double rail_V : {12.0, 24.0, 36.0, 48.0})
+        if (const double of_four = stated_V * 12 / rail_V; of_four >= kLeast_V && of_four <= kMost_V)
+            return rail_V;
+    return stated_V;
+}
 
 double rail_V(const Plan& plan, const Terminal& at) {
     if (one_rail(plan)) return plan.vehicle.nominal_V;
@@ -41,7 +50,7 @@ double rail_V(const Plan& plan, const Terminal& at) {
         const Terminal node = open.front();
         open.pop();
         if (const Battery* b = find(plan.batteries, node.owner))
-            if (node == pos_of(b->id)) return b->nominal_V.value_or(plan.vehicle.nominal_V);
+            if (node == pos_of(b->id)) return battery_V(plan, *b);
         if (const Source* s = find(plan.sources, node.owner))
             if (node == out_of(s->id) && !by_source) by_source = source_V(plan, *s);
         if (!(node == at) && !find(plan.points, node)) continue;  // another load is no way

@@ -7,6 +7,11 @@
 
 namespace yr {
 
+// Volts of the rail that a battery makes: the vehicle's where it states none, 12, 24, 36 or 48 where its
+// label says as much by its cells (12.8, 25.6 or 51.2 V: 3.2 V a cell of lithium iron phosphate), else what
+// it states.
+[[nodiscard]] double battery_V(const Plan& plan, const Battery& battery);
+
 // Volts as the plan names them of the nearest battery that the terminal is joined to by cables, of the
 // nearest source where there is none; a regulated source by the nominal volts that it stands for (13.6 V:
 // 12). The vehicle's where nothing reaches it, and at once where all batteries and sources are of the

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 
+#include "plan/rail_volts.h"
 #include "solve/results.h"
 #include "solve/settle.h"
 
@@ -13,8 +14,7 @@ namespace {
 constexpr double kSurfaceCharge = 1.033;
 
 Plan with_surface_charge(Plan plan) {
-    for (Battery& b : plan.batteries)
-        b.nominal_V = b.nominal_V.value_or(plan.vehicle.nominal_V) * kSurfaceCharge;
+    for (Battery& b : plan.batteries) b.nominal_V = battery_V(plan, b) * kSurfaceCharge;
     return plan;
 }
 

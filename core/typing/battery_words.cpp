@@ -5,6 +5,7 @@
 #include <cmath>
 #include <optional>
 
+#include "plan/rail_volts.h"
 #include "units/text.h"
 
 namespace yr {
@@ -54,10 +55,8 @@ Id battery_meant_by(const Plan& plan, std::string_view words) {
 }
 
 const Battery& battery_to_live_from(const Plan& plan) {
-    constexpr double kAlike_V = 3;  // "12.8 V" of a lithium battery is a 12 V rail
-    const double rail_V = plan.vehicle.nominal_V;
-    const bool second = plan.batteries.size() > 1 &&
-                        std::abs(plan.batteries[1].nominal_V.value_or(rail_V) - rail_V) < kAlike_V;
+    const bool second =
+        plan.batteries.size() > 1 && battery_V(plan, plan.batteries[1]) == plan.vehicle.nominal_V;
     return plan.batteries[second ? 1 : 0];
 }
 

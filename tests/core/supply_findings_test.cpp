@@ -9,6 +9,7 @@
 #include "catalog/batteries.h"
 #include "inspect/findings.h"
 #include "inspect/hours.h"
+#include "notes/notes.h"
 #include "plan/additions.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
@@ -35,6 +36,33 @@ TEST(BatteryFindings, SecondBatteryThatNothingCharges) {
     std::erase_if(plan.runs, [](const yr::Run& r) { return r.name == "charger feed"; });
     std::erase_if(plan.sources, [](const Source& s) { return s.kind == SourceKind::converter; });
     EXPECT_TRUE(found(plan, FindingKind::never_charged, "battery-2"));
+}
+
+// What a battery's own management does not let pass is told before it is dark: in the state that asks it,
+// else by the rating of the inverter on its posts; two batteries side by side let twice as much pass.
+TEST(BatteryFindings, ManagementThatOpensAtWork) {
+    const std::string bank =
+        "van 12 V\nbattery 100 Ah AGM\nalternator 120 A\nleisure battery 2x 100 Ah lithium "
+        "12.8 V, BMS 100 A each\ninverter 3000 W\n";
+    const Plan rated = read_notes(bank).plan;
+    const Id battery = rated.batteries.at(1).id;
+    EXPECT_EQ(rated.batteries[1].cuts_at_A, 200);
+    const auto by_rating = found(rated, FindingKind::management_opens, battery);
+    ASSERT_TRUE(by_rating);
+    EXPECT_EQ(by_rating->severity, Severity::check);
+    EXPECT_EQ(by_rating->other, rated.inverters.at(0).id);
+    EXPECT_GT(by_rating->value, 3000 / 12.5)
+        << "at the volts at which it still works it asks more than at rest";
+    Plan cooking = read_notes(bank + "induction hob 2800 W on inverter\n").plan;
+    const auto at_work = found(cooking, FindingKind::management_opens, battery);
+    ASSERT_TRUE(at_work);
+    EXPECT_EQ(at_work->severity, Severity::stop);
+    EXPECT_FALSE(at_work->state.empty());
+    EXPECT_NE(words::sentence(*at_work, cooking).find("its own management opens at 200"), std::string::npos);
+    thing(cooking.batteries, battery).cuts_at_A = 400;
+    EXPECT_FALSE(found(cooking, FindingKind::management_opens));
+    thing(cooking.batteries, battery).cuts_at_A.reset();
+    EXPECT_FALSE(found(cooking, FindingKind::management_opens));
 }
 
 TEST(BatteryFindings, ChargedBeyondWhatItBears) {

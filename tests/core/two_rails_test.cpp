@@ -102,5 +102,34 @@ TEST(TwoRails, AnOrdinaryVehicleHasOne) {
     }
 }
 
+// A label says its cells: 12.8 V is four of 3.2 V, and a battery of 12 V like any other.
+TEST(TwoRails, ABatteryByItsLabelIsTheSameBattery) {
+    const auto findings_of = [](const Plan& plan) {
+        std::vector<std::string> told;
+        for (const Finding& f : inspect(plan, false).findings)
+            told.push_back(std::to_string(static_cast<int>(f.kind)) + f.id + f.other + f.state +
+                           std::to_string(f.value));
+        return told;
+    };
+    int labelled = 0;
+    for (unsigned seed = 0; seed < 12; ++seed) {
+        Plan as_rail = vehicle(seed).plan;
+        for (Battery& b : as_rail.batteries) b.chemistry = Chemistry::lifepo4;
+        Plan by_label = as_rail;
+        for (Battery& b : by_label.batteries) {
+            b.nominal_V = battery_V(as_rail, b) * 12.8 / 12;
+            ++labelled;
+            EXPECT_DOUBLE_EQ(battery_V(by_label, b), battery_V(as_rail, b)) << *b.nominal_V;
+        }
+        EXPECT_EQ(findings_of(by_label), findings_of(as_rail)) << seed;
+    }
+    EXPECT_GT(labelled, 12);
+    Battery eight;
+    eight.nominal_V = 8;
+    EXPECT_DOUBLE_EQ(battery_V(vehicle(0).plan, eight), 8);
+    eight.nominal_V = 12.4;  // what stands a little above its rest is no label
+    EXPECT_DOUBLE_EQ(battery_V(vehicle(0).plan, eight), 12.4);
+}
+
 }  // namespace
 }  // namespace yr::test
