@@ -88,6 +88,47 @@ void make_handy(QTreeWidget* table) {
                      [table] { QApplication::clipboard()->setText(table_text(*table)); });
 }
 
+namespace {
+
+class NameRoom : public QObject {
+  public:
+    NameRoom(QTreeWidget* table, int column, int least_px)
+        : QObject(table), table_(table), column_(column), least_px_(least_px) {
+        table->viewport()->installEventFilter(this);
+        connect(table->header(), &QHeaderView::sectionResized, this, [this](int section) {
+            if (section != column_) fit();
+        });
+    }
+    bool eventFilter(QObject* object, QEvent* event) override {
+        if (event->type() == QEvent::Resize) fit();
+        return QObject::eventFilter(object, event);
+    }
+    void fit() {
+        QHeaderView* header = table_->header();
+        int others = 0;
+        for (int k = 0; k < header->count(); ++k)
+            if (k != column_) others += header->sectionSize(k);
+        const int left = table_->viewport()->width() - others;
+        header->setSectionResizeMode(column_, left < least_px_ ? QHeaderView::Fixed : QHeaderView::Stretch);
+        if (left < least_px_) header->resizeSection(column_, least_px_);
+    }
+
+  private:
+    QTreeWidget* table_;
+    int column_, least_px_;
+};
+
+}  // namespace
+
+void stretch_names(QTreeWidget* table, int column, int least_px) {
+    table->header()->setStretchLastSection(false);
+    NameRoom* room = nullptr;
+    for (QObject* child : table->children())
+        if (auto* there = dynamic_cast<NameRoom*>(child)) room = there;
+    if (!room) room = new NameRoom(table, column, least_px);
+    room->fit();
+}
+
 QTreeWidget* plain_table(const QStringList& heads, const QString& name) {
     auto* t = new QTreeWidget;
     t->setObjectName(QStringLiteral("table"));

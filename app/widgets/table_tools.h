@@ -27,6 +27,10 @@ class TableRow : public QTreeWidgetItem {
 // Sorting by its heads (its own order until one is clicked), and copying.
 void make_handy(QTreeWidget* table);
 
+// The column of names takes what the others leave, and no less than so many pixels: where there is not as
+// much, the rest is scrolled to.
+void stretch_names(QTreeWidget* table, int column, int least_px = 150);
+
 // As every table looks: flat rows under small heads.
 [[nodiscard]] QTreeWidget* plain_table(const QStringList& heads, const QString& name);
 // One whose rows are made editable by whoever fills it: a double click or F2 opens a cell.

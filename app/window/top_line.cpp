@@ -35,6 +35,20 @@ class PlaceWord : public QToolButton {
     }
 };
 
+// The vehicle's name: where it has no room for all of it and nobody writes in it, it ends in dots.
+class NameLine : public QLineEdit {
+  protected:
+    void paintEvent(QPaintEvent* event) override {
+        const int room = width() - 10;
+        if (hasFocus() || fontMetrics().horizontalAdvance(text()) <= room)
+            return QLineEdit::paintEvent(event);
+        QPainter p(this);
+        p.setPen(tokens().ink);
+        p.drawText(rect(), Qt::AlignVCenter | Qt::AlignLeft,
+                   fontMetrics().elidedText(text(), Qt::ElideRight, room));
+    }
+};
+
 QToolButton* tool(const QString& text, const QString& tip, const QString& name) {
     auto* b = new QToolButton;
     b->setText(text);
@@ -63,7 +77,7 @@ TopLine::TopLine(Document* document, QWidget* parent) : QWidget(parent), documen
     auto* row = new QHBoxLayout(this);
     row->setContentsMargins(16, 8, 12, 8);
     row->setSpacing(4);
-    title_ = new QLineEdit;
+    title_ = new NameLine;
     title_->setFrame(false);
     title_->setFont(type_font(Type::title));
     title_->setStyleSheet(QStringLiteral("QLineEdit { border: none; background: transparent; padding: 0; }"));

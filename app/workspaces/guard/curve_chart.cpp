@@ -34,6 +34,7 @@ CurveChart::CurveChart(Document* document, QWidget* parent) : QCustomPlot(parent
     xAxis->setTicker(QSharedPointer<AmpTicks>::create());
     yAxis->setTicker(QSharedPointer<TimeTicks>::create());
     setMinimumSize(360, 220);
+    connect(this, &QCustomPlot::beforeReplot, this, &CurveChart::turn_marks);
 }
 
 void CurveChart::show_curves(std::optional<GuardCurves> curves, const Plan& plan) {
@@ -146,10 +147,21 @@ void CurveChart::add_mark(double amps, const QString& text, const QColor& colour
     label->setBrush(tokens().paper);
     label->setPadding(QMargins(3, 1, 3, 1));
     label->setText(text);
+    marks_.push_back(label);
+}
+
+// A mark's words stand left of it where they would end behind the chart's edge.
+void CurveChart::turn_marks() {
+    for (QCPItemText* label : marks_) {
+        const double wide = QFontMetricsF(label->font()).horizontalAdvance(label->text()) + 8;
+        const bool over = xAxis->coordToPixel(label->position->key()) + wide > axisRect()->right();
+        label->setPositionAlignment((over ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop);
+    }
 }
 
 void CurveChart::draw() {
     clearPlottables();
+    marks_.clear();
     clearItems();
     style_axes();
     const Tokens& t = tokens();

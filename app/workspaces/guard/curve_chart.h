@@ -38,6 +38,8 @@ class CurveChart : public QCustomPlot, public SpokenParts {
     void add_band(const FuseBandCurve& band, double scale, bool own);
     void add_line(const CurvePoints& points, const QPen& pen, const QString& name);
     void add_mark(double amps, const QString& text, const QColor& colour, double at_s, Qt::PenStyle style);
+    void turn_marks();
+    std::vector<QCPItemText*> marks_;
     [[nodiscard]] const Device* device_of(const FuseBandCurve& band) const;
     [[nodiscard]] const Device* own_device() const;
     [[nodiscard]] double snapped_A(double rating_A) const;

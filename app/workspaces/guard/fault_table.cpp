@@ -34,9 +34,9 @@ FaultTable::FaultTable(Document* document, QWidget* parent) : QWidget(parent), d
     table_->setAccessibleName(say("Fault study"));
     table_->header()->setFont(type_font(Type::small));
     table_->header()->setSectionResizeMode(QHeaderView::Fixed);
-    table_->header()->setSectionResizeMode(6, QHeaderView::Stretch);
     const int widths[] = {200, 118, 134, 128, 186, 70};
     for (int k = 0; k < 6; ++k) table_->header()->resizeSection(k, widths[k]);
+    stretch_names(table_, 6, 120);
     make_handy(table_);
     words_ = filter_line(table_);
     summary_->setWordWrap(true);

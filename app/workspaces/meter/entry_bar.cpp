@@ -37,15 +37,29 @@ EntryBar::EntryBar(QWidget* parent) : QWidget(parent) {
     // the sentence over the whole width, so that it is read at once also in a narrow window
     auto* row = new QHBoxLayout;
     row->setSpacing(12);
-    row->addWidget(hint_, 1);
+    row->addStretch(0);
     row->addWidget(meter_);
     row->addWidget(field_);
+    beside_ = new QBoxLayout(QBoxLayout::LeftToRight);
+    beside_->setSpacing(12);
+    beside_->addWidget(hint_, 1);
+    beside_->addLayout(row);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(16, 8, 16, 8);
     column->setSpacing(2);
     column->addWidget(sentence_);
-    column->addLayout(row);
+    column->addLayout(beside_);
     connect(field_, &QLineEdit::returnPressed, this, &EntryBar::take);
+}
+
+// In a narrow window what is said stands above the field, not in a strip beside it.
+void EntryBar::resizeEvent(QResizeEvent* event) {
+    QWidget::resizeEvent(event);
+    constexpr int kNarrow_px = 560;
+    const auto direction = width() < kNarrow_px ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight;
+    if (beside_->direction() == direction) return;
+    beside_->setDirection(direction);
+    beside_->setSpacing(direction == QBoxLayout::TopToBottom ? 4 : 12);
 }
 
 QString EntryBar::speech_program() {

@@ -2,6 +2,7 @@
 // taken from the meter, Enter to the next.
 #pragma once
 
+#include <QBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QToolButton>
@@ -30,7 +31,11 @@ class EntryBar : public QWidget {
   signals:
     void entered(double value);
 
+  protected:
+    void resizeEvent(QResizeEvent* event) override;
+
   private:
+    QBoxLayout* beside_ = nullptr;
     void take();
     QLabel *sentence_, *hint_;
     QLineEdit* field_;

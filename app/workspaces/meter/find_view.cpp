@@ -39,16 +39,22 @@ FindView::FindView(Document* document, QWidget* parent) : QWidget(parent), docum
         c->setMinimumHeight(30);
         c->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         c->setMinimumContentsLength(9);
-        row->addWidget(c, 1);
     }
-    row->addWidget(add);
-    row->addWidget(anew);
+    row->addWidget(load_, 3);
+    row->addWidget(seen_, 2);
+    // in two rows: what is wrong, then the state and what is done with it
+    auto* second = new QHBoxLayout;
+    second->setContentsMargins(16, 0, 16, 4);
+    second->addWidget(state_, 1);
+    second->addWidget(add);
+    second->addWidget(anew);
     stairs_ = new StairView(document_);
     entry_ = new EntryBar;
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     column->addLayout(row);
+    column->addLayout(second);
     column->addWidget(stairs_, 1);
     column->addWidget(entry_);
     connect(add, &QToolButton::clicked, this, [this] {

@@ -15,8 +15,7 @@ ProveView::ProveView(Document* document, QWidget* parent) : QWidget(parent), doc
     table_ =
         plain_table({say("no."), say("where the probes go"), say("should be"), say("read"), say("verdict")},
                     say("Readings that prove the vehicle"));
-    table_->header()->setStretchLastSection(false);
-    table_->header()->setSectionResizeMode(probes, QHeaderView::Stretch);
+    stretch_names(table_, probes, 120);
     make_handy(table_);
     connect(table_->header(), &QHeaderView::sortIndicatorChanged, this, &ProveView::show_steps);
     entry_ = new EntryBar;
@@ -71,7 +70,7 @@ void ProveView::fill() {
         }
     }
     show_steps();
-    const int widths[] = {38, 0, 150, 76, 88};
+    const int widths[] = {38, 0, 124, 66, 70};
     for (const int c : {number, should_be, read_now, verdict_now})
         table_->header()->resizeSection(c, widths[c]);
 }

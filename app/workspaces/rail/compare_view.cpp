@@ -45,7 +45,7 @@ CompareView::CompareView(Document* document, QWidget* parent) : QWidget(parent),
     table_->header()->setFont(type_font(Type::small));
     table_->header()->setStretchLastSection(false);
     table_->header()->setSectionResizeMode(QHeaderView::Fixed);
-    table_->header()->setSectionResizeMode(0, QHeaderView::Stretch);
+    stretch_names(table_, 0);
     for (int k = 1; k < 8; ++k) {
         table_->header()->resizeSection(k, k == 3 ? 100 : 76);
         table_->headerItem()->setTextAlignment(k, Qt::AlignRight);

@@ -109,7 +109,6 @@ void RunMatrix::fill_states() {
     for (const State& s : plan.states) heads << q(s.name);
     table_->setHeaderLabels(heads);
     table_->header()->setSectionResizeMode(QHeaderView::Fixed);
-    table_->header()->setSectionResizeMode(0, QHeaderView::Stretch);
     for (int k = 1; k < heads.size(); ++k) {
         table_->header()->resizeSection(k, k == 3 ? 106 : k == 2 ? 92 : k == 1 ? 72 : kStateWidth);
         if (k < kFirstState) continue;
@@ -119,6 +118,7 @@ void RunMatrix::fill_states() {
         const QFontMetrics small(type_font(Type::small));
         table_->headerItem()->setText(k, small.elidedText(heads[k], Qt::ElideRight, kStateWidth - 10));
     }
+    stretch_names(table_, 0);
     for (std::size_t r = 0; r < plan.runs.size() && solutions.size() == plan.states.size(); ++r) {
         const Run& run = plan.runs[r];
         if (run.body_metal || run.resistance_ohm) continue;

@@ -149,9 +149,9 @@ QWidget* SizingPanel::make_table() {
     table_->setAccessibleName(say("What sizing the whole plan changes"));
     table_->header()->setFont(type_font(Type::small));
     table_->header()->setSectionResizeMode(QHeaderView::Fixed);
-    table_->header()->setSectionResizeMode(5, QHeaderView::Stretch);
     const int widths[] = {190, 80, 90, 100, 84};
     for (int k = 0; k < 5; ++k) table_->header()->resizeSection(k, widths[k]);
+    stretch_names(table_, 5, 180);
     connect(table_, &QTreeWidget::itemClicked, this, [this](QTreeWidgetItem* item) {
         document_->selection().choose(item->data(0, Qt::UserRole).toString().toStdString());
     });
