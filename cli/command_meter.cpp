@@ -230,7 +230,7 @@ int practise_by_hand(const Plan& plan, HiddenFault& hidden) {
             tell("Type: volts RED / BLACK / STATE, amps CABLE / STATE, mend THING, give up.\n");
             continue;
         }
-        for (const std::string_view part : split(text.substr(amps ? 5 : 6), '/'))
+        for (const std::string_view part : split(std::string_view(text).substr(amps ? 5 : 6), '/'))
             parts.emplace_back(trim(part));
         const State* state = parts.empty() ? nullptr : find_state(plan, parts.back());
         if (!state || parts.size() != (amps ? 2U : 3U)) {

@@ -2,6 +2,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <optional>
 #include <set>
 
 #include "units/at.h"
@@ -262,11 +263,12 @@ void Search::leave_out_worse(Unit& unit) const {
             carries = carries && model_.surely_carries(unit.runs[r], option[r]);
         }
         for (const SizingModel::DropRow& row : rows_) {
-            double lost = 0;
+            std::optional<double>
+                lost;  // of every option, though it be none: they are compared place by place
             for (const auto& [f, volts] : row.terms)
                 for (std::size_t r = 0; r < unit.runs.size(); ++r)
-                    if (f == unit.runs[r]) lost += volts[at(option[r])];
-            if (lost > 0) w.push_back(lost);
+                    if (f == unit.runs[r]) lost = lost.value_or(0) + volts[at(option[r])];
+            if (lost) w.push_back(*lost);
         }
         worth.push_back(std::move(w));
         sure.push_back(carries);

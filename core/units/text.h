@@ -1,6 +1,7 @@
 // The few string helpers that reading needs; ASCII case only, bytes above 127 pass through untouched.
 #pragma once
 
+#include <concepts>
 #include <cstdio>
 #include <string>
 #include <string_view>
@@ -56,5 +57,10 @@ namespace yr {
         from = at + 1;
     }
 }
+
+// The parts lie in the text: one that goes away at once has none.
+template <class Text>
+requires std::same_as<Text, std::string> std::vector<std::string_view> split(Text&& text, char separator)
+= delete;
 
 }  // namespace yr
