@@ -293,7 +293,11 @@ std::string without_layout(const std::string& line) {
     if (nothing.is_all_of(line) || heading.is_all_of(line)) return "# " + line;
     if (line.find('|') != std::string::npos) return without_layout(row_of_table(line));
     std::string text = volts.replaced(bullet.replaced(line, ""), "$1/$2");
-    text = roughly.replaced(sign.replaced(text, " "), "");
+    // "24 V? no 12 V": the first is taken back; "VSR? no": there is none
+    static const Pattern taken_back(R"(\b\d+(?:\.\d+)?\s*[a-z]+\s*\?+\s*no\s*[,:-]?\s+(?=[^?]*\d))"),
+        asked_and_denied(R"(^[^?\d]{1,40}\?+\s*no\b[^\d]*$)");
+    if (asked_and_denied.is_all_of(text)) return "# " + line;
+    text = roughly.replaced(sign.replaced(taken_back.replaced(text, ""), " "), "");
     text = doubt.replaced(cca.replaced(text, "$1 $2"), "$1");
     text = and_amps.replaced(counted.replaced(at_most.replaced(text, ""), "$1x "), "$1 ");
     for (const auto& [more, plain] : plainer) text = more.replaced(text, plain);

@@ -28,6 +28,14 @@ const Load& thing(const Plan& plan, std::string_view name) {
     return found == plan.loads.end() ? none : *found;
 }
 
+const State& state(const Plan& plan, std::string_view name) {
+    const auto found = std::find_if(plan.states.begin(), plan.states.end(),
+                                    [&](const State& st) { return st.name == name; });
+    static const State none;
+    EXPECT_NE(found, plan.states.end()) << name;
+    return found == plan.states.end() ? none : *found;
+}
+
 // What joins batteries, guards them or is counted before its volts is none of the loads, and no lamp gets
 // lost.
 TEST(OwnersPages, NothingOfTheSupplyIsALoad) {
@@ -134,14 +142,6 @@ TEST(OwnersPages, RelaysFloatsAndWhatIsHeldByHand) {
     EXPECT_EQ(lamps, 2) << "ten of two watts and four of three";
 }
 
-const State& state(const Plan& plan, std::string_view name) {
-    const auto found = std::find_if(plan.states.begin(), plan.states.end(),
-                                    [&](const State& st) { return st.name == name; });
-    static const State none;
-    EXPECT_NE(found, plan.states.end()) << name;
-    return found == plan.states.end() ? none : *found;
-}
-
 // The number of a circuit is not how many there are of its lamps; where what is listed is counted, it is.
 TEST(OwnersPages, CircuitsByTheirNumbers) {
     const Plan bus = typed(
@@ -169,6 +169,49 @@ TEST(OwnersPages, CircuitsByTheirNumbers) {
     EXPECT_TRUE(
         std::any_of(stall.loads.begin(), stall.loads.end(), [](const Load& l) { return l.count == 10; }));
     EXPECT_EQ(stall.inverters.size(), 1u);
+}
+
+// What is asked and denied is not there; what is taken back was never said.
+TEST(OwnersPages, WhatIsTakenBack) {
+    const Plan boat = typed(
+        "work boat 24 V? no 12 V\nengine battery 110 Ah\ndomestic battery 2x 120 Ah\nalternator 70 A\n"
+        "VSR? no, separate alternators\nown bow battery? no\nhoney pump 1hp?? no - gear pump 22a\n"
+        "crane 2.0kW rated 180A\nhook-up 230V -> charger 40A\n");
+    EXPECT_EQ(boat.vehicle.nominal_V, 12);
+    EXPECT_EQ(boat.batteries.size(), 2u);
+    for (const yr::Run& r : boat.runs)
+        for (const Device& d : r.devices) EXPECT_NE(d.kind, DeviceKind::sensing_relay);
+    EXPECT_TRUE(std::any_of(boat.loads.begin(), boat.loads.end(), [](const Load& l) {
+        return l.draw.kind == DrawKind::current && l.draw.value == 22;
+    }));
+    EXPECT_DOUBLE_EQ(thing(boat, "crane").draw.value, 180) << "amps, where both are said";
+    EXPECT_TRUE(std::any_of(boat.sources.begin(), boat.sources.end(),
+                            [](const Source& s) { return s.kind == SourceKind::shore && s.rated_A == 40; }));
+    const Plan launch = typed(
+        "coach's launch (outboard 60 hp, 12v)\nbatt start 80Ah + batt service 100Ah agm\nalternator 17 A\n"
+        "nav light 2 A\nelectric start 180 A\n");
+    EXPECT_EQ(launch.loads.size(), 2u) << "what the outboard gives is no load";
+    EXPECT_EQ(launch.batteries.size(), 2u);
+}
+
+// Several inverters, and what hangs on each.
+TEST(OwnersPages, TwoInvertersByName) {
+    const Plan stage = typed(
+        "stage trailer 12 V\nNo alternator. 2x 200Ah lithium 12.8V in parallel, BMS 150A each\n"
+        "2x inverter 1500W each: one for sound, one for lights\n"
+        "sound: mixer 120W, amps 2x 500W, laptop 90W -> sound inverter\n"
+        "lights: pars 12x 18W, hazer 700W 40% -> lights inverter\nfan 2 A\nshow 4h: sound + lights + fan\n");
+    ASSERT_EQ(stage.inverters.size(), 2u);
+    EXPECT_EQ(stage.batteries.at(0).cuts_at_A, 300);
+    EXPECT_EQ(stage.batteries[0].name, "battery");
+    for (const Load& l : stage.loads)
+        if (l.name.ends_with("sound"))
+            EXPECT_EQ(l.inverter, stage.inverters[0].id) << l.name;
+        else if (l.name.ends_with("lights"))
+            EXPECT_EQ(l.inverter, stage.inverters[1].id) << l.name;
+    EXPECT_EQ(state(stage, "show").switches.size(), 2u) << "both are on";
+    EXPECT_EQ(state(stage, "show").lasts_s, 4 * 3600);
+    for (const State& s : stage.states) EXPECT_EQ(s.rpm, 0) << s.name << ": it has no engine";
 }
 
 // A state in few words: who idles or drives has its key on and its engine turning; what is named is on.
