@@ -106,7 +106,7 @@ const FindingRow kSupplyRows[] = {
                  "dark.",
                  capital(s.other()), s.A(s.f.value), battery, s.A(s.f.limit));
          return say(
-             "In {0} {1} is asked for {2}; its own management opens at {3}: then all it feeds is dark.",
+             "In {0} the {1} is asked for {2}; its own management opens at {3}: then all it feeds is dark.",
              s.state(), battery, s.A(s.f.value), s.A(s.f.limit));
      },
      .rule = [](const Speech&) -> Rule {

@@ -227,6 +227,7 @@ std::string without_layout(const std::string& line) {
              R"((?<=[AWV%])(?:\s+each)?(?:\s*,\s*|\s+)(?:switch|sw\.?)\s+(?!on\b|off\b|panel\b|in\b|at\b|box\b|and\b)(?=["a-z]))"),
          " on switch "},
         {Pattern(R"((?<=[AW])\s*,?\s+key on\b)"), " on ignition"},
+        {Pattern(R"((?<=[AW])\s*,\s*key\s*(?=,|$))"), " on ignition"},
         {Pattern(
              R"(\(((?:(?:key on|ignition|on ignition|always)\b|(?:on )?switch\s+(?!in\b|on\b|at\b|by\b))[^()]*)\))"),
          ", $1"},
@@ -298,6 +299,15 @@ std::string without_layout(const std::string& line) {
         asked_and_denied(R"(^[^?\d]{1,40}\?+\s*no\b[^\d]*$)");
     if (asked_and_denied.is_all_of(text)) return "# " + line;
     text = roughly.replaced(sign.replaced(taken_back.replaced(text, ""), " "), "");
+    // what a label says of its cells is the rail that they make
+    static const Pattern hours(R"(\d\s*Ah\b)"), of_cells(R"(\b(12\.[68]|13\.2|25\.6|38\.4|51\.2)\s*V\b)");
+    if (Found m; hours.is_in(text) && of_cells.is_in(text, m))
+        text = m.before() +
+               (m[1][0] == '1'   ? "12"
+                : m[1][0] == '2' ? "24"
+                : m[1][0] == '3' ? "36"
+                                 : "48") +
+               " V" + m.behind();
     text = doubt.replaced(cca.replaced(text, "$1 $2"), "$1");
     text = and_amps.replaced(counted.replaced(at_most.replaced(text, ""), "$1x "), "$1 ");
     for (const auto& [more, plain] : plainer) text = more.replaced(text, plain);

@@ -102,6 +102,9 @@ static bool speaks_of_no_engine(std::string_view text) {
     if (said.is_in(std::string(text))) return true;
     std::string_view title = trim(text);
     title = title.substr(0, title.find('\n'));
+    static const Pattern driven(R"(\b(?:cart|wheelchair|scooter)\b)"),  // by its battery, too
+        turned(R"(\b(?:engine|alternators?|alt|stator|dynamo|starter|crank(?:ing|s)?|CCA)\b)");
+    if (driven.is_in(std::string(title)) && !turned.is_in(std::string(text))) return true;
     return still.is_in(std::string(title)) && !engine.is_in(std::string(text));
 }
 

@@ -56,7 +56,7 @@ Heading heading_of(const Plan& plan, const std::string& words) {
             return {"", ", " + p.name};
     static const Pattern of_volts(
         R"(^(?:[a-z][a-z ]*?)?[\s(]*(12|24|36|48)\s*v(?:olts?)?\)?(?:\s+[a-z ]+)?$)");
-    if (Found m; of_volts.is_all_of(low, m)) return {"", " " + m[1] + " V"};
+    if (Found m; of_volts.is_all_of(low, m)) return {"", ", " + m[1] + " V"};
     // "Key switched:", "ignition live", "switched by the key", "on accessory", "always hot"
     static const std::string kThings = "(?: (?:loads|circuits|items|things|stuff|feeds?))?$";
     static const Pattern by_key(
@@ -195,8 +195,8 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         if (lines.size() > 1) return lines;
     }
     Heading heading;
-    static const Pattern headed(R"(^([a-z][a-z ]{0,30}?)\s*:\s*(\S.*)$)");
-    if (Found m; headed.is_all_of(line, m)) {
+    static const Pattern headed(R"(^((?:(?:12|24|36|48)\s*V\b\s*)?[a-z ]{0,30}?)\s*:\s*(\S.*)$)");
+    if (Found m; headed.is_all_of(line, m) && !trim(m[1]).empty()) {
         heading = heading_of(plan, m[1]);
         line = m[2];
     }
@@ -262,6 +262,9 @@ std::vector<std::string> title_and_battery(const Plan& plan, std::string_view li
         std::string& to = lines[lines[1].empty() && !hours.is_in(piece) ? 0 : 1];
         to += (to.empty() ? "" : ", ") + piece;
     }
+    // "golf cart, 48 V LFP 105 Ah": the vehicle's volts are those of its only battery
+    static const Pattern high(R"(\b(24|36|48)\s*V\b)"), any(R"(\b\d+(?:\.\d+)?\s*V\b)");
+    if (Found m; !any.is_in(lines[0]) && high.is_in(lines[1], m)) lines[0] += " " + m[1] + " V";
     const auto title = title_line(plan, lines[0]);
     if (!title) return {};
     // "…, 75 A alternator" behind the battery is another thing

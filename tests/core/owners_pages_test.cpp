@@ -194,6 +194,26 @@ TEST(OwnersPages, WhatIsTakenBack) {
     EXPECT_EQ(launch.batteries.size(), 2u);
 }
 
+// A cart whose battery alone says its volts drives on them; what stands behind "12V:" hangs on the converter.
+TEST(OwnersPages, RailsByTheBatteryAndByAHeading) {
+    const Plan cart = typed(
+        "Golf cart, 51.2V LFP 105Ah, BMS 200A\nmotor controller 180A peak 350A, key\n48->12 converter 30A\n"
+        "radio 4A 12V\ndriving: key on, radio\nparked: key off\n");
+    EXPECT_EQ(cart.vehicle.nominal_V, 48);
+    EXPECT_EQ(rail_V(cart, thing(cart, "motor controller")), 48);
+    EXPECT_EQ(rail_V(cart, thing(cart, "radio")), 12);
+    EXPECT_EQ(thing(cart, "motor controller").live_when.key, Key::ignition);
+    for (const State& s : cart.states) EXPECT_EQ(s.rpm, 0) << s.name;
+    const Plan truck = typed(
+        "Overland truck 24V\nStarter batteries 2x 12V 170Ah AGM series\nAlternator 28V 100A\n"
+        "House battery 25.6V 200Ah LiFePO4, BMS 200A\n24-12 converter 30A\n"
+        "12V: radio 4A, lamps 12x 2W switch lamps, leg motors 2x 5A 1 min\nfridge 24V 60W 40%\n");
+    for (const char* low : {"radio", "lamps", "leg motors"})
+        EXPECT_EQ(rail_V(truck, thing(truck, low)), 12) << low;
+    EXPECT_EQ(rail_V(truck, thing(truck, "fridge")), 24);
+    EXPECT_EQ(thing(truck, "leg motors").on_s, 60);
+}
+
 // Several inverters, and what hangs on each.
 TEST(OwnersPages, TwoInvertersByName) {
     const Plan stage = typed(
