@@ -226,8 +226,14 @@ std::string without_layout(const std::string& line) {
         {Pattern(
              R"((?<=[AWV%])(?:\s+each)?(?:\s*,\s*|\s+)(?:switch|sw\.?)\s+(?!on\b|off\b|panel\b|in\b|at\b|box\b|and\b)(?=["a-z]))"),
          " on switch "},
-        {Pattern(R"((?<=[AW])\s*,?\s+key on\b)"), " on ignition"},
-        {Pattern(R"((?<=[AW])\s*,\s*key\s*(?=,|$))"), " on ignition"},
+        {Pattern(R"((\d\s*[AW])\s*,?\s+key on\b)"), "$1 on ignition"},
+        {Pattern(R"((\d\s*[AW])(?:\s*,\s*|\s+)key\s*(?=,|$))"), "$1 on ignition"},
+        {Pattern(R"((\d\s*[AW])\s*,?\s+(sw\s?\d{1,2})\b)"), "$1 on switch $2"},
+        {Pattern(R"((\d\s*k?W)\s+(?:230|240|220|120|115|110)\s*V(?:\s*AC)?\b)"), "$1 on inverter"},
+        {Pattern(R"((\d\s*[AW])(?:\s*,\s*|\s+)(?:(?:via|by|on|with)\s+)?(?:an?\s+)?relay\s*(?=,|$))"),
+         "$1, on own switch"},
+        {Pattern(R"((\d\s*A)\s*(?:@|at)\s*idle\s+(\d+(?:\.\d+)?\s*A)\b)"), "$1, $2 at idle"},
+        {Pattern(R"((\d\s*A)\s*@\s*idle\b)"), "$1 at idle"},
         {Pattern(
              R"(\(((?:(?:key on|ignition|on ignition|always)\b|(?:on )?switch\s+(?!in\b|on\b|at\b|by\b))[^()]*)\))"),
          ", $1"},
@@ -362,8 +368,9 @@ static bool names_circuits(const Plan& plan, const std::string& list) {
     static const Pattern between(R"(\s*(?:,|;|\+|&|\band\b)\s*)");
     int all = 0, known = 0;
     const std::string parts = between.replaced(to_lower(list), "|");
+    static const Pattern only(R"(\s+only$)");
     for (const std::string_view part : split(parts, '|')) {
-        const std::string words(trim(part));
+        const std::string words = only.replaced(std::string(trim(part)), "");
         if (words.empty()) continue;
         ++all;
         known += words == "everything" || is_a_switch(plan, words) ||
@@ -392,7 +399,8 @@ static std::string state_behind_its_name(const Plan& plan, const std::string& li
     static const Pattern motor(R"(\b(?:motor|outboard)\s+(?=running|off|on|stopped))"),
         lasts(R"(\s+-\s*(?=\d+(?:\.\d+)?\s*h\b))");
     const auto said = [&](const std::string& name, const std::string& words) {
-        const std::string rest = lasts.replaced(motor.replaced(words, "engine "), ", ");
+        static const Pattern only(R"(\s+only\s*(?=,|$))");
+        const std::string rest = lasts.replaced(motor.replaced(only.replaced(words, ""), "engine "), ", ");
         Found r;
         const std::string what =
             role.is_in(name, r) && !role.is_in(rest) ? to_lower(r[1]) + ", " : std::string();

@@ -124,6 +124,15 @@ std::string draws_in_our_words(const std::string& line) {
         amount +
         R"(\s+(?:when |on |while |in )?(?:receiv(?:e|ing)|reception|stand-?by|listening|rx)\b\s*[,;/]?\s*(?:and )?)" +
         amount + R"(\s+(?:when |on |while )?(?:transmit(?:ting)?|transmission|sending|tx)\b)");
+    // "10 A max, 4 A avg": a share of the time
+    static const Pattern averages(
+        R"((\d+(?:\.\d+)?)\s*A(?:\s+max(?:imum)?)?\s*[,;/]\s*(\d+(?:\.\d+)?)\s*A\s+(?:avg|average|mean)\b)");
+    if (Found a; averages.is_in(line, a)) {
+        const double most = value_in(a[1] + " A"), mean = value_in(a[2] + " A");
+        if (mean > 0 && mean < most)
+            return draws_in_our_words(a.before() + a[1] + " A, duty " + shown(std::ceil(100 * mean / most)) +
+                                      " %" + a.behind());
+    }
     std::string text = start_for.replaced(receives.replaced(line, "$2 tx, $1 rx"), "$3, start $1 for $2");
     text = start_first.replaced(text, "$2, start $1");
     text = run_first.replaced(text, "$1, start $2");

@@ -394,10 +394,14 @@ class SaidReader {
             }
         if (words == "everything" || words == "all loads") return all;
         if (const Load* load = load_called(words)) return load->live_when.switches;
-        // "lights": those that are called so at their end, as a heading calls all that stands below it
+        // "lights", "work lights": all that are called so, as a heading calls what stands below it
         std::optional<std::vector<std::string>> group;
         for (const Load& l : plan_.loads) {
-            if (!to_lower(l.name).ends_with(" " + words)) continue;
+            const std::string name = to_lower(l.name),
+                              one = words.ends_with('s') ? words.substr(0, words.size() - 1) : words;
+            if (!name.ends_with(" " + words) && !name.starts_with(words + " ") &&
+                !name.starts_with(one + " "))
+                continue;
             if (!group) group.emplace();
             for (const std::string& s : l.live_when.switches)
                 if (std::find(group->begin(), group->end(), s) == group->end()) group->push_back(s);

@@ -122,6 +122,10 @@ std::vector<std::string> sentences_of(const std::string& line) {
         R"(^(.*\d\s*Ah\b[^+]*?)\s+(?:\+|&|and)\s+((?:[a-z]+\s+)?batter(?:y|ies)\b.*\d\s*Ah\b.*)$)"),
         none(R"(^\s*(no (?:alternator|engine))\s*[.;]\s*(\S.*)$)");
     if (banks.is_all_of(line, m) || none.is_all_of(line, m)) return {m[1], m[2]};
+    // "wiper 4 A washer 3 A"
+    static const Pattern two(
+        R"(^([a-z][a-z ]*\s\d+(?:\.\d+)?\s*[AW])\s+((?!(?:tx|rx|draws?|out|output|rms|nominal|hold|pull|run|runs|cont|avg)\b)[a-z][a-z ]*?\s\d+(?:\.\d+)?\s*[AW])$)");
+    if (two.is_all_of(line, m) && begins_a_thing(m[2]) && !says_supply(line)) return {m[1], m[2]};
     // "2x inverter 1500 W each: one for sound, one for lights"
     static const Pattern inverters(
         R"(^\s*(?:(?:2|two)\s*x?\s+inverters?|inverters?\s+2x)\s+(\d+(?:\.\d+)?\s*k?W)(?:\s+each)?\s*(?:[:,]\s*one for ([a-z ]+?)\s*,?\s*(?:and\s+)?one for ([a-z ]+))?\s*$)");
@@ -386,8 +390,11 @@ std::optional<std::string> title_line(const Plan& plan, std::string_view line) {
                              std::none_of(plan.batteries.begin(), plan.batteries.end(),
                                           [](const Battery& b) { return b.capacity_Ah || b.cranking_A; });
     static const Pattern called(
-        R"(^\s*(?:vehicle|nominal|voltage|(?:electrical\s+)?system(?:\s+voltage)?)\s*:\s*)");
-    std::string text(trim(called.replaced(std::string(line), "")));
+        R"(^\s*(?:title|project|job|name|vehicle|nominal|voltage|(?:electrical\s+)?system(?:\s+voltage)?)\s*:\s*)");
+    static const Pattern beside(R"(\s*\([^()\d]*\))"),
+        called_system(R"((\d\s*V)\s+system\s*$)");  // "(UTV)", "12 V system"
+    std::string text(
+        trim(called_system.replaced(beside.replaced(called.replaced(std::string(line), ""), ""), "$1")));
     if (!nothing_yet || text.empty() || text.size() > kLongestTitle ||
         text.find_first_of("\":#") != std::string::npos)
         return std::nullopt;

@@ -161,7 +161,7 @@ std::vector<std::string> supply_with_its_loads(const std::string& line) {
     // "trolling motor 50 A, own deep cycle battery 100Ah on the boat"
     // "inverter/charger 3000 W, 125 A charger, cable 4/0 1.2 m"
     static const Pattern combined(
-        R"(^\s*inverter\s*[/-]\s*charger\s+(\d+(?:\.\d+)?\s*k?W)\s*[,/]?\s*(?:(?:and|with)\s+)?(?:charger\s+(\d+(?:\.\d+)?\s*A)|(\d+(?:\.\d+)?\s*A)\s+charg(?:er|ing))\b\s*[,;]?\s*(?:cable\s+)?(.*)$)");
+        R"(^\s*(?:[a-z-]+\s+){0,2}inverter\s*[/-]\s*charger\s+(\d+(?:\.\d+)?\s*k?W)\s*[,/]?\s*(?:(?:and|with)\s+)?(?:charger\s+(\d+(?:\.\d+)?\s*A)|(\d+(?:\.\d+)?\s*A)\s+charg(?:er|ing))\b\s*[,;]?\s*(?:cable\s+)?(.*)$)");
     static const Pattern own_battery(
         R"(^([a-z][a-z -]*?)\s+(\d[^,]*[AW]\b[^,]*),\s*(?:(?:with|has|on)\s+)?(?:its\s+)?own\s+((?:[a-z-]+\s+){0,2})battery\s+(\d.*Ah\b.*)$)");
     Found m;

@@ -546,6 +546,10 @@ Statement read_statement(const Plan& plan, std::string_view line, const Library*
         Statement all = read_lines(plan, std::move(both), library);
         if (all.whole() && all.not_understood.empty()) return all;
     }
+    // "barber van (long wheelbase), 12 V system"
+    static const Pattern beside(R"(^[^()]*\([^()\d]*\)[^()]*\b(?:12|24|48)\s*V\b[^()]*$)");
+    if (const std::string text(line); beside.is_all_of(text))
+        if (const auto title = title_line(plan, text)) return read_placed(plan, *title, library);
     // "launch (outboard 60 hp, 12 V)": what its engine gives is no load
     if (const std::string named = without_engines_power(words); named != words)
         if (const auto title = title_line(plan, named)) return read_placed(plan, *title, library);

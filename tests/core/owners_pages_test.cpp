@@ -214,6 +214,30 @@ TEST(OwnersPages, RailsByTheBatteryAndByAHeading) {
     EXPECT_EQ(thing(truck, "leg motors").on_s, 60);
 }
 
+// Numbered switches, mains said by their volts, a relay, an average, two things without a comma.
+TEST(OwnersPages, HowDrawsAndSwitchesAreSaid) {
+    const Plan van = typed(
+        "Mobile barber van (Sprinter-size), 12 V system\nbattery 95 Ah AGM\nalternator 200 A\n"
+        "house: 2 x 150 Ah LFP, each BMS 150 A, under bench\n"
+        "Quiet-style inverter/charger 2000 VA / 80 A charger\nhair dryer 1600 W 230 V 10 min at a time\n"
+        "light bar 180W sw1\ncube lights 4x 20W sw1\nwork lights front 2x 55W relay\nwork light boom 55W "
+        "relay\n"
+        "wiper 4A washer 3A\ncab blower 10A max, 4A avg\nfuel lift pump 3A key\n"
+        "search: engine running 2500 rpm, sw1, work lights\novernight: wiper only\n");
+    EXPECT_EQ(van.vehicle.name, "Mobile barber van");
+    EXPECT_EQ(van.inverters.size(), 1u);
+    EXPECT_EQ(thing(van, "hair dryer").inverter, van.inverters.at(0).id);
+    EXPECT_EQ(thing(van, "hair dryer").on_s, 600);
+    EXPECT_EQ(thing(van, "light bar").live_when.switches, std::vector<std::string>{"sw1"});
+    EXPECT_EQ(thing(van, "work lights front").live_when.switches.size(), 1u) << "by a relay is by a switch";
+    EXPECT_EQ(thing(van, "washer").draw.value, 3);
+    EXPECT_EQ(thing(van, "cab blower").draw.value, 10);
+    EXPECT_DOUBLE_EQ(*thing(van, "cab blower").duty, 0.4);
+    EXPECT_EQ(thing(van, "fuel lift pump").live_when.key, Key::ignition);
+    EXPECT_EQ(state(van, "search").switches.size(), 3u) << "sw1 and both work lights";
+    EXPECT_EQ(van.loads.size(), 8u) << "no charger, no converter among them";
+}
+
 // Several inverters, and what hangs on each.
 TEST(OwnersPages, TwoInvertersByName) {
     const Plan stage = typed(
