@@ -157,10 +157,13 @@ std::string battery_in_our_words(const Plan& plan, std::string line) {
     static const Pattern watts(R"(\b\d+(?:\.\d+)?\s*(?:W|kW|Wh)\b)");
     if (!hours.is_in(line) || watts.is_in(line)) return line;
     // "2x 100 Ah, BMS 150 A each": side by side they carry it together
-    static const Pattern management(R"(\bBMS\s+(\d+(?:\.\d+)?)\s*A\s+each\b)"),
+    static const Pattern management(
+        R"(\b(?:each\s+BMS\s+(\d+(?:\.\d+)?)\s*A|BMS\s+(\d+(?:\.\d+)?)\s*A\s+each)\b)"),
         so_many(R"(\b([2-8])\s*x\s*\d)"), in_a_row(R"(\bseries\b|\b[2-8]s\b)");
     if (Found m, n; management.is_in(line, m) && so_many.is_in(line, n) && !in_a_row.is_in(line))
-        line = m.before() + "BMS " + shown(value_in(m[1] + " A") * value_in(n[1] + " A")) + " A" + m.behind();
+        line = m.before() + "BMS " +
+               shown(value_in(m[m.has(1) && !m[1].empty() ? 1 : 2] + " A") * value_in(n[1] + " A")) + " A" +
+               m.behind();
     // "100 Ah each", "@ 12.8 V"
     static const Pattern each(R"(\s+each\b)");
     static const Pattern at_volts(R"(\s*@\s*(?=\d+(?:\.\d+)?\s*V\b))");

@@ -235,7 +235,8 @@ TEST(OwnersPages, HowDrawsAndSwitchesAreSaid) {
     EXPECT_DOUBLE_EQ(*thing(van, "cab blower").duty, 0.4);
     EXPECT_EQ(thing(van, "fuel lift pump").live_when.key, Key::ignition);
     EXPECT_EQ(state(van, "search").switches.size(), 3u) << "sw1 and both work lights";
-    EXPECT_EQ(van.loads.size(), 8u) << "no charger, no converter among them";
+    EXPECT_EQ(van.batteries.at(1).cuts_at_A, 300) << "each of two";
+    EXPECT_EQ(van.loads.size(), 9u) << "no charger, no converter among them";
 }
 
 // Several inverters, and what hangs on each.
