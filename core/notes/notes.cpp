@@ -187,7 +187,18 @@ Notes read_page(const Plan& base, std::string_view text, const Library* library)
             (void)yr::apply(notes.plan, *n.statement.edit);
         set_in.below(n.text, n.statement);
     }
-    // what a line speaks of may stand further down: "radio 8 A 12 V" above the converter
+    // what a line speaks of may stand further down: "radio 8 A 12 V" above the converter, which itself waits
+    // for its battery; so all that is understood goes first
+    for (bool more = true; more;) {
+        more = false;
+        std::erase_if(again, [&](const auto& waits) {
+            Statement now = read_given(notes.plan, waits.first->text, waits.second, library);
+            if (!now.whole() || now.error || now.doubt || !now.not_understood.empty()) return false;
+            waits.first->statement = std::move(now);
+            (void)yr::apply(notes.plan, *waits.first->statement.edit);
+            return more = true;
+        });
+    }
     for (auto& [line, by_heading] : again) {
         Statement now = read_given(notes.plan, line->text, by_heading, library);
         if (!now.whole() && !line->statement.whole()) continue;  // what it first said of itself holds

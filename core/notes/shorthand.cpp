@@ -86,10 +86,16 @@ std::vector<std::string> with_first(std::string first, std::vector<std::string> 
     return rest;
 }
 
+// "3.5 m 1/0 each way, 150 A fuse both ends"
+std::string plain_cable(const std::string& said) {
+    static const Pattern each_way(R"(\s+each way\b)"), fused(R"((\d+\s*A) fuses?\s+(?:at\s+)?both ends)");
+    return fused.replaced(each_way.replaced(said, ""), "fuse $1 both ends");
+}
+
 // "second battery 100 Ah AGM behind seats with VSR 140 A": the battery, and what joins it.
 std::vector<std::string> battery_with_its_joiner(const std::string& line) {
     static const Pattern joined(
-        R"(^(.*\d\s*Ah\b.*?)\s*,?\s+(?:with|via|through|(?:and\s+)?charged\s+(?:by|via|through|from))\s+(?:an?\s+)?(?:(?:12|24)\s*V\s+)?(\d+\s*A\s+)?(vsr|acr|split[ -]charge(?:\s+relay)?|(?:isolator|isolating|charging|linking|coupling) relay|(?:voltage[ -])?sensing relay|dc-?dc(?:\s+charger)?|b2b(?:\s+charger)?)\s*(\d+\s*A)?\s*$)");
+        R"(^(.*\d\s*Ah\b.*?)\s*,?\s+(?:with|via|through|(?:and\s+)?charged\s+(?:by|via|through|from))\s+(?:an?\s+)?(?:(?:12|24)\s*V\s+)?(\d+\s*A\s+)?(vsr|acr|split[ -]charge(?:\s+relay)?|(?:isolator|isolating|charging|linking|coupling) relay|(?:voltage[ -])?sensing relay|dc-?dc(?:\s+charger)?|b2b(?:\s+charger)?)\s*(\d+\s*A)?\s*(?:,\s*(.*))?$)");
     // "…, charged through an ignition relay 150A": as a contactor that closes with the engine
     // "…, VSR 140 A between, 3.5 m 1/0 each way, 150 A fuse both ends"
     static const Pattern between(
@@ -102,15 +108,13 @@ std::vector<std::string> battery_with_its_joiner(const std::string& line) {
         R"(^\s*(alternator\b.*?)\s*,?\s+(?:with\s+|and\s+|\+\s*)?(?:an?\s+)?(vsr|split[ -]charge(?:\s+relay)?)\s*(\d+\s*A)?\s*(?:to\s+[a-z ]+)?$)");
     if (of_alternator.is_all_of(line, m)) return {m[1], m[2] + " " + m[3]};
     if (between.is_all_of(line, m)) {
-        static const Pattern each_way(R"(\s+each way\b)"), fused(R"((\d+\s*A) fuses?\s+(?:at\s+)?both ends)");
-        const std::string cable =
-            m.has(4) ? fused.replaced(each_way.replaced(m[4], ""), "fuse $1 both ends") : "";
+        const std::string cable = m.has(4) ? plain_cable(m[4]) : std::string();
         return {m[1], m[2] + " " + m[3] + (cable.empty() ? "" : ", " + cable)};
     }
     if (by_key.is_all_of(line, m)) return {m[1], "joiner contactor " + m[2]};
     if (!joined.is_all_of(line, m)) return {};
     const std::string amps = m.has(2) && !m[2].empty() ? m[2] : m.has(4) ? m[4] : std::string();
-    return {m[1], m[3] + " " + amps};
+    return {m[1], m[3] + " " + amps + (m.has(5) && !m[5].empty() ? ", " + plain_cable(m[5]) : std::string())};
 }
 
 // One thing in words of its own.

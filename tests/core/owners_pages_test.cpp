@@ -239,6 +239,25 @@ TEST(OwnersPages, HowDrawsAndSwitchesAreSaid) {
     EXPECT_EQ(van.loads.size(), 9u) << "no charger, no converter among them";
 }
 
+// What waits for a line further down waits also for what that line itself waits for.
+TEST(OwnersPages, LinesWaitForEachOther) {
+    const Plan vet = typed(
+        "Vet van 12V\nstarter battery 80Ah, alternator 150A\ncentrifuge 250W 230V 15 min twice a day\n"
+        "inverter 600W near second battery\n"
+        "second battery AGM 120Ah rear w/ VSR 140A, 5 m 35 mm2, fuse 100A both ends\nfridge 50W 35%\n");
+    ASSERT_EQ(vet.batteries.size(), 2u);
+    EXPECT_EQ(thing(vet, "centrifuge").inverter, vet.inverters.at(0).id);
+    bool joined = false, guarded = false;
+    for (const yr::Run& r : vet.runs)
+        for (const Device& d : r.devices) {
+            joined = joined || d.kind == DeviceKind::sensing_relay;
+            guarded = guarded || (d.kind == DeviceKind::fuse && d.rating_A == 100);
+        }
+    EXPECT_TRUE(joined && guarded);
+    for (const yr::Run& r : vet.runs)
+        if (r.to == pos_of(vet.inverters[0].id)) EXPECT_EQ(r.from, pos_of(vet.batteries[1].id));
+}
+
 // Several inverters, and what hangs on each.
 TEST(OwnersPages, TwoInvertersByName) {
     const Plan stage = typed(
