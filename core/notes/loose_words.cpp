@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 
+#include "plan/rail_volts.h"
 #include "units/pattern.h"
 #include "units/quantity.h"
 #include "units/text.h"
@@ -229,7 +230,9 @@ std::string without_layout(const std::string& line) {
         {Pattern(R"((\d\s*[AW])\s*,?\s+key on\b)"), "$1 on ignition"},
         {Pattern(R"((\d\s*[AW])(?:\s*,\s*|\s+)key\s*(?=,|$))"), "$1 on ignition"},
         {Pattern(R"((\d\s*[AW])\s*,?\s+(sw\s?\d{1,2})\b)"), "$1 on switch $2"},
-        {Pattern(R"((\d\s*k?W)\s+(?:230|240|220|120|115|110)\s*V(?:\s*AC)?\b)"), "$1 on inverter"},
+        {Pattern(
+             R"(^(?!.*\b(?:inverter|generator|shore|hook-?up)\b)(?!\s*(?:battery |mains )?charger\b)(.*\d\s*k?W)\s+(?:230|240|220|120|115|110)\s*V(?:\s*AC)?\b)"),
+         "$1 on inverter"},
         {Pattern(R"((\d\s*[AW])(?:\s*,\s*|\s+)(?:(?:via|by|on|with)\s+)?(?:an?\s+)?relay\s*(?=,|$))"),
          "$1, on own switch"},
         {Pattern(R"((\d\s*A)\s*(?:@|at)\s*idle\s+(\d+(?:\.\d+)?\s*A)\b)"), "$1, $2 at idle"},
@@ -306,14 +309,10 @@ std::string without_layout(const std::string& line) {
     if (asked_and_denied.is_all_of(text)) return "# " + line;
     text = roughly.replaced(sign.replaced(taken_back.replaced(text, ""), " "), "");
     // what a label says of its cells is the rail that they make
-    static const Pattern hours(R"(\d\s*Ah\b)"), of_cells(R"(\b(12\.[68]|13\.2|25\.6|38\.4|51\.2)\s*V\b)");
+    static const Pattern hours(R"(\d\s*Ah\b)"), of_cells(R"(\b(\d\d\.\d)\s*V\b)");
     if (Found m; hours.is_in(text) && of_cells.is_in(text, m))
-        text = m.before() +
-               (m[1][0] == '1'   ? "12"
-                : m[1][0] == '2' ? "24"
-                : m[1][0] == '3' ? "36"
-                                 : "48") +
-               " V" + m.behind();
+        text = m.before() + shown(rail_of_label_V(parse_value(m[1], Dimension::number).value_or(0))) + " V" +
+               m.behind();
     text = doubt.replaced(cca.replaced(text, "$1 $2"), "$1");
     text = and_amps.replaced(counted.replaced(at_most.replaced(text, ""), "$1x "), "$1 ");
     for (const auto& [more, plain] : plainer) text = more.replaced(text, plain);

@@ -128,13 +128,15 @@ static std::vector<NoteLine*> reading_order(std::vector<NoteLine>& lines) {
 }
 
 // "1 LED strips 8x 12 W", "2 lamps 6x 5 W", "3 fans …": the circuits of a box by their numbers, not how many
-// there are. Three lines or more that begin with 1, 2, 3 and so on lose them, unless one says what each
-// takes.
+// there are. Three lines or more below a box, panel or circuits that begin with 1, 2, 3 and so on lose them,
+// five or more wherever they stand (no one counts what he has like that), unless one says what each takes.
 static void without_circuit_numbers(std::vector<NoteLine>& lines) {
     static const Pattern numbered(R"(^(\s*)(\d{1,2})\s+(?=[a-z])(?!x\b))");
     static const Pattern counts(R"(^(?!.*\d\s*x\b).*\beach\b)");
-    constexpr std::size_t kLeast = 3;
+    static const Pattern head(R"(\b(?:circuits?|ways?|channels?|positions?|fuses|box|panel|block)\b)");
+    constexpr std::size_t kBelowHead = 3, kAnywhere = 5;
     for (std::size_t begin = 0; begin < lines.size(); ++begin) {
+        const bool below = begin > 0 && head.is_in(lines[begin - 1].text);
         Found m;
         std::size_t end = begin;
         while (end < lines.size() && !lines[end].thing && numbered.is_in(lines[end].text, m) &&
@@ -142,7 +144,7 @@ static void without_circuit_numbers(std::vector<NoteLine>& lines) {
             ++end;
         const bool how_many = std::any_of(lines.data() + begin, lines.data() + end,
                                           [](const NoteLine& n) { return counts.is_in(n.text); });
-        if (end - begin < kLeast || how_many) continue;
+        if (end - begin < (below ? kBelowHead : kAnywhere) || how_many) continue;
         for (; begin < end; ++begin) lines[begin].text = numbered.replaced(lines[begin].text, "$1");
     }
 }

@@ -31,13 +31,16 @@ bool one_rail(const Plan& plan) {
 
 }  // namespace
 
-double battery_V(const Plan& plan, const Battery& battery) {
+double rail_of_label_V(double label_V) {
     constexpr double kLeast_V = 12.55, kMost_V = 13.3;  // labels of four cells: 12.6, 12.8, 13.2 V
-    const double stated_V = battery.nominal_V.value_or(plan.vehicle.nominal_V);
     for (const double rail_V : {12.0, 24.0, 36.0, 48.0})
-        if (const double of_four = stated_V * 12 / rail_V; of_four >= kLeast_V && of_four <= kMost_V)
+        if (const double of_four = label_V * 12 / rail_V; of_four >= kLeast_V && of_four <= kMost_V)
             return rail_V;
-    return stated_V;
+    return label_V;
+}
+
+double battery_V(const Plan& plan, const Battery& battery) {
+    return rail_of_label_V(battery.nominal_V.value_or(plan.vehicle.nominal_V));
 }
 
 double rail_V(const Plan& plan, const Terminal& at) {

@@ -7,9 +7,10 @@
 
 namespace yr {
 
-// Volts of the rail that a battery makes: the vehicle's where it states none, 12, 24, 36 or 48 where its
-// label says as much by its cells (12.8, 25.6 or 51.2 V: 3.2 V a cell of lithium iron phosphate), else what
-// it states.
+// The rail that a battery of that label makes: 12, 24, 36 or 48 where it says as much by its cells
+// (12.8, 25.6 or 51.2 V: 3.2 V a cell of lithium iron phosphate), else what it says.
+[[nodiscard]] double rail_of_label_V(double label_V);
+// The same of a battery of the plan; the vehicle's where it states none.
 [[nodiscard]] double battery_V(const Plan& plan, const Battery& battery);
 
 // Volts as the plan names them of the nearest battery that the terminal is joined to by cables, of the

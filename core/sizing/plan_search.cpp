@@ -263,8 +263,8 @@ void Search::leave_out_worse(Unit& unit) const {
             carries = carries && model_.surely_carries(unit.runs[r], option[r]);
         }
         for (const SizingModel::DropRow& row : rows_) {
-            std::optional<double>
-                lost;  // of every option, though it be none: they are compared place by place
+            // of every option, though it be none: they are compared place by place
+            std::optional<double> lost;
             for (const auto& [f, volts] : row.terms)
                 for (std::size_t r = 0; r < unit.runs.size(); ++r)
                     if (f == unit.runs[r]) lost = lost.value_or(0) + volts[at(option[r])];

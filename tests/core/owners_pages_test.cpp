@@ -161,6 +161,9 @@ TEST(OwnersPages, CircuitsByTheirNumbers) {
     const Plan counted = typed(
         "van 12 V\nbattery 100 Ah\nalternator 90 A\n1 fridge 5 A\n2 lamps 10 W each\n3 fans 2 A each\n");
     EXPECT_EQ(thing(counted, "fans").count, 3);
+    const Plan few = typed(
+        "van 12 V\nbattery 100 Ah\nalternator 90 A\n1 fridge 5 A\n2 work lamps 10 W\n3 roof fans 2 A\n");
+    EXPECT_EQ(thing(few, "roof fans").count, 3) << "three lines by themselves may be counts: none is lost";
     const Plan stall = typed(
         "stall trailer 12 V\nHouse 4x 6V 225Ah golf cart (2s2p)\nlights: 10 LED downlights 7 W each, porch "
         "light 10 W\ninverter/charger 3000W, 125A charger; cable 4/0 1.2 m, class T 350A\n");
@@ -236,6 +239,9 @@ TEST(OwnersPages, HowDrawsAndSwitchesAreSaid) {
     EXPECT_EQ(thing(van, "fuel lift pump").live_when.key, Key::ignition);
     EXPECT_EQ(state(van, "search").switches.size(), 3u) << "sw1 and both work lights";
     EXPECT_EQ(van.batteries.at(1).cuts_at_A, 300) << "each of two";
+    const Plan given = typed("van 12 V\nbattery 100 Ah\nalternator 90 A\ninverter 2000 W 230 V\nlamp 5 W\n");
+    EXPECT_EQ(given.inverters.size(), 1u) << "what gives mains hangs on none";
+    EXPECT_EQ(given.loads.size(), 1u);
     EXPECT_EQ(van.loads.size(), 9u) << "no charger, no converter among them";
 }
 
