@@ -38,7 +38,8 @@ QString understood_text(const TypedLine& line, const Plan& plan, const words::St
     if (line.live_when) parts << q(words::condition(*line.live_when, &plan));
     if (line.length_m) parts << quantity(*line.length_m, Dimension::length);
     if (line.size) parts << q(words::short_size(*line.size));
-    if (!line.place.empty()) parts << q(yr::name_of(plan, line.place));
+    if (yr::find(plan.places, line.place))
+        parts << q(yr::name_of(plan, line.place));  // a new one is told as such
     if (!line.feed.empty()) parts << say("from ") + q(yr::name_of(plan, line.feed));
     if (line.channel > 0) parts << say("channel %1").arg(line.channel);
     if (!line.inverter.empty()) parts << say("mains from ") + q(yr::name_of(plan, line.inverter));

@@ -12,6 +12,9 @@ namespace yr::test {
 namespace {
 
 TEST_F(WindowTest, TypingALoadShowsWhatIsUnderstoodAndAddsIt) {
+    type("kettle 5 A in the pantry shelf");
+    EXPECT_TRUE(window.type_line()->understood().contains(QStringLiteral("new place")));
+    EXPECT_FALSE(window.type_line()->understood().contains(QStringLiteral("place-"))) << "no id of it";
     const auto before = plan().loads.size();
     type("scene light 2x 90 W on ignition, 4.5 m, cargo roof");
     EXPECT_TRUE(window.type_line()->understood().contains(QStringLiteral("2 × 90")));
