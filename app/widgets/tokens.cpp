@@ -167,6 +167,14 @@ void use_look(bool dark) {
     qApp->setStyleSheet(style_sheet(t));
 }
 
+StyledWhenMade::StyledWhenMade() {
+    qApp->setStyleSheet({});
+}
+
+StyledWhenMade::~StyledWhenMade() {
+    qApp->setStyleSheet(style_sheet(tokens()));
+}
+
 void use_typeface() {
     for (const char* file : {"B612-Regular.otf", "B612-Bold.otf", "B612-Italic.otf", "RailMarks.ttf"})
         QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/") + QLatin1String(file));

@@ -24,6 +24,16 @@ struct Tokens {
 // Chooses the look, sets palette and style sheet of the running application.
 void use_look(bool night);
 
+// While one lives, widgets are made without the style sheet; when it goes, all get it at once. Each widget
+// that moves into another would be styled anew with all that is inside, once for every level above it.
+class StyledWhenMade {
+  public:
+    StyledWhenMade();
+    ~StyledWhenMade();
+    StyledWhenMade(const StyledWhenMade&) = delete;
+    StyledWhenMade& operator=(const StyledWhenMade&) = delete;
+};
+
 // Registers the shipped typeface and makes it the application's.
 void use_typeface();
 

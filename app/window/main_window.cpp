@@ -28,6 +28,7 @@ const QString kAllStates = QStringLiteral("all_states");  // the view behind the
 MainWindow::MainWindow(const QString& autosave_folder, const std::vector<WorkspaceKind>& kinds,
                        QWidget* parent)
     : QMainWindow(parent) {
+    const StyledWhenMade at_the_end;
     resize(1280, 800);
     setMinimumSize(960, 600);
     tell_whole_texts();
