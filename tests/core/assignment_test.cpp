@@ -12,6 +12,7 @@
 #include "choice/zero_one.h"
 #include "choice/zero_one_solvers.h"
 #include "control/assignment.h"
+#include "support/sweep.h"
 
 namespace yr {
 namespace {
@@ -313,7 +314,7 @@ ZeroOneProgram sizing_like(unsigned seed) {
 
 TEST(ZeroOne, BothSolversAgreeOnSizings) {
     int solved = 0;
-    for (unsigned seed = 1; seed <= 40; ++seed) {
+    for (unsigned seed = 1; seed <= test::sweep(14U, 40U); ++seed) {
         const ZeroOneProgram p = sizing_like(seed);
         const auto inside = p.solve({2, nullptr, 1e9}), beside = p.solve({1e9, nullptr, 0});
         ASSERT_NE(beside.end, ZeroOneEnd::failed);
@@ -323,7 +324,7 @@ TEST(ZeroOne, BothSolversAgreeOnSizings) {
         ++solved;
         EXPECT_NEAR(inside.cost, beside.cost, 1e-6 * inside.cost) << seed;
     }
-    EXPECT_GT(solved, 20);
+    EXPECT_GT(solved, test::sweep(7, 20));
 }
 
 // Whether what was chosen keeps all rows of the program.
@@ -342,7 +343,7 @@ bool keeps_rows(const ZeroOneProgram& p, const std::vector<char>& chosen) {
 // from it.
 TEST(ZeroOne, WhatIsObjectedToIsNoAnswer) {
     int objected = 0, none_cheaper = 0;
-    for (unsigned seed = 1; seed <= 15; ++seed) {
+    for (unsigned seed = 1; seed <= test::sweep(5U, 15U); ++seed) {
         const ZeroOneProgram open = sizing_like(seed);
         std::mt19937 random(seed + 100);
         std::vector<ZeroOneProgram::Row> hidden;
@@ -385,7 +386,7 @@ TEST(ZeroOne, WhatIsObjectedToIsNoAnswer) {
         }
     }
     EXPECT_GT(objected, 20);
-    EXPECT_GT(none_cheaper, 5);
+    EXPECT_GT(none_cheaper, test::sweep(1, 5));
 }
 
 // What an objection throws comes out as it is.

@@ -9,6 +9,7 @@
 #include "control/key_positions.h"
 #include "plan/plan_json.h"
 #include "support/random_plan.h"
+#include "support/sweep.h"
 #include "words/sentences.h"
 
 namespace yr::test {
@@ -259,7 +260,7 @@ TEST(TypedLine, AnyWordsInAnyOrderComeBackAndNoneIsLost) {
                            "30%",      "start",   "3x",   "for",       "0.5 s",    "switch", "\"a b\"",
                            "off",      "scene",   "own",  "ground",    "together", "runs",   "sample fridge",
                            "charging", "running", "\"",   "resistive", "pure sine"};
-    for (int k = 0; k < 20000; ++k) {
+    for (int k = 0; k < sweep(4000, 20000); ++k) {
         std::string text;
         std::size_t count = 0;
         for (auto n = random() % 9; n > 0; --n)

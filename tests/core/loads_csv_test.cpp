@@ -7,6 +7,7 @@
 #include "io/loads_csv.h"
 #include "plan/plan_json.h"
 #include "support/random_plan.h"
+#include "support/sweep.h"
 
 namespace yr::test {
 namespace {
@@ -112,7 +113,7 @@ TEST(LoadsCsv, AnyBytesComeBack) {
     std::mt19937 random(11);
     const char* bits[] = {"name", ",",    ";",  "\n", "\"", "12 A",       "on",
                           "\t",   "\xFF", "2x", "-",  "\r", "length (m)", "4.5"};
-    for (int k = 0; k < 400; ++k) {
+    for (int k = 0; k < sweep(100, 400); ++k) {
         std::string text;
         for (auto n = random() % 24; n > 0; --n) text += bits[random() % 14];
         for (const TableLoad& r : read_loads(text)) (void)make_circuit(truck(), r.line);
