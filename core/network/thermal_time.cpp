@@ -11,6 +11,7 @@ namespace yr {
 namespace {
 
 constexpr double kWall_s = 10;  // by then every wall follows
+constexpr double kWarm_K = 5;   // the time constant of a cooler cable is taken there
 constexpr double kStep_K = 12;  // largest rise of one step of the integration
 
 double heating_W_per_m(const CableSurroundings& c, double current_A, double t_C) {
@@ -111,27 +112,30 @@ double heat_J_per_mK(const CableSurroundings& c, const Heats& h, double since_s,
     return h.metal + h.wall * (h.inner_share + (1 - h.inner_share) * follows) * begun;
 }
 
-double rate_K_per_s(const CableSurroundings& c, const CoolingTable& table, double current_A, double t_C,
-                    double since_s) {
-    const double cooling = table.W_per_m(t_C);
+double rate_K_per_s(const CableSurroundings& c, const CoolingTable& table, double cooling, double current_A,
+                    double t_C, double since_s) {
     const double rise = std::max(t_C - c.ambient_C, 0.1);
     const double follows = std::clamp(1 - cooling * c.wall_K_m_per_W / rise, 0.0, 1.0);
     return (heating_W_per_m(c, current_A, t_C) - cooling) / heat_J_per_mK(c, table.heats, since_s, follows);
 }
 
-// One step of the classical fourth-order Runge-Kutta method.
+double rate_K_per_s(const CableSurroundings& c, const CoolingTable& table, double current_A, double t_C,
+                    double since_s) {
+    return rate_K_per_s(c, table, table.W_per_m(t_C), current_A, t_C, since_s);
+}
+
+// One step of the classical fourth-order Runge-Kutta method; k1 is the rate at its beginning.
 double stepped_C(const CableSurroundings& c, const CoolingTable& table, double current_A, double t_C,
-                 double since_s, double dt) {
-    const double k1 = rate_K_per_s(c, table, current_A, t_C, since_s);
+                 double since_s, double dt, double k1) {
     const double k2 = rate_K_per_s(c, table, current_A, t_C + dt / 2 * k1, since_s + dt / 2);
     const double k3 = rate_K_per_s(c, table, current_A, t_C + dt / 2 * k2, since_s + dt / 2);
     const double k4 = rate_K_per_s(c, table, current_A, t_C + dt * k3, since_s + dt);
     return t_C + dt / 6 * (k1 + 2 * k2 + 2 * k3 + k4);
 }
 
-double time_constant_s(const CableSurroundings& c, const CoolingTable& table, double t_C) {
-    const double rise = std::max(t_C - c.ambient_C, 1.0);
-    return heat_J_per_mK(c, table.heats, 1e9, 1) * rise / std::max(table.W_per_m(c.ambient_C + rise), 1e-12);
+// Of a cable at t_C, at least 1 K above the air around it, that loses `cooling` there.
+double time_constant_s(const CableSurroundings& c, const CoolingTable& table, double cooling, double t_C) {
+    return (table.heats.metal + table.heats.wall) * (t_C - c.ambient_C) / std::max(cooling, 1e-12);
 }
 
 }  // namespace
@@ -146,17 +150,20 @@ double adiabatic_k(double start_C, double end_C) {
 
 double temperature_after_C(const CableSurroundings& cable, double current_A, double start_C, double seconds) {
     const CoolingTable& table = cooling_of(cable);
+    const double warm_C = cable.ambient_C + kWarm_K;
+    const double slow_s = time_constant_s(cable, table, table.W_per_m(warm_C), warm_C);
     double t = start_C, left = seconds, since = 0;
     for (int k = 0; k < 4000 && left > 0; ++k) {
-        const double rate = rate_K_per_s(cable, table, current_A, t, since);
-        const double own_s = time_constant_s(cable, table, std::max(t, cable.ambient_C + 5));
+        const double cooling = table.W_per_m(t);
+        const double rate = rate_K_per_s(cable, table, cooling, current_A, t, since);
+        const double own_s = t > warm_C ? time_constant_s(cable, table, cooling, t) : slow_s;
         double dt = std::min(left, 0.3 * own_s);
         if (std::abs(rate) * dt > kStep_K) dt = kStep_K / std::abs(rate);
         if (since < kWall_s)
             dt = std::min(dt, std::max(0.4 * since, 2e-3));  // while the wall begins to follow
         // steady
         if (std::abs(rate) * std::min(left, 20 * own_s) < 1e-3) return t;
-        t = stepped_C(cable, table, current_A, t, since, dt);
+        t = stepped_C(cable, table, current_A, t, since, dt, rate);
         left -= dt;
         since += dt;
         if (t >= kMelted_C) return kMelted_C;
@@ -227,7 +234,8 @@ DutyResult duty_temperature(const CableSurroundings& cable, const DutyCycle& cyc
     const auto cool = [&](double end) { return temperature_after_C(cable, cycle.rest_A, end, cycle.rest_s); };
     result.first_C = turn(begin);
     // it cools down wholly: every turn is like the first
-    const double own_s = time_constant_s(cable, table, std::max(result.first_C, cable.ambient_C + 5));
+    const double warm_C = std::max(result.first_C, cable.ambient_C + kWarm_K);
+    const double own_s = time_constant_s(cable, table, table.W_per_m(warm_C), warm_C);
     if (cycle.rest_s > 20 * own_s || result.first_C >= kMelted_C) return result;
     // From turn to turn the temperature before it closes in on where it stays by nearly the same share each
     // time (Aitken's delta-squared finds the limit of such a row).
