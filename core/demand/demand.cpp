@@ -206,12 +206,17 @@ double rating_for_start(const DemandItem& item, const FuseKind& kind) {
     return high;
 }
 
+// Work of half a minute and more is no start: nobody puts a fuse of fewer amps before it, even where its
+// curve holds so long (common practice, no source).
+constexpr double kWork_s = 30;
+
 double rating_for(const DemandItem& item, const FuseKind& kind, double air_C) {
     if (item.kind == DemandKind::box) return item.amps;
     const double colder = rerated_A(kind, 1, std::max(air_C, 25.0));
     if (item.kind == DemandKind::start) return rating_for_start(item, kind) / colder;
-    return item.seconds <= 0 ? item.amps / kind.continuous_share
-                             : item.amps / held_multiple(kind, item.seconds) / colder;
+    if (item.seconds <= 0) return item.amps / kind.continuous_share;
+    const double held = item.amps / held_multiple(kind, item.seconds) / colder;
+    return item.kind == DemandKind::turn && item.seconds >= kWork_s ? std::max(held, item.amps) : held;
 }
 
 }  // namespace

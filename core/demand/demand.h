@@ -50,7 +50,8 @@ struct RunDemand {
 [[nodiscard]] std::vector<RunDemand> demand_of(const Plan& plan, const std::vector<Solution>& solutions);
 
 // The least rating of a fuse of that kind that carries all of it: for ever within its continuous share, turns
-// and starts below its earliest opening, the room of a box whole. `air_C`: around the fuse at its hottest.
+// and starts below its earliest opening (work of half a minute and more with no fewer amps than it takes),
+// the room of a box whole. `air_C`: around the fuse at its hottest.
 [[nodiscard]] double least_rating_A(const RunDemand& demand, const FuseKind& kind, double air_C = 25);
 
 // Largest multiple of its rating that the kind is sure to hold for so long.
