@@ -1,5 +1,8 @@
 #include "notes/loose_words.h"
 
+#include "notes/everyday.h"
+#include "notes/state_words.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -48,10 +51,14 @@ std::string times_in_our_words(const std::string& line) {
     static const Pattern at_once(
         R"((?<!\bfor )(?<!\bstays )(?<!\bafter )(?<!\bwithin )(?<!\bevery )\b)" + amount +
         R"(\s+(?:to\s+[a-z]+|(?:a|per|each|every)\s+[a-z]+|at\s+a\s+time|each|lifts?|pulses?|bursts?|cycles?|pulls?)\b)");
+    // "for 5 mins at a time"
+    static const Pattern for_at_once(R"(\s*,?\s*\bfor\s+)" + amount +
+                                     R"(\s+(?:at\s+a\s+time|each\s+time)\b)");
     static const Pattern bare(R"((?:[,;]\s*|(?<=[AW])\s+))" + amount + R"(\s*(?=$|[,;]))");
     // "2 min at a time, 12 times a day": both
     static const Pattern turns(
-        amount + R"(\s*(?:at\s+a\s+time|each(?:\s+time)?)?\s*,?\s*(\d+)\s*(?:x|times)\s*(?:a|per)\s*day\b)");
+        amount +
+        R"(\s*(?:at\s+a\s+time|each(?:\s+time)?)?\s*,?\s*(?:x\s*)?(\d+)\s*(?:x|times|/)?\s*(?:a\s*|per\s*|(?<=/)\s*)day\b)");
     Found m;
     if (turns.is_in(line, m)) {
         const double once_s = seconds_in(m[1], m[2]),
@@ -82,6 +89,7 @@ std::string times_in_our_words(const std::string& line) {
         if (share > 0 && share <= 1)
             return m.before() + ", duty " + shown(std::round(share * 100)) + " %" + m.behind();
     }
+    if (for_at_once.is_in(line, m)) return for_so_long(m[1], m[2]);
     if (at_once.is_in(line, m)) return for_so_long(m[1], m[2]);
     if (bare.is_in(line, m)) return for_so_long(m[1], m[2]);
     return line;
@@ -116,6 +124,22 @@ std::string cut_off_in_our_words(const std::string& line) {
     return line;
 }
 
+// "main fuse 200 A at battery": that of the cable to the first block, once it is there.
+std::string main_fuse_in_our_words(const Plan& plan, const std::string& line) {
+    static const Pattern at_battery(
+        R"(^\s*(?:main\s+|battery\s+)*(?:fuse\s+(\d+)\s*A|(\d+)\s*A\s+(?:main\s+)?fuse)\b(?![^,]*\b(?:to|for)\b)[^,]*\b(?:at|on|by|near|beside)\s+(?:the\s+)?(?:[a-z]+\s+)?batt(?:ery|eries)?\b.*$)");
+    Found m;
+    if (!at_battery.is_all_of(line, m)) return line;
+    for (const Run& r : plan.runs) {
+        const Point* block = find(plan.points, r.to);
+        if (!block || !block->feeds_loads || !find(plan.batteries, r.from.owner)) continue;
+        for (const Device& d : r.devices)
+            if (d.kind == DeviceKind::fuse)
+                return "set \"" + d.name + "\" rating_A " + m[m.has(1) && !m[1].empty() ? 1 : 2];
+    }
+    return line;
+}
+
 // "main disconnect on the battery": in the cable to the first block.
 std::string master_in_our_words(const std::string& line) {
     static const Pattern at_battery(
@@ -136,7 +160,7 @@ std::string master_in_our_words(const std::string& line) {
 // "cab fuse panel 12 way": a bus of that name, in that place.
 std::string panel_in_our_words(const Plan& plan, const std::string& line) {
     static const Pattern named(
-        R"(^\s*((?!bus\b|fuse\b|positive\b|negative\b|cable\b|strap\b|way\b|price\b|set\b|remove\b|for\b|from\b)[a-z][a-z-]*(?:\s+[a-z-]+){0,2}?)\s+(fuse (?:panel|box|block)|distribution block|(?:positive |negative )?bus ?bar)\b([^"]*)$)");
+        R"(^\s*((?!bus\b|fuse\b|positive\b|negative\b|cable\b|strap\b|way\b|price\b|set\b|remove\b|for\b|from\b)[a-z][a-z-]*(?:\s+[a-z-]+){0,2}?)\s+(fuse ?(?:panel|box|block|board)|distribution (?:block|board)|(?:positive |negative )?bus ?bar)\b([^"]*)$)");
     // "panel at the back with 12 ways"
     static const Pattern of_ways(
         R"(^\s*((?:fuse |distribution |main |switch )?(?:panel|board))\b([^"\d]*?)\s*,?\s*(?:with\s+)?\d+[ -]ways?\s*$)");
@@ -277,7 +301,7 @@ std::string without_layout(const std::string& line) {
         {Pattern(R"((?<=[WA])\s+twin\b)"), ""},
         {Pattern(R"(\bw/\s*)"), "with "},
         {Pattern(R"(^\s*alt\b\.?\s*(?=\d))"), "alternator "},
-        {Pattern(R"(\b(\d{1,2})\s*x\s*(?=\d))"), "$1x "},
+        {Pattern(R"(\b(?![468]x[2468]\b)(\d{1,2})\s*x\s*(?=\d))"), "$1x "},
         {Pattern(R"((\d\s*k?W)\s+(?:on\s+|via\s+)?inv\b\.?)"), "$1 on inverter"},
         {Pattern(R"(^([^\d(]*?)\s*\((\d{1,2})\)\s*,?\s*(?=\d+(?:\.\d+)?\s*[AW]\b))"), "$1 $2x "},
         {Pattern(R"((\d\s*[AW])\s+peak\s*(?=$|,))"), "$1"},
@@ -307,6 +331,10 @@ std::string without_layout(const std::string& line) {
     static const Pattern taken_back(R"(\b\d+(?:\.\d+)?\s*[a-z]+\s*\?+\s*no\s*[,:-]?\s+(?=[^?]*\d))"),
         asked_and_denied(R"(^[^?\d]{1,40}\?+\s*no\b[^\d]*$)");
     if (asked_and_denied.is_all_of(text)) return "# " + line;
+    // "4x 100 Ah 12 V 2s2p = 24 V 200 Ah", "6x 200 W = 1200 W": what it makes follows from what there is
+    static const Pattern makes(R"(^(.*\d\s*Ah\b.*?)\s*(?:=|->)\s*\d+(?:\.\d+)?\s*(?:V|Ah|kWh)\b[^,]*$)"),
+        adds_up(R"((\d\s*x\s*\d+(?:\.\d+)?\s*W)\s*=\s*\d+(?:\.\d+)?\s*k?W\b)");
+    text = adds_up.replaced(makes.replaced(text, "$1"), "$1");
     text = roughly.replaced(sign.replaced(taken_back.replaced(text, ""), " "), "");
     // what a label says of its cells is the rail that they make
     static const Pattern hours(R"(\d\s*Ah\b)"), of_cells(R"(\b(\d\d\.\d)\s*V\b)");
@@ -315,6 +343,7 @@ std::string without_layout(const std::string& line) {
                m.behind();
     text = doubt.replaced(cca.replaced(text, "$1 $2"), "$1");
     text = and_amps.replaced(counted.replaced(at_most.replaced(text, ""), "$1x "), "$1 ");
+    text = with_plain_figures(text);
     for (const auto& [more, plain] : plainer) text = more.replaced(text, plain);
     // "180 A peak 300 A 10 s"; of "250 A peak, 80 A" the first is the peak
     static const Pattern peak(
@@ -333,24 +362,15 @@ std::string without_layout(const std::string& line) {
     return runs.replaced(text, "");
 }
 
-static bool is_a_switch(const Plan& plan, const std::string& name) {
-    const auto names = [&](const std::vector<std::string>& switches) {
-        return std::any_of(switches.begin(), switches.end(),
-                           [&](const std::string& s) { return to_lower(s) == name; });
-    };
-    return std::any_of(plan.states.begin(), plan.states.end(),
-                       [&](const State& s) { return names(s.switches); }) ||
-           std::any_of(plan.loads.begin(), plan.loads.end(),
-                       [&](const Load& l) { return names(l.live_when.switches); });
-}
-
 // "on aux", where there is an aux battery.
 static std::string called_by_first_word(const Plan& plan, const std::string& line) {
     static const Pattern at(R"((?:\b(on|from|off|to|via)\s+(?:the\s+)?|,\s*)([a-z]+)\s*(?=,|$))");
     for (const Battery& b : plan.batteries) {
         const std::string name = to_lower(b.name);
-        if (!name.ends_with(" battery")) continue;
-        const std::string word = name.substr(0, name.size() - 8);
+        std::string word;
+        for (const std::string_view thing : {" battery bank", " battery", " batteries", " bank"})
+            if (word.empty() && name.ends_with(thing)) word = name.substr(0, name.size() - thing.size());
+        if (word.empty()) continue;
         Found m;
         for (std::string before, rest = line; at.is_in(rest, m);
              before += m.before() + m[0], rest = m.behind()) {
@@ -362,65 +382,12 @@ static std::string called_by_first_word(const Plan& plan, const std::string& lin
     return line;
 }
 
-// "sound + lights + fan": most of it are switches of the plan, or words of a load's name.
-static bool names_circuits(const Plan& plan, const std::string& list) {
-    static const Pattern between(R"(\s*(?:,|;|\+|&|\band\b)\s*)");
-    int all = 0, known = 0;
-    const std::string parts = between.replaced(to_lower(list), "|");
-    static const Pattern only(R"(\s+only$)");
-    for (const std::string_view part : split(parts, '|')) {
-        const std::string words = only.replaced(std::string(trim(part)), "");
-        if (words.empty()) continue;
-        ++all;
-        known += words == "everything" || is_a_switch(plan, words) ||
-                 std::any_of(plan.loads.begin(), plan.loads.end(), [&](const Load& l) {
-                     return (" " + to_lower(l.name) + " ").find(" " + words + " ") != std::string::npos;
-                 });
-    }
-    return known > 0 && 2 * known >= all;
-}
-
-// A state said like "serving: engine off, freezer on", "night: parked, router", "driving: lights", "parked
-// key off". Empty: it is none. What says amps or watts is a thing.
-static std::string state_behind_its_name(const Plan& plan, const std::string& line) {
-    static const Pattern named(
-        R"(^\s*([a-z][a-z -]{1,30}?)(?:\s+(\d+(?:\.\d+)?\s*h)(?:ours?)?)?\s*:\s*(\S.*)$)");
-    static const Pattern role_alone(
-        R"(^\s*(parked|driving|idling|towed)\s*,?\s+((?:key|engine)\s+(?:off|on|running|stopped)\b.*)$)");
-    static const Pattern says_when(
-        R"(\b(?:(?:engine|motor|outboard|key)\s+(?:off|on|running|stopped|accessory|idl\w+)|(?:engine\s+)?\d+\s*rpm|parked|driving|idling|towed|cranking)\b)");
-    static const Pattern role(R"(\b(parked|driving|idling|towed)\b)");
-    static const Pattern draws(R"(\d\s*(?:k?W|A|Ah|V)\b)"),
-        idles(R"(\bengine\s+(?:at\s+)?idl(?:e|es|ing)\b)"), by_key(R"((^|,)\s*ignition(?:\s+on)?\s*(?=,|$))");
-    if (to_lower(trim(line)).starts_with("day") || to_lower(trim(line)).starts_with("state") ||
-        draws.is_in(line))
-        return {};
-    static const Pattern motor(R"(\b(?:motor|outboard)\s+(?=running|off|on|stopped))"),
-        lasts(R"(\s+-\s*(?=\d+(?:\.\d+)?\s*h\b))");
-    const auto said = [&](const std::string& name, const std::string& words) {
-        static const Pattern only(R"(\s+only\s*(?=,|$))");
-        const std::string rest = lasts.replaced(motor.replaced(only.replaced(words, ""), "engine "), ", ");
-        Found r;
-        const std::string what =
-            role.is_in(name, r) && !role.is_in(rest) ? to_lower(r[1]) + ", " : std::string();
-        return "state \"" + name + "\", " + what +
-               by_key.replaced(idles.replaced(rest, "idling"), "$1 key on");
-    };
-    Found m;
-    if (role_alone.is_all_of(line, m)) return said(m[1], m[2]);
-    if (!named.is_all_of(line, m)) return {};
-    const bool known = std::any_of(plan.loads.begin(), plan.loads.end(),
-                                   [&](const Load& l) { return to_lower(l.name) == to_lower(m[1]); });
-    if (known || (!says_when.is_in(m[3]) && !role.is_in(m[1]) && !names_circuits(plan, m[3]))) return {};
-    return said(m[1], (m.has(2) && !m[2].empty() ? m[2] + ", " : std::string()) + m[3]);
-}
-
 std::string loosely_said(const Plan& plan, const std::string& line) {
     static const Pattern only(R"(\bonly\s+(?=(?:on|while|when|with)\b))");
     static const Pattern no_engine(R"(^\s*(?:no|without (?:an )?)\s*(?:engine|alternator)\s*\.?\s*$)");
     static const Pattern battery(R"(\bbatt\b\.?)");
     if (no_engine.is_all_of(line)) return "vehicle no engine";
-    if (auto state = state_behind_its_name(plan, line); !state.empty()) return state;
+    if (auto state = state_said(plan, line); !state.empty()) return state;
     // where something stands is called without "the"; "on the mast" keeps it, since "on mast" is a switch
     static const Pattern article(R"(\b(in|inside|behind|under|beside)\s+the\s+)");
     std::string text = article.replaced(only.replaced(line, ""), "$1 ");
@@ -432,8 +399,8 @@ std::string loosely_said(const Plan& plan, const std::string& line) {
     text = own_switch(figure_behind_its_thing(text));
     static const Pattern timed(R"(^\s*(?:state|day|winch|vehicle|set|reading|minutes|rate|price)\b)");
     if (!timed.is_in(text)) text = times_in_our_words(text);
-    return panel_in_our_words(plan,
-                              master_in_our_words(cut_off_in_our_words(controller_in_our_words(plan, text))));
+    text = master_in_our_words(cut_off_in_our_words(controller_in_our_words(plan, text)));
+    return panel_in_our_words(plan, main_fuse_in_our_words(plan, text));
 }
 
 }  // namespace yr

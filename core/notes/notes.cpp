@@ -8,6 +8,7 @@
 #include "notes/piece.h"
 #include "notes/plan_text.h"
 #include "notes/several.h"
+#include "typing/battery_words.h"
 #include "units/pattern.h"
 #include "units/text.h"
 
@@ -149,6 +150,47 @@ static void without_circuit_numbers(std::vector<NoteLine>& lines) {
     }
 }
 
+// A page of what is built in behind the seats: it charges "from the vehicle battery", of which it says no
+// more. Its own battery is another one.
+static bool charges_from_unsaid(const std::vector<NoteLine>& lines) {
+    static const Pattern charges(
+        R"(\b(?:dc-?dc|dcdc|dc/dc|b2b|battery to battery|vsr|split[ -]charge|sensing relay)\b.*\b(?:from|off|between)\s+(?:the\s+)?(?:vehicle|starter|start|engine|van|chassis|cab|car|truck)(?:'s)?(?:\s+batt\w*)?\b)");
+    static const Pattern says(
+        R"(\b(?:vehicle|starter|start|engine|van|chassis|cab|car|truck|crank(?:ing)?)\s+batt\w*[^\n]*\d\s*(?:Ah|CCA)\b|\d\s*(?:Ah|CCA)\s+(?:vehicle|starter|start|engine|van|chassis|cab)\b)");
+    static const Pattern hours(R"(\d\s*Ah\b)");
+    const auto any = [&](const Pattern& p) {
+        return std::any_of(lines.begin(), lines.end(),
+                           [&](const NoteLine& n) { return !n.thing && p.is_in(n.text); });
+    };
+    return any(charges) && !any(says) && std::count_if(lines.begin(), lines.end(), [&](const NoteLine& n) {
+                                             return !n.thing && hours.is_in(n.text);
+                                         }) == 1;
+}
+
+// "4x 100 Ah 12 V 2s2p = 24 V 200 Ah" on a page that says no volts of its vehicle: those of its only battery.
+// Empty: it says them, or has 12 V.
+static std::string volts_of_only_battery(const std::vector<NoteLine>& lines) {
+    static const Pattern hours(R"(\d\s*Ah\b)"), high(R"(\b(24|48)\s*V\b)"),
+        rails(R"(\b(?:12|24|36|48)\s*V\b)"),
+        low(R"(\b(?:12|24|36|48)\s*V\s+(?:system|vehicle|chassis|electrics|battery)\b|^\s*(?:chassis|vehicle|system|electrics)\s*:?\s*(?:12|24|36|48)\s*V)");
+    const NoteLine* only = nullptr;
+    for (const NoteLine& n : lines) {
+        if (n.thing || low.is_in(n.text)) return {};
+        if (!hours.is_in(n.text)) continue;
+        if (only) return {};
+        only = &n;
+    }
+    Found m;
+    std::string said;
+    if (!only || rails.is_in(lines.front().text)) return {};
+    for (std::string rest = only->text; high.is_in(rest, m);) {
+        said = m[1];
+        const std::string behind = m.behind();
+        rest = behind;
+    }
+    return said;
+}
+
 Notes read_page(const Plan& base, std::string_view text, const Library* library) {
     Notes notes;
     notes.plan = base;
@@ -165,6 +207,16 @@ Notes read_page(const Plan& base, std::string_view text, const Library* library)
         notes.lines.push_back(std::move(n));
     }
     without_circuit_numbers(notes.lines);
+    if (base.loads.empty() && base.sources.empty() && battery_is_free(base))
+        if (const std::string volts = volts_of_only_battery(notes.lines); !volts.empty())
+            if (const Statement s = read_statement(notes.plan, "vehicle " + volts + " V"); s.whole())
+                (void)yr::apply(notes.plan, *s.edit);
+    if (battery_is_free(base) && base.loads.empty() && base.sources.empty() &&
+        charges_from_unsaid(notes.lines)) {
+        Battery vehicles = base.batteries.front();
+        vehicles.name = kVehicleBattery;
+        (void)yr::apply(notes.plan, Put<Battery>{vehicles, {}});
+    }
     if (auto error = take_things(notes.plan, things)) notes.things = *error;
     std::string heading;     // what it gives, up to the next one or a blank line
     std::size_t listed = 0;  // how far its list stands in

@@ -6,6 +6,7 @@
 #include "notes/loose_words.h"
 #include "notes/said.h"
 #include "plan/rail_volts.h"
+#include "typing/battery_words.h"
 #include "units/pattern.h"
 #include "units/quantity.h"
 #include "units/text.h"
@@ -51,10 +52,8 @@ std::string things_in_our_words(const Plan& plan, std::string_view line) {
          {"aux battery", "auxiliary battery", "house battery", "leisure battery"})
         if (starts_with_words(text, theirs)) {
             // the first that is said of is the one that every plan begins with
-            const bool first = plan.batteries.size() == 1 && !plan.batteries.front().capacity_Ah &&
-                               !plan.batteries.front().cranking_A;
-            return with(theirs,
-                        std::string(first ? "battery \"" : "second battery \"") + std::string(theirs) + "\"");
+            return with(theirs, std::string(battery_is_free(plan) ? "battery \"" : "second battery \"") +
+                                    std::string(theirs) + "\"");
         }
     // "e-stop disconnect between battery and main bus": a master of that name
     static const Pattern master(
@@ -127,6 +126,15 @@ std::string draws_in_our_words(const std::string& line) {
     // "10 A max, 4 A avg": a share of the time
     static const Pattern averages(
         R"((\d+(?:\.\d+)?)\s*A(?:\s+max(?:imum)?)?\s*[,;/]\s*(\d+(?:\.\d+)?)\s*A\s+(?:avg|average|mean)\b)");
+    // "800 W avg, 1500 W peak"
+    static const Pattern mean_first(
+        R"((\d+(?:\.\d+)?)\s*([AW])\s+(?:avg|average|mean)\s*[,;/]\s*(\d+(?:\.\d+)?)\s*\2\b(?:\s+(?:peak|max(?:imum)?)\b)?\s*(?=$|,))");
+    if (Found a; mean_first.is_in(line, a)) {
+        const double mean = value_in(a[1] + " A"), most = value_in(a[3] + " A");
+        if (mean > 0 && mean < most)
+            return draws_in_our_words(a.before() + a[3] + " " + a[2] + ", duty " +
+                                      shown(std::ceil(100 * mean / most)) + " %" + a.behind());
+    }
     if (Found a; averages.is_in(line, a)) {
         const double most = value_in(a[1] + " A"), mean = value_in(a[2] + " A");
         if (mean > 0 && mean < most)
@@ -209,8 +217,7 @@ std::string battery_in_our_words(const Plan& plan, std::string line) {
     }
     if (line.find(':') != std::string::npos || line.find('"') != std::string::npos)
         return line;  // of something that is there
-    const bool no_other = plan.batteries.size() == 1 && !plan.batteries.front().capacity_Ah &&
-                          !plan.batteries.front().cranking_A;
+    const bool no_other = battery_is_free(plan);
     if (bank.is_in(line, b) || of_chemistry.is_in(line, b))
         line = std::string(no_other ? "battery \"" : "second battery \"") + b[1] + "\" " + b[2] + b.behind();
     // how many: beside the figure that it counts
@@ -226,10 +233,8 @@ std::string battery_in_our_words(const Plan& plan, std::string line) {
     if (!head.is_all_of(text, m)) return text;
     std::string name(trim(m[1]));
     while (!name.empty() && (name.back() == ',' || name.back() == ' ')) name.pop_back();
-    const bool first = plan.batteries.size() == 1 && !plan.batteries.front().capacity_Ah &&
-                       !plan.batteries.front().cranking_A;
-    return std::string(first ? "battery " : "second battery ") + (name.empty() ? "" : "\"" + name + "\" ") +
-           m[2];
+    return std::string(no_other ? "battery " : "second battery ") +
+           (name.empty() ? "" : "\"" + name + "\" ") + m[2];
 }
 
 // "shore charger 25 A", "dc-dc charger 30 A from A to B"
@@ -263,12 +268,13 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
         R"(\b(between|and)\s+(?:the\s+)?(chassis|house|starter|start|crank|engine|leisure|aux|coach|service|second)(?=\s+and\b|\s*(?:,|$)))");
     static const Pattern joins(
         R"(^\s*(?:battery\s+|split[ -]charge\s+)?(?:isolator|relay|isolator relay|relay combiner|solenoid|contactor|vsr|combiner|separator)\b)");
-    static const Pattern charges(R"(^\s*(?:charger\s+)?(?:dc-?dc|dcdc|dc/dc|b2b)\b)");
+    static const Pattern charges(
+        R"(^\s*(?:charger\s+)?(?:(?:12|24|36|48)\s*V?\s*(?:/|to|-|->)\s*(?:12|24|36|48)\s*V?\s+)?(?:dc-?dc|dcdc|dc/dc|b2b)\b)");
     static const Pattern which_way_said(
         R"(\b(from|to|into)\s+(?:the\s+)?(chassis|house|starter|start|crank|engine|leisure|aux|coach|service|second)(?=\s+(?:to|and|into)\b|\s*(?:,|$)))");
-    if (charges.is_in(line) && which_way_said.is_in(line))
+    if ((charges.is_in(line) || joins.is_in(line)) && which_way_said.is_in(line))
         return charger_in_our_words(plan, which_way_said.replaced(line, "$1 $2 battery"));
-    if (joins.is_in(line) && which.is_in(line))
+    if ((joins.is_in(line) || charges.is_in(line)) && which.is_in(line))
         return charger_in_our_words(plan, which.replaced(line, "$1 $2 battery"));
     // "charger from truck: 24-12 dcdc charger 30 A": which way it goes is said by its volts
     static const Pattern which_way(
@@ -307,6 +313,9 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     if (supplied.is_all_of(line, m)) return "charger \"" + m[1] + "\" " + m[2];
     static const Pattern towed(
         R"(^\s*(.*\bcharge (?:line|lead|wire|cable))\s+(\d+(?:\.\d+)?\s*A)\s+from (?:the )?(?:tow|towing|car|truck|tug|pickup|van)\b.*$)");
+    static const Pattern of_tow_vehicle(
+        R"(^\s*(?:tow(?:ing)? (?:vehicle|car|truck)|tug)\b.*\bcharge (?:line|lead|wire|cable)\b[^\d]*(\d+(?:\.\d+)?\s*A)\b.*$)");
+    if (of_tow_vehicle.is_all_of(line, m)) return "charger \"charge line\" " + m[1];
     if (towed.is_all_of(line, m)) return "charger \"" + m[1] + "\" " + m[2];
     static const Pattern combined(R"(^\s*inverter\s*[/-]\s*charger\b(.*)$)");
     if (combined.is_all_of(line, m)) return "inverter" + m[1];
@@ -371,7 +380,7 @@ std::string state_in_our_words(const std::string& line) {
 std::string in_our_words(const Plan& plan, std::string_view line) {
     // a page's first line is often its name: "race car 12 V"
     static const Pattern title(
-        R"(^\s*((?!battery|alternator|charger|converter|bus|stud|solar|shore|reading)[a-z][a-z -]*?)[, ]+(12|24|48)\s*V\b\s*((?:rear battery|no chassis|system|vehicle)?)\s*$)");
+        R"(^\s*((?!battery|alternator|charger|converter|bus|stud|solar|shore|reading)[a-z][a-z -]*?)[,. ]+(12|24|48)\s*V\b\s*((?:rear battery|no chassis|system|vehicle)?)\s*$)");
     std::string text(line);
     if (text.size() > kLongestLine) return text;
     const bool nothing_yet = plan.loads.empty() && plan.sources.empty() &&

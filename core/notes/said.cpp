@@ -25,7 +25,8 @@ std::optional<Terminal> by_habit(const Plan& plan, const std::string& word, bool
         return first(PointKind::chassis, "engine");
     if (word == "body" || word == "frame" || word == "cab") return first(PointKind::chassis, word);
     if (word == "chassis" || word == "ground") return first(PointKind::chassis, "");
-    if (word == "bus") return first(PointKind::bus, "");
+    if (word == "bus" || word == "busbar" || word == "bus bar" || word == "positive busbar")
+        return first(PointKind::bus, "");
     if (word == "main bus" || word == "main bus bar" || word == "main busbar" || word == "main fuse block" ||
         word == "main block" || word == "fuse block" || word == "fuse panel")
         for (const Point& p : plan.points)
@@ -345,7 +346,13 @@ class SaidReader {
                 holds = {&l, holds.alike + 1};
         }
         const Meant& meant = begins.load ? begins : holds;
-        return meant.alike == 1 ? meant.load : nullptr;
+        if (meant.load) return meant.alike == 1 ? meant.load : nullptr;
+        constexpr std::size_t kPartOfAWord = 5;  // "plotter" of "chartplotter 12 in"
+        Meant part;
+        for (const Load& l : plan_.loads)
+            if (words.size() >= kPartOfAWord && to_lower(l.name).find(words) != std::string::npos)
+                part = {&l, part.alike + 1};
+        return part.alike == 1 ? part.load : nullptr;
     }
 
     // "freezer on" of a state: its own switches; one that always runs is on as it is.
@@ -357,7 +364,12 @@ class SaidReader {
             const Load* load = load_called(to_lower(words.joined(0, count)));
             if (!load) continue;
             const auto& own = load->live_when.switches;
-            if (off && own.empty()) return false;
+            if (off && own.empty()) {  // whoever says so has a switch for it
+                if (!load->own_switch || !load->inverter.empty()) return false;
+                said_.switched_off.push_back(load->id);
+                words.skip(count + 1);
+                return true;
+            }
             if (!said_.when) said_.when = Condition{};
             auto& list = on ? said_.when->switches : said_.when->switches_off;
             list.insert(list.end(), own.begin(), own.end());
@@ -399,7 +411,7 @@ class SaidReader {
         for (const Load& l : plan_.loads) {
             const std::string name = to_lower(l.name),
                               one = words.ends_with('s') ? words.substr(0, words.size() - 1) : words;
-            if (!name.ends_with(" " + words) && !name.starts_with(words + " ") &&
+            if ((" " + name + " ").find(" " + words + " ") == std::string::npos &&
                 !name.starts_with(one + " "))
                 continue;
             if (!group) group.emplace();

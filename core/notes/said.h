@@ -39,6 +39,7 @@ struct Said {
         on;                   // "on leisure battery", "near the second battery": it charges it or draws on it
     std::vector<Id> between;  // "between A and B"
     std::optional<Condition> when;
+    std::vector<Id> switched_off;  // of a state: loads that are off in it and had no switch so far
     std::set<std::string> flags;
     std::vector<double> numbers;
     std::vector<std::string> not_understood;

@@ -1,6 +1,7 @@
 #include "notes/several.h"
 
 #include <algorithm>
+#include <utility>
 
 #include "notes/notes.h"
 #include "notes/shorthand.h"
@@ -31,12 +32,13 @@ bool begins_a_thing(const std::string& piece) {
     static const Pattern named(
         R"(^\s*(?:\d+\s*x?\s+)?(?!(?:start|idle|fuse|fused|breaker|by|main|surge|standby|regulator|duty|for|with|on|off|from|to|in|at|and|then|each|cutoff|float|cable|not|channel|while|when|after|cranking|charge|health|controller|agm|gel|flooded|lithium|lifepo4|stall|peak|max|low|high|glow|up)\b)[a-z][a-z-]*\b.*\d)");
     static const Pattern figure_first(
-        R"(^\s*\d+(?:\.\d+)?\s*k?[WA]\s+(?:alternator|inverter|solar|charger|converter|starter|winch)\b)");
+        R"(^\s*\d+(?:\.\d+)?\s*(?:k?[WA]\s+(?:alternator|inverter|solar|charger|converter|starter|winch)\b|Ah\s+(?:[a-z]+\s+)?(?:batt|bank)))");
     return says_amount(piece) && (named.is_in(piece) || figure_first.is_in(piece));
 }
 
 bool says_supply(const std::string& piece) {
-    static const Pattern supply(R"(\b(?:alternator|inverter|solar|charger|converter|starter|winch)\b)");
+    static const Pattern supply(
+        R"(\b(?:alternator|inverter|solar|charger|converter|starter|winch|batter(?:y|ies)|batt)\b)");
     return supply.is_in(piece);
 }
 
@@ -177,6 +179,10 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
     if (auto lines = supply_with_its_loads(line); !lines.empty()) return lines;
     if (auto lines = sentences_of(line); !lines.empty()) return lines;
     if (auto states = states_listed(line); !states.empty()) return states;
+    // "parked at depot: shore charger 25 A on, freezer on"
+    static const Pattern charged_there(
+        R"(^\s*([a-z][a-z -]{1,30}:.*?\b(?:shore|mains|hook-?up)(?:\s+power)?)\s+charger\s+(\d+(?:\.\d+)?\s*A)\b(.*)$)");
+    if (Found m; charged_there.is_all_of(line, m)) return {"charger shore " + m[2], m[1] + m[3]};
     // "alternators 2x 185 A"
     static const Pattern twins(
         R"(^\s*(?:twin |dual |two )?alternators\s*:?\s*(?:2\s*x\s*)?(\d+\s*A)\s*(?:each)?\s*$)");
@@ -219,6 +225,8 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
     if (supply.is_in(heading.before)) return {};  // "alternators: 150 A, 200 A": no loads
     const bool headed_well = !heading.behind.empty();
     if (lines.size() < 2 && !headed_well) return {};
+    // "engine: 150 A alternator, 95 Ah battery": what supplies is called by its own word
+    if (std::all_of(lines.begin(), lines.end(), says_supply)) heading.before.clear();
     name_sides(lines);
     for (std::string& part : lines) {
         if (!heading.before.empty()) {
@@ -239,6 +247,31 @@ std::string given_by_heading(const Plan& plan, std::string_view line) {
     static const Pattern alone(R"(^\s*([a-z0-9][a-z0-9 ()]{1,40}?)\s*(?::|(?<=V\)))\s*$)");
     Found m;
     return alone.is_all_of(line, m) ? heading_of(plan, m[1]).behind : std::string();
+}
+
+std::vector<std::string> sentences_that_say_things(std::string_view line) {
+    static const Pattern stop(R"(^(.*?[a-z0-9)])\.\s+(?=[a-z0-9])(.*)$)"),
+        short_form(
+            R"((?:^|\s)(?:approx|max|min|incl|ca|batt|bat|alt|inv|no|nr|qty|ext|int|temp|typ|avg|cont|nom|pos|neg|amp|elec|hyd|comp)$)");
+    if (line.size() > kLongestSeveral || line.find('"') != std::string_view::npos) return {};
+    // "busbars pos and neg 250 A"
+    static const Pattern both_bars(
+        R"(^\s*(?:pos(?:itive)?\s*(?:and|&|\+|/)\s*neg(?:ative)?\s+bus ?bars?|bus ?bars?\s*[:,]?\s*pos(?:itive)?\s*(?:and|&|\+|/)\s*neg(?:ative)?)\b(.*)$)");
+    if (Found m; both_bars.is_all_of(std::string(line), m))
+        return {"positive bus bar" + m[1], "negative bus bar" + m[1]};
+    std::vector<std::string> said;
+    std::string before, rest(line);
+    for (Found m; stop.is_all_of(rest, m);) {
+        const bool ends = !short_form.is_in(to_lower(m[1]));
+        before += m[1] + (ends ? "" : ". ");
+        if (ends) said.push_back(std::exchange(before, {}));
+        const std::string behind = m[2];
+        rest = behind;
+    }
+    said.push_back(before + rest);
+    if (!said.back().empty() && said.back().back() == '.') said.back().pop_back();
+    const auto amounts = std::count_if(said.begin(), said.end(), says_amount);
+    return said.size() > 1 && amounts > 0 ? said : std::vector<std::string>{};
 }
 
 std::vector<std::string> title_and_battery(const Plan& plan, std::string_view line) {

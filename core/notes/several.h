@@ -16,6 +16,10 @@ namespace yr {
 // says one thing.
 [[nodiscard]] std::vector<std::string> parts_of_line(const Plan& plan, std::string_view line);
 
+// "tractor with sprayer. alternator 95 A. battery 110 Ah": each sentence, where more than one says something.
+// Empty: it is one.
+[[nodiscard]] std::vector<std::string> sentences_that_say_things(std::string_view line);
+
 // "lorry 24 V, batteries 2x 180 Ah in series", the first line of a page: the title and the battery. Empty: it
 // is none.
 [[nodiscard]] std::vector<std::string> title_and_battery(const Plan& plan, std::string_view line);

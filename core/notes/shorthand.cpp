@@ -1,5 +1,7 @@
 #include "notes/shorthand.h"
 
+#include "notes/everyday.h"
+
 #include "typing/line_words.h"
 #include "units/pattern.h"
 #include "units/quantity.h"
@@ -63,6 +65,7 @@ std::string in_full(std::string text) {
          "in "},
         {Pattern(R"(,\s*(?=(?:chassis|frame) rail\b))"), " in "}};
     for (const auto& [more, plain] : plainer) text = more.replaced(text, plain);
+    text = with_everyday_words(text);
     // "5 A + 5 A"
     static const Pattern sum(R"(\b(\d+(?:\.\d+)?)\s*([AW])\s*\+\s*(\d+(?:\.\d+)?)\s*\2\b)");
     if (Found m; sum.is_in(text, m))
@@ -75,8 +78,16 @@ std::vector<std::string> listed(const std::string& text, const std::string& behi
     static const Pattern together(R"(\s+(?:and|&|\+)\s+(?=[a-z][^,]*\d))");
     static const Pattern amount(R"(\d\s*k?[WA]\b)");
     std::vector<std::string> things;
+    std::string name;  // what its figures stand behind, each behind a comma
     for (const std::string& part : comma_parts(together.replaced(text, ", ")))
-        if (const std::string thing(trim(part)); amount.is_in(thing)) things.push_back(thing + behind);
+        if (const std::string thing(trim(part)); !thing.empty() && thing.find_first_of("0123456789") == 0)
+            (things.empty() ? name : things.back()) += ", " + thing;
+        else if (amount.is_in(thing))
+            things.push_back(thing);
+        else
+            name = thing;
+    if (things.empty() && amount.is_in(name)) things.push_back(name);
+    for (std::string& thing : things) thing += behind;
     return things;
 }
 
@@ -134,6 +145,9 @@ std::string one_thing(const std::string& line) {
         R"(\b(?:230|240|120|110)\s*V\s+(?:from|in|at)\s+(?:the\s+)?(?:shed|garage|house|barn|building|wall|depot|yard|workshop)\b)");
     static const Pattern thought(
         R"(^\s*(?:ideally|note|nb|n\.b\.|remember|should|would|want|please|maybe|perhaps|everything|all wiring|[a-z]+ (?:water|air) so)\b(?!.*\d\s*(?:k?W|A|Ah)\b).*$)");
+    // it measures, and takes nothing worth a cable
+    static const Pattern measures(
+        R"(^\s*(?:battery\s+)?(?:(?:monitor(?:ing)?|smart|battery)\s+)*shunt\b(?!.*\d\s*m?W\b).*$)");
     // two of a kind that say their cranking amps alone: side by side they give twice as much
     static const Pattern by_cranking(
         R"(^\s*(?:2|two)\s*x?\s*batter(?:y|ies)\b[^\d]*(?:group\s*\d+[^\d]*)?(\d{3,4})\s*CCA\b\s*(?:each\b)?[^\d]*$)");
@@ -142,7 +156,7 @@ std::string one_thing(const std::string& line) {
     if (hook_up.is_all_of(line, m) || charger_of.is_all_of(line, m)) return "charger shore " + m[1];
     if (of_mains.is_all_of(line, m)) return "charger shore " + m[1];
     if (isolator.is_all_of(line, m)) return m[1];
-    if (elsewhere.is_in(line) || thought.is_all_of(line)) return "# " + line;
+    if (elsewhere.is_in(line) || thought.is_all_of(line) || measures.is_all_of(line)) return "# " + line;
     return line;
 }
 

@@ -7,6 +7,7 @@
 #include "control/circuit.h"
 #include "notes/asides.h"
 #include "notes/changes.h"
+#include "notes/everyday.h"
 #include "notes/habits.h"
 #include "notes/kinds.h"
 #include "notes/loose_words.h"
@@ -222,6 +223,14 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
             s.load.reset();
             return s;
         }
+    const auto draw_in_units = [&](DrawKind kind) {
+        return s.load->draw && s.load->draw->kind == kind ? s.load->draw->value : 0;
+    };
+    if (names_no_load(named, draw_in_units(DrawKind::current), draw_in_units(DrawKind::power))) {
+        s.error = Error{ErrorCode::unknown_name, "line", s.load->name, Want::a_kind_of_thing};
+        s.load.reset();
+        return s;
+    }
     // what charges is no load, however many amps it says
     static const Pattern charges(
         R"(\b(?:alternators?|stator|dynamo|generator|solar (?:panels?|blanket|array))\b)");
@@ -542,6 +551,10 @@ void read_otherwise(const Plan& plan, const std::string& words, const Library* l
 
 Statement read_statement(const Plan& plan, std::string_view line, const Library* library) {
     const auto [words, remark] = without_remark(without_layout(std::string(line)));
+    if (auto each = sentences_that_say_things(words); !each.empty()) {
+        Statement all = read_lines(plan, std::move(each), library);
+        if (all.whole() && all.not_understood.empty()) return all;
+    }
     if (auto both = title_and_battery(plan, words); !both.empty()) {
         Statement all = read_lines(plan, std::move(both), library);
         if (all.whole() && all.not_understood.empty()) return all;
@@ -551,7 +564,9 @@ Statement read_statement(const Plan& plan, std::string_view line, const Library*
     if (const std::string text(line); beside.is_all_of(text))
         if (const auto title = title_line(plan, text)) return read_placed(plan, *title, library);
     // "launch (outboard 60 hp, 12 V)": what its engine gives is no load
-    if (const std::string named = without_engines_power(words); named != words)
+    std::string unquoted_words(words);
+    std::erase(unquoted_words, '"');
+    if (const std::string named = without_engines_power(unquoted_words); named != unquoted_words)
         if (const auto title = title_line(plan, named)) return read_placed(plan, *title, library);
     Statement s = read_placed(plan, in_our_words(plan, words), library);
     if (s.error || !s.not_understood.empty()) {

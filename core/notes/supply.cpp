@@ -7,6 +7,7 @@
 #include "notes/kinds.h"
 #include "plan/rail_volts.h"
 #include "size/run_limits.h"
+#include "typing/battery_words.h"
 
 namespace yr {
 namespace {
@@ -171,7 +172,8 @@ Made make_battery(PlanBuilder& b, const Said& said) {
     // the first line of a battery says what the plan's own is; where that is known, it is another one
     const bool second = said.has("second") || said.has("another") || said.from || said.has("dc-dc") ||
                         said.labelled.contains("dc-dc") || said.labelled.contains("dcdc");
-    if (!plan.batteries.empty() && !plan.batteries.front().capacity_Ah && !second) {
+    if (!plan.batteries.empty() && !plan.batteries.front().capacity_Ah &&
+        plan.batteries.front().name != kVehicleBattery && !second) {
         Battery first = plan.batteries.front();
         take_values(first, said, plan.vehicle.nominal_V);
         if (!said.name.empty()) first.name = said.name;

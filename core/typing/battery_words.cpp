@@ -34,6 +34,12 @@ std::optional<Chemistry> chemistry_said(std::string_view word) {
 
 }  // namespace
 
+bool battery_is_free(const Plan& plan) {
+    if (plan.batteries.size() != 1) return false;
+    const Battery& only = plan.batteries.front();
+    return !only.capacity_Ah && !only.cranking_A && only.name != kVehicleBattery;
+}
+
 Id battery_meant_by(const Plan& plan, std::string_view words) {
     const auto kind = kind_said(words);
     if (!kind || plan.batteries.empty()) return {};
@@ -43,11 +49,13 @@ Id battery_meant_by(const Plan& plan, std::string_view words) {
                                            "house",     "leisure", "service", "domestic", "equipment",
                                            "secondary", "coach",   "camper"};
     if (words == "bank" || words == "battery bank") return plan.batteries.back().id;
+    // "house battery" of the one that is called "house bank", "lab bank" of the one that is called "lab
+    // battery"
+    if (!kind->empty())
+        for (const Battery& b : plan.batteries)
+            if (const std::string name = to_lower(b.name); kind_said(name) == kind) return b.id;
     if (among(*kind, kFirst)) return plan.batteries.front().id;
     if (among(*kind, kSecond)) return plan.batteries.size() > 1 ? plan.batteries[1].id : Id();
-    // "lab bank" of the one that is called "lab battery"
-    for (const Battery& b : plan.batteries)
-        if (const std::string name = to_lower(b.name); kind_said(name) == kind) return b.id;
     if (const auto chemistry = chemistry_said(*kind))
         for (const Battery& b : plan.batteries)
             if (b.chemistry == *chemistry) return b.id;

@@ -8,6 +8,14 @@
 
 namespace yr {
 
+// A page that charges from "the vehicle battery" and says nothing else of it: that of the engine, its hours
+// assumed.
+inline constexpr std::string_view kVehicleBattery = "vehicle battery";
+
+// Whether nothing is said yet of the one battery that every plan begins with: the first line of a battery
+// says it.
+[[nodiscard]] bool battery_is_free(const Plan& plan);
+
 // `words`: lower case, without "the". Empty where they mean no battery of this plan. A battery's own name is
 // not looked at: it comes first, and is sought where names are.
 [[nodiscard]] Id battery_meant_by(const Plan& plan, std::string_view words);

@@ -1,0 +1,139 @@
+#include "notes/everyday.h"
+
+#include "units/pattern.h"
+#include "units/quantity.h"
+#include "units/text.h"
+
+namespace yr {
+namespace {
+
+struct Phrase {
+    Pattern more;
+    const char* plain;
+};
+
+// "fridge 15 A (draws 4.5 A)", "heater 15 A (8 A at start, 1.5 A running)": the first is the fuse, what is in
+// brackets the draw.
+std::string fuse_before_its_draw(const std::string& line) {
+    static const Pattern bracket(
+        R"x(^([^\d("]*[a-z][^\d("]*?)\s*(\d+(?:\.\d+)?)\s*A\s*\(([^()"]*?\b(?:draws?|uses?|takes?|actual(?:ly)?|running|runs(?: at)?)\b[^()"]*)\)(.*)$)x");
+    static const Pattern draw(R"(\d+(?:\.\d+)?\s*A\b)"),
+        verb(R"(^.*?\b(?:draws?|uses?|takes?|actual(?:ly)?)\s+(?=\d))"),
+        cycles(R"(\bcycl(?:es|ing)\s+(?=\d+\s*%))");
+    Found m, d;
+    if (!bracket.is_all_of(line, m) || !draw.is_in(m[3], d)) return line;
+    const double fuse_A = parse_value(m[2], Dimension::number).value_or(0);
+    for (std::string rest = m[3]; draw.is_in(rest, d); rest = d.behind())
+        if (parse_value(d[0].substr(0, d[0].find_first_not_of("0123456789.")), Dimension::number)
+                .value_or(0) >= fuse_A)
+            return line;
+    return m[1] + " " + cycles.replaced(verb.replaced(m[3], ""), "duty ") + ", fuse " + m[2] + " A" + m[4];
+}
+
+}  // namespace
+
+std::string with_plain_figures(std::string line) {
+    static const std::string amount = R"((\d+(?:\.\d+)?\s*[AW]))";
+    static const Phrase plainer[] = {
+        {Pattern(R"(\s*!+(?=\s|$))"), ""},
+        {Pattern(R"((\d)\s*amp\s*-?\s*hours?\b)"), "$1 Ah"},
+        {Pattern(R"((\d)\s*amps?\b)"), "$1 A"},
+        {Pattern(R"(\b(?:is|are)\s+(?=\d))"), ""},
+        {Pattern(R"(\bbatts\b\.?)"), "batteries"},
+        {Pattern(R"(^\s*(?:dual|twin|pair of)\s+(?=(?:[a-z]+\s+)?batteries\b))"), "two "},
+        {Pattern(R"(\b2nd\s+batt(?:ery)?\b)"), "second battery"},
+        {Pattern(R"(^\s*(?:2nd|second)\s*:\s*(?=.*\d\s*Ah\b))"), "second battery "},
+        {Pattern(R"((\d\s*Ah\b.*?)\s*\(\s*\d\s*x\s*\d+\s*(?:Ah)?\s*\))"), "$1"},
+        // "8 pods 9 W each"
+        {Pattern(R"((?<=[a-z] )(\d{1,2})\s+([a-z]+s)\s+(\d+(?:\.\d+)?\s*[WA])\s+each\b)"), "$2 $1x $3"},
+        {Pattern(R"(^\s*(?:12|24|36|48)\s*V\s+(?=inverter\b))"), ""},
+        {Pattern(R"(^\s*(?:chassis|vehicle|electrics|system)\s*:?\s*(12|24|48)\s*V\s*$)"), "vehicle $1 V"},
+        {Pattern(
+             R"(^(?!.*\b(?:inverter|generator|shore|hook-?up)\b)(?!\s*(?:battery |mains )?charger\b)([^\d]*?)\s+(?:230|240|220|120|115|110)\s*V(?:\s*AC)?\s+(\d+(?:\.\d+)?\s*k?W)\b)"),
+         "$1 $2 on inverter"},
+        {Pattern(
+             R"(^\s*((?:\d+\s*x\s*)?\d+(?:\.\d+)?\s*W)\s+(?:[a-z-]+\s+){0,2}panels?\s+(?:into|to|via|through|on)\s+(?:the\s+)?(?:dc-?dc|mppt|controller|b2b)\b.*$)"),
+         "solar $1"},
+        {Pattern(
+             R"(^(\s*(?:dc-?dc|b2b)\b.*?\d\s*A)\s+(?:with|w/|and|\+)\s*(?:solar|mppt)(?:\s+(?:input|controller))?\b)"),
+         "$1"},
+        {Pattern(R"(\bEHU\b)"), "shore"},
+        {Pattern(
+             R"(^(\s*\d+(?:\.\d+)?\s*Ah)\s+((?:(?!agm|gel|lead|flooded|li)[a-z]+\s+)?(?:batt(?:ery|eries)?\b\.?|bank\b)))"),
+         "$2 $1"},
+        {Pattern(R"(\bwith\s+(?:an?\s+)?(\d+(?:\.\d+)?\s*A)\s+(fuse|breaker)\b)"), ", $2 $1"},
+        {Pattern(R"((\d)\s*watts?\b)"), "$1 W"},
+        {Pattern(R"(\b(?:maybe|perhaps|say|typically|usually|probably|possibly|nominally)\s+(?=\d))"), ""},
+        {Pattern(R"(\b(\d{1,2})\s+of\s+(?:them|these|those)\s*,?\s*(?=\d+(?:\.\d+)?\s*[AW]\b))"), "$1x "},
+        {Pattern(R"((\d+(?:\.\d+)?\s*[AW])\s*(?:x|\xC3\x97)\s+(\d{1,2})(?=\s*(?:,|$)))"), "$2x $1"},
+        // "2 A running, glow 10 A for 2 min": no word of the engine
+        {Pattern(
+             amount +
+             R"(\s+(?:when\s+|while\s+)?running\s*[,;/]\s*(?:and\s+)?(?:glow(?:s|ing)?|start(?:s|ing|up)?|peaks?|stall(?:s|ed)?)\s+(?:at\s+)?)" +
+             amount),
+         "$1, start $2"},
+        {Pattern(amount + R"(\s*[,(]?\s*(?:glow(?:s|ing)?|peaks?)\s+(?:at\s+)?)" + amount +
+                 R"(\s+(?:for\s+)?(\d+\s*(?:s|min)\b)\)?)"),
+         "$1, start $2 for $3"},
+        {Pattern(
+             R"(\bstart\s+)" + amount +
+             R"(\s+(?:for\s+)?(\d+\s*(?:s|min)\b)s?\s+(?:at|on|when)\s+(?:start(?:ing|-?up)?|switch-?on)\b)"),
+         "start $1 for $2"},
+        {Pattern(R"(\bdc\s*[-/]?\s*dc\s+(?:charger\s+)?(\d+\s*A)\s+(?:charger\s+)?(?=from\b|between\b))"),
+         "dc-dc charger $1 "},
+        {Pattern(
+             R"(^(\s*\d+(?:\.\d+)?\s*k?W)\s+(?:(?:pure|modified|true)\s*-?\s*sine(?:\s*-?\s*wave)?|psw|msw|low[ -]frequency)\s+(?=inverter\b))"),
+         "$1 "},
+        {Pattern(R"(^(\s*inverter\s+)(?:12|24|36|48)\s*V\s+(?=\d))"), "$1"},
+        {Pattern(
+             R"(^(?!\s*(?:charger|inverter|shore|hook|mains|battery charger)\b)(.*\d\s*k?W)\s*,?\s+(?:(?:off|on|from|via)\s+)?(?:the\s+)?mains\b)"),
+         "$1 on inverter"},
+        {Pattern(R"(\b((?:a|per|each|every) day)\s+(?:in\s+)?(?:all|total)\b)"), "$1"},
+        {Pattern(R"((mm2|mm\xC2\xB2|\bAWG|/0|\d\s*(?:m|ft))\s+each\s+way\b)"), "$1"},
+        {Pattern(R"(\b(\d+\s*A)\s+fuses?\s+(?:at\s+)?(?:each|either|both)\s+ends?\b)"), "fuse $1 both ends"}};
+    for (const auto& [more, plain] : plainer) line = more.replaced(line, plain);
+    // "inverter 2 kW - kettle 1500 W, laptop 90 W"
+    static const Pattern lists(R"(^(\s*inverter\b.*?\d\s*k?W\b[^-:]*?)\s+-\s+(?=[a-z].*\d\s*W))");
+    return fuse_before_its_draw(lists.replaced(line, "$1: "));
+}
+
+std::string with_everyday_words(std::string line) {
+    static const Phrase plainer[] = {
+        {Pattern(R"(\bfuse[ds]?\s+(\d{1,3})(?=\s*(?:,|$)))"), "fuse $1 A"},
+        {Pattern(R"(,?\s*\bcable\s+(?=from\b))"), ", "},
+        {Pattern(R"(\s+(?:-|\xE2\x80\x93|\xE2\x80\x94)\s+)"), ", "},
+        {Pattern(R"((\d\s*[WA])\s+each\s*(?=,))"), "$1"},
+        {Pattern(R"(\s*,?\s*\b(?:for\s+)?(?:a\s+)?few\s+(?:secs?|seconds?)\b)"), ", for 5 s"},
+        {Pattern(R"((\d\s*(?:min|s|h))\s+max(?:imum)?\b)"), "$1"},
+        {Pattern(R"(^\s*\d{1,2}[ -]way\s+(?=(?:fuse|distribution|panel|board)))"), ""},
+        {Pattern(R"(,?\s*\bfed\s+(?:with|by|via)\s+)"), ", "},
+        {Pattern(R"(^\s*alternator\s+(\d{2,3})\s*$)"), "alternator $1 A"},
+        {Pattern(R"((\d\s*A)\s+peak\s+(?=\d+(?:\.\d+)?\s*(?:m|ft)\b))"), "$1 "},
+        {Pattern(R"((\d\s*(?:k?W|A))\s+(?:continuous(?:ly)?|constant(?:ly)?)\s+(?=while\b|when\b))"), "$1 "},
+        // "freezer 12 V compressor 12 A": what stands between is its name
+        {Pattern(
+             R"(^(\s*(?!inverter\b|alternator\b|battery\b|converter\b|charger\b|solar\b)[a-z][a-z ]*?)\s+(12|24)\s*V\s+(?!on\b|from\b|via\b|at\b)([a-z]+)\s+(?=\d))"),
+         "$1 $3 $2 V "},
+        {Pattern(R"(\b(?:straight|direct(?:ly)?)\s+(?:off|from|to)\s+)"), "from "},
+        {Pattern(R"(\b(?:joined|linked|coupled)\s+(?:by|with|via|through)\s+)"), "with "}};
+    for (const auto& [more, plain] : plainer) line = more.replaced(line, plain);
+    return line;
+}
+
+bool names_no_load(const std::string& name, double amps, double watts) {
+    static const Pattern supplies(
+        R"((?:^|\s)(?:inverters?|vsr|shunt|bus ?bars?)$|\bBMS\b|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$)");
+    static const Pattern engine(R"(\boutboards?\b)"),
+        charges(R"(\bcharges\b|^each (?:engine|outboard|motor)\b)");
+    static const Pattern joins(
+        R"((?:split[ -]charge|sensing|isolat(?:or|ing)|charg(?:e|ing)|combiner) relay$)");
+    static const Pattern shares_out(R"(\b(?:panel|board|fuse ?box|fuse ?block|distribution)$)");
+    static const Pattern state(
+        R"(^(?:parked|driving|idling|overnight|stopped|camping|night|lunch|working|towed|travell?ing|at (?:the )?(?:depot|home|night))\b[^:]*:)");
+    constexpr double kOfAPanel_A = 40, kOfAnEngine_W = 2000;  // a display panel takes less
+    const bool supply = supplies.is_in(name) && (watts <= 0 || watts >= 100);
+    return supply || joins.is_in(name) || charges.is_in(name) || state.is_in(name) ||
+           (engine.is_in(name) && watts > kOfAnEngine_W) || (shares_out.is_in(name) && amps >= kOfAPanel_A);
+}
+
+}  // namespace yr

@@ -1,0 +1,129 @@
+#include "notes/state_words.h"
+
+#include <algorithm>
+
+#include "units/pattern.h"
+#include "units/text.h"
+
+namespace yr {
+
+bool is_a_switch(const Plan& plan, const std::string& name) {
+    const auto names = [&](const std::vector<std::string>& switches) {
+        return std::any_of(switches.begin(), switches.end(),
+                           [&](const std::string& s) { return to_lower(s) == name; });
+    };
+    return std::any_of(plan.states.begin(), plan.states.end(),
+                       [&](const State& s) { return names(s.switches); }) ||
+           std::any_of(plan.loads.begin(), plan.loads.end(),
+                       [&](const Load& l) { return names(l.live_when.switches); });
+}
+
+namespace {
+
+// "sound + lights + fan": most of it are switches of the plan, or words of a load's name.
+bool names_circuits(const Plan& plan, const std::string& list) {
+    static const Pattern between(R"(\s*(?:,|;|\+|&|\band\b)\s*)");
+    int all = 0, known = 0;
+    const std::string parts = between.replaced(to_lower(list), "|");
+    static const Pattern beside(R"(\s+(?:only|on|off)$)");
+    for (const std::string_view part : split(parts, '|')) {
+        const std::string words = beside.replaced(std::string(trim(part)), "");
+        if (words.empty()) continue;
+        ++all;
+        known += words == "everything" || is_a_switch(plan, words) ||
+                 std::any_of(plan.loads.begin(), plan.loads.end(), [&](const Load& l) {
+                     return (" " + to_lower(l.name) + " ").find(" " + words + " ") != std::string::npos;
+                 });
+    }
+    return known > 0 && 2 * known >= all;
+}
+
+// "all lights on", "all but headlights", "everything off except the bilge pump", "just usb": by name what is
+// on.
+std::string circuits_in_our_words(std::string text) {
+    struct Circuits {
+        Pattern more;
+        const char* plain;
+    };
+    static const Circuits plainer[] = {
+        {Pattern(
+             R"((^|,)\s*(?:everything|all(?:\s+loads)?)\s+off\s*,?\s+(?:but|except(?:\s+for)?|apart\s+from|bar)\s+(?:the\s+)?)"),
+         "$1 "},
+        {Pattern(
+             R"((^|,)\s*(?:everything|all(?:\s+loads)?)\s+(?:on\s*,?\s+)?(?:but|except(?:\s+for)?|apart\s+from|bar)\s+(?:the\s+)?([^,]+?)\s*(?=,|$))"),
+         "$1 everything, without $2"},
+        {Pattern(
+             R"((^|,)\s*(?:everything|all)(?:\s+(?:loads|of\s+it))?(?:\s+(?:is\s+)?(?:on|running|working))?\s*(?=,|$))"),
+         "$1 everything"},
+        {Pattern(R"((^|,)\s*(?:everything|all)(?:\s+loads)?\s+off\s*(?=,|$))"), "$1"},
+        {Pattern(R"((^|,)\s*nothing(?:\s+(?:on|running))?\s*(?=,|$))"), "$1"},
+        {Pattern(R"((^|,)\s*all\s+(?:the\s+)?([a-z][a-z -]*?)\s+on\s*(?=,|$))"), "$1 $2"},
+        {Pattern(R"((^|,)\s*(?:just|only)\s+(?:the\s+)?(?=[a-z]))"), "$1 "},
+        {Pattern(R"(\s+only\s*(?=,|$|\s\d))"), ", "},
+        {Pattern(
+             R"((^|,)\s*(?:on\s+)?(?:shore(?:\s+power|\s+charger)?|hook-?up|mains)(?:\s+(?:connected|on))?\s*(?=,|$))"),
+         "$1 on switch plugged in"},
+        {Pattern(R"(,(?:\s*,)+)"), ","},
+        {Pattern(R"(^\s*,|,\s*$)"), ""}};
+    for (const auto& [more, plain] : plainer) text = more.replaced(text, plain);
+    // "without floods and livewell": each of them is off
+    static const Pattern without(R"(\bwithout\s+([^,]+))"), between(R"(\s*(?:\+|&|\band\b)\s*(?:the\s+)?)");
+    Found m;
+    return without.is_in(text, m) ? m.before() + between.replaced(m[1], " off, ") + " off" + m.behind()
+                                  : text;
+}
+
+// The line of a state of that name: what else it says of key, engine and circuits.
+std::string state_line(const std::string& name, const std::string& words) {
+    static const Pattern role(R"(\b(parked|driving|idling|towed)\b)"),
+        motor(R"(\b(?:motor|outboard)\s+(?=running|off|on|stopped))"),
+        lasts(R"(\s+-\s*(?=\d+(?:\.\d+)?\s*h\b))"), idles(R"(\bengine\s+(?:at\s+)?idl(?:e|es|ing)\b)"),
+        by_key(R"((^|,)\s*ignition(?:\s+on)?\s*(?=,|$))");
+    const std::string rest = circuits_in_our_words(lasts.replaced(motor.replaced(words, "engine "), ", "));
+    static const Pattern under_way(
+        R"(\b(?:under ?way|cruising|steaming|in transit|travell?ing|on the road|(?:running|going|driving) (?:to|out|home|back))\b)"),
+        engine(R"(\b(?:engine|key|rpm)\b)");
+    Found r;
+    const std::string what = role.is_in(name, r) && !role.is_in(rest) ? to_lower(r[1]) + ", "
+                             : under_way.is_in(name) && !role.is_in(rest) && !engine.is_in(rest) ? "driving, "
+                                                                                                 : "";
+    return "state \"" + name + "\", " + what + by_key.replaced(idles.replaced(rest, "idling"), "$1 key on");
+}
+
+// "driving" alone: the state that every plan has, or one of that name.
+std::string role_said(const Plan& plan, const std::string& line) {
+    static const Pattern alone(R"(^\s*(parked|driving|idling|towed)\s*\.?\s*$)");
+    Found m;
+    if (!alone.is_all_of(line, m)) return {};
+    const std::string role = to_lower(m[1]);
+    for (const State& s : plan.states)
+        if (to_lower(s.name) == role) return "# " + line;
+    return "state \"" + m[1] + "\", " + role;
+}
+
+}  // namespace
+
+std::string state_said(const Plan& plan, const std::string& line) {
+    static const Pattern named(
+        R"(^\s*([a-z][a-z -]{1,30}?)(?:\s+(\d+(?:\.\d+)?\s*h)(?:ours?|rs?)?)?\s*:\s*(\S.*)$)");
+    static const Pattern role_alone(
+        R"(^\s*((?:parked|driving|idling|towed)(?:\s+(?!key\b|engine\b)[a-z]+){0,3}?)\s*,?\s+((?:key|engine)\s+(?:off|on|running|stopped)\b.*)$)");
+    static const Pattern by_speed(
+        R"(^\s*(?:at\s+)?(\d+\s*rpm)\s+(?:when|while)\s+(?:the\s+)?([a-z][a-z -]{1,30}?)\s*:\s*(\S.*)$)");
+    static const Pattern says_when(
+        R"(\b(?:(?:engine|motor|outboard|key)\s+(?:off|on|running|stopped|accessory|idl\w+)|(?:engine\s+)?\d+\s*rpm|parked|driving|idling|towed|cranking)\b)");
+    static const Pattern role(R"(\b(?:parked|driving|idling|towed)\b)"), draws(R"(\d\s*(?:k?W|A|Ah|V)\b)");
+    const std::string start = to_lower(trim(line).substr(0, 5));
+    if (start.starts_with("day") || start == "state" || draws.is_in(line)) return {};
+    if (auto alone = role_said(plan, line); !alone.empty()) return alone;
+    Found m;
+    if (by_speed.is_all_of(line, m)) return state_line(m[2], m[1] + ", " + m[3]);
+    if (role_alone.is_all_of(line, m)) return state_line(m[1], m[2]);
+    if (!named.is_all_of(line, m)) return {};
+    const bool known = std::any_of(plan.loads.begin(), plan.loads.end(),
+                                   [&](const Load& l) { return to_lower(l.name) == to_lower(m[1]); });
+    if (known || (!says_when.is_in(m[3]) && !role.is_in(m[1]) && !names_circuits(plan, m[3]))) return {};
+    return state_line(m[1], (m.has(2) && !m[2].empty() ? m[2] + ", " : std::string()) + m[3]);
+}
+
+}  // namespace yr
