@@ -12,6 +12,19 @@ struct Phrase {
     const char* plain;
 };
 
+// "LED tape 5 m @ 14 W/m": what the whole of it draws.
+std::string tape_as_whole(const std::string& line) {
+    static const Pattern by_metre(
+        R"((\d+(?:\.\d+)?)\s*m\s*(?:@|x|at|of|,)?\s*(\d+(?:\.\d+)?)\s*W\s*(?:/|per)\s*m(?:et(?:re|er))?\b)"),
+        by_watt(
+            R"((\d+(?:\.\d+)?)\s*W\s*(?:/|per)\s*m(?:et(?:re|er))?\s*(?:@|x|,|for)?\s*(\d+(?:\.\d+)?)\s*m\b)");
+    Found m;
+    if (!by_metre.is_in(line, m) && !by_watt.is_in(line, m)) return line;
+    const double watts =
+        parse_value(m[1], Dimension::number).value_or(0) * parse_value(m[2], Dimension::number).value_or(0);
+    return m.before() + shown(watts) + " W" + m.behind();
+}
+
 // "fridge 15 A (draws 4.5 A)", "heater 15 A (8 A at start, 1.5 A running)": the first is the fuse, what is in
 // brackets the draw.
 std::string fuse_before_its_draw(const std::string& line) {
@@ -33,20 +46,67 @@ std::string fuse_before_its_draw(const std::string& line) {
 }  // namespace
 
 std::string with_plain_figures(std::string line) {
+    line = fuse_before_its_draw(tape_as_whole(line));
     static const std::string amount = R"((\d+(?:\.\d+)?\s*[AW]))";
     static const Phrase plainer[] = {
         {Pattern(R"(\s*!+(?=\s|$))"), ""},
         {Pattern(R"((\d)\s*amp\s*-?\s*hours?\b)"), "$1 Ah"},
         {Pattern(R"((\d)\s*amps?\b)"), "$1 A"},
         {Pattern(R"(\b(?:is|are)\s+(?=\d))"), ""},
+        {Pattern(R"((?<=[a-z0-9)])\.\s*$)"), ""},
+        {Pattern(R"(^\s*(?:an?|the)\s+(?=[a-z]))"), ""},
+        {Pattern(
+             R"((?<=[a-z])(?<!kW)(?<!\dW)(?<!\d W)(?<!\dA)(?<!\d A)\s+(?:(?:which\s+|that\s+)?(?:draws?|takes?|uses?|pulls?|drawing|using|pulling)|at|of)\s+(?=\d+(?:\.\d+)?\s*k?[AW]\b))"),
+         " "},
+        {Pattern(
+             R"(^\s*(?:(?:i|we)\s+(?:want|need|plan|would like|am going|are going)\s+to\s+|going to\s+|to\s+)?(?:add|fit|install|put in|adding|fitting|installing)\s+(?:an?\s+)?(?=(?:second\s+)?\d|second\b))"),
+         ""},
+        {Pattern(R"(^\s*(?:an?\s+)?second\s+(?=\d+(?:\.\d+)?\s*Ah\b))"), "second battery "},
+        {Pattern(R"(\bdiversity\s+(?=\d))"), "duty "},
+        {Pattern(R"(\bconv\b\.?(?=\s*\d))"), "converter"},
+        {Pattern(
+             R"(^\s*(\d+(?:\.\d+)?\s*Ah)\s+(leisure|house|starter|start|aux|service|engine)\b(?!\s+batt))"),
+         "$2 battery $1"},
+        {Pattern(
+             R"((\d+\s*A)\s+(VSR|ACR|split[ -]charge relay|dc-?dc(?: charger)?)\b(?!\s*\d)(?:\s+(?:with|w/)\s*(?=\d))?)"),
+         "$2 $1, "},
+        {Pattern(R"(\b\d+(?:\.\d+)?\s*A\s+low\s*[/,]\s*(\d+(?:\.\d+)?\s*A)\s+high\b)"), "$1"},
+        {Pattern(R"(\b(?:runs?|on)\s+(?=(?:half|a third|a quarter) (?:of )?the time))"), ""},
+        {Pattern(R"(\b(\d)\s*x\s*(\d+(?:\.\d+)?\s*A\s+run(?:ning)?)\s*,\s*\1\s*x\s*(?=\d))"), "$1x $2, "},
+        {Pattern(amount + R"(\s+run(?:ning)?\s*,\s*)" + amount +
+                 R"(\s+(?:glow|start|peak)\w*\s+for\s+(\d+\s*(?:s|min))(?:ecs?|econds?|s|utes?)?\b)"),
+         "$1, start $2 for $3"},
+        {Pattern(
+             R"(\b\d+(?:\.\d+)?\s*hp\s+(?:diesel|petrol|gas|engine|outboards?|inboard|turbo|v8)\b\s*[,;]?\s*)"),
+         ""},
+        {Pattern(R"(\balt\b\.?\s*(?=\d+(?:\.\d+)?\s*A\b))"), "alternator "},
+        {Pattern(R"(\bengine\s+(?:is|are)\s+(?=running|on|off))"), "engine "},
+        {Pattern(
+             R"(^\s*inverter\s+(\d+(?:\.\d+)?\s*k?W)\s+combi\s*,?\s*(?:with|w/|and|\+)\s*(?:an?\s+)?(\d+\s*A)\s+charger\b)"),
+         "inverter/charger $1, $2 charger"},
+        {Pattern(R"(^\s*(?:domestics?|services?|living area)\s*:\s*(?=[^,]*\d\s*Ah\b))"), "leisure battery "},
+        {Pattern(R"(^\s*(?:shore-?line|shore power|shore lead|hook-?up lead)\s+\d+\s*A\s*$)"), "# shore"},
+        {Pattern(
+             R"(\b\d+(?:\.\d+)?\s*k?W\s+(?:of\s+)?(?:heat(?:ing)?|thermal|output)\s*,?\s+(?=\d+(?:\.\d+)?\s*A\b))"),
+         ""},
+        {Pattern(R"((\d\s*k?W)\s+on\s+it\b)"), "$1 on inverter"},
+        {Pattern(R"(^\s*[a-z][a-z ]*?\s+(12|24)\s*V\s*:\s*((?:[a-z]+\s+)?battery)\b)"), "$2 $1 V"},
+        {Pattern(
+             R"(^\s*(?:charg(?:e|ing|er)|(?:slave|charg(?:e|ing)|supply|jump|link)\s+(?:cable|lead|line))\s+from\s+(?:the\s+)?(?:truck|tow\w*|car|van|tractor)\b[^\d]*(?:\d+[ -]?pin\b[^\d]*)?(?:\d+\s*V\b[^\d]*)?(\d+\s*A)\b.*$)"),
+         "charger \"charge line\" $1"},
+        {Pattern(R"(^\s*(?:mains\s+)?hook-?\s?up\s+\d+\s*A\s*,?\s*charger\b)"), "shore charger"},
+        {Pattern(R"(\b(charger\b.*\d\s*A)\s+(?:in)?to\s+(?:the\s+)?(?=[a-z]+\s+battery\b))"), "$1 to "},
         {Pattern(R"(\bbatts\b\.?)"), "batteries"},
+        {Pattern(
+             R"(\b(?:dual|twin|two|pair of)\s+((?:[a-z]+\s+)?(?:batteries|alternators))\s*:?\s+2\s*x\s*(?=\d))"),
+         "$1 2x "},
         {Pattern(R"(^\s*(?:dual|twin|pair of)\s+(?=(?:[a-z]+\s+)?batteries\b))"), "two "},
         {Pattern(R"(\b2nd\s+batt(?:ery)?\b)"), "second battery"},
         {Pattern(R"(^\s*(?:2nd|second)\s*:\s*(?=.*\d\s*Ah\b))"), "second battery "},
         {Pattern(R"((\d\s*Ah\b.*?)\s*\(\s*\d\s*x\s*\d+\s*(?:Ah)?\s*\))"), "$1"},
         // "8 pods 9 W each"
         {Pattern(R"((?<=[a-z] )(\d{1,2})\s+([a-z]+s)\s+(\d+(?:\.\d+)?\s*[WA])\s+each\b)"), "$2 $1x $3"},
-        {Pattern(R"(^\s*(?:12|24|36|48)\s*V\s+(?=inverter\b))"), ""},
+        {Pattern(R"(^\s*(12|24|36|48)\s*V\s+inverter\s+(\d+(?:\.\d+)?\s*k?W)\b)"), "inverter $2 $1 V"},
         {Pattern(R"(^\s*(?:chassis|vehicle|electrics|system)\s*:?\s*(12|24|48)\s*V\s*$)"), "vehicle $1 V"},
         {Pattern(
              R"(^(?!.*\b(?:inverter|generator|shore|hook-?up)\b)(?!\s*(?:battery |mains )?charger\b)([^\d]*?)\s+(?:230|240|220|120|115|110)\s*V(?:\s*AC)?\s+(\d+(?:\.\d+)?\s*k?W)\b)"),
@@ -84,7 +144,7 @@ std::string with_plain_figures(std::string line) {
         {Pattern(
              R"(^(\s*\d+(?:\.\d+)?\s*k?W)\s+(?:(?:pure|modified|true)\s*-?\s*sine(?:\s*-?\s*wave)?|psw|msw|low[ -]frequency)\s+(?=inverter\b))"),
          "$1 "},
-        {Pattern(R"(^(\s*inverter\s+)(?:12|24|36|48)\s*V\s+(?=\d))"), "$1"},
+        {Pattern(R"(^(\s*inverter\s+)(12|24|36|48)\s*V\s+(\d+(?:\.\d+)?\s*k?W)\b)"), "$1$3 $2 V"},
         {Pattern(
              R"(^(?!\s*(?:charger|inverter|shore|hook|mains|battery charger)\b)(.*\d\s*k?W)\s*,?\s+(?:(?:off|on|from|via)\s+)?(?:the\s+)?mains\b)"),
          "$1 on inverter"},
@@ -94,7 +154,7 @@ std::string with_plain_figures(std::string line) {
     for (const auto& [more, plain] : plainer) line = more.replaced(line, plain);
     // "inverter 2 kW - kettle 1500 W, laptop 90 W"
     static const Pattern lists(R"(^(\s*inverter\b.*?\d\s*k?W\b[^-:]*?)\s+-\s+(?=[a-z].*\d\s*W))");
-    return fuse_before_its_draw(lists.replaced(line, "$1: "));
+    return lists.replaced(line, "$1: ");
 }
 
 std::string with_everyday_words(std::string line) {
@@ -122,7 +182,14 @@ std::string with_everyday_words(std::string line) {
 
 bool names_no_load(const std::string& name, double amps, double watts) {
     static const Pattern supplies(
-        R"((?:^|\s)(?:inverters?|vsr|shunt|bus ?bars?)$|\bBMS\b|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$)");
+        R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bBMS\b|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore power$|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|^charg(?:e|ing) from\b)");
+    // what charges, unless it is a part of it that draws; what opens and closes
+    static const Pattern gives(
+        R"(\b(?:alternators?|stator|dynamo|generator|solar (?:panels?|blanket|array))\b)");
+    static const Pattern draws(
+        R"(\b(?:lights?|lamp|warning|field|excit\w*|sens\w*|relay|regulator|fan|heater|coil|indicator|buzzer|alarm|gauge|signal|start|starter|fuel|glow)\b)");
+    static const Pattern opens(
+        R"((?:\b(?:battery|main|master|isolator|kill|cut-?off)\b.*\b(?:switch|disconnect|isolator|solenoid|contactor)|^(?:isolator|disconnect|contactor|solenoid|cut-?off|circuit breaker))$)");
     static const Pattern engine(R"(\boutboards?\b)"),
         charges(R"(\bcharges\b|^each (?:engine|outboard|motor)\b)");
     static const Pattern joins(
@@ -131,6 +198,7 @@ bool names_no_load(const std::string& name, double amps, double watts) {
     static const Pattern state(
         R"(^(?:parked|driving|idling|overnight|stopped|camping|night|lunch|working|towed|travell?ing|at (?:the )?(?:depot|home|night))\b[^:]*:)");
     constexpr double kOfAPanel_A = 40, kOfAnEngine_W = 2000;  // a display panel takes less
+    if ((gives.is_in(name) && !draws.is_in(name)) || opens.is_in(name)) return true;
     const bool supply = supplies.is_in(name) && (watts <= 0 || watts >= 100);
     return supply || joins.is_in(name) || charges.is_in(name) || state.is_in(name) ||
            (engine.is_in(name) && watts > kOfAnEngine_W) || (shares_out.is_in(name) && amps >= kOfAPanel_A);

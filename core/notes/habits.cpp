@@ -83,6 +83,13 @@ std::vector<State> inverters_on(const Plan& plan, const std::vector<Id>& loads) 
     return added;
 }
 
+// "jump socket", "slave lead", "boost post"
+bool starts_another(const TypedLine& line) {
+    static const Pattern plug(
+        R"(\b(?:jump|jumper|slave|boost)(?:[ -]?start)?\b.*\b(?:sockets?|outlets?|plugs?|connectors?|leads?|posts?)\b|\bjump[ -]?starts?\b)");
+    return line.inverter.empty() && plug.is_in(line.name);
+}
+
 }  // namespace
 
 std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line) {
@@ -94,6 +101,12 @@ std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line
         R"(\b(?:fuel pumps?|lift pump|injectors?|ignition (?:box|coils?|module|system)|ecus?|engine (?:computer|control unit|management)|(?:radiator|cooling|cooler|engine|intercooler|condenser) fans?|gearbox cooler|cooler pump|coolant pump|wipers?|washers?|(?:heated|heating) (?:windscreen|windshield|screen|mirrors?|seats?|rear window)|demisters?|defrosters?|(?:cab|hvac|screen) blower|cab heater(?: fan| blower)?|indicators?|turn signals?|head ?lights?|head ?lamps?|dust lights?|fog (?:lights?|lamps?)|driving (?:lights?|lamps?)|(?:number|license|licence) ?plate lights?|brake lights?|stop lights?|tail lights?|revers(?:e|ing) (?:lights?|lamps?|cameras?|alarm|beeper|buzzer|sounder)|backup (?:camera|alarm)|parking sensors?|gauges?|instruments?|dash(?:board)? lights?|power steering|light bars?|beacons?|strobes?|sirens?)\b)");
     static const Pattern no_load_of_it(
         R"(\b(?:remote|receiver|control(?:ler)?|socket|light|lamp|camera|fridge|freezer|seat)s?\b)");
+    // what another vehicle is started from stays dead until somebody plugs in
+    if (starts_another(line)) {
+        Condition plugged;
+        plugged.switches = {line.name};
+        return plugged;
+    }
     static const Pattern traction(
         R"(\b(?:motor controllers?|traction (?:motor|controller|inverter)s?|drive (?:motor|controller)s?)\b)");
     if (line.inverter.empty() && traction.is_in(line.name)) {
@@ -123,6 +136,11 @@ std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line
         return when;
     }
     return std::nullopt;
+}
+
+std::optional<double> usual_turn_s(const TypedLine& line) {
+    constexpr double kStartOfAnother_s = 30;  // common practice, no source
+    return starts_another(line) ? std::optional(kStartOfAnother_s) : std::nullopt;
 }
 
 std::vector<std::string> add_working_states(Plan& plan, const std::vector<Id>& loads) {

@@ -16,6 +16,10 @@ namespace yr {
 // vehicle has no engine, or it hangs on mains or on what is named.
 [[nodiscard]] std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line);
 
+// How long at once a load of that name is on where the line says nothing: a socket from which another vehicle
+// is started, s; common practice, no source. Empty: as long as it is live.
+[[nodiscard]] std::optional<double> usual_turn_s(const TypedLine& line);
+
 // A page may name no state in which something works that has a switch of its own ("winch 4 kW", "bath lift
 // 15 A for 20 s"), and what no state lets run is looked at nowhere: for the heaviest few of `loads` the first
 // state that would let it run, with its switch on, is added to the plan; so for an inverter that is on in no

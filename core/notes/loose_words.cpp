@@ -194,7 +194,7 @@ std::string row_of_table(const std::string& line) {
 
 std::string without_layout(const std::string& line) {
     static const Pattern nothing(
-        R"(^\s*(?:[-=_*~|+ ]{2,}|\d{0,2}\s*(?:spare|empty|unused|free|blank|reserved?)s?|[a-z][a-z ]*\s(?:no|none|n/a|not fitted)|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|(?!.*\d\s*(?:W|A|Ah)\b)[a-z][a-z0-9 &/'(),+-]{1,60}:)\s*$)");
+        R"(^\s*(?:[-=_*~|+ ]{2,}|\d{0,2}\s*(?:spare|empty|unused|free|blank|reserved?)s?|[a-z][a-z ]*\s(?:no|none|n/a|not fitted)|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|(?!.*\d\s*(?:W|A|Ah)\b)(?:(?:12|24|36|48)\s*V\s+)?[a-z][a-z0-9 &/'(),+-]{1,60}:)\s*$)");
     static const Pattern bullet(R"(^\s*(?:[-*+]|\xE2\x80[\xA2\x93\x94]|\xC2\xB7|\d{1,2}[.)]|[a-z]\))\s+)");
     static const Pattern sign(
         R"(\s*(?:[=|~]|\xE2\x89\x88|->)\s*(?=\d)|(?<=[^\d\s])\s+(?:-|\xE2\x80[\x93\x94])\s+(?=\d))");
@@ -304,7 +304,7 @@ std::string without_layout(const std::string& line) {
         {Pattern(R"(\b(?![468]x[2468]\b)(\d{1,2})\s*x\s*(?=\d))"), "$1x "},
         {Pattern(R"((\d\s*k?W)\s+(?:on\s+|via\s+)?inv\b\.?)"), "$1 on inverter"},
         {Pattern(R"(^([^\d(]*?)\s*\((\d{1,2})\)\s*,?\s*(?=\d+(?:\.\d+)?\s*[AW]\b))"), "$1 $2x "},
-        {Pattern(R"((\d\s*[AW])\s+peak\s*(?=$|,))"), "$1"},
+        {Pattern(R"((\d\s*[AW])\s+peak\s*(?=$|,(?!\s*\d+(?:\.\d+)?\s*[AW]\b)))"), "$1"},
         {Pattern(R"((\d\s*[AW])\s*@\s*(?=\d+(?:\.\d+)?\s*V))"), "$1 at "},
         {Pattern(R"(\b(\d{1,2})\s*x\s+([a-z]+)\s+(?=\d+(?:\.\d+)?\s*[AW]\b\s*(?:,|$)))"), "$2 $1x "},
         {Pattern(
@@ -323,7 +323,8 @@ std::string without_layout(const std::string& line) {
         {Pattern(R"(\bfused?\s+(?:at\s+)?both ends\s+(?:at\s+|with\s+)?(\d+\s*A)\b)"), "fuse $1 both ends"}};
     // "24->12 converter": an arrow between volts is none between a name and its figure
     static const Pattern volts(R"(\b(12|24|36|48)\s*V?\s*(?:->|\xE2\x86\x92|>)\s*(12|24|36|48)\s*V?(?=\s))");
-    static const Pattern heading(R"(^\s*[a-z][a-z ]*\(\s*(?:12|24|36|48)\s*V\s*\)\s*$)");
+    static const Pattern heading(
+        R"(^\s*(?:[a-z][a-z ]*\(\s*(?:12|24|36|48)\s*V\s*\)|(?:12|24|36|48)\s*V\s+(?:loads|circuits|items|things|stuff|side))\s*$)");
     if (nothing.is_all_of(line) || heading.is_all_of(line)) return "# " + line;
     if (line.find('|') != std::string::npos) return without_layout(row_of_table(line));
     std::string text = volts.replaced(bullet.replaced(line, ""), "$1/$2");

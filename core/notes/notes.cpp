@@ -4,11 +4,12 @@
 
 #include "catalog/shipped.h"
 #include "notes/habits.h"
+#include "notes/implied.h"
 #include "notes/last_look.h"
 #include "notes/piece.h"
 #include "notes/plan_text.h"
 #include "notes/several.h"
-#include "typing/battery_words.h"
+#include "notes/tables.h"
 #include "units/pattern.h"
 #include "units/text.h"
 
@@ -64,7 +65,12 @@ static Statement read_given(const Plan& plan, const std::string& text, const std
     return there.whole() && there.not_understood.empty() ? there : s;
 }
 
-// How far a line is set in.
+static bool is_bullet(const std::string& line) {
+    static const Pattern bullet(R"(^\s*(?:[-*]|\xE2\x80\xA2)\s+\S)");
+    return bullet.is_in(line);
+}
+
+// How far a line is set in; a dash before it counts as one letter more.
 static std::size_t depth_of(const std::string& line) {
     constexpr std::size_t kTab = 4;
     std::size_t depth = 0;
@@ -72,7 +78,7 @@ static std::size_t depth_of(const std::string& line) {
         if (c != ' ' && c != '\t') break;
         depth += c == '\t' ? kTab : 1;
     }
-    return depth;
+    return depth + (is_bullet(line) ? 1 : 0);
 }
 
 // What the thing above gives to lines that are set in below it.
@@ -81,7 +87,13 @@ class SetIn {
     // Of the line that comes now; a blank line ends the list.
     std::string given_to(const Plan& plan, const std::string& line) {
         if (trim(line).empty()) above_.clear();
-        return !above_.empty() && depth_of(line) > depth_ ? given_by_thing(plan, above_) : std::string();
+        if (above_.empty() || depth_of(line) <= depth_) return {};
+        // a dash alone sets in what is of mains below an inverter: what says watts
+        static const Pattern watts(R"(\d\s*k?W\b)");
+        const bool by_dash =
+            depth_of(line) == depth_ + 1 && is_bullet(line) && trim(line).size() == line.size();
+        if (by_dash && !(find(plan.inverters, std::string_view(above_)) && watts.is_in(line))) return {};
+        return given_by_thing(plan, above_);
     }
     void below(const std::string& line, const Statement& s) {
         if (!above_.empty() && depth_of(line) > depth_) return;
@@ -92,22 +104,6 @@ class SetIn {
     Id above_;
     std::size_t depth_ = 0;
 };
-
-// A page about what is towed, pushed or driven from its battery, and that names nothing an engine has.
-static bool speaks_of_no_engine(std::string_view text) {
-    static const Pattern still(
-        R"(\b(?:trailer|caravan|lift|cart|boat|barge|cabin|kiosk|stall|pod|wheelchair|tug|scooter)\b)");
-    static const Pattern engine(
-        R"(\b(?:engine|alternators?|alt|stator|dynamo|starter|crank(?:ing|s)?|CCA|ignition|driving|idling|idle|truck|lorry|van|car|bus|tractor|vehicle)\b)");
-    static const Pattern said(R"(\bno (?:engine|alternator)\b)");
-    if (said.is_in(std::string(text))) return true;
-    std::string_view title = trim(text);
-    title = title.substr(0, title.find('\n'));
-    static const Pattern driven(R"(\b(?:cart|wheelchair|scooter)\b)"),  // by its battery, too
-        turned(R"(\b(?:engine|alternators?|alt|stator|dynamo|starter|crank(?:ing|s)?|CCA)\b)");
-    if (driven.is_in(std::string(title)) && !turned.is_in(std::string(text))) return true;
-    return still.is_in(std::string(title)) && !engine.is_in(std::string(text));
-}
 
 // The battery that starts the engine comes first, wherever the page has it: what charges and starts goes by
 // that one, and what is lived with hangs on the other.
@@ -150,73 +146,23 @@ static void without_circuit_numbers(std::vector<NoteLine>& lines) {
     }
 }
 
-// A page of what is built in behind the seats: it charges "from the vehicle battery", of which it says no
-// more. Its own battery is another one.
-static bool charges_from_unsaid(const std::vector<NoteLine>& lines) {
-    static const Pattern charges(
-        R"(\b(?:dc-?dc|dcdc|dc/dc|b2b|battery to battery|vsr|split[ -]charge|sensing relay)\b.*\b(?:from|off|between)\s+(?:the\s+)?(?:vehicle|starter|start|engine|van|chassis|cab|car|truck)(?:'s)?(?:\s+batt\w*)?\b)");
-    static const Pattern says(
-        R"(\b(?:vehicle|starter|start|engine|van|chassis|cab|car|truck|crank(?:ing)?)\s+batt\w*[^\n]*\d\s*(?:Ah|CCA)\b|\d\s*(?:Ah|CCA)\s+(?:vehicle|starter|start|engine|van|chassis|cab)\b)");
-    static const Pattern hours(R"(\d\s*Ah\b)");
-    const auto any = [&](const Pattern& p) {
-        return std::any_of(lines.begin(), lines.end(),
-                           [&](const NoteLine& n) { return !n.thing && p.is_in(n.text); });
-    };
-    return any(charges) && !any(says) && std::count_if(lines.begin(), lines.end(), [&](const NoteLine& n) {
-                                             return !n.thing && hours.is_in(n.text);
-                                         }) == 1;
-}
-
-// "4x 100 Ah 12 V 2s2p = 24 V 200 Ah" on a page that says no volts of its vehicle: those of its only battery.
-// Empty: it says them, or has 12 V.
-static std::string volts_of_only_battery(const std::vector<NoteLine>& lines) {
-    static const Pattern hours(R"(\d\s*Ah\b)"), high(R"(\b(24|48)\s*V\b)"),
-        rails(R"(\b(?:12|24|36|48)\s*V\b)"),
-        low(R"(\b(?:12|24|36|48)\s*V\s+(?:system|vehicle|chassis|electrics|battery)\b|^\s*(?:chassis|vehicle|system|electrics)\s*:?\s*(?:12|24|36|48)\s*V)");
-    const NoteLine* only = nullptr;
-    for (const NoteLine& n : lines) {
-        if (n.thing || low.is_in(n.text)) return {};
-        if (!hours.is_in(n.text)) continue;
-        if (only) return {};
-        only = &n;
-    }
-    Found m;
-    std::string said;
-    if (!only || rails.is_in(lines.front().text)) return {};
-    for (std::string rest = only->text; high.is_in(rest, m);) {
-        said = m[1];
-        const std::string behind = m.behind();
-        rest = behind;
-    }
-    return said;
-}
-
 Notes read_page(const Plan& base, std::string_view text, const Library* library) {
     Notes notes;
     notes.plan = base;
-    if (base.loads.empty() && base.sources.empty() && speaks_of_no_engine(text))
-        if (const Statement none = read_statement(base, "vehicle no engine"); none.whole())
-            (void)yr::apply(notes.plan, *none.edit);
     std::vector<std::string> things;
+    std::vector<std::string> texts;
     for (const std::string_view line : split(text, '\n')) {
+        texts.emplace_back(line);
+        while (!texts.back().empty() && texts.back().back() == '\r') texts.back().pop_back();
+    }
+    for (std::string& line : with_rows_as_lines(std::move(texts))) {
         NoteLine n;
-        n.text = std::string(line);
-        while (!n.text.empty() && n.text.back() == '\r') n.text.pop_back();
+        n.text = std::move(line);
         n.thing = is_thing_line(trim(n.text));
         things.push_back(n.thing ? n.text : std::string());
         notes.lines.push_back(std::move(n));
     }
     without_circuit_numbers(notes.lines);
-    if (base.loads.empty() && base.sources.empty() && battery_is_free(base))
-        if (const std::string volts = volts_of_only_battery(notes.lines); !volts.empty())
-            if (const Statement s = read_statement(notes.plan, "vehicle " + volts + " V"); s.whole())
-                (void)yr::apply(notes.plan, *s.edit);
-    if (battery_is_free(base) && base.loads.empty() && base.sources.empty() &&
-        charges_from_unsaid(notes.lines)) {
-        Battery vehicles = base.batteries.front();
-        vehicles.name = kVehicleBattery;
-        (void)yr::apply(notes.plan, Put<Battery>{vehicles, {}});
-    }
     if (auto error = take_things(notes.plan, things)) notes.things = *error;
     std::string heading;     // what it gives, up to the next one or a blank line
     std::size_t listed = 0;  // how far its list stands in
@@ -277,7 +223,8 @@ static std::vector<Id> without_asked_sizes(const Notes& notes, std::vector<Id> l
 }
 
 Notes read_notes(const Plan& base, std::string_view text, const Library* library) {
-    Notes notes = read_page(base, text, library);
+    Notes notes = read_page(with_what_is_implied(base, text), text, library);
+    add_what_is_implied(base, text, notes.plan);
     std::vector<Id> loads;
     for (const Load& l : notes.plan.loads)
         if (!find(base.loads, std::string_view(l.id))) loads.push_back(l.id);

@@ -38,7 +38,7 @@ bool begins_a_thing(const std::string& piece) {
 
 bool says_supply(const std::string& piece) {
     static const Pattern supply(
-        R"(\b(?:alternator|inverter|solar|charger|converter|starter|winch|batter(?:y|ies)|batt)\b)");
+        R"(\b(?:alternator|inverter|solar|charger|converter|starter|winch|batter(?:y|ies)|batt|alternators|chargers)\b)");
     return supply.is_in(piece);
 }
 
@@ -205,13 +205,15 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         if (lines.size() > 1) return lines;
     }
     Heading heading;
-    static const Pattern headed(R"(^((?:(?:12|24|36|48)\s*V\b\s*)?[a-z ]{0,30}?)\s*:\s*(\S.*)$)");
+    static const Pattern headed(
+        R"(^((?:on\s+(?:the\s+)?)?(?:(?:12|24|36|48)\s*V\b\s*)?[a-z ]{0,30}?)\s*:\s*(\S.*)$)");
     if (Found m; headed.is_all_of(line, m) && !trim(m[1]).empty()) {
         heading = heading_of(plan, m[1]);
         line = m[2];
     }
     std::vector<std::string> lines;
-    for (const std::string& piece : pieces_of(line)) {
+    static const Pattern half_stop(R"(\s*;\s*)");
+    for (const std::string& piece : pieces_of(half_stop.replaced(line, ", "))) {
         // "second battery 95 Ah, dc-dc 30 A": what joins it is said of the battery
         static const Pattern joins(R"(^\s*(?:dc-?dc|dcdc)\b)"), hours(R"(\d\s*Ah\b)");
         const bool of_battery = !lines.empty() && joins.is_in(piece) && hours.is_in(lines.back());
@@ -239,12 +241,14 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
 }
 
 bool heads_a_list(std::string_view line) {
-    static const Pattern volts(R"(^\s*[a-z][a-z ]*\(\s*(?:12|24|36|48)\s*V\s*\)\s*$)");
+    static const Pattern volts(
+        R"(^\s*(?:[a-z][a-z ]*\(\s*(?:12|24|36|48)\s*V\s*\)|(?:12|24|36|48)\s*V\s+(?:loads|circuits|items|things|stuff|side))\s*$)");
     return trim(line).ends_with(':') || volts.is_all_of(line);
 }
 
 std::string given_by_heading(const Plan& plan, std::string_view line) {
-    static const Pattern alone(R"(^\s*([a-z0-9][a-z0-9 ()]{1,40}?)\s*(?::|(?<=V\)))\s*$)");
+    static const Pattern alone(
+        R"(^\s*([a-z0-9][a-z0-9 ()]{1,40}?)\s*(?::|(?<=V\))|(?<=V loads|V items|V stuff))\s*$)");
     Found m;
     return alone.is_all_of(line, m) ? heading_of(plan, m[1]).behind : std::string();
 }
@@ -259,6 +263,33 @@ std::vector<std::string> sentences_that_say_things(std::string_view line) {
         R"(^\s*(?:pos(?:itive)?\s*(?:and|&|\+|/)\s*neg(?:ative)?\s+bus ?bars?|bus ?bars?\s*[:,]?\s*pos(?:itive)?\s*(?:and|&|\+|/)\s*neg(?:ative)?)\b(.*)$)");
     if (Found m; both_bars.is_all_of(std::string(line), m))
         return {"positive bus bar" + m[1], "negative bus bar" + m[1]};
+    // "the truck has a 110 A alternator and one 80 Ah battery"
+    static const Pattern has(
+        R"(^\s*(?:(?:the|my|our|this|it)\s+)?(?:[a-z]+\s+){0,3}(?:has|have|comes with)\s+(?:an?\s+|one\s+)?(\d.*)$)"),
+        joined(R"(\s*(?:,|\band\b|&|\+)\s*(?:an?\s+|one\s+)?(?=\d))");
+    if (Found m; has.is_all_of(std::string(line), m) && says_supply(m[1])) {
+        std::vector<std::string> things = pieces_of(joined.replaced(m[1], ", "));
+        if (std::all_of(things.begin(), things.end(), says_supply)) return things;
+    }
+    // "truck: 12 V, alternators 2x 180 A, batteries 2x 95 Ah"
+    static const Pattern vehicles(
+        R"(^\s*(?:(?:base\s+)?vehicle|truck|van|chassis|lorry|pickup|boat)\s*:\s*(12|24|48)\s*V\s*,\s*(.*\d.*)$)");
+    if (Found m; vehicles.is_all_of(std::string(line), m)) {
+        std::vector<std::string> things{"vehicle " + m[1] + " V"};
+        for (std::string& piece : pieces_of(m[2]))
+            if (things.size() == 1 || begins_a_thing(piece) || says_supply(piece))
+                things.push_back(std::move(piece));
+            else
+                things.back() += ", " + piece;
+        return things;
+    }
+    // "alternator 140 A; battery 100 Ah; lamp 5 A"
+    if (line.find(';') != std::string_view::npos) {
+        std::vector<std::string> things;
+        for (const std::string_view piece : split(line, ';'))
+            if (!trim(piece).empty()) things.emplace_back(trim(piece));
+        if (things.size() > 1 && std::all_of(things.begin(), things.end(), begins_a_thing)) return things;
+    }
     std::vector<std::string> said;
     std::string before, rest(line);
     for (Found m; stop.is_all_of(rest, m);) {

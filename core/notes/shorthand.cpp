@@ -106,7 +106,7 @@ std::string plain_cable(const std::string& said) {
 // "second battery 100 Ah AGM behind seats with VSR 140 A": the battery, and what joins it.
 std::vector<std::string> battery_with_its_joiner(const std::string& line) {
     static const Pattern joined(
-        R"(^(.*\d\s*Ah\b.*?)\s*,?\s+(?:with|via|through|(?:and\s+)?charged\s+(?:by|via|through|from))\s+(?:an?\s+)?(?:(?:12|24)\s*V\s+)?(\d+\s*A\s+)?(vsr|acr|split[ -]charge(?:\s+relay)?|(?:isolator|isolating|charging|linking|coupling) relay|(?:voltage[ -])?sensing relay|dc-?dc(?:\s+charger)?|b2b(?:\s+charger)?)\s*(\d+\s*A)?\s*(?:,\s*(.*))?$)");
+        R"(^(.*\d\s*Ah\b.*?)\s*,?\s+(?:with|via|through|(?:and\s+)?charged\s+(?:by|via|through|from))\s+(?:an?\s+)?(?:(?:24\s*V?\s*(?:/|to|-)\s*)?(?:12|24)\s*V?\s+)?(\d+\s*A\s+)?(vsr|acr|split[ -]charge(?:\s+relay)?|(?:isolator|isolating|charging|linking|coupling) relay|(?:voltage[ -])?sensing relay|dc-?dc(?:\s+charger)?|b2b(?:\s+charger)?)\s*(\d+\s*A)?\s*(?:,\s*(.*))?$)");
     // "…, charged through an ignition relay 150A": as a contactor that closes with the engine
     // "…, VSR 140 A between, 3.5 m 1/0 each way, 150 A fuse both ends"
     static const Pattern between(
@@ -144,7 +144,7 @@ std::string one_thing(const std::string& line) {
     static const Pattern elsewhere(
         R"(\b(?:230|240|120|110)\s*V\s+(?:from|in|at)\s+(?:the\s+)?(?:shed|garage|house|barn|building|wall|depot|yard|workshop)\b)");
     static const Pattern thought(
-        R"(^\s*(?:ideally|note|nb|n\.b\.|remember|should|would|want|please|maybe|perhaps|everything|all wiring|[a-z]+ (?:water|air) so)\b(?!.*\d\s*(?:k?W|A|Ah)\b).*$)");
+        R"(^\s*(?:ideally|note|nb|n\.b\.|remember|should|would|want|please|maybe|perhaps|everything(?!.*\b(?:ignition|key|switch|switched|except|but|always)\b)|all wiring|[a-z]+ (?:water|air) so)\b(?!.*\d\s*(?:k?W|A|Ah)\b).*$)");
     // it measures, and takes nothing worth a cable
     static const Pattern measures(
         R"(^\s*(?:battery\s+)?(?:(?:monitor(?:ing)?|smart|battery)\s+)*shunt\b(?!.*\d\s*m?W\b).*$)");
@@ -170,7 +170,7 @@ std::vector<std::string> supply_with_its_loads(const std::string& line) {
     static const Pattern on_converter(R"(^(.+?)\s*,?\s+(?:on|via|from|off|through)\s+(?:an?\s+)?)" + high +
                                       R"((12|24)\s*V?\s*conv(?:erter)?\.?\s+(\d+(?:\.\d+)?\s*A)\s*$)");
     static const Pattern inverter_for(
-        R"(^\s*inverter\s+(\d+(?:\.\d+)?\s*k?W)\s*(?:pure|mod(?:ified)?\.?)?(?:\s*sine)?\s*(?:for|:)\s*(.+?\d.*?)\s*(?:on\s+(?:pure|mod(?:ified)?)\.?\s*sine)?\s*$)");
+        R"(^\s*inverter\s+(\d+(?:\.\d+)?\s*k?W(?:\s*,?\s*(?:12|24|36|48)\s*V)?)\s*(?:pure|mod(?:ified)?\.?)?(?:\s*sine)?\s*(?:for|:)\s*(.+?\d.*?)\s*(?:on\s+(?:pure|mod(?:ified)?)\.?\s*sine)?\s*$)");
     static const Pattern own_inverter(
         R"(^(.*\d\s*k?W)\s+(?:by|via|through|from|off|on)\s+(?:an?\s+|its own\s+)?(\d+(?:\.\d+)?\s*k?W)\s+inverter\b\s*(.*)$)");
     // "12 V socket through a reducer 24V to 12V, 15A", "gimbal 24V 15A via step-up converter 12>24 20A"
@@ -206,7 +206,11 @@ std::vector<std::string> supply_with_its_loads(const std::string& line) {
     if (on_converter.is_all_of(line, m))
         return with_first("converter " + m[2] + " V " + m[3], listed(m[1], " from converter"));
     if (inverter_for.is_all_of(line, m)) return with_first("inverter " + m[1], listed(m[2], " on inverter"));
-    if (own_inverter.is_all_of(line, m)) return {"inverter " + m[2] + " " + m[3], m[1] + " on inverter"};
+    if (own_inverter.is_all_of(line, m)) {
+        auto things = listed(m[1], " on inverter");
+        if (things.empty()) things = {m[1] + " on inverter"};
+        return with_first("inverter " + m[2] + " " + m[3], std::move(things));
+    }
     return {};
 }
 

@@ -231,19 +231,6 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
         s.load.reset();
         return s;
     }
-    // what charges is no load, however many amps it says
-    static const Pattern charges(
-        R"(\b(?:alternators?|stator|dynamo|generator|solar (?:panels?|blanket|array))\b)");
-    static const Pattern draws(
-        R"(\b(?:lights?|lamp|warning|field|excit\w*|sens\w*|relay|regulator|fan|heater|coil|indicator|buzzer|alarm|gauge|signal|start|starter|fuel|glow)\b)");
-    // nor is what opens and closes
-    static const Pattern opens(
-        R"((?:\b(?:battery|main|master|isolator|kill|cut-?off)\b.*\b(?:switch|disconnect|isolator|solenoid|contactor)|^(?:isolator|disconnect|contactor|solenoid|cut-?off|circuit breaker))$)");
-    if ((charges.is_in(named) && !draws.is_in(named)) || opens.is_in(named)) {
-        s.error = Error{ErrorCode::unknown_name, "line", s.load->name, Want::a_kind_of_thing};
-        s.load.reset();
-        return s;
-    }
     s.doubt = s.load->doubt;
     if (s.doubt) return s;
     if (const auto volts = s.load->other_rail_V) {
@@ -253,7 +240,11 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
     }
     if (s.load->fuse_A && !s.load->inverter.empty())  // it hangs on a plug, without a cable of ours
         s.not_understood.push_back(s.load->breaker ? "breaker" : "fuse");
-    if (!s.load->live_when) s.load->live_when = usual_condition(plan, *s.load);
+    if (!s.load->live_when) {
+        s.load->live_when = usual_condition(plan, *s.load);
+        if (const auto turn_s = usual_turn_s(*s.load); turn_s && !s.load->details.on_s)
+            s.load->details.on_s = turn_s;
+    }
     // what is said to run for so long at once is switched on by somebody: one of its own
     if (s.load->details.on_s && !s.load->live_when && s.load->inverter.empty()) {
         s.load->live_when = Condition{};
@@ -564,13 +555,13 @@ Statement read_statement(const Plan& plan, std::string_view line, const Library*
     if (const std::string text(line); beside.is_all_of(text))
         if (const auto title = title_line(plan, text)) return read_placed(plan, *title, library);
     // "launch (outboard 60 hp, 12 V)": what its engine gives is no load
-    std::string unquoted_words(words);
+    std::string unquoted_words(words);  // 'work boat "Teal"'
     std::erase(unquoted_words, '"');
     if (const std::string named = without_engines_power(unquoted_words); named != unquoted_words)
         if (const auto title = title_line(plan, named)) return read_placed(plan, *title, library);
     Statement s = read_placed(plan, in_our_words(plan, words), library);
     if (s.error || !s.not_understood.empty()) {
-        if (const auto title = title_line(plan, words)) return read_placed(plan, *title, library);
+        if (const auto title = title_line(plan, unquoted_words)) return read_placed(plan, *title, library);
         if (const auto [rest, purpose] = without_purpose(words); !purpose.empty()) {
             Statement plain = read_placed(plan, in_our_words(plan, rest), library);
             if (plain.edit && plain.not_understood.empty()) {

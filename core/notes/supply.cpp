@@ -345,6 +345,9 @@ Made make_winch(PlanBuilder& b, const Said& said) {
     Device fuse;
     fuse.id = b.id("fuse"), fuse.name = l.name + " fuse", fuse.at_m = 0.1;
     fuse.fuse = battery.chemistry == Chemistry::lifepo4 ? FuseType::high : FuseType::strip;
+    const double stands_as_said_A = said.size ? least_ampacity_A(b.plan(), feed).value_or(0) : 1e9;
+    if (fuse_kind(fuse.fuse).ratings_A.front() > stands_as_said_A) fuse.fuse = FuseType::blade_large;
+    if (fuse_kind(fuse.fuse).ratings_A.front() > stands_as_said_A) fuse.fuse = FuseType::blade;
     const FuseKind& kind = fuse_kind(fuse.fuse);
     const auto largest_within = [&](double stands_A) {
         double rating = kind.ratings_A.front();
@@ -359,8 +362,9 @@ Made make_winch(PlanBuilder& b, const Said& said) {
     const double held = held_multiple(kind, *l.on_s), hot = rerated_A(kind, 1, air_C);
     const auto thinnest = feed.size;
     const auto holds = [&] {
-        fuse.rating_A = said.fuse_A.value_or(largest_within(least_ampacity_A(b.plan(), feed).value_or(0)));
-        return said.size || said.fuse_A || held * hot * fuse.rating_A >= *amps;
+        const double stands_A = least_ampacity_A(b.plan(), feed).value_or(0);
+        fuse.rating_A = said.fuse_A.value_or(largest_within(stands_A));
+        return said.size || said.fuse_A || (fuse.rating_A <= stands_A && held * hot * fuse.rating_A >= *amps);
     };
     while (!holds()) {
         if (one_thicker(b.plan(), feed)) continue;
@@ -505,7 +509,12 @@ Made make_inverter(PlanBuilder& b, const Said& said) {
     i.off_W = said.labelled_as("off", Dimension::power);
     i.cutoff_V = said.labelled_as("cutoff", Dimension::voltage);
     if (said.has("modified")) i.waveform = Waveform::modified;
-    const Terminal from = said.from.value_or(pos_of(plan.batteries.back().id));
+    Terminal from = said.from.value_or(pos_of(plan.batteries.back().id));
+    // "inverter 1000 W 24 V": the battery of those volts
+    constexpr double kAlike_V = 4, kNoMains_V = 60;
+    if (const auto volts = said.plain_of(Dimension::voltage); volts && *volts < kNoMains_V && !said.from)
+        for (const Battery& other : plan.batteries)
+            if (std::abs(battery_V(plan, other) - *volts) < kAlike_V) from = pos_of(other.id);
     const Battery* battery = find(plan.batteries, from.owner);
     const double rail_V = battery ? battery_V(plan, *battery) : plan.vehicle.nominal_V;
     if (!i.cutoff_V) i.cutoff_V = 10.5 * rail_V / 12;

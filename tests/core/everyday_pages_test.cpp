@@ -1,0 +1,268 @@
+// Pages in everyday words: counts behind their things, brackets that say a fuse's draw, whole sentences,
+// tables with a head, states with all but something. What nobody could take for a load is none.
+#include <gtest/gtest.h>
+
+#include <algorithm>
+
+#include "inspect/findings.h"
+#include "notes/notes.h"
+#include "plan/condition.h"
+#include "plan/library.h"
+#include "plan/names.h"
+#include "plan/rail_volts.h"
+#include "words/sentences.h"
+
+namespace yr::test {
+namespace {
+
+// The plan of a page that is understood but for so many lines.
+Plan everyday(const std::string& page, int not_understood = 0) {
+    const Notes notes = read_notes(page, &shipped_library());
+    int bad = 0;
+    std::string which;
+    for (const NoteLine& l : notes.lines)
+        if (l.bad())
+            ++bad, which += "\n" + l.text + ": " +
+                            (l.statement.error ? words::sentence(*l.statement.error) : std::string());
+    EXPECT_EQ(bad, not_understood) << which;
+    return notes.plan;
+}
+
+const Load& called(const Plan& plan, std::string_view name) {
+    const auto found =
+        std::find_if(plan.loads.begin(), plan.loads.end(), [&](const Load& l) { return l.name == name; });
+    static const Load none;
+    EXPECT_NE(found, plan.loads.end()) << name;
+    return found == plan.loads.end() ? none : *found;
+}
+
+const State& state_called(const Plan& plan, std::string_view name) {
+    const auto found =
+        std::find_if(plan.states.begin(), plan.states.end(), [&](const State& s) { return s.name == name; });
+    static const State none;
+    EXPECT_NE(found, plan.states.end()) << name;
+    return found == plan.states.end() ? none : *found;
+}
+
+const Source* source_kind(const Plan& plan, SourceKind kind) {
+    const auto found = std::find_if(plan.sources.begin(), plan.sources.end(),
+                                    [&](const Source& s) { return s.kind == kind; });
+    return found == plan.sources.end() ? nullptr : &*found;
+}
+
+TEST(EverydayPages, AVanForGrooming) {
+    const Plan p = everyday(
+        "dog groomer's van, 12V\n"
+        "Engine: 150A alternator, 95Ah starter batt under driver seat\n"
+        "Leisure: 2 x 200Ah LiFePO4 in parallel behind bulkhead, 200A BMS each\n"
+        "B2B charger 60A between starter and leisure, 3m of 25mm2 each way\n"
+        "2500W pure sine inverter, 0.6m from leisure, 70mm2\n"
+        " - hair dryer 1800W mains, about 4 hrs a day total\n"
+        "Water pump 12V 7A, runs maybe 20 min per hour while bathing\n"
+        "Water heater diesel, 12V 2A running, glow 10A for 2 min at start\n"
+        "LED strips 6 of them 12W each\n"
+        "Working: engine off, everything on\n");
+    ASSERT_EQ(p.batteries.size(), 2u);
+    EXPECT_EQ(p.batteries[0].capacity_Ah, 95);
+    EXPECT_EQ(p.batteries[1].capacity_Ah, 400);
+    ASSERT_EQ(p.inverters.size(), 1u) << "an inverter is no load";
+    EXPECT_EQ(called(p, "hair dryer").inverter, p.inverters[0].id);
+    ASSERT_TRUE(source_kind(p, SourceKind::converter));
+    EXPECT_EQ(source_kind(p, SourceKind::converter)->charges, p.batteries[1].id);
+    EXPECT_EQ(source_kind(p, SourceKind::alternator)->rated_A, 150);
+    EXPECT_EQ(called(p, "LED strips").count, 6);
+    EXPECT_EQ(called(p, "Water heater diesel").draw.value, 2);
+    EXPECT_EQ(called(p, "Water heater diesel").inrush_A, 10);
+    EXPECT_TRUE(called(p, "Water heater diesel").live_when == Condition{}) << "its running is no engine's";
+    const State& working = state_called(p, "Working");
+    EXPECT_EQ(working.rpm, 0);
+    for (const char* on : {"bathing", "inverter"})
+        EXPECT_EQ(std::count(working.switches.begin(), working.switches.end(), on), 1) << on;
+}
+
+TEST(EverydayPages, AListOfFuses) {
+    const Plan p = everyday(
+        "Campervan conversion - wiring list\n"
+        "battery: 230Ah lithium under passenger seat\n"
+        "fuse 200A at battery +\n"
+        "busbar pos and neg\n"
+        "shunt on the negative\n"
+        "DC-DC 30A from vehicle battery (cable 6m, 16mm2, 40A fuse each end)\n"
+        "fusebox 12 way:\n"
+        " 1 lights 5A\n 2 fridge 15A (fridge draws 4.5A, cycles 40%)\n 3 heater 15A (8A at start 1.5A "
+        "running)\n"
+        " 4 usb front 10A\n 5 stereo 10A\n"
+        "inverter 1200W direct from busbar w/ 150A fuse\n");
+    ASSERT_EQ(p.batteries.size(), 2u) << "the one that it charges from is the vehicle's";
+    EXPECT_FALSE(p.batteries[0].capacity_Ah);
+    EXPECT_EQ(p.batteries[1].capacity_Ah, 230);
+    const Source* charger = source_kind(p, SourceKind::converter);
+    ASSERT_TRUE(charger);
+    EXPECT_EQ(charger->charges, p.batteries[1].id);
+    EXPECT_EQ(called(p, "fridge").draw.value, 4.5) << "its fuse is no draw";
+    EXPECT_NEAR(called(p, "fridge").duty.value_or(1), 0.4, 1e-9);
+    EXPECT_EQ(called(p, "heater").draw.value, 1.5);
+    EXPECT_EQ(called(p, "heater").inrush_A, 8);
+    EXPECT_EQ(p.loads.size(), 5u);
+    bool main_fuse = false, own_fuse = false;
+    for (const yr::Run& r : p.runs)
+        for (const Device& d : r.devices) {
+            main_fuse = main_fuse || (d.rating_A == 200 && r.from == pos_of(p.batteries[1].id));
+            own_fuse = own_fuse || (d.rating_A == 150 && r.to == pos_of(p.inverters.at(0).id));
+        }
+    EXPECT_TRUE(main_fuse);
+    EXPECT_TRUE(own_fuse);
+    EXPECT_TRUE(std::any_of(p.points.begin(), p.points.end(),
+                            [](const Point& b) { return b.name == "negative bus bar" && !b.feeds_loads; }));
+}
+
+TEST(EverydayPages, WholeSentences) {
+    const Plan p = everyday(
+        "Beekeeper's flatbed, 12 volts.\n"
+        "The truck has a 110 amp alternator and one 80 amp hour battery.\n"
+        "I want to add a second 100 Ah AGM for the hive loader.\n"
+        "Hive loader crane: 90 amps peak, 45 amps normal, about 1 minute per lift.\n"
+        "Two work lights, 27 W each, on the headboard.\n"
+        "A smoker fan at 2 A.\n"
+        "Extractor motor 600 W on an inverter of 1000 W.\n"
+        "GPS tracker draws 0.05 A all the time.\n");
+    ASSERT_EQ(p.batteries.size(), 2u);
+    EXPECT_EQ(p.batteries[0].capacity_Ah, 80);
+    EXPECT_EQ(p.batteries[1].capacity_Ah, 100);
+    EXPECT_EQ(source_kind(p, SourceKind::alternator)->rated_A, 110);
+    EXPECT_EQ(called(p, "Hive loader crane").draw.value, 45);
+    EXPECT_EQ(called(p, "Hive loader crane").inrush_A, 90);
+    EXPECT_EQ(called(p, "Hive loader crane").on_s, 60);
+    EXPECT_EQ(called(p, "work lights").count, 2);
+    EXPECT_EQ(called(p, "GPS tracker").draw.value, 0.05);
+    EXPECT_FALSE(called(p, "Extractor motor").inverter.empty());
+    const Plan tractor = everyday("Tractor w/ sprayer electrics. alt 95 amp. battery 110 Ah\nradio 2 A\n");
+    EXPECT_EQ(tractor.batteries.at(0).capacity_Ah, 110);
+    EXPECT_EQ(source_kind(tractor, SourceKind::alternator)->rated_A, 95);
+}
+
+TEST(EverydayPages, ATableWithAHead) {
+    const Plan p = everyday(
+        "| Item | Qty | Amps | Where | Notes |\n|---|---|---|---|---|\n"
+        "| Headlamps | 2 | 4.6 | front | ignition |\n| Radio | 1 | 3 | cab | |\n"
+        "| Rear flood | 4 | 2.1 | rear | switch |\n| Compressor | 1 | 30 | rear | 5 min |\n"
+        "Battery 74Ah, Alternator 90A\n");
+    EXPECT_EQ(p.loads.size(), 4u);
+    EXPECT_EQ(called(p, "Headlamps").count, 2);
+    EXPECT_EQ(called(p, "Headlamps").draw.value, 4.6);
+    EXPECT_EQ(called(p, "Headlamps").live_when.key, Key::ignition);
+    EXPECT_EQ(name_of(p, called(p, "Radio").place), "cab");
+    EXPECT_EQ(called(p, "Compressor").on_s, 300);
+    EXPECT_EQ(p.batteries.at(0).capacity_Ah, 74);
+}
+
+// "All but the headlights": they have a switch, which is on wherever they were live before.
+TEST(EverydayPages, WhatAStateLeavesOutHasASwitch) {
+    const Plan p = everyday(
+        "tractor 12 V\nbattery 110 Ah\nalternator 95 A\nflow pump 30 A while spraying, 5 m\n"
+        "headlights 4 x 55 W on ignition\nradio 2 A\n"
+        "at 2100 rpm when spraying: all but headlights\nnight transport: 1800 rpm, headlights\n");
+    const Load& headlights = called(p, "headlights");
+    ASSERT_EQ(headlights.live_when.switches, std::vector<std::string>{"headlights"});
+    EXPECT_EQ(headlights.live_when.key, Key::ignition);
+    for (const State& s : p.states) {
+        const bool spraying = s.name == "spraying";
+        if (s.key == Key::ignition) EXPECT_EQ(holds(headlights.live_when, s), !spraying) << s.name;
+        EXPECT_EQ(holds(called(p, "flow pump").live_when, s), spraying) << s.name;
+    }
+    EXPECT_EQ(state_called(p, "spraying").rpm, 2100);
+}
+
+TEST(EverydayPages, VoltsOfTheBatteryAndWhatHangsBeneathIt) {
+    const Plan expo = everyday(
+        "Expo trailer - hybrid power\n4x 100Ah 12V LiFePO4 2S2P = 24V 200Ah\nSolar 6x200W = 1200W, MPPT 60A\n"
+        "24/12 converter 40A\n24V inverter 3000W\nLED wall 24V 800W avg, 1500W peak\nPA amps 230V 500W\n"
+        "12V: awning motor 10A 20 sec, water pump 5A\n");
+    EXPECT_EQ(expo.vehicle.nominal_V, 24);
+    EXPECT_EQ(expo.batteries.at(0).capacity_Ah, 200);
+    EXPECT_EQ(called(expo, "LED wall").draw.value, 1500);
+    EXPECT_NEAR(called(expo, "LED wall").duty.value_or(1), 800 / 1500.0, 0.01);
+    EXPECT_FALSE(called(expo, "PA amps").inverter.empty());
+    EXPECT_EQ(rail_V(expo, called(expo, "water pump")), 12);
+    const Plan box = everyday(
+        "Horsebox 24V\n2 off 12V 110Ah in series\nalternator 28V 80A\n"
+        "living area is 12V: leisure battery 110Ah AGM, charged by 24/12 dc-dc charger 20A\n"
+        "12V loads:\nwater pump 4A\nLED lights x12, 2W each\n24V loads\ntail lift 24V 150A, 20s\n"
+        "mains hook up 16A, charger 15A into the leisure battery\n");
+    ASSERT_EQ(box.batteries.size(), 2u);
+    EXPECT_EQ(battery_V(box, box.batteries[1]), 12);
+    EXPECT_EQ(rail_V(box, called(box, "water pump")), 12);
+    EXPECT_EQ(called(box, "LED lights").count, 12);
+    EXPECT_EQ(rail_V(box, called(box, "tail lift")), 24);
+    EXPECT_EQ(source_kind(box, SourceKind::shore)->rated_A, 15);
+}
+
+// An inverter hangs on the battery of its volts, what stands in a list below it on the inverter; a dash alone
+// sets in.
+TEST(EverydayPages, InvertersAndTheirLists) {
+    const Plan camper = everyday(
+        "ambulance, a camper now\nChassis 24V\nStarter batteries 2x 140Ah 12V in series\nAlternator 24V "
+        "140A\n"
+        "Leisure 12V 300Ah LiFePO4 (2x150)\n24V to 12V DCDC charger 50A from starter to leisure\n"
+        "24V inverter 1000W\nEHU charger 30A\n");
+    EXPECT_EQ(camper.vehicle.name, "ambulance, a camper now");
+    EXPECT_EQ(camper.vehicle.nominal_V, 24);
+    ASSERT_EQ(camper.batteries.size(), 2u);
+    EXPECT_EQ(camper.batteries[1].capacity_Ah, 300);
+    for (const yr::Run& r : camper.runs)
+        if (r.to == pos_of(camper.inverters.at(0).id)) EXPECT_EQ(r.from, pos_of(camper.batteries[0].id));
+    EXPECT_EQ(source_kind(camper, SourceKind::shore)->rated_A, 30);
+    const Plan events = everyday(
+        "events van\n110 AH leisure, 130A VSR w/ 16mm2 cable 4 m\nalternator 180 Amp\n"
+        "inverter 3000w pure sine, cable 50mm 1m\n- amps 2 x 600W\n- mixer 50W\nLED tape 12v 5m @ 14W/m\n"
+        "set: 4 hours, everything, engine idling\n");
+    ASSERT_EQ(events.batteries.size(), 2u) << "what it charges from starts the van";
+    for (const char* of_mains : {"amps", "mixer"})
+        EXPECT_EQ(called(events, of_mains).inverter, events.inverters.at(0).id) << of_mains;
+    EXPECT_EQ(called(events, "LED tape").draw.value, 70);
+    EXPECT_TRUE(called(events, "LED tape").inverter.empty());
+    EXPECT_EQ(state_called(events, "set").lasts_s, 4 * 3600);
+    const Plan unit = everyday(
+        "site unit\n2 x 12v 220ah batteries parallel\nmicrowave 800W + kettle 2kW on 3kW inverter\n");
+    for (const Load& l : unit.loads) EXPECT_FALSE(l.inverter.empty()) << l.name;
+    EXPECT_EQ(unit.batteries.at(0).capacity_Ah, 440);
+}
+
+// A plug from which another vehicle is started is dead until somebody plugs in, and then for a start.
+TEST(EverydayPages, AJumpSocketIsPluggedIn) {
+    const Plan p = everyday(
+        "recovery van \"Bertha\"\nalternator=140 A; battery=100 Ah AGM; 2nd battery=100 Ah AGM, joined w/ "
+        "200 A VSR\n"
+        "inverter=1500 W; grinder=1100 W on it\njump socket=300 A (rear), 5 m, 70 mm2\n");
+    EXPECT_EQ(p.batteries.size(), 2u);
+    EXPECT_FALSE(called(p, "grinder").inverter.empty());
+    const Load& jump = called(p, "jump socket");
+    EXPECT_EQ(jump.live_when.switches, std::vector<std::string>{"jump socket"});
+    ASSERT_TRUE(jump.on_s);
+    int live = 0;
+    for (const State& s : p.states) live += holds(jump.live_when, s);
+    EXPECT_EQ(live, 1);
+}
+
+// A small winch gets a fuse that its cable stands.
+TEST(EverydayPages, ASmallWinchsCableStandsItsFuse) {
+    for (const std::string said : {"25 A, 8 AWG 3 m", "40 A, 8 AWG 3 m", "60 A, 8 AWG 3 m", "25 A", "40 A",
+                                   "60 A", "95 A", "180 A", "350 A"}) {
+        const Plan p = everyday("van\nbattery 95 Ah\nalternator 150 A\nwinch " + said + "\n");
+        for (const Finding& f : inspect(p, false).findings)
+            EXPECT_NE(f.severity, Severity::stop) << said << ": " << words::sentence(f, p);
+    }
+}
+
+// What the page says is not understood stays out of the plan, whatever amps it names.
+TEST(EverydayPages, WhatSuppliesIsNoLoadEvenWhereItIsNotUnderstood) {
+    const Plan p = everyday(
+        "boat\nbattery 105 Ah\neach outboard charges 35A at cruise, 12A idle\n"
+        "house panel 100A main fuse, 6m aft of the console\nVHF 6 A\n",
+        2);
+    ASSERT_EQ(p.loads.size(), 1u);
+    EXPECT_EQ(p.loads[0].name, "VHF");
+}
+
+}  // namespace
+}  // namespace yr::test
