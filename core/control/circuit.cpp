@@ -296,14 +296,19 @@ Result<NewCircuit> make_mains_load(const Plan& plan, const TypedLine& line, Free
     Load load = load_of(line, ids);
     load.start_W = line.start_W;
     load.inverter = line.inverter;
-    if (!line.live_when)  // as its inverter is switched
-        if (const Inverter* i = find(plan.inverters, line.inverter)) load.live_when = i->works_when;
     load.inrush_A.reset();
+    const Inverter* on = find(plan.inverters, line.inverter);
+    if (on && !line.live_when) {  // as its inverter is switched
+        load.live_when = on->works_when;
+    } else if (on && !(*line.live_when == Condition{})) {  // "while the engine runs": and the inverter is on
+        auto& own = load.live_when.switches;
+        for (const std::string& s : on->works_when.switches)
+            if (std::find(own.begin(), own.end(), s) == own.end()) own.push_back(s);
+    }
     // what is always on needs an inverter that is
-    if (const Inverter* i = find(plan.inverters, line.inverter);
-        i && line.live_when && *line.live_when == Condition{} &&
-        i->works_when.switches == std::vector<std::string>{i->name}) {
-        Inverter always = *i;
+    if (on && line.live_when && *line.live_when == Condition{} &&
+        on->works_when.switches == std::vector<std::string>{on->name}) {
+        Inverter always = *on;
         always.works_when = Condition{};
         return NewCircuit{Batch{{Put<Inverter>{always, {}}, Put<Load>{load, {}}}}, load.id, line.inverter,
                           true};

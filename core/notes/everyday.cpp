@@ -63,6 +63,9 @@ std::string with_plain_figures(std::string line) {
          ""},
         {Pattern(R"(^\s*(?:an?\s+)?second\s+(?=\d+(?:\.\d+)?\s*Ah\b))"), "second battery "},
         {Pattern(R"(\bdiversity\s+(?=\d))"), "duty "},
+        {Pattern(
+             R"(^\s*(?:engine|vehicle|chassis|base|truck|van|boat)\s*:\s*(?=(?:[a-z]+\s+)?batt[^,]*\d\s*Ah\b))"),
+         ""},
         {Pattern(R"(\bconv\b\.?(?=\s*\d))"), "converter"},
         {Pattern(
              R"(^\s*(\d+(?:\.\d+)?\s*Ah)\s+(leisure|house|starter|start|aux|service|engine)\b(?!\s+batt))"),

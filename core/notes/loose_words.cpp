@@ -358,7 +358,7 @@ std::string without_layout(const std::string& line) {
     text = steps.replaced(text, "converter $1 V ");
     // "leisure: 3x 110 Ah"
     static const Pattern bank(
-        R"(^\s*(leisure|house|aux(?:iliary)?|service|domestic|starter|start|engine|cab|chassis)\s*:\s*(?=[^,]*\d\s*Ah\b))");
+        R"(^\s*(leisure|house|aux(?:iliary)?|service|domestic|starter|start|engine|cab|chassis)\s*:\s*(?!\s*(?:[a-z]+\s+)?batt)(?=[^,]*\d\s*Ah\b))");
     text = bank.replaced(text, "$1 battery ");
     return runs.replaced(text, "");
 }

@@ -189,7 +189,7 @@ std::string battery_in_our_words(const Plan& plan, std::string line) {
         R"(^\s*battery\s*#?\s*1\s+(\d+(?:\.\d+)?\s*Ah)\b(.*?),\s*battery\s*#?\s*2\s+\1\b(.*)$)");
     static const Pattern volts_first(R"(^\s*(12|24|36|48)\s*V\s+((?:[a-z]+\s+)?battery)\b)");
     static const Pattern whose(
-        R"(^\s*(house|leisure|aux|starter|start|chassis|engine|coach|service)\s*:\s*)");
+        R"(^\s*(house|leisure|aux|starter|start|chassis|engine|coach|service)\s*:\s*(?!\s*(?:[a-z]+\s+)?batt))");
     static const Pattern bare_count(R"(\b([2-8])\s+(?=(?:2|6|8|12)\s*V\b))");
     static const Pattern case_words(
         R"(\b(?:GC2?|golf(?: cart)?|deep cycle|marine|H[5-8]|94R|DIN\d*)\b\s*(?!batter))");

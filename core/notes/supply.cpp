@@ -169,11 +169,12 @@ Terminal metal_of(const Plan& plan, std::string_view part) {
 
 Made make_battery(PlanBuilder& b, const Said& said) {
     const Plan& plan = b.plan();
-    // the first line of a battery says what the plan's own is; where that is known, it is another one
+    // the first line of a battery says what the plan's own is; where that is known, it is another one. A page
+    // that charges from the vehicle's battery says what its own is first.
     const bool second = said.has("second") || said.has("another") || said.from || said.has("dc-dc") ||
                         said.labelled.contains("dc-dc") || said.labelled.contains("dcdc");
     if (!plan.batteries.empty() && !plan.batteries.front().capacity_Ah &&
-        plan.batteries.front().name != kVehicleBattery && !second) {
+        (plan.batteries.size() > 1 || plan.batteries.front().name != kVehicleBattery) && !second) {
         Battery first = plan.batteries.front();
         take_values(first, said, plan.vehicle.nominal_V);
         if (!said.name.empty()) first.name = said.name;

@@ -128,7 +128,7 @@ TEST_F(CliWatch, TimesThatAreNone) {
 TEST_F(CliWatch, AnInterruptEndsItAndLeavesNoFileBehind) {
     const std::string plan = large(4000), out = folder.file("sized.yourrail.json");
     const Ran ran =
-        run("timeout --preserve-status -s INT 0.2 " YR_BIN_DIR "/rail optimise " + plan + " -o " + out);
+        run("timeout --preserve-status -s INT 1 " YR_BIN_DIR "/rail optimise " + plan + " -o " + out);
     EXPECT_EQ(ran.code, 1) << ran.err;
     EXPECT_NE(ran.err.find("Stopped: "), std::string::npos) << ran.err;
     EXPECT_EQ(run("ls -A " + folder.path()).out, "large.yourrail.json\n");

@@ -116,6 +116,20 @@ TEST(EverydayPages, AListOfFuses) {
                             [](const Point& b) { return b.name == "negative bus bar" && !b.feeds_loads; }));
 }
 
+// What is asked for behind such a page, typed as it is asked for, is the vehicle's battery.
+TEST(EverydayPages, TheVehiclesBatteryIsSaidLater) {
+    Plan p = everyday("camper\nbattery 230 Ah lithium\ndc-dc 30 A from vehicle battery\nlamp 2 A\n");
+    ASSERT_EQ(p.batteries.size(), 2u);
+    EXPECT_EQ(p.batteries[1].capacity_Ah, 230);
+    ASSERT_TRUE(source_kind(p, SourceKind::alternator));
+    EXPECT_FALSE(source_kind(p, SourceKind::alternator)->rated_A) << "assumed, and told so";
+    const Statement said = read_statement(p, "battery AGM 80 Ah 760 A");
+    ASSERT_TRUE(said.whole());
+    ASSERT_TRUE(yr::apply(p, *said.edit));
+    ASSERT_EQ(p.batteries.size(), 2u);
+    EXPECT_EQ(p.batteries[0].capacity_Ah, 80);
+}
+
 TEST(EverydayPages, WholeSentences) {
     const Plan p = everyday(
         "Beekeeper's flatbed, 12 volts.\n"
@@ -195,6 +209,24 @@ TEST(EverydayPages, VoltsOfTheBatteryAndWhatHangsBeneathIt) {
     EXPECT_EQ(called(box, "LED lights").count, 12);
     EXPECT_EQ(rail_V(box, called(box, "tail lift")), 24);
     EXPECT_EQ(source_kind(box, SourceKind::shore)->rated_A, 15);
+}
+
+// What runs on mains "when the engine is running" runs then if the inverter is on, too.
+TEST(EverydayPages, ABoatsEngineAndDomestics) {
+    const Plan p = everyday(
+        "Narrowboat 57ft\nEngine: 43hp diesel, starter batt 110Ah, alt 70A; domestic alt 120A\n"
+        "Domestics: 4 x 110Ah lead acid\nVSR 100A\nInverter 1600W combi with 60A charger\nShoreline 16A\n"
+        "Washing machine 2000W on inverter when engine is running\nTunnel light 55W\n");
+    ASSERT_EQ(p.batteries.size(), 2u);
+    EXPECT_EQ(p.batteries[0].name, "starter battery");
+    EXPECT_EQ(p.batteries[1].capacity_Ah, 440);
+    EXPECT_EQ(std::count_if(p.sources.begin(), p.sources.end(),
+                            [](const Source& s) { return s.kind == SourceKind::alternator; }),
+              2);
+    EXPECT_EQ(source_kind(p, SourceKind::shore)->rated_A, 60);
+    EXPECT_EQ(p.loads.size(), 2u);
+    for (const Finding& f : inspect(p, false).findings)
+        EXPECT_FALSE(f.kind == FindingKind::load_dead) << words::sentence(f, p);
 }
 
 // An inverter hangs on the battery of its volts, what stands in a list below it on the inverter; a dash alone
