@@ -1,5 +1,7 @@
 #include "notes/everyday.h"
 
+#include <algorithm>
+
 #include "units/pattern.h"
 #include "units/quantity.h"
 #include "units/text.h"
@@ -46,6 +48,7 @@ std::string fuse_before_its_draw(const std::string& line) {
 }  // namespace
 
 std::string with_plain_figures(std::string line) {
+    if (std::count(line.begin(), line.end(), '"') > 1) return line;  // a name in quotes stays as it is
     line = fuse_before_its_draw(tape_as_whole(line));
     static const std::string amount = R"((\d+(?:\.\d+)?\s*[AW]))";
     static const Phrase plainer[] = {
@@ -185,7 +188,7 @@ std::string with_everyday_words(std::string line) {
 
 bool names_no_load(const std::string& name, double amps, double watts) {
     static const Pattern supplies(
-        R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bBMS\b|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore power$|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|^charg(?:e|ing) from\b)");
+        R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore power$|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|^charg(?:e|ing) from\b)");
     // what charges, unless it is a part of it that draws; what opens and closes
     static const Pattern gives(
         R"(\b(?:alternators?|stator|dynamo|generator|solar (?:panels?|blanket|array))\b)");
@@ -199,12 +202,15 @@ bool names_no_load(const std::string& name, double amps, double watts) {
         R"((?:split[ -]charge|sensing|isolat(?:or|ing)|charg(?:e|ing)|combiner) relay$)");
     static const Pattern shares_out(R"(\b(?:panel|board|fuse ?box|fuse ?block|distribution)$)");
     static const Pattern state(
-        R"(^(?:parked|driving|idling|overnight|stopped|camping|night|lunch|working|towed|travell?ing|at (?:the )?(?:depot|home|night))\b[^:]*:)");
-    constexpr double kOfAPanel_A = 40, kOfAnEngine_W = 2000;  // a display panel takes less
+        R"(^(?!.*\b(?:lights?|lamps?|heaters?|fans?|pumps?|radios?|sockets?|alarms?|cameras?)\b[^:]*:)(?:parked|driving|idling|overnight|stopped|camping|night|lunch|working|towed|travell?ing|at (?:the )?(?:depot|home|night))\b[^:]*:)");
+    static const Pattern manages(R"(\bBMS\b)");
+    // a display panel takes less, and what manages a battery as well
+    constexpr double kOfAPanel_A = 40, kOfABattery_A = 20, kOfAnEngine_W = 2000;
     if ((gives.is_in(name) && !draws.is_in(name)) || opens.is_in(name)) return true;
     const bool supply = supplies.is_in(name) && (watts <= 0 || watts >= 100);
     return supply || joins.is_in(name) || charges.is_in(name) || state.is_in(name) ||
-           (engine.is_in(name) && watts > kOfAnEngine_W) || (shares_out.is_in(name) && amps >= kOfAPanel_A);
+           (engine.is_in(name) && watts > kOfAnEngine_W) || (manages.is_in(name) && amps >= kOfABattery_A) ||
+           (shares_out.is_in(name) && amps >= kOfAPanel_A);
 }
 
 }  // namespace yr

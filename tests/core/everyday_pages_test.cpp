@@ -294,6 +294,12 @@ TEST(EverydayPages, WhatSuppliesIsNoLoadEvenWhereItIsNotUnderstood) {
         2);
     ASSERT_EQ(p.loads.size(), 1u);
     EXPECT_EQ(p.loads[0].name, "VHF");
+    const Plan loads = everyday(
+        "van\nbattery 95 Ah\nalternator 90 A\nnight light: 5 W\ncamping lights: 4x 3 W\nBMS 0.1 A\ndisplay "
+        "panel 1 A\n"
+        "\"pump at 2 A\" 4 A\nalternator warning lamp 2 W\n");
+    EXPECT_EQ(loads.loads.size(), 6u) << "these are";
+    EXPECT_EQ(called(loads, "pump at 2 A").draw.value, 4) << "a name in quotes stays";
 }
 
 }  // namespace
