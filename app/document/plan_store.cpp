@@ -47,6 +47,10 @@ class EditCommand : public QUndoCommand {
 
 PlanStore::PlanStore(QObject* parent) : QObject(parent), stored_(empty_plan("New vehicle")), plan_(stored_) {}
 
+PlanStore::~PlanStore() {
+    undo_.blockSignals(true);
+}
+
 void PlanStore::open(Plan plan, const QString& path) {
     stored_ = std::move(plan);
     plan_ = shown_plan(stored_);

@@ -17,6 +17,7 @@ class PlanStore : public QObject {
 
   public:
     explicit PlanStore(QObject* parent = nullptr);
+    ~PlanStore() override;  // says nothing more: who listens would ask a store that is half gone
 
     // The plan that is shown: as it stands, or as its active variant has it.
     [[nodiscard]] const Plan& plan() const { return plan_; }

@@ -66,6 +66,28 @@ std::string with_plain_figures(std::string line) {
          ""},
         {Pattern(R"(^\s*(?:an?\s+)?second\s+(?=\d+(?:\.\d+)?\s*Ah\b))"), "second battery "},
         {Pattern(R"(\bdiversity\s+(?=\d))"), "duty "},
+        {Pattern(R"(\s*\.{2,}\s*)"), " "},  // "light bar....18 A"
+        {Pattern(R"(^\s*(?:24|36|48)\s*V\s+(?=\d+\s*x\s*(?:2|6|8|12)\s*V\b))"), ""},
+        {Pattern(
+             R"(^\s*(?:24|36|48)\s*V?\s*(?:/|to|->|-)\s*(12|24)\s*V?\s+(?:dc-?dc|dcdc)(?:\s+converter)?\s+(?=\d+(?:\.\d+)?\s*A\b))"),
+         "converter $1 V "},
+        {Pattern(R"((\d\s*[AW])\s*x\s*(?=\d+\s*%))"), "$1 duty "},
+        {Pattern(R"((\b\d{1,2}\s*(?:@|x)\s*\d+(?:\.\d+)?\s*([AW]))\s*=\s*\d+(?:\.\d+)?\s*\2\b)"), "$1"},
+        {Pattern(R"(^\s*inverter\s*/\s*charger\s+(\d+(?:\.\d+)?\s*k?W)\s*/\s*(\d+\s*A)\b)"),
+         "inverter/charger $1, $2 charger"},
+        {Pattern(R"((\d)\s*(?:feet|foot)\b)"), "$1 ft"},
+        {Pattern(R"(^\s*(?:an?|the)\s+(?=\d))"), ""},
+        {Pattern(R"(\s*,?\s*\b(?:with|w/)\s*(?:an?\s+)?(\d+\s*A)\s+BMS(?:\s+(?:inside|built in|inbuilt))?)"),
+         ", BMS $1"},
+        {Pattern(
+             R"(^\s*solar\s+(?:inputs?|panels?)?\s*(\d+(?:\.\d+)?\s*W)\s+(?:(?:folding|portable|flexible|rigid|roof)\s+)?(?:via|through|with|w/)\s*(?:an?\s+)?(?:reg(?:ulator)?|controller|mppt|pwm)\s+(\d+\s*A)\b)"),
+         "solar $1, controller $2"},
+        {Pattern(R"(\s*,?\s*\bovernight\s*\(?\s*(\d+(?:\.\d+)?\s*h)(?:ours?|rs?)?\b\s*\)?)"), ", $1 a day"},
+        {Pattern(
+             R"(^\s*charger\s+(?:12|24|36|48)\s*V\s+(\d+(?:\.\d+)?\s*A)\s+from\s+(?:230|240|120|110)\s*V\s*$)"),
+         "charger shore $1"},
+        {Pattern(R"(\b1\s*x\s+(?=[48]D\b))"), ""},
+        {Pattern(R"(\b[48]D\s+(?=\d+\s*Ah\b))"), ""},
         {Pattern(
              R"(^\s*(?:engine|vehicle|chassis|base|truck|van|boat)\s*:\s*(?=(?:[a-z]+\s+)?batt[^,]*\d\s*Ah\b))"),
          ""},
@@ -103,6 +125,10 @@ std::string with_plain_figures(std::string line) {
         {Pattern(R"(^\s*(?:mains\s+)?hook-?\s?up\s+\d+\s*A\s*,?\s*charger\b)"), "shore charger"},
         {Pattern(R"(\b(charger\b.*\d\s*A)\s+(?:in)?to\s+(?:the\s+)?(?=[a-z]+\s+battery\b))"), "$1 to "},
         {Pattern(R"(\bbatts\b\.?)"), "batteries"},
+        {Pattern(R"(\bbatt\b\.?(?=\s*\d))"), "battery"},
+        {Pattern(
+             R"(^(?!.*\bdraws\b)(?=.*\bheater\b)(?=.*\b(?:diesel|gas|petrol|lpg)\b)(.*?)\b\d+(?:\.\d+)?\s*kW\s*,?\s*(?=.*\d\s*A\b))"),
+         "$1"},
         {Pattern(
              R"(\b(?:dual|twin|two|pair of)\s+((?:[a-z]+\s+)?(?:batteries|alternators))\s*:?\s+2\s*x\s*(?=\d))"),
          "$1 2x "},
@@ -188,7 +214,7 @@ std::string with_everyday_words(std::string line) {
 
 bool names_no_load(const std::string& name, double amps, double watts) {
     static const Pattern supplies(
-        R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore power$|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|^charg(?:e|ing) from\b)");
+        R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore power$|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|\bdc-?dc$|\bsplit[ -]charge$|\banderson from\b|^solar (?:input|panel)s?$|^charg(?:e|ing) from\b)");
     // what charges, unless it is a part of it that draws; what opens and closes
     static const Pattern gives(
         R"(\b(?:alternators?|stator|dynamo|generator|solar (?:panels?|blanket|array))\b)");
@@ -202,7 +228,7 @@ bool names_no_load(const std::string& name, double amps, double watts) {
         R"((?:split[ -]charge|sensing|isolat(?:or|ing)|charg(?:e|ing)|combiner) relay$)");
     static const Pattern shares_out(R"(\b(?:panel|board|fuse ?box|fuse ?block|distribution)$)");
     static const Pattern state(
-        R"(^(?!.*\b(?:lights?|lamps?|heaters?|fans?|pumps?|radios?|sockets?|alarms?|cameras?)\b[^:]*:)(?:parked|driving|idling|overnight|stopped|camping|night|lunch|working|towed|travell?ing|at (?:the )?(?:depot|home|night))\b[^:]*:)");
+        R"(^(?!.*\b(?:lights?|lamps?|heaters?|fans?|pumps?|radios?|sockets?|alarms?|cameras?)\b[^:]*:)(?:parked|driving|idling|overnight|stopped|camping|night|lunch|working|towed|travell?ing|under ?way|cruising|sailing|anchored|at (?:the )?(?:depot|home|night|anchor))\b[^:]*:)");
     static const Pattern manages(R"(\bBMS\b)");
     // a display panel takes less, and what manages a battery as well
     constexpr double kOfAPanel_A = 40, kOfABattery_A = 20, kOfAnEngine_W = 2000;

@@ -47,7 +47,8 @@ bool charges_from_unsaid(const std::vector<std::string_view>& lines) {
     const Pattern& hours = hours_said();
     static const Pattern joins(
         R"(\b(?:dc-?dc|dcdc|dc/dc|b2b|battery to battery|vsr|split[ -]charge|sensing relay)\b)"),
-        lived_with(R"(\b(?:leisure|house|domestics?|aux(?:iliary)?|service|second|2nd)\b)");
+        lived_with(
+            R"(\b(?:leisure|house|domestics?|aux(?:iliary)?|service|second|2nd|caravan|camper(?:van)?)\b)");
     const std::string_view* only = nullptr;
     for (const std::string_view& line : lines) {
         if (!hours.is_in(line)) continue;
@@ -55,7 +56,8 @@ bool charges_from_unsaid(const std::vector<std::string_view>& lines) {
         if (only || (hours.is_in(line, first) && hours.is_in(first.behind()))) return false;
         only = &line;
     }
-    return only && !any(says) && (any(charges) || (any(joins) && lived_with.is_in(*only)));
+    return only && !any(says) &&
+           (any(charges) || (any(joins) && (lived_with.is_in(*only) || lived_with.is_in(lines.front()))));
 }
 
 // "4x 100 Ah 12 V 2s2p = 24 V 200 Ah" on a page that says no volts of its vehicle: those of its only battery.

@@ -194,7 +194,7 @@ std::string row_of_table(const std::string& line) {
 
 std::string without_layout(const std::string& line) {
     static const Pattern nothing(
-        R"(^\s*(?:[-=_*~|+ ]{2,}|\d{0,2}\s*(?:spare|empty|unused|free|blank|reserved?)s?|[a-z][a-z ]*\s(?:no|none|n/a|not fitted)|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|(?!.*\d\s*(?:W|A|Ah)\b)(?:(?:12|24|36|48)\s*V\s+)?[a-z][a-z0-9 &/'(),+-]{1,60}:)\s*$)");
+        R"(^\s*(?:[-=_*~|+ ]{2,}|\d{0,2}\s*(?:spare|empty|unused|free|blank|reserved?)s?|[a-z][a-z ]*\s(?:no|none|n/a|not fitted)|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|(?:12|24|36|48)\s*V\s*:|(?!.*\d\s*(?:W|A|Ah)\b)(?:(?:12|24|36|48)\s*V\s+)?[a-z][a-z0-9 &/'(),+-]{1,60}:)\s*$)");
     static const Pattern bullet(R"(^\s*(?:[-*+]|\xE2\x80[\xA2\x93\x94]|\xC2\xB7|\d{1,2}[.)]|[a-z]\))\s+)");
     static const Pattern sign(
         R"(\s*(?:[=|~]|\xE2\x89\x88|->)\s*(?=\d)|(?<=[^\d\s])\s+(?:-|\xE2\x80[\x93\x94])\s+(?=\d))");
@@ -334,8 +334,9 @@ std::string without_layout(const std::string& line) {
     if (asked_and_denied.is_all_of(text)) return "# " + line;
     // "4x 100 Ah 12 V 2s2p = 24 V 200 Ah", "6x 200 W = 1200 W": what it makes follows from what there is
     static const Pattern makes(R"(^(.*\d\s*Ah\b.*?)\s*(?:=|->)\s*\d+(?:\.\d+)?\s*(?:V|Ah|kWh)\b[^,]*$)"),
-        adds_up(R"((\d\s*x\s*\d+(?:\.\d+)?\s*W)\s*=\s*\d+(?:\.\d+)?\s*k?W\b)");
+        adds_up(R"((\d\s*[x@]\s*\d+(?:\.\d+)?\s*([AW]))\s*=\s*\d+(?:\.\d+)?\s*k?\2\b)");
     text = adds_up.replaced(makes.replaced(text, "$1"), "$1");
+    if (std::count(text.begin(), text.end(), '(') > std::count(text.begin(), text.end(), ')')) text += ")";
     text = roughly.replaced(sign.replaced(taken_back.replaced(text, ""), " "), "");
     // what a label says of its cells is the rail that they make
     static const Pattern hours(R"(\d\s*Ah\b)"), of_cells(R"(\b(\d\d\.\d)\s*V\b)");

@@ -107,8 +107,9 @@ std::string draws_in_our_words(const std::string& line) {
         amount + R"(\s+(?:when |while )?(?:running|run|steady)\b\s*[,;/]?\s*(?:and |then )?)" + amount +
         R"(\s+(?:when |at |while |to |on )?(?:start(?:ing|up|-up)?|stall(?:ed|ing)?)\b)");
     // "250 A peak, 80 A normal", "15 A for 3 min then 2 A"
-    static const Pattern peak(amount + R"(\s*(?:peak|max|surge)\b\s*[,;/]?\s*(?:and )?)" + amount +
-                              R"(\s+(?:normal|continuous|cont\.?|running|runs?|nominal|cruise|typical)\b)");
+    static const Pattern peak(
+        amount + R"(\s*(?:peak|max|surge)\b\s*[,;/]?\s*(?:and )?)" + amount +
+        R"(\s+(?:normal|continuous|cont\.?|running|runs?|nominal|cruis(?:e|ing)|typical)\b)");
     static const Pattern then(amount + R"(\s+for\s+(\d+(?:\.\d+)?\s*(?:s|min))\b\s*,?\s*then\s+)" + amount);
     static const Pattern at_start(
         R"((\d+(?:\.\d+)?\s*[AW])\s*[,;/]?\s+)" + amount +

@@ -119,6 +119,12 @@ std::vector<std::string> sentences_of(const std::string& line) {
         for (std::size_t k = 1; k < lines.size(); ++k) lines[k] += mains ? " on inverter" : " from converter";
         return lines;
     }
+    static const Pattern to_battery(
+        R"(^(.*\balternator\b.*\d\s*A)\s*(?:->|\xE2\x86\x92|to)\s*((?:[a-z]+\s+)?batt.*\d\s*Ah\b.*)$)");
+    if (to_battery.is_all_of(line, m)) return {m[1], m[2]};
+    static const Pattern and_aux(
+        R"(^((?:[a-z]+\s+)?batter(?:y|ies)\b[^+]*\d\s*Ah\b[^+]*?)\s*\+\s*(aux|leisure|house|service)\s+(\d.*\d?\s*Ah\b.*)$)");
+    if (and_aux.is_all_of(line, m)) return {m[1], m[2] + " battery " + m[3]};
     // "start battery 80 Ah + service battery 100 Ah AGM", "no alternator. 2x 200 Ah"
     static const Pattern banks(
         R"(^(.*\d\s*Ah\b[^+]*?)\s+(?:\+|&|and)\s+((?:[a-z]+\s+)?batter(?:y|ies)\b.*\d\s*Ah\b.*)$)"),
@@ -363,6 +369,8 @@ WithoutRemark without_remark(std::string_view line) {
         R"(^\s*(?:(?:on|via|from|through)\s+)?(?:the\s+)?(?:inverter|mains|ac|(?:110|115|120|220|230|240)\s*V(?:\s*ac)?)\s*$)");
     static const Pattern when(
         R"(^\s*(?:(?:on|with|when|while)\s+)?(?:the\s+)?((?:ign|ignition|acc|accessory|always|constant|engine running|running|driving|parked|standing)(?:\s+on)?)\s*$)");
+    // "(series-parallel)"
+    static const Pattern joined(R"(^\s*(?:in\s+)?(?:series(?:\s*[/&+-]?\s*parallel)?|parallel)\s*$)");
     // "(boot)", "(under the seat)"
     static const Pattern place(
         "^\\s*(?:" + kPlaceWords +
@@ -378,6 +386,8 @@ WithoutRemark without_remark(std::string_view line) {
                        (to_lower(said[1]).starts_with("always") || to_lower(said[1]).starts_with("constant")
                             ? ", always"
                             : " on " + said[1]);
+        else if (joined.is_all_of(inside))
+            out.line = std::string(trim(m[1])) + ", " + std::string(trim(inside)) + m[3];
         else if (place.is_all_of(inside))
             out.line = std::string(trim(m[1])) + ", " + std::string(trim(inside)) + m[3];
         else if (inside.find_first_of("0123456789") != std::string::npos)
@@ -454,12 +464,13 @@ std::optional<std::string> title_line(const Plan& plan, std::string_view line) {
                              std::none_of(plan.batteries.begin(), plan.batteries.end(),
                                           [](const Battery& b) { return b.capacity_Ah || b.cranking_A; });
     static const Pattern called(
-        R"(^\s*(?:title|project|job|name|vehicle|nominal|voltage|(?:electrical\s+)?system(?:\s+voltage)?)\s*:\s*)");
+        R"(^\s*(?:title|project|job|name|customer|client|build|marine|boat|unit|vehicle|nominal|voltage|(?:electrical\s+)?system(?:\s+voltage)?)\s*:\s*)");
     static const Pattern beside(R"(\s*\([^()\d]*\))"),
         called_system(R"((\d\s*V)\s+system\s*$)");  // "(UTV)", "12 V system"
     std::string text(
         trim(called_system.replaced(beside.replaced(called.replaced(std::string(line), ""), ""), "$1")));
-    if (!nothing_yet || text.empty() || text.size() > kLongestTitle ||
+    static const Pattern joins(R"(\b(?:between|acr|vsr|relay|fused|via)\b)");
+    if (!nothing_yet || text.empty() || text.size() > kLongestTitle || joins.is_in(text) ||
         text.find_first_of("\":#") != std::string::npos)
         return std::nullopt;
     static const Pattern volts(R"(\s*,?\s*\b(\d+)\s*(?:V|volts?)\b)");

@@ -77,9 +77,11 @@ std::string circuits_in_our_words(std::string text) {
 std::string state_line(const std::string& name, const std::string& words) {
     static const Pattern role(R"(\b(parked|driving|idling|towed)\b)"),
         motor(R"(\b(?:motor|outboard)\s+(?=running|off|on|stopped))"),
-        lasts(R"(\s+-\s*(?=\d+(?:\.\d+)?\s*h\b))"), idles(R"(\bengine\s+(?:at\s+)?idl(?:e|es|ing)\b)"),
-        by_key(R"((^|,)\s*ignition(?:\s+on)?\s*(?=,|$))");
-    const std::string rest = circuits_in_our_words(lasts.replaced(motor.replaced(words, "engine "), ", "));
+        lasts(R"(\s+-\s*(?=\d+(?:\.\d+)?\s*h)|\s+for\s+(?=\d))"),
+        idles(R"(\bengine\s+(?:at\s+)?idl(?:e|es|ing)\b)"), by_key(R"((^|,)\s*ignition(?:\s+on)?\s*(?=,|$))");
+    static const Pattern hours(R"((\d)\s*(?:hours?|hrs?)\b)"), idle(R"((^|,)\s*idle\s+(?=\d+\s*rpm\b))");
+    const std::string plain = idle.replaced(hours.replaced(words, "$1 h"), "$1 idling, ");
+    const std::string rest = circuits_in_our_words(lasts.replaced(motor.replaced(plain, "engine "), ", "));
     static const Pattern under_way(
         R"(\b(?:under ?way|cruising|steaming|in transit|travell?ing|on the road|(?:running|going|driving) (?:to|out|home|back))\b)"),
         engine(R"(\b(?:engine|key|rpm)\b)");

@@ -8,6 +8,7 @@
 #include "plan/rail_volts.h"
 #include "size/run_limits.h"
 #include "typing/battery_words.h"
+#include "units/pattern.h"
 
 namespace yr {
 namespace {
@@ -173,6 +174,9 @@ Made make_battery(PlanBuilder& b, const Said& said) {
     // that charges from the vehicle's battery says what its own is first.
     const bool second = said.has("second") || said.has("another") || said.from || said.has("dc-dc") ||
                         said.labelled.contains("dc-dc") || said.labelled.contains("dcdc");
+    static const Pattern of_another(R"(\b(?:alternators?|inverters?|chargers?|converters?|solar|dc-?dc)\b)");
+    if (of_another.is_in(said.name))
+        return fail(ErrorCode::unknown_name, "line", said.name, Want::a_kind_of_thing);
     if (!plan.batteries.empty() && !plan.batteries.front().capacity_Ah &&
         (plan.batteries.size() > 1 || plan.batteries.front().name != kVehicleBattery) && !second) {
         Battery first = plan.batteries.front();

@@ -29,6 +29,21 @@ TEST_F(WindowTest, SaveAndReopenIsTheSamePlan) {
     EXPECT_EQ(doc().store().path(), file);
 }
 
+// A changed plan that goes with its window tells nobody that it is as saved: its file's name would be read
+// when it is gone.
+TEST_F(WindowTest, APlanThatGoesSaysNothing) {
+    auto store = std::make_unique<app::PlanStore>();
+    store->open(*load_plan(demo_path(kDemos[0])), QStringLiteral("a.yourrail.json"));
+    Plan changed = store->plan();
+    changed.vehicle.name = "another";
+    ASSERT_TRUE(store->apply(SetVehicle{changed.vehicle}, QStringLiteral("name")));
+    ASSERT_TRUE(store->modified());
+    int said = 0;
+    QObject::connect(store->undo_stack(), &QUndoStack::cleanChanged, [&said] { ++said; });
+    store.reset();
+    EXPECT_EQ(said, 0);
+}
+
 TEST_F(WindowTest, ABadFileIsRefusedAndTheOpenPlanStays) {
     doc().step_run(run_named("always feed"), 1);
     const Plan open = plan();
