@@ -49,6 +49,9 @@ std::string fuse_before_its_draw(const std::string& line) {
 
 std::string with_plain_figures(std::string line) {
     if (std::count(line.begin(), line.end(), '"') > 1) return line;  // a name in quotes stays as it is
+    static const Pattern ours(
+        R"(^\s*(?:day|state|set|remove|price|rate|minutes|torque|likely|reading|stand|waypoint|way|outline|end)\s)");
+    if (ours.is_in(line)) return line;  // what is said of things has its own words
     line = fuse_before_its_draw(tape_as_whole(line));
     static const std::string amount = R"((\d+(?:\.\d+)?\s*[AW]))";
     static const Phrase plainer[] = {
@@ -66,7 +69,7 @@ std::string with_plain_figures(std::string line) {
          ""},
         {Pattern(R"(^\s*(?:an?\s+)?second\s+(?=\d+(?:\.\d+)?\s*Ah\b))"), "second battery "},
         {Pattern(R"(\bdiversity\s+(?=\d))"), "duty "},
-        {Pattern(R"(\s*\.{2,}\s*)"), " "},  // "light bar....18 A"
+        {Pattern(R"((?<=[a-z])\s*\.{2,}\s*|\s*\.{3,}\s*)"), " "},  // "light bar....18 A"
         {Pattern(R"(^\s*(?:24|36|48)\s*V\s+(?=\d+\s*x\s*(?:2|6|8|12)\s*V\b))"), ""},
         {Pattern(
              R"(^\s*(?:24|36|48)\s*V?\s*(?:/|to|->|-)\s*(12|24)\s*V?\s+(?:dc-?dc|dcdc)(?:\s+converter)?\s+(?=\d+(?:\.\d+)?\s*A\b))"),
@@ -82,7 +85,8 @@ std::string with_plain_figures(std::string line) {
         {Pattern(
              R"(^\s*solar\s+(?:inputs?|panels?)?\s*(\d+(?:\.\d+)?\s*W)\s+(?:(?:folding|portable|flexible|rigid|roof)\s+)?(?:via|through|with|w/)\s*(?:an?\s+)?(?:reg(?:ulator)?|controller|mppt|pwm)\s+(\d+\s*A)\b)"),
          "solar $1, controller $2"},
-        {Pattern(R"(\s*,?\s*\bovernight\s*\(?\s*(\d+(?:\.\d+)?\s*h)(?:ours?|rs?)?\b\s*\)?)"), ", $1 a day"},
+        {Pattern(R"((?<=[AW])\s*,?\s*\bovernight\s*\(?\s*(\d+(?:\.\d+)?\s*h)(?:ours?|rs?)?\b\s*\)?)"),
+         ", $1 a day"},
         {Pattern(
              R"(^\s*charger\s+(?:12|24|36|48)\s*V\s+(\d+(?:\.\d+)?\s*A)\s+from\s+(?:230|240|120|110)\s*V\s*$)"),
          "charger shore $1"},

@@ -260,6 +260,42 @@ TEST(EverydayPages, InvertersAndTheirLists) {
     EXPECT_EQ(unit.batteries.at(0).capacity_Ah, 440);
 }
 
+// Cells in a row make volts and no ampere hours, whichever stands first; dots lead to a figure and are none
+// of it.
+TEST(EverydayPages, CellsInARowAndDotsBeforeFigures) {
+    const Plan cart = everyday(
+        "electric milk float\n48V 8x6V 225Ah series\nDrive motor 48V 180A peak, 90A cruising\n48/12 dcdc "
+        "20A\n12V:\n"
+        "headlights 2x 45W\nhorn 6A\ncharger 48V 30A from 230V\n");
+    EXPECT_EQ(cart.batteries.at(0).capacity_Ah, 225);
+    EXPECT_EQ(cart.vehicle.nominal_V, 48);
+    EXPECT_EQ(called(cart, "Drive motor").draw.value, 90);
+    EXPECT_EQ(rail_V(cart, called(cart, "horn")), 12);
+    EXPECT_EQ(source_kind(cart, SourceKind::converter)->rated_A, 20);
+    EXPECT_EQ(cart.loads.size(), 3u);
+    const Plan dots = everyday(
+        "VEHICLE: recovery truck\nBattery......100Ah AGM\nAlternator...180A\nWork lights..4x27W\n"
+        "Heater.......diesel 2kW, 12A start 2A run\n");
+    EXPECT_EQ(dots.batteries.at(0).capacity_Ah, 100);
+    EXPECT_EQ(source_kind(dots, SourceKind::alternator)->rated_A, 180);
+    EXPECT_EQ(called(dots, "Work lights").count, 4);
+    EXPECT_EQ(called(dots, "Heater diesel").draw.value, 2);
+    EXPECT_EQ(called(dots, "Heater diesel").inrush_A, 12);
+    const Plan boat = everyday(
+        "Marine: 32' trawler\nEngine alternator 90A -> start battery 1 x 8D 225Ah\n"
+        "House bank 4 x 6V 220Ah golf cart (series-parallel = 440Ah @ 12V)\nInverter/charger 2000W/100A\n"
+        "Fridge 6A x 50%\nCabin lights 12 @ 0.5A = 6A\nWindlass 80A from house, 35 feet of cable\n");
+    ASSERT_EQ(boat.batteries.size(), 2u);
+    EXPECT_EQ(boat.batteries[0].capacity_Ah, 225);
+    EXPECT_EQ(boat.batteries[1].capacity_Ah, 440);
+    EXPECT_EQ(battery_V(boat, boat.batteries[1]), 12);
+    EXPECT_EQ(called(boat, "Cabin lights").count, 12);
+    EXPECT_NEAR(called(boat, "Fridge").duty.value_or(1), 0.5, 1e-9);
+    const Plan police = everyday("training car\nAlt 220A, batt 92Ah AGM + aux 60Ah AGM\nradio 2 A\n");
+    ASSERT_EQ(police.batteries.size(), 2u);
+    EXPECT_EQ(police.batteries[1].capacity_Ah, 60);
+}
+
 // A plug from which another vehicle is started is dead until somebody plugs in, and then for a start.
 TEST(EverydayPages, AJumpSocketIsPluggedIn) {
     const Plan p = everyday(
