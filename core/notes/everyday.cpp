@@ -1,6 +1,7 @@
 #include "notes/everyday.h"
 
 #include <algorithm>
+#include <utility>
 
 #include "units/pattern.h"
 #include "units/quantity.h"
@@ -8,11 +9,6 @@
 
 namespace yr {
 namespace {
-
-struct Phrase {
-    Pattern more;
-    const char* plain;
-};
 
 // "LED tape 5 m @ 14 W/m": what the whole of it draws.
 std::string tape_as_whole(const std::string& line) {
@@ -187,7 +183,7 @@ std::string with_plain_figures(std::string line) {
         {Pattern(R"(\b((?:a|per|each|every) day)\s+(?:in\s+)?(?:all|total)\b)"), "$1"},
         {Pattern(R"((mm2|mm\xC2\xB2|\bAWG|/0|\d\s*(?:m|ft))\s+each\s+way\b)"), "$1"},
         {Pattern(R"(\b(\d+\s*A)\s+fuses?\s+(?:at\s+)?(?:each|either|both)\s+ends?\b)"), "fuse $1 both ends"}};
-    for (const auto& [more, plain] : plainer) line = more.replaced(line, plain);
+    line = put_plainly(std::move(line), plainer);
     // "inverter 2 kW - kettle 1500 W, laptop 90 W"
     static const Pattern lists(R"(^(\s*inverter\b.*?\d\s*k?W\b[^-:]*?)\s+-\s+(?=[a-z].*\d\s*W))");
     return lists.replaced(line, "$1: ");
@@ -212,8 +208,7 @@ std::string with_everyday_words(std::string line) {
          "$1 $3 $2 V "},
         {Pattern(R"(\b(?:straight|direct(?:ly)?)\s+(?:off|from|to)\s+)"), "from "},
         {Pattern(R"(\b(?:joined|linked|coupled)\s+(?:by|with|via|through)\s+)"), "with "}};
-    for (const auto& [more, plain] : plainer) line = more.replaced(line, plain);
-    return line;
+    return put_plainly(std::move(line), plainer);
 }
 
 bool names_no_load(const std::string& name, double amps, double watts) {

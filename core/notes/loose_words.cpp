@@ -207,11 +207,7 @@ std::string without_layout(const std::string& line) {
     static const Pattern and_amps(R"((\d\s*V)\s*/\s*(?=\d))");
     static const Pattern runs(R"(\bruns\s+(?=\d+\s*%))");
     // said of a load, a cable or a fuse in more words than are needed
-    struct Plainer {
-        Pattern more;
-        const char* plain;
-    };
-    static const Plainer plainer[] = {
+    static const Phrase plainer[] = {
         {Pattern(R"((\d\s*k?)VA\b)"), "$1W"},
         {Pattern(R"(\b(?:works?|runs?|used)\s+(?=\d+\s*(?:s|secs?|seconds?|min|mins|minutes?)\b))"), ""},
         {Pattern(R"(,\s*(?:in-cab|cab|dash|panel|rocker|toggle)\s+switch(?:es)?\s*(?=,|$))"),
@@ -345,8 +341,7 @@ std::string without_layout(const std::string& line) {
                m.behind();
     text = doubt.replaced(cca.replaced(text, "$1 $2"), "$1");
     text = and_amps.replaced(counted.replaced(at_most.replaced(text, ""), "$1x "), "$1 ");
-    text = with_plain_figures(text);
-    for (const auto& [more, plain] : plainer) text = more.replaced(text, plain);
+    text = put_plainly(with_plain_figures(text), plainer);
     // "180 A peak 300 A 10 s"; of "250 A peak, 80 A" the first is the peak
     static const Pattern peak(
         R"((\d+(?:\.\d+)?)\s*([AW])\s*,?\s+peaks?\s+(?:at\s+|of\s+)?(\d+(?:\.\d+)?)\s*\2\b(?:\s*,?\s+(?:for\s+)?\d+\s*(?:s|secs?|seconds?)\b)?)");

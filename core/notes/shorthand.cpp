@@ -18,11 +18,7 @@ double figure(const std::string& text) {
 
 // Said of a thing beside what it draws, or in another order than we have it.
 std::string in_full(std::string text) {
-    struct Plainer {
-        Pattern more;
-        const char* plain;
-    };
-    static const Plainer plainer[] = {
+    static const Phrase plainer[] = {
         {Pattern(R"(\s*!+)"), ""},
         {Pattern(R"((\d\s*A)\s+between(?:\s+(?:the\s+)?(?:two|them|batteries|the batteries))?\s*$)"), "$1"},
         {Pattern(R"(\bbatts?\b\.?)"), "battery"},
@@ -64,8 +60,7 @@ std::string in_full(std::string text) {
              R"(\bat\s+(?:the\s+)?(?=(?:tailgate|rear|front|back|tail|roof|nose|operator|driver|dash|bulkhead)\b))"),
          "in "},
         {Pattern(R"(,\s*(?=(?:chassis|frame) rail\b))"), " in "}};
-    for (const auto& [more, plain] : plainer) text = more.replaced(text, plain);
-    text = with_everyday_words(text);
+    text = with_everyday_words(put_plainly(std::move(text), plainer));
     // "5 A + 5 A"
     static const Pattern sum(R"(\b(\d+(?:\.\d+)?)\s*([AW])\s*\+\s*(\d+(?:\.\d+)?)\s*\2\b)");
     if (Found m; sum.is_in(text, m))

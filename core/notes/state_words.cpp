@@ -41,11 +41,7 @@ bool names_circuits(const Plan& plan, const std::string& list) {
 // "all lights on", "all but headlights", "everything off except the bilge pump", "just usb": by name what is
 // on.
 std::string circuits_in_our_words(std::string text) {
-    struct Circuits {
-        Pattern more;
-        const char* plain;
-    };
-    static const Circuits plainer[] = {
+    static const Phrase plainer[] = {
         {Pattern(
              R"((^|,)\s*(?:everything|all(?:\s+loads)?)\s+off\s*,?\s+(?:but|except(?:\s+for)?|apart\s+from|bar)\s+(?:the\s+)?)"),
          "$1 "},
@@ -65,7 +61,7 @@ std::string circuits_in_our_words(std::string text) {
          "$1 on switch plugged in"},
         {Pattern(R"(,(?:\s*,)+)"), ","},
         {Pattern(R"(^\s*,|,\s*$)"), ""}};
-    for (const auto& [more, plain] : plainer) text = more.replaced(text, plain);
+    text = put_plainly(std::move(text), plainer);
     // "without floods and livewell": each of them is off
     static const Pattern without(R"(\bwithout\s+([^,]+))"), between(R"(\s*(?:\+|&|\band\b)\s*(?:the\s+)?)");
     Found m;

@@ -119,4 +119,9 @@ std::string Pattern::replaced(std::string_view text, std::string_view with) cons
     return std::string(text);
 }
 
+std::string put_plainly(std::string text, std::span<const Phrase> phrases) {
+    for (const Phrase& phrase : phrases) text = phrase.more.replaced(text, phrase.plain);
+    return text;
+}
+
 }  // namespace yr

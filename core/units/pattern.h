@@ -2,6 +2,7 @@
 #pragma once
 
 #include <memory>
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -44,5 +45,13 @@ class Pattern {
     struct Compiled;
     std::unique_ptr<Compiled> compiled_;
 };
+
+// Words in which something is also said, and ours for it.
+struct Phrase {
+    Pattern more;
+    const char* plain;
+};
+// The text with each of them replaced, one behind another.
+[[nodiscard]] std::string put_plainly(std::string text, std::span<const Phrase> phrases);
 
 }  // namespace yr

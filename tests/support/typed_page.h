@@ -1,0 +1,44 @@
+// A page of notes as the plan that it makes, and the things of that plan by name.
+#pragma once
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <string>
+
+#include "notes/notes.h"
+#include "plan/library.h"
+#include "words/sentences.h"
+
+namespace yr::test {
+
+// The plan of a page that is understood but for so many lines.
+inline Plan typed_page(const std::string& page, int not_understood = 0) {
+    const Notes notes = read_notes(page, &shipped_library());
+    int bad = 0;
+    std::string which;
+    for (const NoteLine& l : notes.lines)
+        if (l.bad())
+            ++bad, which += "\n" + l.text + ": " +
+                            (l.statement.error                    ? words::sentence(*l.statement.error)
+                             : l.statement.not_understood.empty() ? std::string()
+                                                                  : l.statement.not_understood.front());
+    EXPECT_EQ(bad, not_understood) << which;
+    return notes.plan;
+}
+
+template <class T>
+const T& of_name(const std::vector<T>& things, std::string_view name) {
+    const auto found = std::find_if(things.begin(), things.end(), [&](const T& x) { return x.name == name; });
+    static const T none{};
+    EXPECT_NE(found, things.end()) << name;
+    return found == things.end() ? none : *found;
+}
+
+inline const Source* source_of_kind(const Plan& plan, SourceKind kind) {
+    const auto found = std::find_if(plan.sources.begin(), plan.sources.end(),
+                                    [&](const Source& s) { return s.kind == kind; });
+    return found == plan.sources.end() ? nullptr : &*found;
+}
+
+}  // namespace yr::test
