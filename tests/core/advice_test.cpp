@@ -3,9 +3,11 @@
 
 #include <iostream>
 
+#include "demand/demand.h"
 #include "plan/validate.h"
 #include "support/random_plan.h"
 #include "support/sweep.h"
+#include "support/typed_page.h"
 #include "support/vehicles.h"
 #include "words/sentences.h"
 
@@ -45,6 +47,39 @@ TEST(Advice, SmallMachinesAndCartsHaveNoStopAndFewFixes) {
             }
         }
     EXPECT_LT(fixes, vehicles * 0.2);
+}
+
+// Work of half a minute and more is no start: whatever a fuse's curve holds, none of fewer amps is put before
+// it.
+TEST(Advice, NoFuseOfFewerAmpsThanWhatWorksBehindIt) {
+    RunDemand works, starts;
+    works.items = {{DemandKind::turn, "hoist", {}, 60, 120}};
+    starts.items = {{DemandKind::turn, "hoist", {}, 60, 0.5}};
+    int smaller = 0;
+    for (const FuseType type : {FuseType::blade, FuseType::blade_large, FuseType::bolt, FuseType::strip,
+                                FuseType::stud, FuseType::high, FuseType::breaker_3}) {
+        EXPECT_GE(least_rating_A(works, fuse_kind(type)), 60);
+        smaller += least_rating_A(starts, fuse_kind(type)) < 60;
+    }
+    EXPECT_GT(smaller, 3) << "for half a second they hold more than they say";
+    const Plan plan = typed_page(
+        "van\nbattery 95 Ah\nalternator 150 A\nhoist 60 A for 2 min on switch hoist, 4 m, fuse 30 A\n");
+    int mended = 0;
+    for (const Finding& f : inspect(plan).findings) {
+        if (!f.mend) continue;
+        Plan after = plan;
+        ASSERT_TRUE(yr::apply(after, f.mend->edit));
+        for (const yr::Run& r : after.runs)
+            for (const Device& d : r.devices) {
+                const Device* before = find_device(plan, d.id);
+                if (d.kind != DeviceKind::fuse || r.to.owner != plan.loads.at(0).id ||
+                    (before && before->rating_A == d.rating_A))
+                    continue;
+                ++mended;
+                EXPECT_GE(d.rating_A, 60) << words::sentence(f, plan);
+            }
+    }
+    EXPECT_GT(mended, 0) << "its 30 A are too few";
 }
 
 class AdviceOnMistakes : public testing::TestWithParam<int> {};
