@@ -11,34 +11,6 @@
 namespace yr {
 namespace {
 
-std::optional<LoadColumn> column_named(const std::string& heading) {
-    static const std::pair<const char*, LoadColumn> words[] = {
-        {"name", LoadColumn::name},         {"load", LoadColumn::name},
-        {"item", LoadColumn::name},         {"what", LoadColumn::name},
-        {"accessory", LoadColumn::name},    {"count", LoadColumn::count},
-        {"qty", LoadColumn::count},         {"quantity", LoadColumn::count},
-        {"pieces", LoadColumn::count},      {"draw", LoadColumn::draw},
-        {"amps", LoadColumn::amps},         {"a", LoadColumn::amps},
-        {"current", LoadColumn::amps},      {"watts", LoadColumn::watts},
-        {"w", LoadColumn::watts},           {"power", LoadColumn::watts},
-        {"ohm", LoadColumn::ohms},          {"ohms", LoadColumn::ohms},
-        {"start", LoadColumn::start_amps},  {"inrush", LoadColumn::start_amps},
-        {"live", LoadColumn::live},         {"when", LoadColumn::live},
-        {"length", LoadColumn::length_m},   {"size", LoadColumn::size},
-        {"cable", LoadColumn::size},        {"place", LoadColumn::place},
-        {"where", LoadColumn::place},       {"feed", LoadColumn::feed},
-        {"from", LoadColumn::feed},         {"drop", LoadColumn::drop},
-        {"critical", LoadColumn::critical}, {"note", LoadColumn::note},
-        {"notes", LoadColumn::note},        {"line", LoadColumn::line},
-        {"duty", LoadColumn::duty},         {"channel", LoadColumn::channel}};
-    std::string h = to_lower(std::string(trim(heading)));
-    h = h.substr(0, h.find_first_of("(["));  // "length (m)"
-    h = std::string(trim(h));
-    for (const auto& [word, column] : words)
-        if (h == word) return column;
-    return std::nullopt;
-}
-
 // Without a heading: numbers with a unit tell what they are, the first column of words is the name.
 LoadColumn column_like(const std::vector<CsvRow>& rows, std::size_t k, bool named) {
     for (const CsvRow& row : rows) {
@@ -68,59 +40,6 @@ LoadColumn column_like(const std::vector<CsvRow>& rows, std::size_t k, bool name
     return LoadColumn::ignore;
 }
 
-bool bare_number(const std::string& cell) {
-    const auto q = parse_quantity(cell);
-    return q && q->dimension == Dimension::number;
-}
-
-// A cell that begins like a part of a line is one already; a bare "ignition" needs its "on".
-std::string live_cell(const std::string& cell) {
-    const std::string lower = to_lower(cell);
-    for (const char* lead : {"on ", "not ", "while ", "when ", "with ", "after ", "charging ", "above "})
-        if (lower.starts_with(lead)) return cell;
-    return "on " + cell;
-}
-
-// One cell as words that the typed line understands.
-std::string as_typed(LoadColumn column, const std::string& cell) {
-    const auto with_unit = [&](const char* unit) { return bare_number(cell) ? cell + " " + unit : cell; };
-    switch (column) {
-        case LoadColumn::ignore:
-        case LoadColumn::name:
-        case LoadColumn::note:
-        case LoadColumn::critical:
-            return {};
-        case LoadColumn::line:
-        case LoadColumn::draw:
-        case LoadColumn::size:
-        case LoadColumn::place:
-            return cell;
-        case LoadColumn::count:
-            return cell + "x";
-        case LoadColumn::amps:
-            return with_unit("A");
-        case LoadColumn::watts:
-            return with_unit("W");
-        case LoadColumn::ohms:
-            return with_unit("ohm");
-        case LoadColumn::start_amps:
-            return "start " + with_unit("A");
-        case LoadColumn::live:
-            return live_cell(cell);
-        case LoadColumn::duty:
-            return "duty " + with_unit("%");
-        case LoadColumn::channel:
-            return "channel " + cell;
-        case LoadColumn::length_m:
-            return with_unit("m");
-        case LoadColumn::feed:
-            return "from " + cell;
-        case LoadColumn::drop:
-            return with_unit("%");
-    }
-    return {};
-}
-
 bool says_yes(const std::string& cell) {
     const std::string c = to_lower(cell);
     return c == "yes" || c == "y" || c == "x" || c == "1" || c == "true" || c == "critical";
@@ -139,9 +58,8 @@ LoadsTable read_loads_table(const std::string& text) {
     const auto known =
         std::count_if(first.begin(), first.end(), [](const auto& h) { return column_named(h).has_value(); });
     if (known >= 1 && (known > 1 || first.size() == 1)) {
-        for (std::size_t k = 0; k < first.size(); ++k)
-            t.columns[k] = column_named(first[k]).value_or(
-                std::string(trim(first[k])).empty() ? LoadColumn::ignore : LoadColumn::note);
+        const std::vector<LoadColumn> named = columns_named(first);
+        std::copy(named.begin(), named.end(), t.columns.begin());
         t.rows.erase(t.rows.begin());
         t.heading_cells = first.size();
         return t;
@@ -170,7 +88,7 @@ std::vector<TableLoad> read_rows(const Plan& plan, const LoadsTable& table, cons
             if (column == LoadColumn::name) name += (name.empty() ? "" : " ") + cell;
             if (column == LoadColumn::note) note += (note.empty() ? "" : " ") + cell;
             if (column == LoadColumn::critical) critical = critical || says_yes(cell);
-            if (const std::string words = as_typed(column, cell); !words.empty())
+            if (const std::string words = typed_cell(column, cell); !words.empty())
                 typed += (typed.empty() ? "" : "; ") + words;
         }
         if (name.empty() && typed.empty()) continue;

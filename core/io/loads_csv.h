@@ -2,33 +2,10 @@
 #pragma once
 
 #include "io/csv_table.h"
+#include "typing/load_columns.h"
 #include "typing/typed_line.h"
 
 namespace yr {
-
-// What a column holds. `line`: a whole typed line ("scene light 2x 90 W on ignition"). Bare numbers take the
-// unit of their column; `draw` takes W, A or ohm by its own unit.
-enum class LoadColumn {
-    ignore,
-    line,
-    name,
-    count,
-    draw,
-    amps,
-    watts,
-    ohms,
-    start_amps,
-    live,
-    length_m,
-    size,
-    place,
-    feed,
-    drop,
-    critical,
-    note,
-    duty,
-    channel
-};
 
 struct LoadsTable {
     std::vector<CsvRow> rows;         // without the heading

@@ -65,7 +65,7 @@ bool charges_from_unsaid(const std::vector<std::string_view>& lines) {
 std::string volts_of_only_battery(const std::vector<std::string_view>& lines) {
     const Pattern& hours = hours_said();
     static const Pattern high(R"(\b(24|48)\s*V\b)"), rails(R"(\b(?:12|24|36|48)\s*V\b)"),
-        low(R"(\b(?:12|24|36|48)\s*V\s+(?:system|vehicle|chassis|electrics|battery)\b|^\s*(?:chassis|vehicle|system|electrics)\s*:?\s*(?:12|24|36|48)\s*V)");
+        low(R"(\b(?:12|24|36|48)\s*V\s+(?:system|vehicle|chassis|electrics)\b|\b12\s*V\s+batter|^\s*(?:chassis|vehicle|system|electrics)\s*:?\s*(?:12|24|36|48)\s*V)");
     const std::string_view* only = nullptr;
     for (const std::string_view& line : lines) {
         if (low.is_in(line)) return {};

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 
+#include "notes/state_words.h"
 #include "typing/battery_words.h"
 #include "typing/line_words.h"
 #include "units/text.h"
@@ -365,7 +366,8 @@ class SaidReader {
             if (!load) continue;
             const auto& own = load->live_when.switches;
             if (off && own.empty()) {  // whoever says so has a switch for it
-                if (!load->own_switch || !load->inverter.empty()) return false;
+                if (!load->own_switch || !load->inverter.empty() || is_a_switch(plan_, to_lower(load->name)))
+                    return false;
                 said_.switched_off.push_back(load->id);
                 words.skip(count + 1);
                 return true;

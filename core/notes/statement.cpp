@@ -229,8 +229,9 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
     static const Pattern hours(R"(\d\s*(?:Ah|CCA)\b)");
     static const Pattern given(
         R"(\d\s*A\s+(?:alternator|stator)\b|^(?!.*\b(?:on|via|from|off|through)\b.*\binverter\b).*\d\s*k?W\s+inverter\b)");
-    if (hours.is_in(text) || given.is_in(text) ||
-        names_no_load(named, draw_in_units(DrawKind::current), draw_in_units(DrawKind::power))) {
+    const bool quoted = trim(text).starts_with('"');  // whoever calls it so means it
+    if (!quoted && (hours.is_in(text) || given.is_in(text) ||
+                    names_no_load(named, draw_in_units(DrawKind::current), draw_in_units(DrawKind::power)))) {
         s.error = Error{ErrorCode::unknown_name, "line", s.load->name, Want::a_kind_of_thing};
         s.load.reset();
         return s;

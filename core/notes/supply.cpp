@@ -174,7 +174,7 @@ Made make_battery(PlanBuilder& b, const Said& said) {
     // that charges from the vehicle's battery says what its own is first.
     const bool second = said.has("second") || said.has("another") || said.from || said.has("dc-dc") ||
                         said.labelled.contains("dc-dc") || said.labelled.contains("dcdc");
-    static const Pattern of_another(R"(\b(?:alternators?|inverters?|chargers?|converters?|solar|dc-?dc)\b)");
+    static const Pattern of_another(R"(\b(?:alternators?|inverters?|chargers?|converters?|dc-?dc)$)");
     if (of_another.is_in(said.name))
         return fail(ErrorCode::unknown_name, "line", said.name, Want::a_kind_of_thing);
     if (!plan.batteries.empty() && !plan.batteries.front().capacity_Ah &&

@@ -89,8 +89,6 @@ void turn_as_usual(const Plan& plan, State& s, std::string_view text) {
 // live.
 void give_switch(PlanBuilder& b, const Id& id, const State& off_in) {
     Load load = *find(b.plan().loads, std::string_view(id));
-    const auto known = plan_switches(b.plan());
-    if (std::find(known.begin(), known.end(), load.name) != known.end()) return;
     for (State s : std::vector<State>(b.plan().states)) {
         if (s.id == off_in.id || !holds(load.live_when, s)) continue;
         s.switches.push_back(load.name);

@@ -4,13 +4,12 @@
 #include <optional>
 #include <string_view>
 
+#include "typing/load_columns.h"
 #include "units/pattern.h"
 #include "units/text.h"
 
 namespace yr {
 namespace {
-
-enum class Column { name, count, amps, watts, volts, metres, feet, fuse, words };
 
 std::vector<std::string> cells_of(std::string_view line) {
     std::string_view inside = trim(line);
@@ -21,81 +20,30 @@ std::vector<std::string> cells_of(std::string_view line) {
     return cells;
 }
 
-Column column_of(const std::string& head) {
-    struct Head {
-        Pattern words;
-        Column column;
-    };
-    static const Head heads[] = {
-        {Pattern(
-             R"(^(?:item|name|load|device|circuit|appliance|what|equipment|component|description)s?\b.*$)"),
-         Column::name},
-        {Pattern(R"(^(?:qty|quantity|count|no\.?|number|pcs|#|how many)$)"), Column::count},
-        {Pattern(R"(^(?:fuse|breaker)\b.*$)"), Column::fuse},
-        {Pattern(R"(^(?:amps?|current|draw|a|draw \(?a(?:mps)?\)?|current \(a(?:mps)?\)|amps? .*)$)"),
-         Column::amps},
-        {Pattern(R"(^(?:watts?|power|w|power \(w(?:atts)?\)|watts? .*)$)"), Column::watts},
-        {Pattern(R"(^(?:volts?|voltage|v)$)"), Column::volts},
-        {Pattern(
-             R"(^(?:(?:cable|run|wire)?\s*(?:length|distance|run)(?:\s*\(?(?:m|metres?|meters?)\)?)?|metres?|meters?|m)$)"),
-         Column::metres},
-        {Pattern(R"(^(?:(?:cable|run|wire)?\s*(?:length|distance|run)\s*\(?(?:ft|feet)\)?|ft|feet)$)"),
-         Column::feet}};
-    for (const auto& [words, column] : heads)
-        if (words.is_all_of(head)) return column;
-    return Column::words;
-}
-
-// What a cell says in typing; a figure without its unit gets that of its column.
-std::string said_in(Column column, const std::string& cell) {
-    static const Pattern figure(R"(^\d+(?:[.,]\d+)?$)");
-    const bool bare = figure.is_all_of(cell);
-    switch (column) {
-        case Column::name:
-            return cell;
-        case Column::count:
-            return bare ? cell + "x" : cell;
-        case Column::amps:
-            return bare ? cell + " A" : cell;
-        case Column::watts:
-            return bare ? cell + " W" : cell;
-        case Column::volts:
-            return bare ? cell + " V" : cell;
-        case Column::metres:
-            return bare ? cell + " m" : cell;
-        case Column::feet:
-            return bare ? cell + " ft" : cell;
-        case Column::fuse:
-            return "fuse " + (bare ? cell + " A" : cell);
-        case Column::words:
-            return cell;
-    }
-    return cell;
-}
-
-std::string line_of(const std::vector<Column>& columns, const std::vector<std::string>& cells) {
-    std::string name, counted, figures;
+// The row as a line; what stands in a column of notes is said behind it, too: "ignition", "5 min".
+std::string line_of(const std::vector<LoadColumn>& columns, const std::vector<std::string>& cells) {
+    std::string name, counted, draws, rest;
     for (std::size_t k = 0; k < cells.size(); ++k) {
-        const Column column = k < columns.size() ? columns[k] : Column::words;
-        if (cells[k].empty() || cells[k] == "-") continue;
-        const std::string said = said_in(column, cells[k]);
-        if (column == Column::name)
-            name = said;
-        else if (column == Column::count)
-            counted = said == "1x" ? std::string() : said;
-        else if (column == Column::amps || column == Column::watts)
-            figures.insert(0, " " + said);
+        const LoadColumn column = k < columns.size() ? columns[k] : LoadColumn::note;
+        if (cells[k].empty() || cells[k] == "-" || column == LoadColumn::ignore) continue;
+        const std::string said = typed_cell(column, cells[k]);
+        if (column == LoadColumn::name)
+            name += (name.empty() ? "" : " ") + cells[k];
+        else if (column == LoadColumn::count)
+            counted = said == "1x" ? std::string() : " " + said;
+        else if (column == LoadColumn::amps || column == LoadColumn::watts || column == LoadColumn::draw)
+            draws.insert(0, " " + said);
         else
-            figures += ", " + said;
+            rest += ", " + (said.empty() ? cells[k] : said);
     }
-    return name + (counted.empty() ? "" : " " + counted) + figures;
+    return name + counted + draws + rest;
 }
 
 }  // namespace
 
 std::vector<std::string> with_rows_as_lines(std::vector<std::string> lines) {
     static const Pattern rule(R"(^[\s|:+=-]+$)");
-    std::optional<std::vector<Column>> columns;
+    std::optional<std::vector<LoadColumn>> columns;
     for (std::string& line : lines) {
         if (line.find('|') == std::string::npos) {
             columns.reset();
@@ -107,10 +55,12 @@ std::vector<std::string> with_rows_as_lines(std::vector<std::string> lines) {
             line = line_of(*columns, cells);
             continue;
         }
-        std::vector<Column> heads;
-        for (const std::string& cell : cells) heads.push_back(column_of(to_lower(cell)));
-        const auto has = [&](Column c) { return std::find(heads.begin(), heads.end(), c) != heads.end(); };
-        if (!has(Column::name) || !(has(Column::amps) || has(Column::watts))) continue;
+        std::vector<LoadColumn> heads = columns_named(cells);
+        const auto has = [&](LoadColumn c) {
+            return std::find(heads.begin(), heads.end(), c) != heads.end();
+        };
+        const bool draws = has(LoadColumn::amps) || has(LoadColumn::watts) || has(LoadColumn::draw);
+        if (!has(LoadColumn::name) || !draws) continue;
         columns = std::move(heads);
         line = "# " + line;
     }

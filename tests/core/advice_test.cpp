@@ -82,6 +82,19 @@ TEST(Advice, NoFuseOfFewerAmpsThanWhatWorksBehindIt) {
     EXPECT_GT(mended, 0) << "its 30 A are too few";
 }
 
+// Fuses that a change brings or alters carry the work behind them.
+void expect_fuses_carry_work(const Plan& before, const Plan& after) {
+    const auto demand = demand_of(after, solve_all(after));
+    for (std::size_t k = 0; k < after.runs.size(); ++k)
+        for (const Device& d : after.runs[k].devices) {
+            const Device* was = find_device(before, d.id);
+            if (d.kind != DeviceKind::fuse || (was && was->rating_A == d.rating_A)) continue;
+            for (const DemandItem& i : demand[k].items)
+                if (i.kind == DemandKind::turn && i.seconds >= 30)
+                    EXPECT_GE(d.rating_A, i.amps * 0.999) << after.vehicle.name << ", " << d.name;
+        }
+}
+
 class AdviceOnMistakes : public testing::TestWithParam<int> {};
 
 // The mistake is found, and what is offered clears it and makes nothing worse.
@@ -107,6 +120,7 @@ TEST_P(AdviceOnMistakes, AreFoundAndTheirMendsAreClosed) {
             // judged here anew, not by what chose the mend
             Plan changed = v.plan;
             ASSERT_TRUE(yr::apply(changed, f.mend->edit));
+            expect_fuses_carry_work(v.plan, changed);
             for (const Finding& a : inspect(changed, false).findings) {
                 EXPECT_FALSE(same_place(a, f) && a.state == f.state) << seed << words::sentence(a, changed);
                 EXPECT_TRUE(!bad(a) ||

@@ -134,6 +134,22 @@ TEST(EverydayPages, ATableWithAHead) {
     EXPECT_EQ(p.batteries.at(0).capacity_Ah, 74);
 }
 
+// A total beside what each takes is no draw of each; alone it is what all of them take. Feet are feet.
+TEST(EverydayPages, TotalsOfATableAreNotCountedAgain) {
+    const std::string van = "van\nbattery 95 Ah\nalternator 90 A\n";
+    const Plan both = typed_page(
+        van +
+        "| Item | Qty | Amps each | Amps (total) | Length (ft) | Fuse |\n| lamp | 4 | 2 | 8 | 10 | 15 |\n");
+    EXPECT_EQ(of_name(both.loads, "lamp").count, 4);
+    EXPECT_EQ(of_name(both.loads, "lamp").draw.value, 2);
+    const yr::Run* feed = supply_run(both, both.loads.at(0).id);
+    ASSERT_TRUE(feed);
+    EXPECT_NEAR(feed->length_m.value_or(0), 3.048, 1e-6);
+    EXPECT_EQ(feed->devices.at(0).rating_A, 15);
+    const Plan alone = typed_page(van + "| Item | Qty | Total amps |\n| lamp | 4 | 8 |\n");
+    EXPECT_EQ(of_name(alone.loads, "lamp").count * of_name(alone.loads, "lamp").draw.value, 8);
+}
+
 // "All but the headlights": they have a switch, which is on wherever they were live before.
 TEST(EverydayPages, WhatAStateLeavesOutHasASwitch) {
     const Plan p = typed_page(
@@ -298,6 +314,11 @@ TEST(EverydayPages, WhatSuppliesIsNoLoadEvenWhereItIsNotUnderstood) {
         "van\nbattery 95 Ah\nalternator 90 A\nnight light: 5 W\ncamping lights: 4x 3 W\nBMS 0.1 A\ndisplay "
         "panel 1 A\n"
         "\"pump at 2 A\" 4 A\nalternator warning lamp 2 W\n");
+    EXPECT_EQ(typed_page("van\nbattery 95 Ah\nsecond battery \"solar battery\" 100 Ah\n").batteries.size(),
+              2u);
+    EXPECT_EQ(typed_page("van\nbattery 95 Ah\n\"inverter\" 5 A\n").loads.size(), 1u)
+        << "who quotes it means it";
+    EXPECT_EQ(typed_page("golf buggy\n48V battery 105 Ah\nheadlights 2x 35 W\n").vehicle.nominal_V, 48);
     EXPECT_EQ(loads.loads.size(), 6u) << "these are";
     EXPECT_EQ(of_name(loads.loads, "pump at 2 A").draw.value, 4) << "a name in quotes stays";
 }
