@@ -80,6 +80,7 @@ QStringList statement_problems(const Statement& s) {
     else if (s.error && !(s.load && s.load->name.empty()))
         problems << q(words::sentence(*s.error)).toHtmlEscaped();
     if (!s.not_understood.empty()) {
+        if (!problems.isEmpty() && problems.last().endsWith(QLatin1Char('.'))) problems.last().chop(1);
         QStringList words;
         for (const auto& w : s.not_understood) words << q(w).toHtmlEscaped();
         problems << (s.load ? say("not understood, kept as a note: ") : say("not understood: ")) +
