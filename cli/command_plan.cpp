@@ -73,13 +73,14 @@ int run_type(const PlanOptions& o) {
                {"not_understood", lines},
                {"kept_as_notes", kept},
                {"added_states", notes.added_states},
+               {"given_switches", notes.given_switches},
                {"source", "docs/guide"},
                {"assumptions", Json::array()}});
     else if (o.out != "-")
         tell("{0}{1} written: {2} loads, {3} runs.\n", told, o.out, notes.plan.loads.size(),
              notes.plan.runs.size());
-    if (!o.json && o.out != "-" && !notes.added_states.empty())
-        tell("{0}\n", words::added_states(notes.added_states));
+    if (!o.json && o.out != "-")
+        for (const std::string& added : words::added_to_page(notes)) tell("{0}\n", added);
     return notes.bad() > 0 ? 1 : 0;
 }
 

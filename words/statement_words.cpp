@@ -327,12 +327,25 @@ std::string sentence(const NextStep& step, const Plan& plan) {
     return {};
 }
 
-std::string added_states(const std::vector<std::string>& names) {
+static std::string listed_in_quotes(const std::vector<std::string>& names) {
     std::string listed;
     for (const std::string& name : names) listed += (listed.empty() ? "" : ", ") + say("“{0}”", name);
-    return say_n("A state was added for what no other lets run: {1}.",
-                 "{0} states were added for what no other lets run: {1}.", static_cast<long>(names.size()),
-                 listed);
+    return listed;
+}
+
+std::vector<std::string> added_to_page(const Notes& notes) {
+    std::vector<std::string> sentences;
+    const auto& states = notes.added_states;
+    if (!states.empty())
+        sentences.push_back(say_n("A state was added for what no other lets run: {1}.",
+                                  "{0} states were added for what no other lets run: {1}.",
+                                  static_cast<long>(states.size()), listed_in_quotes(states)));
+    const auto& switched = notes.given_switches;
+    if (!switched.empty())
+        sentences.push_back(say_n("A switch was given to what some of the states leave out: {1}.",
+                                  "{0} switches were given to what some of the states leave out: {1}.",
+                                  static_cast<long>(switched.size()), listed_in_quotes(switched)));
+    return sentences;
 }
 
 }  // namespace yr::words

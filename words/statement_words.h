@@ -5,6 +5,7 @@
 #include <vector>
 
 #include "notes/next.h"
+#include "notes/notes.h"
 #include "notes/statement.h"
 #include "words/format.h"
 
@@ -23,8 +24,9 @@ namespace yr::words {
 [[nodiscard]] std::vector<std::string> understood(const Plan& plan, const Statement& statement,
                                                   const Style& style);
 
-// Of states that a page got for what no state of its own lets run.
-[[nodiscard]] std::string added_states(const std::vector<std::string>& names);
+// What a page got that it does not say: states for what no state of its own lets run, switches for what some
+// of its states leave out. A sentence each.
+[[nodiscard]] std::vector<std::string> added_to_page(const Notes& notes);
 
 // One sentence, and the line that would do it (empty where it is done by hand).
 [[nodiscard]] std::string sentence(const NextStep& step, const Plan& plan);

@@ -130,8 +130,7 @@ void NotesDialog::show_notes() {
     if (notes->bad() > 0)
         sum += q(yr::words::say_n(", {0} is not wholly", ", {0} are not wholly", notes->bad()));
     if (notes->things) sum += QStringLiteral(". ") + q(yr::words::sentence(*notes->things));
-    if (!notes->added_states.empty())
-        sum += QStringLiteral(". ") + q(yr::words::added_states(notes->added_states));
+    for (const std::string& added : yr::words::added_to_page(*notes)) sum += QStringLiteral(". ") + q(added);
     summary_->setText(sum);
     circuit_.show_plan(notes->plan, opening_state(notes->plan).id);
 }

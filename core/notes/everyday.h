@@ -18,4 +18,8 @@ namespace yr {
 // so.
 [[nodiscard]] bool names_no_load(const std::string& name, double amps, double watts);
 
+// The word or sign at the end of a load's name that only begins to say something ("jacks 4 of", "= lights");
+// empty: it is a name.
+[[nodiscard]] std::string ends_no_name(const std::string& name);
+
 }  // namespace yr

@@ -6,6 +6,7 @@
 #include "notes/habits.h"
 #include "notes/implied.h"
 #include "notes/last_look.h"
+#include "notes/listed_states.h"
 #include "notes/piece.h"
 #include "notes/plan_text.h"
 #include "notes/several.h"
@@ -222,6 +223,25 @@ static std::vector<Id> without_asked_sizes(const Notes& notes, std::vector<Id> l
     return among_others ? alone : loads;
 }
 
+// What the page gives by lists in two states or more; of a load that is said to be always on no list says
+// that it is off.
+static std::vector<ListedState> states_listed(const Notes& notes) {
+    std::vector<ListedState> listed;
+    std::vector<Id> always;
+    for (const NoteLine& n : notes.lines)
+        if (n.statement.load && n.statement.load->live_when == Condition{})
+            always.push_back(n.statement.about);
+    for (const NoteLine& n : notes.lines)
+        if (n.statement.kind == StatementKind::state && n.statement.whole() &&
+            !n.statement.switched_on.empty())
+            listed.push_back({n.statement.about, n.statement.switched_on});
+    for (ListedState& state : listed)
+        std::erase_if(state.on, [&](const Id& id) {
+            return std::find(always.begin(), always.end(), id) != always.end();
+        });
+    return listed;
+}
+
 Notes read_notes(const Plan& base, std::string_view text, const Library* library) {
     Notes notes = read_page(with_what_is_implied(base, text), text, library);
     add_what_is_implied(base, text, notes.plan);
@@ -234,6 +254,7 @@ Notes read_notes(const Plan& base, std::string_view text, const Library* library
     const bool own_states = std::any_of(notes.lines.begin(), notes.lines.end(), [](const NoteLine& n) {
         return n.statement.kind == StatementKind::state;
     });
+    notes.given_switches = give_switches_to_listed(notes.plan, states_listed(notes));
     if (typed && !own_states && base.loads.empty())
         notes.added_states = add_working_states(notes.plan, loads);
     if (typed && base.loads.empty()) keep_drops(notes.plan, without_asked_sizes(notes, loads));

@@ -24,8 +24,9 @@ struct NoteLine {
 struct Notes {
     Plan plan;
     std::vector<NoteLine> lines;
-    std::optional<Error> things;            // why the lines of plan_text.h together are no plan
-    std::vector<std::string> added_states;  // in which something works that no state of the page lets run
+    std::optional<Error> things;              // why the lines of plan_text.h together are no plan
+    std::vector<std::string> added_states;    // in which something works that no state of the page lets run
+    std::vector<std::string> given_switches;  // loads that got one, since a state of the page leaves them out
     [[nodiscard]] int bad() const;
 };
 

@@ -109,7 +109,7 @@ std::string draws_in_our_words(const std::string& line) {
     // "250 A peak, 80 A normal", "15 A for 3 min then 2 A"
     static const Pattern peak(
         amount + R"(\s*(?:peak|max|surge)\b\s*[,;/]?\s*(?:and )?)" + amount +
-        R"(\s+(?:normal|continuous|cont\.?|running|runs?|nominal|cruis(?:e|ing)|typical)\b)");
+        R"(\s+(?:normal|continuous|cont\.?|running|runs?|nominal|cruis(?:e|ing)|typical|idle|idling)\b)");
     static const Pattern then(amount + R"(\s+for\s+(\d+(?:\.\d+)?\s*(?:s|min))\b\s*,?\s*then\s+)" + amount);
     static const Pattern at_start(
         R"((\d+(?:\.\d+)?\s*[AW])\s*[,;/]?\s+)" + amount +
@@ -126,7 +126,7 @@ std::string draws_in_our_words(const std::string& line) {
         amount + R"(\s+(?:when |on |while )?(?:transmit(?:ting)?|transmission|sending|tx)\b)");
     // "10 A max, 4 A avg": a share of the time
     static const Pattern averages(
-        R"((\d+(?:\.\d+)?)\s*A(?:\s+max(?:imum)?)?\s*[,;/]\s*(\d+(?:\.\d+)?)\s*A\s+(?:avg|average|mean)\b)");
+        R"((\d+(?:\.\d+)?)\s*(A|k?W)(?:(?:\s+(?:max(?:imum)?|peak))?\s*[,;/]|\s+(?:max(?:imum)?|peak)\b)\s*(\d+(?:\.\d+)?)\s*(A|k?W)\s+(?:avg|average|mean)\b)");
     // "800 W avg, 1500 W peak"
     static const Pattern mean_first(
         R"((\d+(?:\.\d+)?)\s*([AW])\s+(?:avg|average|mean)\s*[,;/]\s*(\d+(?:\.\d+)?)\s*\2\b(?:\s+(?:peak|max(?:imum)?)\b)?\s*(?=$|,))");
@@ -137,10 +137,10 @@ std::string draws_in_our_words(const std::string& line) {
                                       shown(std::ceil(100 * mean / most)) + " %" + a.behind());
     }
     if (Found a; averages.is_in(line, a)) {
-        const double most = value_in(a[1] + " A"), mean = value_in(a[2] + " A");
+        const double most = value_in(a[1] + a[2]), mean = value_in(a[3] + a[4]);
         if (mean > 0 && mean < most)
-            return draws_in_our_words(a.before() + a[1] + " A, duty " + shown(std::ceil(100 * mean / most)) +
-                                      " %" + a.behind());
+            return draws_in_our_words(a.before() + a[1] + " " + a[2] + ", duty " +
+                                      shown(std::ceil(100 * mean / most)) + " %" + a.behind());
     }
     std::string text = start_for.replaced(receives.replaced(line, "$2 tx, $1 rx"), "$3, start $1 for $2");
     text = start_first.replaced(text, "$2, start $1");
@@ -177,6 +177,10 @@ std::string battery_in_our_words(const Plan& plan, std::string line) {
     static const Pattern each(R"(\s+each\b)");
     static const Pattern at_volts(R"(\s*@\s*(?=\d+(?:\.\d+)?\s*V\b))");
     line = at_volts.replaced(each.replaced(line, ""), " ");
+    // "48 V 210 Ah flooded (8x 6 V)": its volts and hours are said, and what it is made of
+    static const Pattern made_of(
+        R"(^(.*\b\d+(?:\.\d+)?\s*V\b.*\d\s*Ah\b.*?|.*\d\s*Ah\b.*?\b\d+(?:\.\d+)?\s*V\b.*?)\s*,?\s*\(?\s*(?:of\s+|made of\s+)?\d{1,2}\s*x\s*(?:2|6|8|12)\s*V(?:\s+(?:in\s+)?series)?\s*\)?\s*$)");
+    if (Found m; made_of.is_all_of(line, m)) line = m[1];
     // "(2s2p)": how they hang together
     static const Pattern strings(R"(\s*,?\s*\(?\b([2-8])s\s*([1-8])p\b\)?)"),
         beside(R"(\s*,?\s*\(?\b[1-8]p\b\)?)"), behind(R"(\s*,?\s*\(?\b[2-8]s\b\)?)"),
@@ -292,7 +296,7 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
             return "charger dc-dc " + m[3] + " from \"" + from->name + "\" to \"" + to->name + "\"";
     }
     static const Pattern somewhere(
-        R"(^\s*(?!second\b|another\b)[^"]*?\b(?:(?:dc-?dc|dc/dc|b2b|battery[ -]to[ -]battery)\s+charger|(?<=[a-z] )(?:dc-?dc|b2b))\b\s*(?:of\s+)?(\d+(?:\.\d+)?\s*A\b.*)$)");
+        R"(^\s*(?!second\b|another\b)(?:(?!\b\d+(?:\.\d+)?\s*(?:Ah|CCA|k?W|A)\b)[^"])*?\b(?:(?:dc-?dc|dc/dc|b2b|battery[ -]to[ -]battery)\s+charger|(?<=[a-z] )(?:dc-?dc|b2b))\b\s*(?:of\s+)?(\d+(?:\.\d+)?\s*A\b.*)$)");
     if (Found m; somewhere.is_all_of(line, m)) return "charger dc-dc " + m[1];
     static const Pattern between_them(R"(\s+between\s+(?:them|the two|both|the batteries|both batteries)\b)");
     static const Pattern shore(

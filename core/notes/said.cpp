@@ -29,7 +29,9 @@ std::optional<Terminal> by_habit(const Plan& plan, const std::string& word, bool
     if (word == "bus" || word == "busbar" || word == "bus bar" || word == "positive busbar")
         return first(PointKind::bus, "");
     if (word == "main bus" || word == "main bus bar" || word == "main busbar" || word == "main fuse block" ||
-        word == "main block" || word == "fuse block" || word == "fuse panel")
+        word == "main block" || word == "fuse block" || word == "fuse panel" || word == "panel" ||
+        word == "fuse board" || word == "fuse box" || word == "board" || word == "main panel" ||
+        word == "distribution panel" || word == "switch panel")
         for (const Point& p : plan.points)
             if (p.kind == PointKind::bus && p.feeds_loads) return Terminal(p.id);
     if (word == "box") return first(PointKind::box, "");
@@ -372,6 +374,7 @@ class SaidReader {
                 words.skip(count + 1);
                 return true;
             }
+            if (on) said_.switched_on.push_back(load->id);
             if (!said_.when) said_.when = Condition{};
             auto& list = on ? said_.when->switches : said_.when->switches_off;
             list.insert(list.end(), own.begin(), own.end());
@@ -386,11 +389,13 @@ class SaidReader {
         if (!vocabulary_.switches || !named_) return false;
         const bool joined = words.lower() == "and" || words.lower() == "+" || words.lower() == "&";
         for (std::size_t count = 4; count >= 1; --count) {
-            const auto own = switches_called(to_lower(words.joined(joined ? 1 : 0, count)));
+            const std::string called = to_lower(words.joined(joined ? 1 : 0, count));
+            const auto own = switches_called(called);
             if (!own || words.lower(count + (joined ? 1 : 0)) == "off") continue;
             if (!said_.when) said_.when = Condition{};
             auto& list = said_.when->switches;
             list.insert(list.end(), own->begin(), own->end());
+            for (const Id& id : loads_meant(called)) said_.switched_on.push_back(id);
             words.skip(count + (joined ? 1 : 0));
             return true;
         }
@@ -408,19 +413,33 @@ class SaidReader {
             }
         if (words == "everything" || words == "all loads") return all;
         if (const Load* load = load_called(words)) return load->live_when.switches;
-        // "lights", "work lights": all that are called so, as a heading calls what stands below it
         std::optional<std::vector<std::string>> group;
         for (const Load& l : plan_.loads) {
-            const std::string name = to_lower(l.name),
-                              one = words.ends_with('s') ? words.substr(0, words.size() - 1) : words;
-            if ((" " + name + " ").find(" " + words + " ") == std::string::npos &&
-                !name.starts_with(one + " "))
-                continue;
+            if (!is_of_group(to_lower(l.name), words)) continue;
             if (!group) group.emplace();
             for (const std::string& s : l.live_when.switches)
                 if (std::find(group->begin(), group->end(), s) == group->end()) group->push_back(s);
         }
         return group;
+    }
+
+    // The loads that the same words name; who says "everything" names none.
+    std::vector<Id> loads_meant(const std::string& words) const {
+        std::vector<Id> ids;
+        const Load* only = load_called(words);
+        for (const Load& l : plan_.loads) {
+            const auto& own = l.live_when.switches;
+            const bool switched = std::any_of(own.begin(), own.end(),
+                                              [&](const std::string& s) { return to_lower(s) == words; });
+            if (switched || (only ? &l == only : is_of_group(to_lower(l.name), words))) ids.push_back(l.id);
+        }
+        return ids;
+    }
+
+    // "lights", "work lights": all that are called so, as a heading calls what stands below it
+    static bool is_of_group(const std::string& name, const std::string& words) {
+        const std::string one = words.ends_with('s') ? words.substr(0, words.size() - 1) : words;
+        return (" " + name + " ").find(" " + words + " ") != std::string::npos || name.starts_with(one + " ");
     }
 
     bool bare_number(LineCursor& words) {

@@ -40,6 +40,7 @@ struct Said {
     std::vector<Id> between;  // "between A and B"
     std::optional<Condition> when;
     std::vector<Id> switched_off;  // of a state: loads that are off in it and had no switch so far
+    std::vector<Id> switched_on;   // of a state: loads that it names as on
     std::set<std::string> flags;
     std::vector<double> numbers;
     std::vector<std::string> not_understood;

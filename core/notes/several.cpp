@@ -98,7 +98,7 @@ std::vector<std::string> sentences_of(const std::string& line) {
     static const Pattern arrow(
         R"(^(.*\b(converter|inverter)\b.*?\d\s*k?[WA]\b[^>]*?)\s*(?:->|\xE2\x86\x92)\s*([a-z].*)$)");
     static const Pattern both(
-        R"(^((?:[a-z][a-z-]*\s+)*)([a-z-]+\s+\d+(?:\.\d+)?\s*k?[WA])\s+(?:and|\+|&)\s+([a-z][a-z -]*?\s+\d+(?:\.\d+)?\s*k?[WA])\s*$)");
+        R"(^((?:[a-z][a-z-]*\s+)*)([a-z-]+\s+\d+(?:\.\d+)?\s*k?[WA])\s+(?:and|\+|&)\s+([a-z][a-z -]*?\s+\d+(?:\.\d+)?\s*k?[WA])((?:\s*,?\s+(?:on|while|when)\s[^,]*)?)\s*$)");
     Found m;
     if (full_stop.is_all_of(line, m)) {
         std::vector<std::string> lines{m[1]};
@@ -146,7 +146,7 @@ std::vector<std::string> sentences_of(const std::string& line) {
     if (both.is_all_of(line, m) && begins_a_thing(m[3])) {
         const bool own_name =
             std::count(m[3].begin(), m[3].end(), ' ') > 1 || line.find(" + ") != std::string::npos;
-        return {m[1] + m[2], (own_name ? std::string() : m[1]) + m[3]};
+        return {m[1] + m[2] + m[4], (own_name ? std::string() : m[1]) + m[3] + m[4]};
     }
     return {};
 }
@@ -211,10 +211,23 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         if (lines.size() > 1) return lines;
     }
     Heading heading;
+    // "…, all on one switch "work lamps"", "…, both on beacon switch"
+    static const Pattern together(
+        R"x(^(.*\d\s*[AW]\b.*?)\s*,?\s+(?:both|all|each|together)\s+(?:on|off|via|from)\s+(?:(?:one|a|the|same)\s+)*(?:switch\s+(?:"([^"]+)"|([a-z0-9][a-z0-9 -]*))|(?:"([^"]+)"|([a-z0-9][a-z0-9 -]*?))\s+switch|switch)\s*$)x");
+    if (Found m; together.is_all_of(line, m)) {
+        std::string name;
+        for (std::size_t k = 2; k <= 5; ++k)
+            if (name.empty() && m.has(k)) name = m[k];
+        line = m[1];
+        if (name.empty()) name = trim(head_name(line));
+        heading.behind = " on switch \"" + name + "\"";
+    }
     static const Pattern headed(
-        R"(^((?:on\s+(?:the\s+)?)?(?:(?:12|24|36|48)\s*V\b\s*)?[a-z ]{0,30}?)\s*:\s*(\S.*)$)");
+        R"(^((?:on\s+(?:the\s+)?)?(?:(?:12|24|36|48)\s*V\b\s*)?[a-z ]{0,30}?(?:(?<= )(?:12|24|36|48)\s*V)?)\s*:\s*(\S.*)$)");
     if (Found m; headed.is_all_of(line, m) && !trim(m[1]).empty()) {
+        const std::string switched = heading.behind;
         heading = heading_of(plan, m[1]);
+        heading.behind += switched;
         line = m[2];
     }
     std::vector<std::string> lines;
@@ -237,7 +250,10 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
     if (std::all_of(lines.begin(), lines.end(), says_supply)) heading.before.clear();
     name_sides(lines);
     for (std::string& part : lines) {
+        // "office: 2 screens 30 W": how many stands beside the figure that it counts
+        static const Pattern counted(R"(^\s*(\d{1,2})\s*x?\s+([a-z][a-z -]*?)\s+(?=\d+(?:\.\d+)?\s*[AW]\b))");
         if (!heading.before.empty()) {
+            part = counted.replaced(part, "$2 $1x ");
             const std::string name = head_name(part);
             part = std::string(trim(name)) + " " + heading.before + " " + part.substr(name.size());
         }
@@ -277,13 +293,15 @@ std::vector<std::string> sentences_that_say_things(std::string_view line) {
         std::vector<std::string> things = pieces_of(joined.replaced(m[1], ", "));
         if (std::all_of(things.begin(), things.end(), says_supply)) return things;
     }
-    // "truck: 12 V, alternators 2x 180 A, batteries 2x 95 Ah"
+    // "truck: 12 V, alternators 2x 180 A, batteries 2x 95 Ah", "12 V vehicle, 150 A alternator, 95 Ah
+    // battery"
     static const Pattern vehicles(
-        R"(^\s*(?:(?:base\s+)?vehicle|truck|van|chassis|lorry|pickup|boat)\s*:\s*(12|24|48)\s*V\s*,\s*(.*\d.*)$)");
+        R"(^\s*(?:(?:(?:base\s+)?vehicle|truck|van|chassis|lorry|pickup|boat)\s*:\s*(12|24|48)\s*V|(12|24|48)\s*V\s+(?:(?:base\s+)?vehicle|truck|van|chassis|system|electrics))\s*,\s*(.*\d.*)$)");
     if (Found m; vehicles.is_all_of(std::string(line), m)) {
-        std::vector<std::string> things{"vehicle " + m[1] + " V"};
-        for (std::string& piece : pieces_of(m[2]))
-            if (things.size() == 1 || begins_a_thing(piece) || says_supply(piece))
+        static const Pattern hours(R"(\d\s*Ah\b)");
+        std::vector<std::string> things{"vehicle " + m[m.has(1) && !m[1].empty() ? 1 : 2] + " V"};
+        for (std::string& piece : pieces_of(m[3]))
+            if (things.size() == 1 || begins_a_thing(piece) || says_supply(piece) || hours.is_in(piece))
                 things.push_back(std::move(piece));
             else
                 things.back() += ", " + piece;
@@ -482,6 +500,7 @@ std::optional<std::string> title_line(const Plan& plan, std::string_view line) {
     static const Pattern engine(R"(\s*,?\s*\b(?:no engine|without (?:an )?engine)\b)");
     if (engine.is_in(text)) said += " no engine", text = engine.replaced(text, "");
     while (!text.empty() && (text.front() == ' ' || text.front() == ',')) text.erase(0, 1);
+    while (!text.empty() && (text.back() == ' ' || text.back() == ',' || text.back() == ';')) text.pop_back();
     if (text.empty() && !said.empty()) return "vehicle" + said;
     static const Pattern system(R"(^\s*(?:system|electrics?|electrical system)\b\s*,?\s*)");
     if (!said.empty()) text = system.replaced(text, "");

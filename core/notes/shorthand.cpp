@@ -111,7 +111,7 @@ std::vector<std::string> battery_with_its_joiner(const std::string& line) {
     Found m;
     // "alternator 70 A to engine battery, VSR to leisure"
     static const Pattern of_alternator(
-        R"(^\s*(alternator\b.*?)\s*,?\s+(?:with\s+|and\s+|\+\s*)?(?:an?\s+)?(vsr|split[ -]charge(?:\s+relay)?)\s*(\d+\s*A)?\s*(?:to\s+[a-z ]+)?$)");
+        R"(^\s*((?:\d+(?:\.\d+)?\s*A\s+)?alternator\b.*?)\s*,?\s+(?:with\s+|and\s+|\+\s*)?(?:an?\s+)?(vsr|split[ -]charge(?:\s+relay)?)\s*(\d+\s*A)?\s*(?:to\s+[a-z ]+)?$)");
     if (of_alternator.is_all_of(line, m)) return {m[1], m[2] + " " + m[3]};
     if (between.is_all_of(line, m)) {
         const std::string cable = m.has(4) ? plain_cable(m[4]) : std::string();
@@ -165,9 +165,12 @@ std::vector<std::string> supply_with_its_loads(const std::string& line) {
     static const Pattern on_converter(R"(^(.+?)\s*,?\s+(?:on|via|from|off|through)\s+(?:an?\s+)?)" + high +
                                       R"((12|24)\s*V?\s*conv(?:erter)?\.?\s+(\d+(?:\.\d+)?\s*A)\s*$)");
     static const Pattern inverter_for(
-        R"(^\s*inverter\s+(\d+(?:\.\d+)?\s*k?W(?:\s*,?\s*(?:12|24|36|48)\s*V)?)\s*(?:pure|mod(?:ified)?\.?)?(?:\s*sine)?\s*(?:for|:)\s*(.+?\d.*?)\s*(?:on\s+(?:pure|mod(?:ified)?)\.?\s*sine)?\s*$)");
+        R"(^\s*inverter\s+(\d+(?:\.\d+)?\s*k?W(?:\s*,?\s*(?:12|24|36|48)\s*V)?)\s*(?:pure|mod(?:ified)?\.?)?(?:\s*sine)?\s*(?:(?:for|to run|to power|running|feeding|powering)\b|:)\s*(?:the\s+)?(.+?\d.*?)\s*(?:on\s+(?:pure|mod(?:ified)?)\.?\s*sine)?\s*$)");
     static const Pattern own_inverter(
-        R"(^(.*\d\s*k?W)\s+(?:by|via|through|from|off|on)\s+(?:an?\s+|its own\s+)?(\d+(?:\.\d+)?\s*k?W)\s+inverter\b\s*(.*)$)");
+        R"(^(.*\d\s*k?W(?:\s*,?\s*(?:cycl(?:es|ing)|duty|runs)\s+\d+\s*%)?)\s+(?:by|via|through|from|off|on)\s+(?:an?\s+|its own\s+)?(\d+(?:\.\d+)?\s*k?W)\s+inverter\b\s*(.*)$)"),
+        mains_volts(R"(\s*\b(?:230|240|220|120|115|110)\s*V(?:\s*AC)?\b)"),
+        nothing_said(
+            R"(^([a-z][a-z ]*?)\s+(?:by|via|through|from|off|on)\s+(?:an?\s+|its own\s+)?(\d+(?:\.\d+)?\s*k?W)\s+inverter\s*$)");
     // "12 V socket through a reducer 24V to 12V, 15A", "gimbal 24V 15A via step-up converter 12>24 20A"
     static const Pattern through_converter(
         R"(^(.+?)\s*,?\s+(?:on|via|from|off|through)\s+(?:an?\s+|its\s+own\s+)?(?:(?:step-?up|step-?down|boost|buck|dc-?dc)\s+)*(?:converter|reducer|dropper)\s+(?:12|24|36|48)\s*V?\s*(?:->|/|to|-|>)\s*(12|24)\s*V?\s*,?\s*(\d+(?:\.\d+)?\s*A)\s*$)");
@@ -183,7 +186,8 @@ std::vector<std::string> supply_with_its_loads(const std::string& line) {
                 "charger shore " + m[m.has(2) && !m[2].empty() ? 2 : 3]};
     if (own_battery.is_all_of(line, m)) {
         const std::string name = "\"" + m[1] + " battery\"";
-        return {"second battery " + name + " " + m[3] + m[4] + ", alone",
+        static const Pattern joined(R"(\b(?:charg\w*|dc-?dc|b2b|vsr|relay)\b)");
+        return {"second battery " + name + " " + m[3] + m[4] + (joined.is_in(m[4]) ? "" : ", alone"),
                 m[1] + " " + m[2] + " from " + name};
     }
     if (through_converter.is_all_of(line, m)) {
@@ -202,10 +206,12 @@ std::vector<std::string> supply_with_its_loads(const std::string& line) {
         return with_first("converter " + m[2] + " V " + m[3], listed(m[1], " from converter"));
     if (inverter_for.is_all_of(line, m)) return with_first("inverter " + m[1], listed(m[2], " on inverter"));
     if (own_inverter.is_all_of(line, m)) {
-        auto things = listed(m[1], " on inverter");
-        if (things.empty()) things = {m[1] + " on inverter"};
+        const std::string mains = mains_volts.replaced(m[1], "");
+        auto things = listed(mains, " on inverter");
+        if (things.empty()) things = {mains + " on inverter"};
         return with_first("inverter " + m[2] + " " + m[3], std::move(things));
     }
+    if (nothing_said.is_all_of(line, m)) return {"inverter " + m[2] + " for " + m[1]};
     return {};
 }
 

@@ -82,6 +82,7 @@ struct Statement {
     std::vector<std::string> new_places{};  // "in front locker", of which the plan did not know
     std::vector<std::string> new_switches;  // that no condition and no state of the plan names yet
     std::string note{};                     // what was said beside it and is kept as its note
+    std::vector<Id> switched_on{};          // of a state: loads that it names as on
     [[nodiscard]] bool whole() const { return edit.has_value() && !doubt; }
 };
 

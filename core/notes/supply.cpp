@@ -117,7 +117,8 @@ Device joiner_of(const PlanBuilder& b, const Said& said) {
 
 // Joined to the first as the line says: by a charger, a relay that senses, a contactor, a switch, an
 // isolator.
-void join(PlanBuilder& b, const Battery& first, const Battery& battery, const Said& said) {
+void join(PlanBuilder& b, const Battery& first, const Battery& battery, const Said& said,
+          const Run* instead_of = nullptr, std::optional<double> relay_at_m = {}) {
     if (by_charger(said)) {
         Source s;
         s.id = b.id("charger");
@@ -152,7 +153,9 @@ void join(PlanBuilder& b, const Battery& first, const Battery& battery, const Sa
                   {"link to " + battery.name, pos_of(first.id), pos_of(battery.id), 100, 3, 0.02, true, false,
                    true, battery.chemistry == Chemistry::lifepo4 || first.chemistry == Chemistry::lifepo4},
                   both);
-    const Device d = joiner_of(b, said);
+    Device d = joiner_of(b, said);
+    if (relay_at_m) d.at_m = *relay_at_m;
+    if (instead_of) link.id = instead_of->id;
     link.devices.insert(link.devices.begin() + (link.devices.empty() ? 0 : 1), d);
     b.put(link);
 }
@@ -435,6 +438,13 @@ Made make_joiner(PlanBuilder& b, const Said& said) {
         const bool joins = (r.from == pos_of(first.id) && r.to == pos_of(second.id)) ||
                            (r.from == pos_of(second.id) && r.to == pos_of(first.id));
         if (!joins) continue;
+        if (said.length_m || said.size || said.fuse_A) {  // its cable is said anew
+            // "relay 1.5 m from the starter battery" on a cable of 4.5 m: where on it
+            const bool on_it = said.from && said.length_m && r.length_m > said.length_m;
+            if (!said.length_m || on_it) plain.length_m = r.length_m;
+            join(b, first, second, plain, &r, on_it ? said.length_m : std::nullopt);
+            return r.id;
+        }
         std::erase_if(r.devices, [](const Device& d) {
             return d.kind != DeviceKind::fuse && d.kind != DeviceKind::shunt;
         });

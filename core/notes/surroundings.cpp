@@ -3,6 +3,7 @@
 #include <cmath>
 
 #include "notes/kinds.h"
+#include "notes/listed_states.h"
 #include "plan/condition.h"
 #include "plan/names.h"
 #include "units/pattern.h"
@@ -85,19 +86,6 @@ void turn_as_usual(const Plan& plan, State& s, std::string_view text) {
     if (!says_key && s.key == Key::off) s.key = Key::ignition;
 }
 
-// "everything but the headlights": what is off in this state has a switch, which is on in those where it was
-// live.
-void give_switch(PlanBuilder& b, const Id& id, const State& off_in) {
-    Load load = *find(b.plan().loads, std::string_view(id));
-    for (State s : std::vector<State>(b.plan().states)) {
-        if (s.id == off_in.id || !holds(load.live_when, s)) continue;
-        s.switches.push_back(load.name);
-        b.put(s);
-    }
-    load.live_when.switches.push_back(load.name);
-    b.put(load);
-}
-
 // "state towed 8 h, key on, engine off, 20 C, switches scene and beacons"
 Made make_state(PlanBuilder& b, const Said& said, std::string_view text) {
     State s;
@@ -145,7 +133,8 @@ Made make_state(PlanBuilder& b, const Said& said, std::string_view text) {
                 s.switches.push_back(on);
     if (said.when)
         for (const std::string& off : said.when->switches_off) std::erase(s.switches, off);
-    for (const Id& id : said.switched_off) give_switch(b, id, s);
+    // "everything but the headlights": they have a switch that is off here
+    for (const Id& id : said.switched_off) give_switch(b, id, {s.id});
     b.put(s);
     return s.id;
 }

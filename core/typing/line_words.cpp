@@ -104,7 +104,7 @@ std::string LineCursor::new_name(std::size_t ahead, std::size_t& used) const {
         if (lower == "and" || lower == "or" || lower == "not" || lower == "on" || lower == "off" ||
             lower == "from" || lower == "in" || lower == "at" || lower == "after" || lower == "critical" ||
             lower == "while" || lower == "duty" || lower == "start" || lower == "channel" ||
-            lower == "stays" || lower == "chassis" || lower == "home-run" || lower == "the")
+            lower == "stays" || lower == "-" || lower == "chassis" || lower == "home-run" || lower == "the")
             break;
         name += (name.empty() ? "" : " ") + w.text;
         ++count;
@@ -323,6 +323,11 @@ bool ConditionReader::new_switch_stands(const LineCursor& words, std::size_t ahe
         return false;
     for (const char* no_switch : {"mains", "shore", "inverter", "battery", "body", "frame", "roof", "board"})
         if (words.lower(ahead) == no_switch) return false;
+    // words of how a thing is fed or when it runs, that nobody calls a switch by
+    for (std::size_t k = 0; k < count; ++k)
+        for (const char* no_name : {"with", "same", "for", "by", "via", "of", "when", "only", "all", "both",
+                                    "one", "to", "dropper", "reducer", "converter", "engine", "ignition"})
+            if (words.lower(ahead + k) == no_name) return false;
     const std::size_t next = ahead + count;
     if (!words.has(next + 1) || words.after_comma(next)) return true;
     const std::string word = words.lower(next);  // else new_name() stopped at a figure, or at a word of ours
@@ -358,7 +363,7 @@ bool ConditionReader::read(LineCursor& words, bool begun) {
     if (c && !lead && !link && !(bare_switches_ && switched)) {
         const std::string w = words.lower();
         if (!begun || !c->switches.empty() || !c->switches_off.empty() || !c->circuits.empty() ||
-            w == "battery" || w == "engine" || w == "key")
+            w == "battery" || (w == "engine" && used == 1) || w == "key")
             c.reset();
     }
     if (!c) return false;

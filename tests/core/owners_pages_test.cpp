@@ -283,7 +283,8 @@ TEST(OwnersPages, StatesInFewWords) {
     EXPECT_EQ(of_name(truck.states, "parked overnight").role, StateRole::parked);
     EXPECT_EQ(of_name(truck.states, "parked overnight").key, Key::off);
     EXPECT_EQ(of_name(truck.states, "cruise").rpm, 1600);
-    EXPECT_EQ(of_name(truck.states, "all on").switches.size(), 3u);
+    EXPECT_EQ(of_name(truck.states, "all on").switches.size(), 4u) << "the tablet is off in the night move";
+    EXPECT_EQ(of_name(truck.states, "parked overnight").switches, std::vector<std::string>{"tablet"});
     EXPECT_GT(of_name(truck.states, "yard").rpm, 0);
     EXPECT_EQ(of_name(truck.states, "tow").key, Key::off) << "as it is said";
     const Notes unknown = read_notes(

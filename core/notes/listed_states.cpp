@@ -1,0 +1,50 @@
+#include "notes/listed_states.h"
+
+#include <algorithm>
+#include <set>
+
+#include "notes/state_words.h"
+#include "plan/condition.h"
+#include "plan/edit.h"
+#include "units/text.h"
+
+namespace yr {
+
+void give_switch(PlanBuilder& b, const Id& id, const std::vector<Id>& off_in) {
+    Load load = *find(b.plan().loads, std::string_view(id));
+    for (State s : std::vector<State>(b.plan().states)) {
+        if (std::find(off_in.begin(), off_in.end(), s.id) != off_in.end() || !holds(load.live_when, s))
+            continue;
+        s.switches.push_back(load.name);
+        b.put(s);
+    }
+    load.live_when.switches.push_back(load.name);
+    b.put(load);
+}
+
+std::vector<std::string> give_switches_to_listed(Plan& plan, const std::vector<ListedState>& listed) {
+    std::vector<std::string> given;
+    if (listed.size() < 2) return given;
+    std::set<Id> named;
+    for (const ListedState& l : listed) named.insert(l.on.begin(), l.on.end());
+    PlanBuilder b(plan);
+    for (const Load& load : plan.loads) {
+        if (!named.contains(load.id) || !load.own_switch || !load.inverter.empty() ||
+            !load.live_when.switches.empty() || is_a_switch(plan, to_lower(load.name)))
+            continue;
+        std::vector<Id> off_in;
+        for (const ListedState& l : listed)
+            if (std::find(l.on.begin(), l.on.end(), load.id) == l.on.end()) off_in.push_back(l.state);
+        const bool live = std::any_of(off_in.begin(), off_in.end(), [&](const Id& state) {
+            const State* s = find(plan.states, std::string_view(state));
+            return s && holds(load.live_when, *s);
+        });
+        if (!live) continue;
+        given.push_back(load.name);
+        give_switch(b, load.id, off_in);
+    }
+    (void)yr::apply(plan, b.finish());
+    return given;
+}
+
+}  // namespace yr

@@ -1,0 +1,26 @@
+// States that a page gives by what is on in them: "at anchor: anchor light, fridge". What one of them names
+// and another leaves out is off in that other one, so it has a switch.
+#pragma once
+
+#include <string>
+#include <vector>
+
+#include "notes/kinds.h"
+#include "plan/plan.h"
+
+namespace yr {
+
+// One state of the page that names what is on in it.
+struct ListedState {
+    Id state;
+    std::vector<Id> on;  // loads that it names
+};
+
+// The load gets a switch of its own name, off in these states and on in every other in which it was live.
+void give_switch(PlanBuilder& b, const Id& load, const std::vector<Id>& off_in);
+
+// Of two listed states or more: what only some of them name gets its switch. Loads that none names stay as
+// they are, and so do mains loads, which follow their inverter. The names of those that got one.
+std::vector<std::string> give_switches_to_listed(Plan& plan, const std::vector<ListedState>& listed);
+
+}  // namespace yr

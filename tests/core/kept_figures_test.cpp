@@ -1,0 +1,198 @@
+// What a line says in figures is in the plan, or the page says that it is not: pages that lost an alternator,
+// a battery or a cable without a word; common practice, no source.
+#include <gtest/gtest.h>
+
+#include "notes/figures_kept.h"
+#include "notes/statement.h"
+#include "plan/condition.h"
+#include "support/typed_page.h"
+
+namespace yr::test {
+namespace {
+
+double rating_A(const yr::Run& run) {
+    for (const Device& d : run.devices)
+        if (d.kind == DeviceKind::fuse) return d.rating_A;
+    return 0;
+}
+
+TEST(KeptFigures, WhatAnEditDoesNotBringIsLost) {
+    const Plan van = typed_page("van 12 V\nbattery 95 Ah\n");
+    const Statement lamp = read_statement(van, "lamp 5 A, 3 m");
+    ASSERT_TRUE(lamp.edit);
+    EXPECT_TRUE(figures_lost("lamp 5 A, 3 m", *lamp.edit).empty());
+    EXPECT_EQ(figures_lost("lamp 5 A, 3 m, 150 A alternator", *lamp.edit), std::vector<std::string>{"150 A"});
+    EXPECT_EQ(figures_lost("lamp 7 A, 4 m", *lamp.edit), (std::vector<std::string>{"7 A", "4 m"}));
+    EXPECT_TRUE(figures_lost("lamp 60 W heat, 5 A", *lamp.edit).empty()) << "what it gives is no draw";
+    EXPECT_TRUE(figures_lost("lamp 2 A + 3 A", *lamp.edit).empty()) << "their sum is its draw";
+    const Statement bank = read_statement(van, "second battery 3x 110 Ah");
+    ASSERT_TRUE(bank.edit);
+    EXPECT_TRUE(figures_lost("second battery 3x 110 Ah", *bank.edit).empty()) << "330 Ah";
+}
+
+TEST(KeptFigures, TheCableOfARelayIsTheOneThatIsSaid) {
+    const Plan p = typed_page(
+        "van 12 V\nbattery 75 Ah\nsecond battery AGM 120 Ah rear w/ VSR 140 A, 5 m 35 mm2, fuse 100 A both "
+        "ends\n");
+    const yr::Run* link = nullptr;
+    for (const yr::Run& r : p.runs)
+        if (r.from == pos_of(p.batteries.at(0).id) && r.to == pos_of(p.batteries.at(1).id)) link = &r;
+    ASSERT_TRUE(link);
+    EXPECT_EQ(link->length_m, 5);
+    EXPECT_EQ(link->size, WireSize::metric(35));
+    EXPECT_EQ(rating_A(*link), 100);
+}
+
+// How far the relay stands from a battery is not how long the cable is.
+TEST(KeptFigures, ARelayStandsOnItsCable) {
+    const Plan p = typed_page(
+        "van\nstarter battery 95 Ah\nleisure batteries 2 x 230 Ah AGM, 4.5 m from starter "
+        "battery\nalternator 150 A\n"
+        "split charge relay 200 A, 1.5 m from the starter battery, fused both ends 200 A\n");
+    for (const yr::Run& r : p.runs)
+        if (r.from == pos_of(p.batteries.at(0).id) && r.to == pos_of(p.batteries.at(1).id)) {
+            EXPECT_EQ(r.length_m, 4.5);
+            ASSERT_EQ(r.devices.size(), 3u);
+            EXPECT_EQ(r.devices[1].at_m, 1.5);
+            EXPECT_EQ(r.devices[0].rating_A, 200);
+            EXPECT_EQ(r.devices[2].rating_A, 200);
+        }
+}
+
+TEST(KeptFigures, AThrusterKeepsItsOwnBatteryAndItsDraw) {
+    const Plan p = typed_page(
+        "sailing yacht, 12 V\nengine 29 hp with 115 A alternator, starter battery 75 Ah\n"
+        "service 3 x 120 Ah AGM, charged by B2B 40 A\n"
+        "bow thruster 2.2 kW (own 90Ah battery fwd, charged via 20A DC-DC)\n"
+        "windlass 80 A with its own 60Ah AGM battery\nwind generator 8 A typical\n",
+        1);
+    ASSERT_EQ(p.batteries.size(), 4u);
+    EXPECT_EQ(of_name(p.batteries, "service").capacity_Ah, 360);
+    EXPECT_EQ(of_name(p.batteries, "bow thruster battery").capacity_Ah, 90);
+    EXPECT_EQ(of_name(p.loads, "bow thruster").draw.value, 2200);
+    EXPECT_EQ(of_name(p.loads, "windlass").draw.value, 80);
+    ASSERT_TRUE(source_of_kind(p, SourceKind::alternator));
+    EXPECT_EQ(source_of_kind(p, SourceKind::alternator)->rated_A, 115);
+}
+
+TEST(KeptFigures, AVehicleInOneLine) {
+    const Plan van = typed_page("ice cream van\n- 12V vehicle, 150A alt, 95Ah battery\n");
+    EXPECT_TRUE(van.loads.empty());
+    EXPECT_EQ(van.batteries[0].capacity_Ah, 95);
+    EXPECT_EQ(van.sources.at(0).rated_A, 150);
+    const Plan bus = typed_page("school bus\n24v chassis, 2x 12v 200ah starting, alternator 100a 24v\n");
+    EXPECT_EQ(bus.vehicle.nominal_V, 24);
+    EXPECT_EQ(bus.batteries[0].capacity_Ah, 200) << "two of 12 V in a row";
+}
+
+TEST(KeptFigures, WhatABatteryIsMadeOfIsNoCount) {
+    const Plan tug = typed_page(
+        "pallet tug 48V\nbattery 48V 210Ah flooded (8x 6V)\ntraction motor 6kW peak, 2.5kW average\n");
+    EXPECT_EQ(tug.batteries[0].capacity_Ah, 210);
+    EXPECT_NEAR(of_name(tug.loads, "traction motor").duty.value_or(1), 2.5 / 6, 0.01);
+}
+
+// "on" and "with" before words that nobody calls a switch by.
+TEST(KeptFigures, KeyAndEngineAreNoSwitches) {
+    const Plan p = typed_page(
+        "UTV\nbattery 30 Ah\nstator 45 A\nfuel pump 5A on with engine\npower steering 35A peak 8A avg - on "
+        "with key\n"
+        "spray pump 9A hand switch\nfan 18A thermostat\nbilge pump - float switch - 3.5A - always live\n");
+    EXPECT_EQ(of_name(p.loads, "fuel pump").live_when.engine, Engine::running);
+    EXPECT_TRUE(of_name(p.loads, "fuel pump").live_when.switches.empty());
+    EXPECT_EQ(of_name(p.loads, "power steering").live_when.key, Key::ignition);
+    EXPECT_NEAR(of_name(p.loads, "power steering").duty.value_or(1), 8.0 / 35, 0.01);
+    EXPECT_EQ(of_name(p.loads, "spray pump").live_when.switches, std::vector<std::string>{"spray pump"});
+    EXPECT_EQ(of_name(p.loads, "bilge pump").live_when.switches, std::vector<std::string>{"float"});
+}
+
+TEST(KeptFigures, NamesAndCounts) {
+    const Plan p = typed_page(
+        "motorhome\nbattery 95 Ah\nalternator 90 A\n1 = pump + toilet 6A + 4A\n2 = heater fan 1.5A\n3 = "
+        "spare\n"
+        "levelling jacks 4 of 25A each\nport & stbd lights 5W each\nroof vents 3A ea (3)\n"
+        "work lights rear 2x 60W, side 4x 27W all on one switch \"work lamps\"\nblue lights 8 A, sirens 10 "
+        "A, both on "
+        "alert switch\nreverse camera 0.3A and monitor 0.7A with ignition\n");
+    EXPECT_EQ(of_name(p.loads, "pump + toilet").draw.value, 10);
+    EXPECT_EQ(of_name(p.loads, "levelling jacks").count, 4);
+    EXPECT_EQ(of_name(p.loads, "roof vents").count, 3);
+    EXPECT_EQ(of_name(p.loads, "work lights side").live_when.switches,
+              std::vector<std::string>{"work lamps"});
+    EXPECT_EQ(of_name(p.loads, "blue lights").live_when.switches, std::vector<std::string>{"alert"});
+    EXPECT_EQ(of_name(p.loads, "sirens").live_when.switches, std::vector<std::string>{"alert"});
+    for (const char* name : {"reverse camera", "reverse monitor"})
+        EXPECT_EQ(of_name(p.loads, name).live_when.key, Key::ignition) << name;
+    const Plan office =
+        typed_page("van\nbattery 95 Ah\ninverter 1500 W\noffice: 2 screens 30 W on inverter, printer 40 W\n");
+    EXPECT_EQ(of_name(office.loads, "screens office").count, 2);
+    for (const std::string line : {"radio same 3 A", "laptop via 65 W"})
+        EXPECT_FALSE(read_statement(p, line).not_understood.empty()) << line;
+}
+
+TEST(KeptFigures, DistancesGiveTheirCablesALength) {
+    const Plan p = typed_page(
+        "narrowboat 12 V\nstarter battery 95 Ah\nleisure battery 440 Ah\nalternator 70 A\nlamp 5 A\ninverter "
+        "1000 W\n"
+        "Battery to inverter 1.2m\nfuse board is 2.5m from leisure battery\n");
+    int inverter = 0, board = 0;
+    for (const yr::Run& r : p.runs) {
+        const bool to_inverter = r.to.owner == p.inverters.at(0).id || r.from.owner == p.inverters.at(0).id;
+        if (to_inverter && find(p.batteries, (r.to.owner == p.inverters[0].id ? r.from : r.to).owner))
+            inverter += r.length_m == 1.2;
+        const Point* at = find(p.points, r.to);
+        board += at && at->feeds_loads && r.length_m == 2.5;
+    }
+    EXPECT_EQ(inverter, 2);
+    EXPECT_EQ(board, 1);
+    const Statement unknown = read_statement(p, "battery to sun 3 m");
+    EXPECT_TRUE(unknown.error || !unknown.not_understood.empty());
+}
+
+TEST(KeptFigures, MainsByHookUpAndGenerator) {
+    for (const std::string line :
+         {"Mains hookup 16A with a 40A smart charger", "230V hookup at yard: charger 40A",
+          "230 V hook up to charger 40 A", "generator 3kW -> charger 40A"}) {
+        const Plan p = typed_page("trailer\nbattery 95 Ah\n" + line + "\nlamp 5 A\n");
+        const Source* shore = source_of_kind(p, SourceKind::shore);
+        ASSERT_TRUE(shore) << line;
+        EXPECT_EQ(shore->rated_A, 40) << line;
+    }
+    const Plan p = typed_page(
+        "boat\nbattery 95 Ah\n1.5kW inverter for laptop 90W & microwave 700W(1100W input)\nfreezer 230V 180W "
+        "cycling 50% "
+        "on 300W inverter\n");
+    EXPECT_EQ(of_name(p.loads, "microwave").draw.value, 1100);
+    EXPECT_EQ(of_name(p.loads, "freezer").duty, 0.5);
+    EXPECT_FALSE(of_name(p.loads, "laptop").inverter.empty());
+}
+
+// Who lists in two states what is on means that the rest of both lists is off.
+TEST(KeptFigures, WhatOneStateListsAndAnotherDoesNotIsOffThere) {
+    const Notes notes = read_notes(
+        "sailing boat 12 V\nbattery 300 Ah\nalternator 80 A\nfridge 4 A 40%\nautopilot 3 A\nanchor light 2 "
+        "W\n"
+        "bilge pump 4 A\nlogger 0.2 A always on\nnight passage: autopilot, fridge, logger\nat anchor: anchor "
+        "light, "
+        "fridge\nrefit: key on, everything\n",
+        &shipped_library());
+    EXPECT_EQ(notes.bad(), 0);
+    EXPECT_EQ(notes.given_switches, (std::vector<std::string>{"autopilot", "anchor light"}));
+    const auto live = [&](const char* load, const char* state) {
+        return holds(of_name(notes.plan.loads, load).live_when, of_name(notes.plan.states, state));
+    };
+    EXPECT_TRUE(live("autopilot", "night passage") && live("anchor light", "at anchor"));
+    EXPECT_FALSE(live("autopilot", "at anchor") || live("anchor light", "night passage"));
+    for (const char* load : {"fridge", "bilge pump", "logger"})
+        for (const char* state : {"night passage", "at anchor", "refit", "Driving"})
+            EXPECT_TRUE(live(load, state)) << load << ", " << state;
+    for (const char* load : {"autopilot", "anchor light"})
+        for (const char* state : {"refit", "Driving"})
+            EXPECT_TRUE(live(load, state)) << load << ", " << state;
+    EXPECT_TRUE(
+        read_notes("van\nbattery 90 Ah\nlamp 2 A\nfan 2 A\nnight: parked, lamp\n").given_switches.empty())
+        << "one list alone says nothing of the rest";
+}
+
+}  // namespace
+}  // namespace yr::test
