@@ -167,6 +167,7 @@ void cranking_reserve(const Case& c, std::size_t crank, std::vector<Finding>& ou
             Worse::lower);
         return;
     }
+    if (c.near) return;
     OperatingPointSolver solver;
     double low = 0, high = c.solutions[crank].network.batteries[battery].charge;
     if (cranking_V(c.plan, state, battery, low, solver) < least_V)

@@ -167,9 +167,14 @@ class Nearness {
 
 class Together {
   public:
-    Together(const Plan& plan, const std::vector<Finding>& before, const KnownShorts& shorts,
+    Together(const Plan& plan, const std::vector<Finding>& before, const std::vector<Solution>& solutions,
              const std::atomic<bool>* cancel)
-        : plan_(plan), before_(before), shorts_(shorts), cancel_(cancel), near_(plan) {}
+        : plan_(plan),
+          before_(before),
+          shorts_(known_shorts(plan, solutions)),
+          demand_(demand_of(plan, solutions)),
+          cancel_(cancel),
+          near_(plan) {}
 
     void close(Group seekers) {
         while (!seekers.empty() && !cancelled()) {
@@ -292,6 +297,10 @@ class Together {
         std::set<Seeker*> lost;
         for (std::size_t k = 0; k < sides.size() && !cancelled(); ++k) {
             if (passes[k]) continue;
+            if (sides[k].size() == 1) {  // it was asked by itself
+                if (lost.insert(sides[k].front()).second) sides[k].front()->fails();
+                continue;
+            }
             Group asked = sides[k];
             std::erase_if(asked, [&](Seeker* s) { return lost.contains(s); });
             const Group still = judge(asked);
@@ -324,7 +333,7 @@ class Together {
         for (const Seeker* s : group) all.edits.push_back(s->edit());
         if (!apply(changed, all)) return std::nullopt;
         if (wholly_ || !keeps_the_circuit(plan_, all)) return inspect(changed, false).findings;
-        NearPlan near{shorts_, std::vector<char>(plan_.runs.size(), 0)};
+        NearPlan near{shorts_, demand_, std::vector<char>(plan_.runs.size(), 0)};
         for (std::size_t k = 0; k < plan_.runs.size(); ++k)
             near.changed[k] = !(plan_.runs[k] == changed.runs[k]);
         return findings_near(changed, near);
@@ -332,7 +341,8 @@ class Together {
 
     const Plan& plan_;
     const std::vector<Finding>& before_;
-    const KnownShorts& shorts_;
+    const KnownShorts shorts_;
+    const std::vector<RunDemand> demand_;
     const std::atomic<bool>* cancel_;
     Nearness near_;
     bool wholly_ = false;  // every short anew
@@ -353,8 +363,7 @@ void close_together(const Plan& plan, Inspection& inspection, const std::atomic<
         s.look();
         all.push_back(&s);
     }
-    const KnownShorts shorts = known_shorts(plan, inspection.solutions);
-    Together(plan, before, shorts, cancel).close(std::move(all));
+    Together(plan, before, inspection.solutions, cancel).close(std::move(all));
 }
 
 }  // namespace yr

@@ -20,12 +20,13 @@ void keep_worst(std::vector<Finding>& out, std::size_t from, Finding finding, Wo
 
 namespace {
 
+// What no size and no fuse changes is not asked again near a plan that was looked at.
 void apply_rules(const Case& c, std::vector<Finding>& f) {
-    inspect_polarity(c, f);
-    inspect_state_names(c, f);
+    const bool of_the_circuit = !c.near;
+    if (of_the_circuit) inspect_polarity(c, f), inspect_state_names(c, f);
     inspect_protection(c, f);
     inspect_cables(c, f);
-    inspect_never_run(c, f);
+    if (of_the_circuit) inspect_never_run(c, f);
     inspect_fitting(c, f);
     inspect_joining(c, f);
     inspect_switching(c, f);
@@ -36,7 +37,7 @@ void apply_rules(const Case& c, std::vector<Finding>& f) {
     inspect_mains(c, f);
     inspect_starting(c, f);
     inspect_boxes(c, f);
-    inspect_control(c, f);
+    if (of_the_circuit) inspect_control(c, f);
     inspect_drops(c, f);
 }
 
@@ -92,10 +93,7 @@ struct Around {
 
 Case case_of(const Plan& plan, const std::vector<Solution>& solutions, bool with_mends,
              const std::vector<StateBands>& bands, const Around& around) {
-    Case c{plan, solutions, with_mends, bands};
-    c.near = around.near;
-    c.only = around.only;
-    return c;
+    return {plan, solutions, with_mends, bands, around.near, around.only};
 }
 
 Inspection inspect_rules(const Plan& plan, bool with_mends, const Around& around = {}) {

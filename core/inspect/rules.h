@@ -16,19 +16,20 @@ namespace yr {
 // A plan that was looked at already, and the runs in which another differs from it.
 struct NearPlan {
     const KnownShorts& shorts;
-    std::vector<char> changed;  // by run
+    const std::vector<RunDemand>& demand;  // by run; of the same runs it is as large
+    std::vector<char> changed;             // by run
 };
 
 struct Case {
     const Plan& plan;
     const std::vector<Solution>& solutions;  // by state
     bool with_mends;
-    const std::vector<StateBands>& bands;  // empty: the plan states no ranges
+    const std::vector<StateBands>& bands;               // empty: the plan states no ranges
+    const NearPlan* near = nullptr;                     // nullptr: there is none
+    const std::vector<const Finding*>* only = nullptr;  // whose mends are wanted; nullptr: all
     const FedEnds fed{plan};
-    const std::vector<RunDemand> demand = demand_of(plan, solutions);  // by run
-    mutable std::map<std::size_t, Solution> all_closed{};              // by state, made when asked for
-    const NearPlan* near = nullptr;                                    // nullptr: there is none
-    const std::vector<const Finding*>* only = nullptr;                 // whose mends are wanted; nullptr: all
+    const std::vector<RunDemand> demand = near ? near->demand : demand_of(plan, solutions);  // by run
+    mutable std::map<std::size_t, Solution> all_closed{};  // by state, made when asked for
 
     // What takes long to mend asks first.
     [[nodiscard]] bool wants_mend(const Finding& f) const {
@@ -37,7 +38,9 @@ struct Case {
     }
 };
 
-// The findings of a plan that differs from that one in those runs alone.
+// The findings of a plan that differs from that one in those runs alone, by size and fuses: but for the hours
+// of its batteries, which a cable's size hardly moves and which take long, and for what hangs on what and is
+// live when. Who goes by these asks once more for all.
 [[nodiscard]] std::vector<Finding> findings_near(const Plan& plan, const NearPlan& near);
 
 // What a person opened (a switch, a master, a fuse pulled, a relay put open by the state) or a cut-off opened

@@ -132,7 +132,7 @@ void assumptions(const Case& c, std::vector<Finding>& out) {
 void inspect_supply(const Case& c, std::vector<Finding>& out) {
     const std::size_t from = out.size();
     for (std::size_t s = 0; s < c.solutions.size(); ++s) {
-        batteries(c, s, out);
+        if (!c.near) batteries(c, s, out);
         sources(c, s, out, from);
         idle_elsewhere(c, s, out, from);
     }
