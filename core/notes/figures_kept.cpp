@@ -13,7 +13,8 @@
 namespace yr {
 namespace {
 
-constexpr std::array kRails_V = {12.0, 24.0, 36.0, 48.0};
+constexpr std::array kRails_V = {12.0, 14.0, 24.0, 28.0, 36.0, 48.0, 56.0};  // and what charges them
+constexpr double kRounded = 0.025;                                           // amps of watts are whole ones
 
 struct Numbers {
     std::vector<double>& all;
@@ -57,25 +58,48 @@ void collect(const Edit& edit, std::vector<double>& brought) {
 // Said beside a draw, and none of its own.
 bool beside_a_draw(const std::string& before, const std::string& behind, bool watts) {
     static const Pattern ahead(
-        R"(\b(?:avg|average|mean|rx|idle|total|hook-?\s?up|shore-?line|shore|mains|generator|heat|output|low|about)\s*(?:power|of|is|at|:|=|lead|inlet)?\s*$|=\s*$)"),
+        R"(\b(?:avg|average|mean|rx|idle|total|hook-?\s?up|shore-?line|shore|mains|generator|heat|output|low|about|mostly|usually|typically|normally)\s*(?:power|of|is|at|:|=|lead|inlet)?\s*$|=\s*$)"),
         after(
             R"(^\s*(?:(?:when|on|at|while|in|is|the)\s+)*(?:avg|average|mean|rx|receiv\w*|tx|transmit\w*|stand-?by|idl\w+|heat\w*|thermal|out(?:put)?|rf|pep|no[ -]load|unloaded|free|listen\w*|low|draws?|start(?:s|ing)?|total|shore|mains|hook-?up|peak|\(?\s*\d+(?:\.\d+)?\s*k?W\s+input)\b)"),
         amps_follow(R"(^\s*(?:[a-z]+\s+){0,2}[,;(]?\s*(?:(?:rated|draws?|at|=|is)\s+)?\d+(?:\.\d+)?\s*A\b)");
     return ahead.is_in(before) || after.is_in(behind) || (watts && amps_follow.is_in(behind));
 }
 
-bool is_among(const std::vector<double>& numbers, double wanted) {
+bool is_among(const std::vector<double>& numbers, double wanted, double within = 1e-6) {
     return std::any_of(numbers.begin(), numbers.end(),
-                       [&](double x) { return std::abs(x - wanted) <= 1e-6 * std::abs(wanted); });
+                       [&](double x) { return std::abs(x - wanted) <= within * std::abs(wanted); });
 }
 
-bool is_brought(const std::vector<double>& brought, double value, bool watts) {
-    constexpr int kMostCounted = 12;
-    for (int count = 1; count <= kMostCounted; ++count)
-        if (is_among(brought, value * count)) return true;
-    if (!watts) return false;
-    return std::any_of(kRails_V.begin(), kRails_V.end(),
-                       [&](double rail) { return is_among(brought, value / rail); });
+bool is_brought(const std::vector<double>& brought, double value, const std::vector<int>& counts,
+                bool watts) {
+    if (std::any_of(counts.begin(), counts.end(), [&](int n) { return is_among(brought, value * n); }))
+        return true;
+    return watts && std::any_of(kRails_V.begin(), kRails_V.end(),
+                                [&](double rail) { return is_among(brought, value / rail, kRounded); });
+}
+
+// How many of something the line may say: one, and every small whole number or word for one that stands in
+// it.
+std::vector<int> counts_in(const std::string& line) {
+    static const Pattern number(
+        R"((?<![\d.,/])\b(?:([2-9]|1[0-2])(?![\d.,])|(two|twin|dual|pair|three|four|five|six)\b))");
+    static const std::pair<const char*, int> kNumbers[] = {{"two", 2},  {"twin", 2},  {"dual", 2},
+                                                           {"pair", 2}, {"three", 3}, {"four", 4},
+                                                           {"five", 5}, {"six", 6}};
+    std::vector<int> counts{1};
+    std::string rest = line;
+    for (Found m; number.is_in(rest, m);) {
+        if (m.has(1) && !m[1].empty())
+            counts.push_back(static_cast<int>(parse_value(m[1], Dimension::number).value_or(1)));
+        for (const auto& [word, count] : kNumbers)
+            if (m.has(2) && to_lower(m[2]) == word) counts.push_back(count);
+        const std::string behind = m.behind();
+        rest = behind;
+    }
+    for (std::size_t k = counts.size(); k-- > 1;)  // four of 6 V in strings of two are two side by side
+        for (int strings = 2; strings < counts[k]; ++strings)
+            if (counts[k] % strings == 0) counts.push_back(strings);
+    return counts;
 }
 
 // "6 A + 4 A" as what they make together.
@@ -106,6 +130,7 @@ std::vector<std::string> figures_lost(std::string_view line, const Edit& edit) {
     std::vector<double> brought;
     collect(edit, brought);
     std::vector<std::string> lost;
+    const std::vector<int> counts = counts_in(std::string(line));
     std::string before, rest = with_sums(std::string(line));
     for (Found m; amount.is_in(rest, m);) {
         const std::string unit = to_lower(m[2]), behind = m.behind();
@@ -113,7 +138,8 @@ std::vector<std::string> figures_lost(std::string_view line, const Edit& edit) {
         const auto said = parse_quantity(m[0]);
         const double value = said && !(far && by_metre.is_in(line)) ? said->value : 0;
         before += m.before();
-        if (value > 0 && !is_brought(brought, value, watts) && !beside_a_draw(before, behind, watts)) {
+        if (value > 0 && !is_brought(brought, value, counts, watts) &&
+            !beside_a_draw(before, behind, watts)) {
             lost.push_back(m[0]);
         }
         before += m[0];

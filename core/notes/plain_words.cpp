@@ -338,8 +338,11 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     // "24/12 converter 30 A", "radio 24-12 converter 10 A"
     static const Pattern between_rails(
         R"(^\s*(?!converter)([a-z][a-z ]*?)?\s*(?:24|36|48)\s*V?\s*(?:/|to|-)\s*(12|24)\s*V?\s+(?:dc-dc\s+)?(?:converter|reducer|dropper)\b(.*)$)");
-    if (between_rails.is_all_of(line, m))
-        return "converter " + (m[1].empty() ? "" : "\"" + m[1] + " converter\" ") + m[2] + " V" + m[3];
+    if (between_rails.is_all_of(line, m)) {
+        static const Pattern leads(R"(\s+(?:via|on|from|off|through)$)");  // "CB via 24/12 converter 10 A"
+        const std::string of = leads.replaced(m[1], "");
+        return "converter " + (of.empty() ? "" : "\"" + of + " converter\" ") + m[2] + " V" + m[3];
+    }
     static const Pattern steps_down(
         R"(^\s*(?:(?:dc-dc|dcdc|dc|step-?down|voltage|buck)\s+)*(?:converter|reducer|dropper)\s+(?:from\s+)?(?:\d+\s*V?\s*(?:to|-|/|->)\s*)?(\d+\s*V\b.*)$)");
     static const Pattern senses(

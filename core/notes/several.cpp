@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <utility>
 
+#include "notes/everyday.h"
 #include "notes/notes.h"
 #include "notes/shorthand.h"
 #include "typing/line_words.h"
@@ -32,7 +33,7 @@ bool begins_a_thing(const std::string& piece) {
     static const Pattern named(
         R"(^\s*(?:\d+\s*x?\s+)?(?!(?:start|idle|fuse|fused|breaker|by|main|surge|standby|regulator|duty|for|with|on|off|from|to|in|at|and|then|each|cutoff|float|cable|not|channel|while|when|after|cranking|charge|health|controller|agm|gel|flooded|lithium|lifepo4|stall|peak|max|low|high|glow|up)\b)[a-z][a-z-]*\b.*\d)");
     static const Pattern figure_first(
-        R"(^\s*\d+(?:\.\d+)?\s*(?:k?[WA]\s+(?:alternator|inverter|solar|charger|converter|starter|winch)\b|Ah\s+(?:[a-z]+\s+)?(?:batt|bank)))");
+        R"(^\s*\d+(?:\.\d+)?\s*(?:k?[WA]\s+(?:alternator|inverter|solar|charger|converter|starter|winch)\b|Ah\s+(?:[a-z]+\s+)?(?:batt|bank))|^\s*(?:12|24|36|48)\s*V\s+(?:alternator|inverter|charger|converter|starter|winch)\b)");
     return says_amount(piece) && (named.is_in(piece) || figure_first.is_in(piece));
 }
 
@@ -226,6 +227,7 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         R"(^((?:on\s+(?:the\s+)?)?(?:(?:12|24|36|48)\s*V\b\s*)?[a-z ]{0,30}?(?:(?<= )(?:12|24|36|48)\s*V)?)\s*:\s*(\S.*)$)");
     if (Found m; headed.is_all_of(line, m) && !trim(m[1]).empty()) {
         const std::string switched = heading.behind;
+        if (names_no_load(to_lower(m[1]) + ":", 0, 0)) return {};  // "underway: …" is a state
         heading = heading_of(plan, m[1]);
         heading.behind += switched;
         line = m[2];
@@ -244,7 +246,9 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
     static const Pattern supply(
         R"(\b(?:alternators?|batter(?:y|ies)|chargers?|inverters?|converters?|solar)\b)");
     if (supply.is_in(heading.before)) return {};  // "alternators: 150 A, 200 A": no loads
-    const bool headed_well = !heading.behind.empty();
+    // "bow: fishfinder 2 A" is one thing with a name of its own, "kettle: 5 A" one that is named
+    const bool headed_well =
+        !heading.behind.empty() || (!heading.before.empty() && lines.size() == 1 && begins_a_thing(lines[0]));
     if (lines.size() < 2 && !headed_well) return {};
     // "engine: 150 A alternator, 95 Ah battery": what supplies is called by its own word
     if (std::all_of(lines.begin(), lines.end(), says_supply)) heading.before.clear();
@@ -500,7 +504,9 @@ std::optional<std::string> title_line(const Plan& plan, std::string_view line) {
     static const Pattern engine(R"(\s*,?\s*\b(?:no engine|without (?:an )?engine)\b)");
     if (engine.is_in(text)) said += " no engine", text = engine.replaced(text, "");
     while (!text.empty() && (text.front() == ' ' || text.front() == ',')) text.erase(0, 1);
-    while (!text.empty() && (text.back() == ' ' || text.back() == ',' || text.back() == ';')) text.pop_back();
+    while (!text.empty() &&
+           (text.back() == ' ' || text.back() == ',' || text.back() == ';' || text.back() == '-'))
+        text.pop_back();
     if (text.empty() && !said.empty()) return "vehicle" + said;
     static const Pattern system(R"(^\s*(?:system|electrics?|electrical system)\b\s*,?\s*)");
     if (!said.empty()) text = system.replaced(text, "");

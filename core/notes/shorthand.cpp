@@ -37,7 +37,7 @@ std::string in_full(std::string text) {
         {Pattern(R"((?<=[AW])\s+usb\b)"), ""},
         // for how long
         {Pattern(
-             R"(\s*,?\s*\b(?:runs?|on|works|used)?\s*(?:for\s+)?(\d+)\s*(?:secs?|seconds?)\s*(?:up|down|in|out|each way|max)?\s*(?=$|,))"),
+             R"(\s*,?\s*\b(?:runs?|on|works|used)?\s*(?:for\s+)?(\d+)\s*(?:s|secs?|seconds?)\s*(?:up|down|in|out|each way|max)?\s*(?=$|,))"),
          ", $1 s"},
         {Pattern(R"(/\s*hr\b)"), " per hour"},
         {Pattern(R"(\s*,?\s*\b(?:in the |each |every )?(?:evenings?|nights?)\s+(\d+(?:\.\d+)?\s*h)\b)"),
@@ -70,12 +70,16 @@ std::string in_full(std::string text) {
 
 // "radio 60 W and laptop charger 90 W", "till 40 W, phone chargers 30 W": what has a figure is a thing.
 std::vector<std::string> listed(const std::string& text, const std::string& behind) {
-    static const Pattern together(R"(\s+(?:and|&|\+)\s+(?=[a-z][^,]*\d))");
+    static const Pattern together(R"(\s+(?:and|&|\+)\s+(?=[a-z][^,]*\d|\d+(?:\.\d+)?\s*k?W\s+[a-z]))");
     static const Pattern amount(R"(\d\s*k?[WA]\b)");
     std::vector<std::string> things;
     std::string name;  // what its figures stand behind, each behind a comma
+    static const Pattern watts_first(R"(^\s*(?:an?\s+)?(\d+(?:\.\d+)?\s*k?W)\s+([a-z][a-z ]+?)\s*$)");
     for (const std::string& part : comma_parts(together.replaced(text, ", ")))
-        if (const std::string thing(trim(part)); !thing.empty() && thing.find_first_of("0123456789") == 0)
+        if (Found m; watts_first.is_all_of(part, m))
+            things.push_back(m[2] + " " + m[1]);
+        else if (const std::string thing(trim(part));
+                 !thing.empty() && thing.find_first_of("0123456789") == 0)
             (things.empty() ? name : things.back()) += ", " + thing;
         else if (amount.is_in(thing))
             things.push_back(thing);
@@ -161,7 +165,7 @@ std::vector<std::string> supply_with_its_loads(const std::string& line) {
     static const std::string high = R"((?:24|36|48)\s*V?\s*(?:->|/|to|-|>|(?=\s))\s*)";
     static const Pattern converter_for(
         "^\\s*(?:dc-?dc\\s+)?" + high +
-        R"((12|24)\s*V?\s+(?:dc-?dc\s+)?conv(?:erter)?\.?\s+(\d+(?:\.\d+)?\s*A)\s+for\s+(.+)$)");
+        R"((12|24)\s*V?\s+(?:dc-?dc\s+)?conv(?:erter)?\.?\s+(\d+(?:\.\d+)?\s*A)\s*(?:\s+for\s+|:\s*)(.+)$)");
     static const Pattern on_converter(R"(^(.+?)\s*,?\s+(?:on|via|from|off|through)\s+(?:an?\s+)?)" + high +
                                       R"((12|24)\s*V?\s*conv(?:erter)?\.?\s+(\d+(?:\.\d+)?\s*A)\s*$)");
     static const Pattern inverter_for(

@@ -58,11 +58,22 @@ void take_values(Battery& battery, const Said& said, double rail_V) {
     for (const Quantity& q : said.plain)
         if (q.dimension == Dimension::charge || q.dimension == Dimension::voltage)
             count = std::max(count, q.count);
-    const auto each_V = said.plain_of(Dimension::voltage);
-    const bool series =
-        !said.has("parallel") && !said.has("in parallel") && count > 1 &&
-        (said.has("series") || said.has("in series") || said.has("series/parallel") ||
-         said.has("series parallel") || (each_V ? *each_V * count == rail_V : rail_V == 12.0 * count));
+    auto each_V = said.plain_of(Dimension::voltage);
+    // "24 V, two of 12 V", "two of 12 V in series" of a 12 V vehicle: the rail is the line's own
+    const bool in_a_row = said.has("series") || said.has("in series");
+    if (count > 1 && each_V) {
+        double most_V = *each_V;
+        for (const Quantity& q : said.plain)
+            if (q.dimension == Dimension::voltage)
+                each_V = std::min(*each_V, q.value), most_V = std::max(most_V, q.value);
+        if (most_V > *each_V)
+            rail_V = most_V;
+        else if (in_a_row && rail_V <= *each_V)
+            rail_V = *each_V * count;
+    }
+    const bool series = !said.has("parallel") && !said.has("in parallel") && count > 1 &&
+                        (in_a_row || said.has("series/parallel") || said.has("series parallel") ||
+                         (each_V ? *each_V * count == rail_V : rail_V == 12.0 * count));
     // "4x 6 V 225 Ah series/parallel": as many in each string as make the rail
     const int in_string =
         each_V && series ? std::max(1, static_cast<int>(std::lround(rail_V / *each_V))) : count;

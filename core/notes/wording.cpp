@@ -146,7 +146,9 @@ Statement read_statement(const Plan& plan, std::string_view line, const Library*
     Statement s = read_worded(plan, line, library);
     if (!s.whole() || s.error || !keeps_figures(s.kind)) return s;
     for (std::string& figure : figures_lost(line, *s.edit))
-        if (s.note.find(figure) == std::string::npos) s.not_understood.push_back(std::move(figure));
+        if (s.note.find(figure) == std::string::npos &&
+            std::find(s.not_understood.begin(), s.not_understood.end(), figure) == s.not_understood.end())
+            s.not_understood.push_back(std::move(figure));
     return s;
 }
 

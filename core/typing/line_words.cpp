@@ -58,7 +58,8 @@ std::vector<std::string> comma_parts(std::string_view text) {
     const auto digit = [&](std::size_t k) { return k < text.size() && text[k] >= '0' && text[k] <= '9'; };
     for (std::size_t k = 0; k < text.size(); ++k) {
         const char c = text[k];
-        quoted = quoted != (c == '"');
+        const bool inches = c == '"' && !quoted && k > 0 && digit(k - 1);  // a display of 12"
+        quoted = quoted != (c == '"' && !inches);
         deep += c == '(' ? 1 : c == ')' ? -1 : 0;
         const bool decimal = c == ',' && k > 0 && digit(k - 1) && digit(k + 1);
         if ((c == ',' || c == ';') && !decimal && !quoted && deep <= 0)

@@ -5,6 +5,7 @@
 #include "notes/figures_kept.h"
 #include "notes/statement.h"
 #include "plan/condition.h"
+#include "plan/rail_volts.h"
 #include "support/typed_page.h"
 
 namespace yr::test {
@@ -192,6 +193,55 @@ TEST(KeptFigures, WhatOneStateListsAndAnotherDoesNotIsOffThere) {
     EXPECT_TRUE(
         read_notes("van\nbattery 90 Ah\nlamp 2 A\nfan 2 A\nnight: parked, lamp\n").given_switches.empty())
         << "one list alone says nothing of the rest";
+}
+
+TEST(KeptFigures, BatteriesInARowMakeTheirOwnRail) {
+    const Plan boat = typed_page(
+        "bass boat\ncranking battery 1000 CCA 100Ah\nOutboard 250hp with 60A alternator\n"
+        "trolling battery 24V, two 12V 110Ah deep cycle in series\n3 bank onboard charger 10A per bank\n",
+        1);
+    EXPECT_EQ(of_name(boat.batteries, "trolling battery").capacity_Ah, 110);
+    EXPECT_EQ(battery_V(boat, of_name(boat.batteries, "trolling battery")), 24);
+    EXPECT_TRUE(boat.loads.empty()) << "what charges is no load";
+    const Plan row = typed_page("van 12 V\nbattery 90 Ah\nsecond battery two 12V 110Ah in series\n");
+    EXPECT_EQ(row.batteries.at(1).capacity_Ah, 110);
+    EXPECT_EQ(battery_V(row, row.batteries.at(1)), 24);
+    EXPECT_EQ(typed_page("van 12 V\nbattery 4x 6 V 225 Ah series/parallel\n").batteries.at(0).capacity_Ah,
+              450);
+}
+
+// Inches quote nothing; a heading over one thing is no part of its name.
+TEST(KeptFigures, InchesTimersAndHeadingsOfOne) {
+    const Plan p = typed_page(
+        "bass boat 12 V\nbattery 100 Ah\nConsole: fishfinder 12\" 3A, VHF 25W 5A tx/0.5A rx, livewell pump "
+        "4A timer 30s "
+        "on/2min off\nBow: fishfinder 9\" 2A\nstereo 300W rms 25A peak 8A average\nbilge blower 50A for 10 "
+        "minutes\n");
+    EXPECT_NEAR(of_name(p.loads, "livewell pump Console").duty.value_or(1), 0.2, 1e-9);
+    EXPECT_EQ(of_name(p.loads, "VHF Console").draw.value, 5);
+    EXPECT_EQ(of_name(p.loads, "stereo").draw.value, 25);
+    EXPECT_EQ(of_name(p.loads, "bilge blower").on_s, 600);
+    EXPECT_EQ(p.loads.size(), 6u);
+    for (const Load& l : p.loads) EXPECT_EQ(l.name.find(':'), std::string::npos) << l.name;
+    const Plan bike = typed_page("motorcycle\n12V 19Ah AGM, alternator 720W\ngrips 4 A\n");
+    EXPECT_EQ(bike.batteries.at(0).capacity_Ah, 19);
+    EXPECT_EQ(source_of_kind(bike, SourceKind::alternator)->rated_A, 51) << "at 14 V";
+}
+
+TEST(KeptFigures, ConvertersAndInvertersWithAllThatHangsOnThem) {
+    const Plan p = typed_page(
+        "mobile clinic, 24V\nbattery 180 Ah\nalternator 120 A\n12V loads from 24/12 converter 30A: lights "
+        "12x 8W, water "
+        "pump 6A\nCB via 24/12 converter 10A\ninverter 600W running a 300W suction unit and 60W monitor "
+        "charger\n"
+        "chiller 230V 350W running 50%\n");
+    EXPECT_EQ(of_name(p.loads, "lights").count, 12);
+    EXPECT_EQ(of_name(p.sources, "CB converter").rated_A, 10);
+    EXPECT_EQ(of_name(p.loads, "suction unit").draw.value, 300);
+    EXPECT_EQ(of_name(p.loads, "monitor charger").draw.value, 60);
+    EXPECT_EQ(of_name(p.loads, "chiller").duty, 0.5);
+    EXPECT_EQ(of_name(p.loads, "chiller").live_when.engine, Engine::any)
+        << "it runs half the time, engine or not";
 }
 
 }  // namespace
