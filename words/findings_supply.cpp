@@ -5,7 +5,7 @@
 
 namespace yr::words {
 
-std::string Speech::hours_to(const char* reached, const char* already) const {
+std::string Speech::hours_to(const std::string& reached, const char* already) const {
     if (f.lasts && !f.ends.empty()) return say("{0} opens before it is: it lasts", yr::name_of(plan, f.ends));
     if (f.lasts)
         return f.average && *f.average <= 0 ? translated("on average it is charged: it lasts")
@@ -16,6 +16,16 @@ std::string Speech::hours_to(const char* reached, const char* already) const {
                    duration_h(*f.peak_hours), duration_h(*f.hours), A(*f.average));
     if (f.average) return say("{0} in {1} at {2} on average", reached, duration_h(*f.hours), A(*f.average));
     return say("{0} in {1}", reached, duration_h(*f.hours));
+}
+
+std::string Speech::hours_to_half() const {
+    const State* state = find(plan.states, f.state);
+    const Battery* battery = find(plan.batteries, f.id);
+    const double assumed = assumption("battery_charge").value;
+    const double charge = state && state->charge       ? *state->charge
+                          : battery && battery->charge ? *battery->charge
+                                                       : assumed;
+    return hours_to(say("from {0} it is half empty", pc(charge)), translated("below half already"));
 }
 
 namespace {
@@ -41,8 +51,7 @@ const FindingRow kSupplyRows[] = {
      .value = Dimension::current,
      .sentence = [](const Speech& s) -> std::string {
          return say("In {0} the {1} gives {2} with the engine running: {3}.", s.state(),
-                    yr::name_of(s.plan, s.f.id), s.A(s.f.value),
-                    s.hours_to(translated("half empty"), translated("below half already")));
+                    yr::name_of(s.plan, s.f.id), s.A(s.f.value), s.hours_to_half());
      },
      .rule = [](const Speech&) -> Rule {
          return {translated("balance"), translated("Kirchhoff's current law on this state")};
@@ -55,7 +64,7 @@ const FindingRow kSupplyRows[] = {
      .value = Dimension::current,
      .sentence = [](const Speech& s) -> std::string {
          return say("In {0} the {1} gives {2}: {3}.", s.state(), yr::name_of(s.plan, s.f.id), s.A(s.f.value),
-                    s.hours_to(translated("half empty"), translated("below half already")));
+                    s.hours_to_half());
      },
      .rule = [](const Speech& s) -> Rule {
          return {s.parked() ? translated("parked") : translated("discharge"),

@@ -45,7 +45,9 @@ struct Speech {
     }
     // What becomes of a battery, amps and hours on one basis: "half empty in 55 min with all of it on, in 2 h
     // at 12 A on average", "below half already", "it lasts". `reached`: what it comes to.
-    [[nodiscard]] std::string hours_to(const char* reached, const char* already) const;
+    [[nodiscard]] std::string hours_to(const std::string& reached, const char* already) const;
+    // The hours until the battery is half empty, and from which charge: else amps and hours seem to disagree.
+    [[nodiscard]] std::string hours_to_half() const;
     // Volts as a share of those of the rail of what the finding is about.
     [[nodiscard]] double nominal_V() const {
         const Load* load = find(plan.loads, f.id);

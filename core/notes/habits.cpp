@@ -143,7 +143,7 @@ std::optional<double> usual_turn_s(const TypedLine& line) {
     return starts_another(line) ? std::optional(kStartOfAnother_s) : std::nullopt;
 }
 
-std::vector<std::string> add_working_states(Plan& plan, const std::vector<Id>& loads) {
+std::vector<std::string> add_working_states(Plan& plan, const std::vector<Id>& loads, bool own_states) {
     struct Waiting {
         const Load* load;
         double amps;
@@ -169,7 +169,7 @@ std::vector<std::string> add_working_states(Plan& plan, const std::vector<Id>& l
         added.push_back(working(std::move(at_work), w.load->id, w.load->name + " at work"));
         added.back().role = StateRole::passing;
     }
-    if (auto small = small_loads_on(plan, loads))
+    if (auto small = own_states ? std::nullopt : small_loads_on(plan, loads))
         added.push_back(working(std::move(*small), "small", "small loads on"));
     plan.states.insert(plan.states.end(), added.begin(), added.end());
     std::vector<std::string> names;

@@ -23,7 +23,8 @@ namespace yr {
 // A page may name no state in which something works that has a switch of its own ("winch 4 kW", "bath lift
 // 15 A for 20 s"), and what no state lets run is looked at nowhere: for the heaviest few of `loads` the first
 // state that would let it run, with its switch on, is added to the plan; so for an inverter that is on in no
-// state; the light ones share one. Their names.
-std::vector<std::string> add_working_states(Plan& plan, const std::vector<Id>& loads);
+// state; the light ones share one, unless the page has states of its own: who leaves them out of those has
+// thought of them. Their names.
+std::vector<std::string> add_working_states(Plan& plan, const std::vector<Id>& loads, bool own_states);
 
 }  // namespace yr

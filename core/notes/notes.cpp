@@ -250,13 +250,11 @@ Notes read_notes(const Plan& base, std::string_view text, const Library* library
         if (!find(base.loads, std::string_view(l.id))) loads.push_back(l.id);
     const bool typed = std::any_of(notes.lines.begin(), notes.lines.end(),
                                    [](const NoteLine& n) { return !n.thing && n.statement.whole(); });
-    // who names states has thought of them
     const bool own_states = std::any_of(notes.lines.begin(), notes.lines.end(), [](const NoteLine& n) {
         return n.statement.kind == StatementKind::state;
     });
     notes.given_switches = give_switches_to_listed(notes.plan, states_listed(notes));
-    if (typed && !own_states && base.loads.empty())
-        notes.added_states = add_working_states(notes.plan, loads);
+    if (typed && base.loads.empty()) notes.added_states = add_working_states(notes.plan, loads, own_states);
     if (typed && base.loads.empty()) keep_drops(notes.plan, without_asked_sizes(notes, loads));
     return notes;
 }

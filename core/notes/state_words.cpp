@@ -82,10 +82,13 @@ std::string state_line(const std::string& name, const std::string& words) {
         R"(\b(?:under ?way|cruising|steaming|in transit|travell?ing|on the road|(?:running|going|driving) (?:to|out|home|back))\b)"),
         engine(R"(\b(?:engine|key|rpm)\b)");
     Found r;
+    static const Pattern plugged(R"(\b(?:on|with)\s+(?:the\s+)?(?:hook-?up|shore(?: power)?|mains|EHU)\b)");
+    const std::string lead = plugged.is_in(name) && !plugged.is_in(words) ? ", on switch plugged in" : "";
     const std::string what = role.is_in(name, r) && !role.is_in(rest) ? to_lower(r[1]) + ", "
                              : under_way.is_in(name) && !role.is_in(rest) && !engine.is_in(rest) ? "driving, "
                                                                                                  : "";
-    return "state \"" + name + "\", " + what + by_key.replaced(idles.replaced(rest, "idling"), "$1 key on");
+    return "state \"" + name + "\", " + what + by_key.replaced(idles.replaced(rest, "idling"), "$1 key on") +
+           lead;
 }
 
 // "driving" alone: the state that every plan has, or one of that name.

@@ -211,6 +211,14 @@ void try_on(const Plan& plan, Statement& s) {
     s.new_switches = new_switches(plan, *s.edit);
 }
 
+// Nothing says when it runs, or nothing but key and engine.
+bool asks_for_a_hand(const std::optional<Condition>& when) {
+    if (!when) return true;
+    Condition by_key;
+    by_key.key = when->key, by_key.engine = when->engine;
+    return *when == by_key && (by_key.key != Key::off || by_key.engine != Engine::any);
+}
+
 Statement read_load(const Plan& plan, std::string_view text, const Library* library) {
     Statement s;
     s.kind = K::load;
@@ -254,8 +262,8 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
             s.load->details.on_s = turn_s;
     }
     // what is said to run for so long at once is switched on by somebody: one of its own
-    if (s.load->details.on_s && !s.load->live_when && s.load->inverter.empty()) {
-        s.load->live_when = Condition{};
+    if (s.load->details.on_s && s.load->inverter.empty() && asks_for_a_hand(s.load->live_when)) {
+        if (!s.load->live_when) s.load->live_when = Condition{};
         s.load->live_when->switches = {s.load->name};
     }
     const auto circuit = make_circuit(plan, *s.load);

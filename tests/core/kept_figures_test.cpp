@@ -244,5 +244,22 @@ TEST(KeptFigures, ConvertersAndInvertersWithAllThatHangsOnThem) {
         << "it runs half the time, engine or not";
 }
 
+// What is on for minutes is switched on by somebody, whatever else lets it run; and a page's own states leave
+// no heavy thing unlooked at.
+TEST(KeptFigures, ATurnHasASwitchAndAState) {
+    const Notes notes = read_notes(
+        "yacht 12 V\nbattery 200 Ah\nalternator 115 A\ncharger 30 A shore\nwindlass 1000W, 2 min, engine "
+        "running\nfridge 4 A\n"
+        "at anchor: fridge\nnight on hookup: fridge\n",
+        &shipped_library());
+    EXPECT_EQ(notes.bad(), 0);
+    const Load& windlass = of_name(notes.plan.loads, "windlass");
+    EXPECT_EQ(windlass.live_when.engine, Engine::running);
+    EXPECT_EQ(windlass.live_when.switches, std::vector<std::string>{"windlass"});
+    EXPECT_EQ(notes.added_states, std::vector<std::string>{"Windlass at work"});
+    EXPECT_EQ(of_name(notes.plan.states, "night on hookup").switches, std::vector<std::string>{"plugged in"});
+    EXPECT_TRUE(of_name(notes.plan.states, "at anchor").switches.empty());
+}
+
 }  // namespace
 }  // namespace yr::test
