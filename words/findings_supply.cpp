@@ -25,7 +25,7 @@ std::string Speech::hours_to_half() const {
     const double charge = state && state->charge       ? *state->charge
                           : battery && battery->charge ? *battery->charge
                                                        : assumed;
-    return hours_to(say("from {0} it is half empty", pc(charge)), translated("below half already"));
+    return hours_to(say("from {0} half empty", pc(charge)), translated("below half already"));
 }
 
 namespace {

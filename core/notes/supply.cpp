@@ -411,7 +411,7 @@ namespace {
 Made beside_battery(PlanBuilder& b, const Said& said, Source s, double amps, const std::string& cable) {
     const Plan& plan = b.plan();
     if (plan.batteries.empty()) return missing("battery", Want::a_plan_with_a_battery);
-    Id battery = plan.batteries.back().id;
+    Id battery = battery_to_charge(plan).id;
     if (said.to && find(plan.batteries, said.to->owner)) battery = said.to->owner;
     s.return_at = neg_of(battery), s.charges = battery;
     s.place = said.place.empty() ? find(plan.batteries, battery)->place : said.place;
@@ -535,7 +535,7 @@ Made make_inverter(PlanBuilder& b, const Said& said) {
     i.off_W = said.labelled_as("off", Dimension::power);
     i.cutoff_V = said.labelled_as("cutoff", Dimension::voltage);
     if (said.has("modified")) i.waveform = Waveform::modified;
-    Terminal from = said.from.value_or(pos_of(plan.batteries.back().id));
+    Terminal from = said.from.value_or(pos_of(battery_to_charge(plan).id));
     // "inverter 1000 W 24 V": the battery of those volts
     constexpr double kAlike_V = 4, kNoMains_V = 60;
     if (const auto volts = said.plain_of(Dimension::voltage); volts && *volts < kNoMains_V && !said.from)

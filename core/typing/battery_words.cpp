@@ -62,6 +62,14 @@ Id battery_meant_by(const Plan& plan, std::string_view words) {
     return {};
 }
 
+const Battery& battery_to_charge(const Plan& plan) {
+    const auto stores = [&](const Battery& b) { return b.capacity_Ah.value_or(0) * battery_V(plan, b); };
+    const Battery* largest = &plan.batteries.back();
+    for (std::size_t k = 1; k < plan.batteries.size(); ++k)
+        if (stores(plan.batteries[k]) > stores(*largest)) largest = &plan.batteries[k];
+    return *largest;
+}
+
 const Battery& battery_to_live_from(const Plan& plan) {
     const bool second =
         plan.batteries.size() > 1 && battery_V(plan, plan.batteries[1]) == plan.vehicle.nominal_V;

@@ -20,6 +20,10 @@ inline constexpr std::string_view kVehicleBattery = "vehicle battery";
 // not looked at: it comes first, and is sought where names are.
 [[nodiscard]] Id battery_meant_by(const Plan& plan, std::string_view words);
 
+// The battery that a charger or a panel serves of which no more is said: the last, or of several besides the
+// engine's the largest, since a windlass may have one of its own. REQUIRES: the plan has a battery.
+[[nodiscard]] const Battery& battery_to_charge(const Plan& plan);
+
 // The battery from which what is added lives: the second where it is of the vehicle's volts, else the first.
 // REQUIRES: the plan has a battery.
 [[nodiscard]] const Battery& battery_to_live_from(const Plan& plan);

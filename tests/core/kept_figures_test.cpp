@@ -65,13 +65,22 @@ TEST(KeptFigures, AThrusterKeepsItsOwnBatteryAndItsDraw) {
         "sailing yacht, 12 V\nengine 29 hp with 115 A alternator, starter battery 75 Ah\n"
         "service 3 x 120 Ah AGM, charged by B2B 40 A\n"
         "bow thruster 2.2 kW (own 90Ah battery fwd, charged via 20A DC-DC)\n"
-        "windlass 80 A with its own 60Ah AGM battery\nwind generator 8 A typical\n",
+        "windlass 80 A with its own 60Ah AGM battery\nwind generator 8 A typical\nsolar 2 x 110 W with 20A "
+        "mppt\nshore charger 40A\ninverter 1000 W\n",
         1);
     ASSERT_EQ(p.batteries.size(), 4u);
+    EXPECT_EQ(of_name(p.sources, "charger of bow thruster battery").rated_A, 20);
     EXPECT_EQ(of_name(p.batteries, "service").capacity_Ah, 360);
     EXPECT_EQ(of_name(p.batteries, "bow thruster battery").capacity_Ah, 90);
     EXPECT_EQ(of_name(p.loads, "bow thruster").draw.value, 2200);
     EXPECT_EQ(of_name(p.loads, "windlass").draw.value, 80);
+    const Id& service = of_name(p.batteries, "service").id;
+    for (const SourceKind kind : {SourceKind::solar, SourceKind::shore}) {
+        ASSERT_TRUE(source_of_kind(p, kind));
+        EXPECT_EQ(source_of_kind(p, kind)->charges, service) << "none of the others needs so much";
+    }
+    for (const yr::Run& r : p.runs)
+        if (r.to == pos_of(p.inverters.at(0).id)) EXPECT_EQ(r.from, pos_of(service));
     ASSERT_TRUE(source_of_kind(p, SourceKind::alternator));
     EXPECT_EQ(source_of_kind(p, SourceKind::alternator)->rated_A, 115);
 }
