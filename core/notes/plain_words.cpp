@@ -272,7 +272,7 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     static const Pattern which(
         R"(\b(between|and)\s+(?:the\s+)?(chassis|house|starter|start|crank|engine|leisure|aux|coach|service|second)(?=\s+and\b|\s*(?:,|$)))");
     static const Pattern joins(
-        R"(^\s*(?:battery\s+|split[ -]charge\s+)?(?:isolator|relay|isolator relay|relay combiner|solenoid|contactor|vsr|combiner|separator)\b)");
+        R"(^\s*(?:battery\s+|split[ -]charge\s+)?(?:isolator|relay|isolator relay|relay combiner|solenoid|contactor|vsr|acr|combiner|separator)\b)");
     static const Pattern charges(
         R"(^\s*(?:charger\s+)?(?:(?:12|24|36|48)\s*V?\s*(?:/|to|-|->)\s*(?:12|24|36|48)\s*V?\s+)?(?:dc-?dc|dcdc|dc/dc|b2b)\b)");
     static const Pattern which_way_said(

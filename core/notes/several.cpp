@@ -57,6 +57,12 @@ Heading heading_of(const Plan& plan, const std::string& words) {
     for (const Place& p : plan.places)
         if (to_lower(p.name) == low || "in " + to_lower(p.name) == low || "in the " + to_lower(p.name) == low)
             return {"", ", " + p.name};
+    // "230 V:", "mains loads:", "upfitter switch 2:"
+    static const Pattern mains(
+        R"(^(?:(?:230|240|220|120|115|110)\s*v(?:olts?)?(?: ac)?|mains|ac)(?: (?:loads|things|side))?$)"),
+        by_switch(R"(^((?:[a-z]+ ){0,2}(?:switch|sw) ?\d{1,2})$)");
+    if (mains.is_all_of(low)) return {"", " on inverter"};
+    if (Found m; by_switch.is_all_of(low, m)) return {"", " on switch \"" + m[1] + "\""};
     static const Pattern of_volts(
         R"(^(?:[a-z][a-z ]*?)?[\s(]*(12|24|36|48)\s*v(?:olts?)?\)?(?:\s+[a-z ]+)?$)");
     if (Found m; of_volts.is_all_of(low, m)) return {"", ", " + m[1] + " V"};
@@ -224,7 +230,7 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         heading.behind = " on switch \"" + name + "\"";
     }
     static const Pattern headed(
-        R"(^((?:on\s+(?:the\s+)?)?(?:(?:12|24|36|48)\s*V\b\s*)?[a-z ]{0,30}?(?:(?<= )(?:12|24|36|48)\s*V)?)\s*:\s*(\S.*)$)");
+        R"(^((?:on\s+(?:the\s+)?)?(?:(?:12|24|36|48)\s*V\b\s*)?[a-z ]{0,30}?(?:(?<= )(?:12|24|36|48)\s*V)?|(?:230|240|220|120|115|110)\s*V(?:\s*AC)?|[a-z ]{0,24}(?:switch|sw) ?\d{1,2})\s*:\s*(\S.*)$)");
     if (Found m; headed.is_all_of(line, m) && !trim(m[1]).empty()) {
         const std::string switched = heading.behind;
         if (names_no_load(to_lower(m[1]) + ":", 0, 0)) return {};  // "underway: …" is a state
@@ -242,6 +248,14 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
             lines.push_back(piece);
         else
             lines.back() += ", " + piece;
+    }
+    // "speakers 2x 250 W, desk 60 W, on inverter": a piece of its own is said of all
+    static const Pattern of_all(
+        R"(^(.*\S)\s*,\s*(?:all\s+)?((?:on|via|from|off)\s+(?:the\s+)?(?:[a-z]+\s+)?inverter)$)");
+    if (Found m; lines.size() > 1 && of_all.is_all_of(lines.back(), m)) {
+        heading.behind += " " + m[2];
+        const std::string last = m[1];
+        lines.back() = last;
     }
     static const Pattern supply(
         R"(\b(?:alternators?|batter(?:y|ies)|chargers?|inverters?|converters?|solar)\b)");
@@ -460,7 +474,7 @@ std::optional<Place> new_place(const Plan& plan, std::string_view line) {
     }
     const std::string first = low.substr(0, low.find(' '));  // "in winter only"
     if (std::any_of(std::begin(kNoPlace), std::end(kNoPlace), [&](const char* w) { return low == w; }) ||
-        first == "winter" || first == "summer")
+        first == "winter" || first == "summer" || first == "on")
         return std::nullopt;
     for (const Place& p : plan.places) {
         // a slip of a place that is known is none of its own; "rear locker" is no slip of "rear"

@@ -270,5 +270,32 @@ TEST(KeptFigures, ATurnHasASwitchAndAState) {
     EXPECT_TRUE(of_name(notes.plan.states, "at anchor").switches.empty());
 }
 
+// What a heading or a last piece says of a whole line holds for each thing on it.
+TEST(KeptFigures, OfAllOnTheLine) {
+    const Plan p = typed_page(
+        "theatre van\nbattery 300 Ah\nalternator 90 A\ninverter 3000w\nsound: 2 powered speakers 250w each, "
+        "desk 60w, on "
+        "inverter\n230V: microwave 1200W in, kettle 900W\nupfitter switch 2: flood lights 4 ea 3.5A\n2-way "
+        "50W radio 12A "
+        "xmit 1A rcv\n");
+    for (const char* name : {"powered speakers sound", "desk sound", "microwave", "kettle"})
+        EXPECT_EQ(of_name(p.loads, name).inverter, p.inverters.at(0).id) << name;
+    EXPECT_EQ(of_name(p.loads, "powered speakers sound").count, 2);
+    EXPECT_EQ(of_name(p.loads, "flood lights").count, 4);
+    EXPECT_EQ(of_name(p.loads, "flood lights").live_when.switches,
+              std::vector<std::string>{"upfitter switch 2"});
+    EXPECT_EQ(of_name(p.loads, "2-way radio").draw.value, 12);
+}
+
+// A name that begins or ends as a part of a sentence is of no load.
+TEST(KeptFigures, HalfASentenceIsNoLoad) {
+    const Plan van = typed_page("van\nbattery 95 Ah\nalternator 90 A\nlamp 5 A\n");
+    for (const std::string line : {"isolated with 200A solenoid", "to bed box 200 A", "between the seats 5 A",
+                                   "Tow car: 12V 20A feed to DC-DC 18A", "vehicle 150 A"}) {
+        const Statement s = read_statement(van, line, &shipped_library());
+        EXPECT_FALSE(s.kind == StatementKind::load && s.whole() && !s.error) << line;
+    }
+}
+
 }  // namespace
 }  // namespace yr::test
