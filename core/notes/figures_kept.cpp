@@ -99,6 +99,9 @@ std::vector<int> counts_in(const std::string& line) {
     for (std::size_t k = counts.size(); k-- > 1;)  // four of 6 V in strings of two are two side by side
         for (int strings = 2; strings < counts[k]; ++strings)
             if (counts[k] % strings == 0) counts.push_back(strings);
+    const std::vector<int> said = counts;
+    for (std::size_t a = 1; a < said.size(); ++a)  // two strings of three
+        for (std::size_t b = a + 1; b < said.size(); ++b) counts.push_back(said[a] * said[b]);
     return counts;
 }
 

@@ -362,7 +362,7 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
     if (lead.is_all_of(line, m)) return "charger shore" + m[1];
     // "engine alternator 90 A", "rear inverter 1500 W", "dynamo 18 A": no loads
     static const Pattern own_name(
-        R"(^\s*((?!second\b|another\b)(?:[a-z-]+\s+){1,3})(alternator|dynamo|inverter)\s*(?=[\d,(])(.*)$)");
+        R"(^\s*((?!second\b|another\b)(?:(?!on\b|via\b|from\b|off\b|through\b|by\b)[a-z-]+\s+){1,3})(alternator|dynamo|inverter)\s*(?=[\d,(])(.*)$)");
     static const Pattern dynamo(R"(^\s*dynamo\b(.*)$)");
     if (own_name.is_all_of(line, m))
         return (to_lower(m[2]) == "inverter" ? "inverter \"" : "alternator \"") + m[1] + m[2] + "\" " + m[3];

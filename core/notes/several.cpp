@@ -3,7 +3,7 @@
 #include <algorithm>
 #include <utility>
 
-#include "notes/everyday.h"
+#include "notes/load_names.h"
 #include "notes/notes.h"
 #include "notes/shorthand.h"
 #include "typing/line_words.h"
@@ -33,7 +33,7 @@ bool begins_a_thing(const std::string& piece) {
     static const Pattern named(
         R"(^\s*(?:\d+\s*x?\s+)?(?!(?:start|idle|fuse|fused|breaker|by|main|surge|standby|regulator|duty|for|with|on|off|from|to|in|at|and|then|each|cutoff|float|cable|not|channel|while|when|after|cranking|charge|health|controller|agm|gel|flooded|lithium|lifepo4|stall|peak|max|low|high|glow|up)\b)[a-z][a-z-]*\b.*\d)");
     static const Pattern figure_first(
-        R"(^\s*\d+(?:\.\d+)?\s*(?:k?[WA]\s+(?:alternator|inverter|solar|charger|converter|starter|winch)\b|Ah\s+(?:[a-z]+\s+)?(?:batt|bank))|^\s*(?:12|24|36|48)\s*V\s+(?:alternator|inverter|charger|converter|starter|winch)\b)");
+        R"(^\s*(?:\d\s*x\s*)?\d+(?:\.\d+)?\s*(?:k?[WA]\s+(?:alternators?|inverter|solar|charger|converter|starter|winch)\b|Ah\s+(?:[a-z]+\s+)?(?:batt|bank))|^\s*(?:12|24|36|48)\s*V\s+(?:alternator|inverter|charger|converter|starter|winch)\b)");
     return says_amount(piece) && (named.is_in(piece) || figure_first.is_in(piece));
 }
 
@@ -61,6 +61,9 @@ Heading heading_of(const Plan& plan, const std::string& words) {
     static const Pattern mains(
         R"(^(?:(?:230|240|220|120|115|110)\s*v(?:olts?)?(?: ac)?|mains|ac)(?: (?:loads|things|side))?$)"),
         by_switch(R"(^((?:[a-z]+ ){0,2}(?:switch|sw) ?\d{1,2})$)");
+    static const Pattern own_switches(
+        R"(^(?:(?:with|on)\s+)?(?:separate|own|individual)(?:ly)?\s+switch(?:es|ed)?$)");
+    if (own_switches.is_all_of(low)) return {"", " on own switch"};
     if (mains.is_all_of(low)) return {"", " on inverter"};
     if (Found m; by_switch.is_all_of(low, m)) return {"", " on switch \"" + m[1] + "\""};
     static const Pattern of_volts(
@@ -127,7 +130,7 @@ std::vector<std::string> sentences_of(const std::string& line) {
         return lines;
     }
     static const Pattern to_battery(
-        R"(^(.*\balternator\b.*\d\s*A)\s*(?:->|\xE2\x86\x92|to)\s*((?:[a-z]+\s+)?batt.*\d\s*Ah\b.*)$)");
+        R"(^(.*\balternator\b.*\d\s*A)\s*(?:->|\xE2\x86\x92|to|/|&)\s*((?:[a-z]+\s+)?batt.*\d\s*Ah\b.*)$)");
     if (to_battery.is_all_of(line, m)) return {m[1], m[2]};
     static const Pattern and_aux(
         R"(^((?:[a-z]+\s+)?batter(?:y|ies)\b[^+]*\d\s*Ah\b[^+]*?)\s*\+\s*(aux|leisure|house|service)\s+(\d.*\d?\s*Ah\b.*)$)");
@@ -404,7 +407,7 @@ WithoutRemark without_remark(std::string_view line) {
     static const Pattern mains(
         R"(^\s*(?:(?:on|via|from|through)\s+)?(?:the\s+)?(?:inverter|mains|ac|(?:110|115|120|220|230|240)\s*V(?:\s*ac)?)\s*$)");
     static const Pattern when(
-        R"(^\s*(?:(?:on|with|when|while)\s+)?(?:the\s+)?((?:ign|ignition|acc|accessory|always|constant|engine running|running|driving|parked|standing)(?:\s+on)?)\s*$)");
+        R"(^\s*(?:(?:on|with|when|while)\s+)?(?:the\s+)?((?:ign|ignition|acc|accessory|always|constant|engine running|running|driving|parked|standing)(?:\s+on)?)(?:\s+only)?\s*$)");
     // "(series-parallel)"
     static const Pattern joined(R"(^\s*(?:in\s+)?(?:series(?:\s*[/&+-]?\s*parallel)?|parallel)\s*$)");
     // "(boot)", "(under the seat)"

@@ -165,7 +165,7 @@ std::vector<std::string> supply_with_its_loads(const std::string& line) {
     static const std::string high = R"((?:24|36|48)\s*V?\s*(?:->|/|to|-|>|(?=\s))\s*)";
     static const Pattern converter_for(
         "^\\s*(?:dc-?dc\\s+)?" + high +
-        R"((12|24)\s*V?\s+(?:dc-?dc\s+)?conv(?:erter)?\.?\s+(\d+(?:\.\d+)?\s*A)\s*(?:\s+for\s+|:\s*)(.+)$)");
+        R"((12|24)\s*V?\s+(?:dc-?dc\s+)?conv(?:erter)?\.?\s+(\d+(?:\.\d+)?\s*A)\s*(?:\s+(?:for|feeding|feeds)\b\s*:?\s*|:\s*)(.+)$)");
     static const Pattern on_converter(R"(^(.+?)\s*,?\s+(?:on|via|from|off|through)\s+(?:an?\s+)?)" + high +
                                       R"((12|24)\s*V?\s*conv(?:erter)?\.?\s+(\d+(?:\.\d+)?\s*A)\s*$)");
     static const Pattern inverter_for(

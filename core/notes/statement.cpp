@@ -8,9 +8,9 @@
 #include "notes/asides.h"
 #include "notes/changes.h"
 #include "notes/distances.h"
-#include "notes/everyday.h"
 #include "notes/habits.h"
 #include "notes/kinds.h"
+#include "notes/load_names.h"
 #include "notes/loose_words.h"
 #include "notes/notes.h"
 #include "notes/plain_words.h"
@@ -247,6 +247,12 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
     }
     s.doubt = s.load->doubt;
     if (s.doubt) return s;
+    // without its inverter it would hang on the battery
+    for (const std::string& word : s.not_understood)
+        if (const std::string lower = to_lower(word); !quoted && (lower == "inverter" || lower == "mains")) {
+            s.error = Error{ErrorCode::missing_reference, "line", lower, Want::something_that_is_in_the_plan};
+            return s;
+        }
     if (const std::string open = quoted ? std::string() : ends_no_name(named); !open.empty())
         s.not_understood.push_back(open);
     if (const auto volts = s.load->other_rail_V) {

@@ -237,6 +237,25 @@ std::optional<Condition> ConditionReader::circuit_term(const LineCursor& words, 
     return c;
 }
 
+// "with pump", "with the water pump": what runs whenever the one load of that name does.
+std::optional<Condition> ConditionReader::with_circuit(const LineCursor& words, std::size_t ahead,
+                                                       std::size_t& used) const {
+    std::size_t count = 0;
+    const std::string name = to_lower(words.new_name(ahead, count));
+    Id meant;
+    for (const Load& l : plan_.loads) {
+        const std::string lower = to_lower(l.name);
+        if (name.empty() || (lower != name && !lower.ends_with(" " + name))) continue;
+        if (!meant.empty()) return std::nullopt;  // two of them
+        meant = l.id;
+    }
+    if (meant.empty()) return std::nullopt;
+    used = count;
+    Condition c;
+    c.circuits = {meant};
+    return c;
+}
+
 std::optional<Condition> ConditionReader::term(const LineCursor& words, std::size_t ahead,
                                                std::size_t& used) const {
     if (auto c = circuit_term(words, ahead, used)) return c;
@@ -348,6 +367,7 @@ bool ConditionReader::read(LineCursor& words, bool begun) {
         ++ahead;
     if (words.lower(ahead) == "the") ++ahead;
     std::optional<Condition> c = term(words, ahead, used);
+    if (!c && first == "with" && begun) c = with_circuit(words, ahead, used);
     const bool alone = new_switches_ && begun && lead &&
                        words.lower(ahead - 1) != "the" &&  // "on the mast" says where it is
                        words.before() != "switch" &&       // so does "switch on dash"

@@ -93,6 +93,8 @@ class ConditionReader {
                                                        std::size_t& used) const;
     [[nodiscard]] std::optional<Condition> circuit_term(const LineCursor& words, std::size_t ahead,
                                                         std::size_t& used) const;
+    [[nodiscard]] std::optional<Condition> with_circuit(const LineCursor& words, std::size_t ahead,
+                                                        std::size_t& used) const;
     static bool read_warmth(const LineCursor& words, std::size_t from, std::size_t& ahead, std::size_t& used,
                             Condition& c);
     [[nodiscard]] bool read_measured(LineCursor& words, std::size_t from);

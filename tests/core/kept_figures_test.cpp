@@ -297,5 +297,43 @@ TEST(KeptFigures, HalfASentenceIsNoLoad) {
     }
 }
 
+TEST(KeptFigures, WhatHangsOnAnInverterIsNone) {
+    const Plan p = typed_page(
+        "timing van 12 V\nalternator 120A / battery 80Ah\ntiming servers on inverter 230V 2x 150W\ninverter "
+        "800W\n");
+    EXPECT_EQ(p.inverters.size(), 1u);
+    EXPECT_EQ(p.batteries.at(0).capacity_Ah, 80);
+    const Load& servers = of_name(p.loads, "timing servers");
+    EXPECT_EQ(servers.count, 2);
+    EXPECT_EQ(servers.inverter, p.inverters.at(0).id);
+    const Statement alone = read_statement(typed_page("van\nbattery 80 Ah\n"), "kettle 1000 W on inverter");
+    EXPECT_FALSE(alone.whole()) << "on the battery it would be another thing";
+    const Plan house = typed_page(
+        "tiny house, no alternator\nBank 24V 280Ah LiFePO4 (8s)\nSolar 2 strings 3x400W, MPPT 60A\nInverter "
+        "charger 3kVA 24V "
+        "70A\nfloodlight (driving only) 2 A\nwork beacons 2 pcs 1.5A\n");
+    EXPECT_EQ(source_of_kind(house, SourceKind::solar)->panel_W, 2400);
+    EXPECT_EQ(source_of_kind(house, SourceKind::solar)->rated_A, 60);
+    EXPECT_EQ(house.inverters.at(0).continuous_W, 3000);
+    EXPECT_EQ(of_name(house.loads, "work beacons").count, 2);
+    EXPECT_EQ(of_name(house.loads, "floodlight").live_when.key, Key::ignition);
+    EXPECT_EQ(house.loads.size(), 2u);
+}
+
+TEST(KeptFigures, WithAnotherAndTheMostOfARange) {
+    const Plan p = typed_page(
+        "overlander\n2x 95Ah starting batteries, 2x 150A alternators\ninverter 2kW (induction 1500W, coffee "
+        "700W)\n"
+        "water pump 8A (30s bursts)\nUV steriliser 2A with pump\nheater diesel 1-3A\nwinch 12000lb (5.6hp) "
+        "420A\n");
+    EXPECT_EQ(p.sources.size(), 2u);
+    EXPECT_EQ(of_name(p.loads, "UV steriliser").live_when.circuits,
+              std::vector<Id>{of_name(p.loads, "water pump").id});
+    EXPECT_EQ(of_name(p.loads, "heater diesel").draw.value, 3);
+    EXPECT_EQ(of_name(p.loads, "winch").draw.value, 420);
+    for (const char* name : {"induction", "coffee"})
+        EXPECT_EQ(of_name(p.loads, name).inverter, p.inverters.at(0).id) << name;
+}
+
 }  // namespace
 }  // namespace yr::test

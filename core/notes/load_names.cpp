@@ -1,0 +1,44 @@
+#include "notes/load_names.h"
+
+#include "units/pattern.h"
+
+namespace yr {
+
+bool names_no_load(const std::string& name, double amps, double watts) {
+    static const Pattern supplies(
+        R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore power$|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|\bdc-?dc$|\bsplit[ -]charge$|\banderson from\b|^solar (?:input|panel)s?$|^charg(?:e|ing|ed) (?:from|by|via)\b|\bon-?board charger$|\bbank charger$|^(?:\d+ ?v )?(?:(?:tow )?(?:vehicle|car|truck)|chassis|van|coach|engine|electrics|system)$|^(?:to|from|via|with|for|and|or|by|between|isolated|connected|fed)\b|(?:^|\s)(?:with|via|by|from|between)$|^cables?$|^(?:i|we|there|it|this|these|my)\b|^(?:mppt|pwm)\b|^solar(?! (?:pump|light|fan|lamp|vent))|^inverter charger$)");
+    // what charges, unless it is a part of it that draws; what opens and closes
+    static const Pattern gives(
+        R"(\b(?:alternators?|stator|dynamo|generator|solar (?:panels?|blanket|array))\b)");
+    static const Pattern draws(
+        R"(\b(?:lights?|lamp|warning|field|excit\w*|sens\w*|relay|regulator|fan|heater|coil|indicator|buzzer|alarm|gauge|signal|start|starter|fuel|glow)\b)");
+    static const Pattern opens(
+        R"((?:\b(?:battery|main|master|isolator|kill|cut-?off)\b.*\b(?:switch|disconnect|isolator|solenoid|contactor)|^(?:isolator|disconnect|contactor|solenoid|cut-?off|circuit breaker))$)");
+    static const Pattern engine(R"(\boutboards?\b)"),
+        charges(R"(\bcharges\b|^each (?:engine|outboard|motor)\b)");
+    static const Pattern joins(
+        R"((?:split[ -]charge|sensing|isolat(?:or|ing)|charg(?:e|ing)|combiner) relay$)");
+    static const Pattern shares_out(R"(\b(?:panel|board|fuse ?box|fuse ?block|distribution)$)");
+    static const Pattern state(
+        R"(^(?!.*\b(?:lights?|lamps?|heaters?|fans?|pumps?|radios?|sockets?|alarms?|cameras?)\b[^:]*:)(?:parked|driving|idling|overnight|stopped|camping|night|lunch|working|towed|travell?ing|under ?way|cruising|sailing|anchored|at (?:the )?(?:depot|home|night|anchor))\b[^:]*:)");
+    static const Pattern manages(R"(\bBMS\b)");
+    // a display panel takes less, and what manages a battery as well
+    constexpr double kOfAPanel_A = 40, kOfABattery_A = 20, kOfAnEngine_W = 2000;
+    if ((gives.is_in(name) && !draws.is_in(name)) || opens.is_in(name)) return true;
+    const bool supply = supplies.is_in(name) && (watts <= 0 || watts >= 100);
+    return supply || joins.is_in(name) || charges.is_in(name) || state.is_in(name) ||
+           (engine.is_in(name) && watts > kOfAnEngine_W) || (manages.is_in(name) && amps >= kOfABattery_A) ||
+           (shares_out.is_in(name) && amps >= kOfAPanel_A);
+}
+
+std::string ends_no_name(const std::string& name) {
+    static const Pattern end(R"((?:^|\s)(of|same|runs?|with|by|via|to|for|from|the|and|at)$)"),
+        sign(R"((?:^|\s)([=<>@*])(?=\s|$)|(?:^|\s)((?:24|36|48)\s*/\s*(?:12|24)\s*v?)(?=\s|$))"),
+        heading(R"([a-z0-9](:)\s*[a-z])"), outside(R"(^([+&/])(?=\s)|(?<=\s)([+&/])$)");
+    Found m;
+    if (end.is_in(name, m) || heading.is_in(name, m)) return m[1];
+    if (sign.is_in(name, m) || outside.is_in(name, m)) return m[m.has(1) && !m[1].empty() ? 1 : 2];
+    return {};
+}
+
+}  // namespace yr
