@@ -6,7 +6,9 @@ namespace yr {
 
 bool names_no_load(const std::string& name, double amps, double watts) {
     static const Pattern supplies(
-        R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore power$|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|\bdc-?dc$|\bsplit[ -]charge$|\banderson from\b|^solar (?:input|panel)s?$|^charg(?:e|ing|ed) (?:from|by|via)\b|\bon-?board charger$|\bbank charger$|^(?:\d+ ?v )?(?:(?:tow )?(?:vehicle|car|truck)|chassis|van|coach|engine|electrics|system)$|^(?:to|from|via|with|for|and|or|by|between|isolated|connected|fed)\b|(?:^|\s)(?:with|via|by|from|between)$|^cables?$|^(?:i|we|there|it|this|these|my)\b|^(?:mppt|pwm)\b|^solar(?! (?:pump|light|fan|lamp|vent))|^inverter charger$)");
+        R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore power$|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|\bdc-?dc$|\bsplit[ -]charge$|\banderson from\b|^solar (?:input|panel)s?$|^charg(?:e|ing|ed) (?:from|by|via)\b|\bon-?board charger$|\bbank charger$|^(?:\d+ ?v )?(?:(?:tow )?(?:vehicle|car|truck)|chassis|van|coach|engine|electrics|system)$|^cables?$|^(?:mppt|pwm)$|^solar(?: (?:\d+|strings?|arrays?|panels?|inputs?))*$|^inverter charger$)");
+    static const Pattern half_a_sentence(
+        R"(^(?:to|from|via|with|for|and|or|by|between|i|we|there|this|these|(?:isolated|connected|fed) (?:by|with|via|to|from))\b|(?:^|\s)(?:with|via|by|from|between)$)");
     // what charges, unless it is a part of it that draws; what opens and closes
     static const Pattern gives(
         R"(\b(?:alternators?|stator|dynamo|generator|solar (?:panels?|blanket|array))\b)");
@@ -24,7 +26,8 @@ bool names_no_load(const std::string& name, double amps, double watts) {
     static const Pattern manages(R"(\bBMS\b)");
     // a display panel takes less, and what manages a battery as well
     constexpr double kOfAPanel_A = 40, kOfABattery_A = 20, kOfAnEngine_W = 2000;
-    if ((gives.is_in(name) && !draws.is_in(name)) || opens.is_in(name)) return true;
+    if ((gives.is_in(name) && !draws.is_in(name)) || opens.is_in(name) || half_a_sentence.is_in(name))
+        return true;
     const bool supply = supplies.is_in(name) && (watts <= 0 || watts >= 100);
     return supply || joins.is_in(name) || charges.is_in(name) || state.is_in(name) ||
            (engine.is_in(name) && watts > kOfAnEngine_W) || (manages.is_in(name) && amps >= kOfABattery_A) ||
