@@ -8,12 +8,24 @@
 #include "plan/rail_volts.h"
 #include "typing/battery_words.h"
 #include "typing/line_words.h"
+#include "units/pattern.h"
 #include "units/text.h"
 
 namespace yr {
 namespace {
 
-constexpr double kLargestDrop = 0.15;  // "30 %" alone is no drop that anybody allows: it is a share of time
+// "30 %" alone is no drop that anybody allows, it is a share of time: beyond 10 %, the most that ABYC E-11
+// and ISO 10133 allow any circuit (from memory); of what works in turns beyond 5 %, since a pump's "10 %" is
+// how often it runs (common practice, no source).
+constexpr double kLargestDrop = 0.10, kLargestDropOfTurns = 0.05;
+
+// Whether so large a share, said of a thing of that name without a word more, is one of the time.
+bool is_of_time(const std::string& name, double share) {
+    static const Pattern in_turns(
+        R"(\b(?:pumps?|compressors?|fridges?|freezers?|coolers?|macerators?|toilets?|horns?|wipers?|heaters?|kettles?|motors?|winch(?:es)?|lifts?|actuators?|solenoids?|valves?)\b)");
+    constexpr double kNearly = 1e-9;
+    return share > kNearly + (in_turns.is_in(name) ? kLargestDropOfTurns : kLargestDrop) && share <= 1;
+}
 
 class LineReader {
   public:
@@ -261,6 +273,10 @@ class LineReader {
                 share = *bare, used = 1;  // 0.35
             if (!(share > 0 && share <= 1)) return false;
             line_.details.duty = share;
+        } else if (w == "drop") {  // "drop 12 %", where a share alone would be one of time
+            const auto q = words_.quantity(1, used);
+            if (!q || q->dimension != Dimension::fraction || !(q->value > 0 && q->value <= 1)) return false;
+            line_.drop_limit = q->value;
         } else if (w == "for") {
             const auto q = words_.quantity(1, used);
             if (!q || q->dimension != Dimension::time || !(q->value > 0 && q->value <= 86400)) return false;
@@ -311,7 +327,7 @@ class LineReader {
                     if (q->value > 1) return false;
                     line_.details.duty = q->value;
                     used += said;
-                } else if (q->value > kLargestDrop && q->value <= 1) {
+                } else if (is_of_time(line_.name, q->value)) {
                     line_.details.duty = q->value;
                 } else {
                     line_.drop_limit = q->value;
@@ -612,7 +628,8 @@ std::string typed_text(const Plan& plan, const Load& l) {
         add("from " + name_of(plan, run->from.owner));
     if (run && run->channel > 0) add("channel " + std::to_string(run->channel));
     if (l.critical) add("critical");
-    if (l.drop_limit) add(trimmed_number(*l.drop_limit * 100) + " %");
+    if (l.drop_limit)
+        add((is_of_time(l.name, *l.drop_limit) ? "drop " : "") + trimmed_number(*l.drop_limit * 100) + " %");
     if (l.own_ground) add("own ground");
     if (l.needs_pure_sine) add("pure sine");
     if (!l.together.empty()) add("together " + l.together);

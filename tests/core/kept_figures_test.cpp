@@ -341,5 +341,27 @@ TEST(KeptFigures, WithAnotherAndTheMostOfARange) {
         EXPECT_EQ(of_name(p.loads, name).inverter, p.inverters.at(0).id) << name;
 }
 
+// A share of the volts or of the time: a drop limit is 10 % at most (ABYC E-11, ISO 10133, from memory).
+TEST(KeptFigures, AShareIsOfTheTimeWhereNobodyAllowsSuchADrop) {
+    const Plan p = typed_page(
+        "boat\nbattery 200 Ah\nfresh water pump 7A 10%\nlamp 5 A 10 %\nradio 5 A, 3 %\nlogger 1 A 15 "
+        "%\nbilge pump 5 A 3 %\n");
+    EXPECT_EQ(of_name(p.loads, "fresh water pump").duty, 0.1);
+    EXPECT_EQ(of_name(p.loads, "lamp").drop_limit, 0.1);
+    EXPECT_EQ(of_name(p.loads, "radio").drop_limit, 0.03);
+    EXPECT_EQ(of_name(p.loads, "logger").duty, 0.15);
+    EXPECT_EQ(of_name(p.loads, "bilge pump").drop_limit, 0.03);
+    // what is written is read again as itself, whatever the share
+    for (const double share : {0.03, 0.08, 0.12, 0.3}) {
+        Plan with = p;
+        for (Load& l : with.loads) l.drop_limit = share;
+        for (const Load& l : with.loads) {
+            const TypedLine again = read_line(with, typed_text(with, l));
+            EXPECT_NEAR(again.drop_limit.value_or(0), share, 1e-9) << typed_text(with, l);
+            EXPECT_EQ(again.details.duty, l.duty) << typed_text(with, l);
+        }
+    }
+}
+
 }  // namespace
 }  // namespace yr::test
