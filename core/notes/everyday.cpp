@@ -183,7 +183,6 @@ std::string with_plain_figures(std::string line) {
                          R"((?<=[a-z] )(?!(?:12|24|36|48)-)\d+(?:\.\d+)?(?:-|\xE2\x80\x93)(?=\d+(?:\.\d+)?\s*[AW]\b))"),
                      ""},
                     {Pattern(R"((?<=[a-z] \d)\s+-\s+(?=\d+(?:\.\d+)?\s*k?[AW]\b))"), ", "},
-                    {Pattern(R"(^\s*(?:my|our)\s+(?=[a-z]))"), ""},
                     {Pattern(R"(^\s*2\s*x\s*(\d+\s*A)\s+alternators\b)"), "alternators 2x $1"},
                     {Pattern(
                          R"(^\s*((?:[1-8]\s*x\s*)\d+(?:\.\d+)?\s*Ah)\s+((?:starting|starter|start|engine|leisure|house|service)\s+batter(?:y|ies))\b)"),

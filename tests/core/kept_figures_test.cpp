@@ -300,7 +300,7 @@ TEST(KeptFigures, HalfASentenceIsNoLoad) {
         "2 A\nbilge pump 2 - 3.5 A\n");
     EXPECT_EQ(kept.loads.size(), 4u) << "these are";
     EXPECT_EQ(of_name(kept.loads, "bilge pump 2").draw.value, 3.5) << "no range";
-    EXPECT_EQ(of_name(kept.loads, "fridge").draw.value, 4);
+    EXPECT_EQ(of_name(kept.loads, "My fridge").draw.value, 4);
 }
 
 TEST(KeptFigures, WhatHangsOnAnInverterIsNone) {
