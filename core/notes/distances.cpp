@@ -14,6 +14,7 @@ namespace {
 template <class T>
 std::vector<Id> all_of(const std::vector<T>& things) {
     std::vector<Id> ids;
+    ids.reserve(things.size());
     for (const T& t : things) ids.push_back(t.id);
     return ids;
 }

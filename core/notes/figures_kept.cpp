@@ -4,6 +4,7 @@
 #include <array>
 #include <cmath>
 #include <type_traits>
+#include <utility>
 
 #include "plan/plan_fields.h"
 #include "units/pattern.h"
@@ -93,8 +94,8 @@ std::vector<int> counts_in(const std::string& line) {
             counts.push_back(static_cast<int>(parse_value(m[1], Dimension::number).value_or(1)));
         for (const auto& [word, count] : kNumbers)
             if (m.has(2) && to_lower(m[2]) == word) counts.push_back(count);
-        const std::string behind = m.behind();
-        rest = behind;
+        std::string behind(m.behind());
+        rest = std::move(behind);
     }
     for (std::size_t k = counts.size(); k-- > 1;)  // four of 6 V in strings of two are two side by side
         for (int strings = 2; strings < counts[k]; ++strings)
@@ -136,7 +137,8 @@ std::vector<std::string> figures_lost(std::string_view line, const Edit& edit) {
     const std::vector<int> counts = counts_in(std::string(line));
     std::string before, rest = with_sums(std::string(line));
     for (Found m; amount.is_in(rest, m);) {
-        const std::string unit = to_lower(m[2]), behind = m.behind();
+        const std::string unit = to_lower(m[2]);
+        std::string behind(m.behind());
         const bool watts = unit.ends_with('w'), far = unit == "m" || unit == "ft";
         const auto said = parse_quantity(m[0]);
         const double value = said && !(far && by_metre.is_in(line)) ? said->value : 0;
@@ -146,7 +148,7 @@ std::vector<std::string> figures_lost(std::string_view line, const Edit& edit) {
             lost.push_back(m[0]);
         }
         before += m[0];
-        rest = behind;
+        rest = std::move(behind);
     }
     return lost;
 }

@@ -9,6 +9,7 @@
 #include "notes/figures_kept.h"
 #include "notes/loose_words.h"
 #include "notes/plain_words.h"
+#include "notes/plan_text.h"
 #include "notes/several.h"
 #include "notes/shorthand.h"
 #include "plan/variant.h"
