@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <set>
 #include <type_traits>
 #include <utility>
 
@@ -71,38 +72,38 @@ bool is_among(const std::vector<double>& numbers, double wanted, double within =
                        [&](double x) { return std::abs(x - wanted) <= within * std::abs(wanted); });
 }
 
-bool is_brought(const std::vector<double>& brought, double value, const std::vector<int>& counts,
-                bool watts) {
+bool is_brought(const std::vector<double>& brought, double value, const std::set<int>& counts, bool watts) {
     if (std::any_of(counts.begin(), counts.end(), [&](int n) { return is_among(brought, value * n); }))
         return true;
     return watts && std::any_of(kRails_V.begin(), kRails_V.end(),
                                 [&](double rail) { return is_among(brought, value / rail, kRounded); });
 }
 
-// How many of something the line may say: one, and every small whole number or word for one that stands in
-// it.
-std::vector<int> counts_in(const std::string& line) {
+// How many of something the line may say: one, every small whole number or word for one that stands in it,
+// what divides it (four of 6 V in strings of two are two side by side), and two of them together (two strings
+// of three).
+std::set<int> counts_in(const std::string& line) {
     static const Pattern number(
         R"((?<![\d.,/])\b(?:([2-9]|1[0-2])(?![\d.,])|(two|twin|dual|pair|three|four|five|six)\b))");
     static const std::pair<const char*, int> kNumbers[] = {{"two", 2},  {"twin", 2},  {"dual", 2},
                                                            {"pair", 2}, {"three", 3}, {"four", 4},
                                                            {"five", 5}, {"six", 6}};
-    std::vector<int> counts{1};
+    std::set<int> said{1};
     std::string rest = line;
     for (Found m; number.is_in(rest, m);) {
         if (m.has(1) && !m[1].empty())
-            counts.push_back(static_cast<int>(parse_value(m[1], Dimension::number).value_or(1)));
+            said.insert(static_cast<int>(parse_value(m[1], Dimension::number).value_or(1)));
         for (const auto& [word, count] : kNumbers)
-            if (m.has(2) && to_lower(m[2]) == word) counts.push_back(count);
+            if (m.has(2) && to_lower(m[2]) == word) said.insert(count);
         std::string behind(m.behind());
         rest = std::move(behind);
     }
-    for (std::size_t k = counts.size(); k-- > 1;)  // four of 6 V in strings of two are two side by side
-        for (int strings = 2; strings < counts[k]; ++strings)
-            if (counts[k] % strings == 0) counts.push_back(strings);
-    const std::vector<int> said = counts;
-    for (std::size_t a = 1; a < said.size(); ++a)  // two strings of three
-        for (std::size_t b = a + 1; b < said.size(); ++b) counts.push_back(said[a] * said[b]);
+    std::set<int> counts = said;
+    for (const int n : said) {
+        for (int strings = 2; strings < n; ++strings)
+            if (n % strings == 0) counts.insert(strings);
+        for (const int other : said) counts.insert(n * other);
+    }
     return counts;
 }
 
@@ -134,7 +135,7 @@ std::vector<std::string> figures_lost(std::string_view line, const Edit& edit) {
     std::vector<double> brought;
     collect(edit, brought);
     std::vector<std::string> lost;
-    const std::vector<int> counts = counts_in(std::string(line));
+    const std::set<int> counts = counts_in(std::string(line));
     std::string before, rest = with_sums(std::string(line));
     for (Found m; amount.is_in(rest, m);) {
         const std::string unit = to_lower(m[2]);
@@ -143,10 +144,8 @@ std::vector<std::string> figures_lost(std::string_view line, const Edit& edit) {
         const auto said = parse_quantity(m[0]);
         const double value = said && !(far && by_metre.is_in(line)) ? said->value : 0;
         before += m.before();
-        if (value > 0 && !is_brought(brought, value, counts, watts) &&
-            !beside_a_draw(before, behind, watts)) {
+        if (value > 0 && !is_brought(brought, value, counts, watts) && !beside_a_draw(before, behind, watts))
             lost.push_back(m[0]);
-        }
         before += m[0];
         rest = std::move(behind);
     }
