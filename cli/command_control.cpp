@@ -58,7 +58,7 @@ int run_assign(const ControlOptions& o) {
     const CheckedChannels checked = assign_checked(*plan, ask);
     const Assignment& a = checked.assignment;
     if (!a.known) {
-        tell_error("No answer was found in time; nothing is proved and nothing was written.\n");
+        fmt::print(stderr, "{}\n", words::conflict_text(checked, *plan));
         return 1;
     }
     if (o.json) {

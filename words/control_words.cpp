@@ -183,6 +183,16 @@ std::string conflict_text(const Assignment& a, const Plan& plan) {
     return capital(names) + translated(" cannot all be placed; without any one of them the others can.");
 }
 
+std::string conflict_text(const CheckedChannels& checked, const Plan& plan, const Style& style) {
+    if (checked.assignment.known) return conflict_text(checked.assignment, plan);
+    if (checked.against.empty())
+        return translated("No answer was found in time; nothing is proved and nothing was moved.");
+    return translated(
+               "As they are the loads do not sit within every limit, and each way of giving them out "
+               "that was tried makes something else worse; nothing was moved. The last of them: ") +
+           sentence(checked.against.back(), plan, style);
+}
+
 std::string sentence(const Remedy& r, const Plan& plan, const Style& style) {
     const std::string name = yr::name_of(plan, r.id);
     const auto A = [&](double v) { return quantity(v, Dimension::current, style); };

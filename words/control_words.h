@@ -5,6 +5,7 @@
 #include "control/assign.h"
 #include "control/boxes.h"
 #include "control/rails.h"
+#include "inspect/checked_channels.h"
 #include "inspect/sneak.h"
 #include "inspect/two_boxes.h"
 #include "words/sentences.h"
@@ -36,6 +37,9 @@ namespace yr::words {
 
 // Why nothing fits, and what would make it fit.
 [[nodiscard]] std::string conflict_text(const Assignment& assignment, const Plan& plan);
+// The same of one that was inspected whole: also where nothing is proved.
+[[nodiscard]] std::string conflict_text(const CheckedChannels& checked, const Plan& plan,
+                                        const Style& style = {});
 [[nodiscard]] std::string sentence(const Remedy& remedy, const Plan& plan, const Style& style = {});
 
 // "Key at accessory: 7 loads, 22 A. Cab box is live just then. Elsewhere hangs: satellite terminal."

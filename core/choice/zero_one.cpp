@@ -11,6 +11,7 @@ namespace {
 
 constexpr int kMany = 2000;       // choices from which leaving most of them out pays
 constexpr int kManyOfKnown = 60;  // the same, where an answer is known already
+constexpr int kVeryMany = 20000;  // from which leaving most out comes first
 
 }  // namespace
 
@@ -70,7 +71,8 @@ ZeroOneAnswer ZeroOneProgram::solve(const ZeroOneLimits& limits) const {
     };
     ZeroOneLimits mine = limits;
     const bool known = std::isfinite(limits.known_cost) && choices() >= kManyOfKnown;
-    if (known && limits.inside_s > 0)
+    const bool few_first = known || choices() >= kVeryMany;
+    if (few_first && limits.inside_s > 0)
         if (auto few = solve_by_few(*this, mine)) return *few;
     mine.most_s = std::min(left_s(), limits.inside_s);
     if (limits.inside_s > 0) {
@@ -79,7 +81,7 @@ ZeroOneAnswer ZeroOneProgram::solve(const ZeroOneLimits& limits) const {
         if (ended || left_s() <= 0 || (limits.cancel && *limits.cancel)) return inside;
     }
     mine.most_s = left_s();
-    if (limits.inside_s > 0 && !known && choices() >= kMany)
+    if (limits.inside_s > 0 && !few_first && choices() >= kMany)
         if (auto few = solve_by_few(*this, mine)) return *few;
     mine.most_s = left_s();
     if (mine.most_s <= 0 || (limits.cancel && *limits.cancel)) return {ZeroOneEnd::stopped, 0, {}};

@@ -1,23 +1,47 @@
-#include <glpk.h>
-
 #include <algorithm>
 #include <climits>
 #include <cmath>
 #include <exception>
-#include <memory>
 #include <utility>
 
+#include "choice/glpk_problem.h"
 #include "choice/zero_one_solvers.h"
 
 namespace yr {
+
+void set_bounds(glp_prob* p, int number, const ZeroOneProgram::Row& row) {
+    const int kind = row.sense == RowSense::at_most ? GLP_UP : row.sense == RowSense::equal ? GLP_FX : GLP_LO;
+    glp_set_row_bnds(p, number, kind, row.right, row.right);
+}
+
+std::vector<ZeroOneTerm> once_each(std::vector<ZeroOneTerm> terms) {
+    std::stable_sort(terms.begin(), terms.end(),
+                     [](const ZeroOneTerm& a, const ZeroOneTerm& b) { return a.choice < b.choice; });
+    std::vector<ZeroOneTerm> once;
+    for (const ZeroOneTerm& t : terms)
+        if (!once.empty() && once.back().choice == t.choice)
+            once.back().factor += t.factor;
+        else
+            once.push_back(t);
+    return once;
+}
+
+int simplex(glp_prob* p, int most_ms, int method) {
+    glp_smcp how;
+    glp_init_smcp(&how);
+    how.msg_lev = GLP_MSG_OFF;
+    how.tm_lim = most_ms;
+    how.meth = method;
+    return glp_simplex(p, &how);
+}
+
+int milliseconds(const ZeroOneLimits& limits) {
+    return limits.most_s < 2e6 ? std::max(1, static_cast<int>(limits.most_s * 1000)) : INT_MAX;
+}
+
 namespace {
 
-struct CloseProblem {
-    void operator()(glp_prob* p) const {
-        glp_delete_prob(p);
-        glp_free_env();  // it belongs to this thread and holds nothing else
-    }
-};
+constexpr int kManyColumns = 4000;  // from which most of them are best kept out of the simplex method
 
 // What looks on while GLPK searches.
 struct Watch {
@@ -41,17 +65,10 @@ bool breaks(glp_prob* p, const ZeroOneProgram::Row& row) {
 }
 
 void put_row(glp_prob* p, int number, const ZeroOneProgram::Row& row) {
-    const int kind = row.sense == RowSense::at_most ? GLP_UP : row.sense == RowSense::equal ? GLP_FX : GLP_LO;
-    glp_set_row_bnds(p, number, kind, row.right, row.right);
+    set_bounds(p, number, row);
     std::vector<int> columns{0};  // it counts from 1
     std::vector<double> factors{0};
-    for (const ZeroOneTerm& t : row.terms) {
-        // a choice may stand in a row only once
-        const auto again = std::find(columns.begin() + 1, columns.end(), t.choice + 1);
-        if (again != columns.end()) {
-            factors[static_cast<std::size_t>(again - columns.begin())] += t.factor;
-            continue;
-        }
+    for (const ZeroOneTerm& t : once_each(row.terms)) {
         columns.push_back(t.choice + 1);
         factors.push_back(t.factor);
     }
@@ -110,34 +127,21 @@ void fill(glp_prob* p, const ZeroOneProgram& program) {
     for (const ZeroOneProgram::Row& r : program.rows()) put_row(p, ++row, r);
 }
 
-}  // namespace
-
-namespace {
-
-int milliseconds(const ZeroOneLimits& limits) {
-    return limits.most_s < 2e6 ? std::max(1, static_cast<int>(limits.most_s * 1000)) : INT_MAX;
-}
-
-using Problem = std::unique_ptr<glp_prob, CloseProblem>;
-
 // The program, filled in, and solved with choices from 0 to 1; GLPK's own code: 0 where it ended well.
-std::pair<Problem, int> relaxed_problem(const ZeroOneProgram& program, const ZeroOneLimits& limits,
-                                        int method) {
+std::pair<GlpkProblem, int> relaxed_problem(const ZeroOneProgram& program, const ZeroOneLimits& limits,
+                                            int method) {
     glp_term_out(GLP_OFF);
-    Problem problem(glp_create_prob());
+    GlpkProblem problem(glp_create_prob());
     fill(problem.get(), program);
-    glp_smcp how;
-    glp_init_smcp(&how);
-    how.msg_lev = GLP_MSG_OFF;
-    how.tm_lim = milliseconds(limits);
-    how.meth = method;
-    const int ended = glp_simplex(problem.get(), &how);
+    const int ended = simplex(problem.get(), milliseconds(limits), method);
     return {std::move(problem), ended};
 }
 
 }  // namespace
 
 std::optional<Relaxed> relax(const ZeroOneProgram& program, const ZeroOneLimits& limits) {
+    if (program.choices() >= kManyColumns)
+        if (auto found = relax_by_columns(program, limits)) return found;
     // from below: where costs are no less than 0 it begins with nothing chosen
     const auto [problem, ended] = relaxed_problem(program, limits, GLP_DUALP);
     if (ended != 0 || glp_get_status(problem.get()) != GLP_OPT) return std::nullopt;

@@ -16,6 +16,12 @@ struct Relaxed {
 // GLPK's simplex method. Empty where it is infeasible, stopped or failed.
 [[nodiscard]] std::optional<Relaxed> relax(const ZeroOneProgram& program, const ZeroOneLimits& limits);
 
+// The same by column generation (as in Wolsey, Integer Programming, 11.2, from memory): the simplex method
+// begins with the cheapest few choices of each row that must be reached, and those come in that its prices
+// call too cheap to leave out, until there are none. Empty also where the few cannot reach all rows.
+[[nodiscard]] std::optional<Relaxed> relax_by_columns(const ZeroOneProgram& program,
+                                                      const ZeroOneLimits& limits);
+
 // GLPK, in this process. With an objection, what it refuses is no answer, and its rows count from then on.
 [[nodiscard]] ZeroOneAnswer solve_inside(const ZeroOneProgram& program, const ZeroOneLimits& limits,
                                          const ZeroOneProgram::Objection* objection = nullptr);

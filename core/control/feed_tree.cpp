@@ -1,14 +1,37 @@
 #include "control/feed_tree.h"
 
 #include <queue>
+#include <string_view>
+#include <unordered_set>
 
 #include "catalog/assumptions.h"
 #include "plan/rail_volts.h"
 
 namespace yr {
+namespace {
+
+// A cable and the point that it leads to.
+using Onward = std::pair<const Run*, Terminal>;
+
+// By terminal: the cables from there on that end at a point.
+std::map<Terminal, std::vector<Onward>> runs_between_points(const Plan& plan) {
+    std::unordered_set<std::string_view> points;
+    for (const Point& p : plan.points) points.insert(p.id);
+    const auto is_point = [&](const Terminal& t) { return t.post == Post::stud && points.contains(t.owner); };
+    std::map<Terminal, std::vector<Onward>> onward;
+    for (const Run& r : plan.runs) {
+        if (r.body_metal || r.resistance_ohm) continue;
+        if (is_point(r.to)) onward[r.from].emplace_back(&r, r.to);
+        if (is_point(r.from)) onward[r.to].emplace_back(&r, r.from);
+    }
+    return onward;
+}
+
+}  // namespace
 
 std::map<Id, FeedPath> feed_paths(const Plan& plan) {
     std::map<Terminal, FeedPath> best;
+    const auto from = runs_between_points(plan);
     using Item = std::pair<double, Terminal>;
     std::priority_queue<Item, std::vector<Item>, std::greater<>> open;
     const auto spread = [&] {
@@ -16,16 +39,15 @@ std::map<Id, FeedPath> feed_paths(const Plan& plan) {
             const auto [length, node] = open.top();
             open.pop();
             if (length > best[node].length_m) continue;
-            for (const Run& r : plan.runs) {
-                if (r.body_metal || r.resistance_ohm || (r.from != node && r.to != node)) continue;
-                const Terminal& next = r.from == node ? r.to : r.from;
-                if (!find(plan.points, next)) continue;
-                const double far = length + length_or_assumed_m(r);
+            const auto there = from.find(node);
+            if (there == from.end()) continue;
+            for (const auto& [run, next] : there->second) {
+                const double far = length + length_or_assumed_m(*run);
                 const auto found = best.find(next);
                 if (found != best.end() && found->second.length_m <= far) continue;
                 FeedPath path = best[node];
                 path.length_m = far;
-                path.runs.push_back(r.id);
+                path.runs.push_back(run->id);
                 best[next] = path;
                 open.emplace(far, next);
             }

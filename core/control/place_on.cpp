@@ -32,14 +32,19 @@ Run moved_run(const Plan& plan, const Load& load, const Run& run, const Point& f
 
 // Ids of the drivers that one batch brings must differ from each other.
 void number_drivers(Batch& batch, const Plan& plan) {
-    Plan taken = plan;
+    std::vector<Device*> brought;
     for (Edit& e : batch.edits)
         if (auto* put = std::get_if<Put<Run>>(&e))
             for (Device& d : put->thing.devices)
-                if (is_driver(d) && !find_device(plan, d.id)) {
-                    d.id = new_id(taken, "driver");
-                    taken.states.push_back({d.id, {}, {}, 0, 25, 25, {}, {}});  // the id is handed out
-                }
+                if (is_driver(d) && !find_device(plan, d.id)) brought.push_back(&d);
+    if (brought.empty()) return;
+    brought.front()->id = new_id(plan, "driver");
+    if (brought.size() == 1) return;
+    Plan taken = plan;
+    for (std::size_t k = 1; k < brought.size(); ++k) {
+        taken.states.push_back({brought[k - 1]->id, {}, {}, 0, 25, 25, {}, {}});  // the id is handed out
+        brought[k]->id = new_id(taken, "driver");
+    }
 }
 
 void add_move(const Plan& plan, const Load& load, const Point& feed, int channel, bool pin, Batch& batch) {

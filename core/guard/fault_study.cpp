@@ -22,6 +22,7 @@ constexpr double kCarries_A = 1.0;
 constexpr double kLongest_s = 3600;  // what has not opened by then is told as not opening
 constexpr double kCranked_s = 60;    // nobody turns a starter for longer at once; common practice
 constexpr int kMostOpenings = 8;
+constexpr std::size_t kPiece = 500, kMostPieces = 4;  // places that are worth a network of their own
 
 // Steps from a battery's positive post, over all runs with their switches closed.
 std::unordered_map<Terminal, int> steps_from_batteries(const Plan& plan) {
@@ -149,7 +150,8 @@ class Study {
         for (const DeviceRef& f : fuses_) first_fuse_.emplace(f.run, &f);
         for (std::size_t k = 0; k < plan.runs.size(); ++k)
             if (const ConductorElement& c = base.weak.network().conductors[k]; c.cable20_ohm > 0)
-                cables_.push_back({k, c.parallel});
+                cables_.push_back({k, c.parallel, &c.cable, solution.point.conductors[k].temperature_C,
+                                   short_limit_C(plan.runs[k].insulation_C), std::nullopt});
     }
 
     std::optional<ShortRow> row(const ShortPlace& place, double ohm) {
@@ -341,7 +343,7 @@ class Study {
         ShortAsk ask = first_ask;
         std::vector<Id> opened;
         double seconds = 0;
-        heat_.clear();
+        for (Cable& c : cables_) c.reached_C.reset();
         for (int step = 0; step < kMostOpenings; ++step) {
             const DeviceRef* next = nullptr;
             double soonest = kLongest_s;
@@ -397,37 +399,36 @@ class Study {
     }
 
     void warm(const ShortAnswer& a, double seconds) {
-        for (const auto& [k, parallel] : cables_) {
-            const double amps = std::abs(a.run_A[k]) / parallel;
+        for (Cable& c : cables_) {
+            const double amps = std::abs(a.run_A[c.run]) / c.parallel;
             if (amps < 2 * kCarries_A) continue;
-            const ConductorElement& c = base_.weak.network().conductors[k];
-            CableSurroundings cable = c.cable;
-            double start = solution_.point.conductors[k].temperature_C;
-            if (change_.size && k == change_.run)
-                if (const auto wire = conductor(*change_.size, plan_.runs[k].material)) {
-                    cable = surroundings_of(*wire, c.cable.ambient_C, c.cable.bundle_factor);
-                    const double before_A = std::abs(solution_.point.conductors[k].current_A) / parallel;
-                    start = conductor_temperature_C(cable, before_A, start);
+            CableSurroundings changed;
+            const CableSurroundings* cable = c.cable;
+            double start = c.before_C;
+            if (change_.size && c.run == change_.run)
+                if (const auto wire = conductor(*change_.size, plan_.runs[c.run].material)) {
+                    changed = surroundings_of(*wire, c.cable->ambient_C, c.cable->bundle_factor);
+                    cable = &changed;
+                    const double before_A =
+                        std::abs(solution_.point.conductors[c.run].current_A) / c.parallel;
+                    start = conductor_temperature_C(changed, before_A, start);
                 }
-            if (const auto warmed = heat_.find(k); warmed != heat_.end()) start = warmed->second;
-            const double limit = short_limit_C(plan_.runs[k].insulation_C);
-            const double adiabatic = adiabatic_bound_C(cable, amps, start, seconds);
-            double end = adiabatic;
-            if (adiabatic > start + 0.5 * (limit - start))
-                end = seconds >= kLongest_s ? conductor_temperature_C(cable, amps, start)
-                                            : temperature_after_C(cable, amps, start, seconds);
-            heat_[k] = std::max(end, start);
+            start = c.reached_C.value_or(start);
+            double end = adiabatic_bound_C(*cable, amps, start, seconds);
+            if (end > start + 0.5 * (c.limit_C - start))
+                end = seconds >= kLongest_s ? conductor_temperature_C(*cable, amps, start)
+                                            : temperature_after_C(*cable, amps, start, seconds);
+            c.reached_C = std::max(end, start);
         }
     }
 
     void finish(ShortRow& row, std::vector<Id> opened, std::optional<double> seconds) {
         row.slowest = {std::move(opened), seconds};
         double worst = -1e9;
-        for (const auto& [k, reached] : heat_) {
-            const double limit = short_limit_C(plan_.runs[k].insulation_C);
-            if (reached - limit <= worst) continue;
-            worst = reached - limit;
-            row.hottest = CableHeatUp{k, reached, limit};
+        for (const Cable& c : cables_) {
+            if (!c.reached_C || *c.reached_C - c.limit_C <= worst) continue;
+            worst = *c.reached_C - c.limit_C;
+            row.hottest = CableHeatUp{c.run, *c.reached_C, c.limit_C};
         }
     }
 
@@ -439,10 +440,16 @@ class Study {
     std::unordered_map<Terminal, NodeIndex> node_;
     std::vector<std::vector<std::size_t>> ending_;                  // conductors by node
     std::unordered_map<std::size_t, const DeviceRef*> first_fuse_;  // by run
-    std::vector<std::pair<std::size_t, int>> cables_;  // runs that warm, and how many in parallel
+    struct Cable {                                                  // a run that warms
+        std::size_t run;
+        int parallel;
+        const CableSurroundings* cable;
+        double before_C, limit_C;
+        std::optional<double> reached_C;  // in the short that is looked at
+    };
+    std::vector<Cable> cables_;
     const ShortPlace* place_ = nullptr;
     WhatIf change_;
-    std::map<std::size_t, double> heat_;  // by run, C
 };
 
 // What of a study may be taken as it was.
@@ -483,14 +490,15 @@ struct Scope {
     const std::atomic<bool>* cancel = nullptr;
 };
 
-// Every place in one state.
+// The places from one to before another, in one state.
 std::vector<ShortRow> rows_of(const Plan& plan, const Solution& solution, std::size_t state,
-                              const std::vector<ShortPlace>& places, const Scope& scope) {
+                              const std::vector<ShortPlace>& places, std::size_t from, std::size_t to,
+                              const Scope& scope) {
     std::vector<ShortRow> rows;
     const FaultBase base = fault_base(plan, state, solution);
     Study study(plan, base, solution);
     study.keeps_ways = scope.keeps_ways;
-    for (std::size_t p = 0; p < places.size(); ++p) {
+    for (std::size_t p = from; p < to; ++p) {
         if (scope.cancel && *scope.cancel) return rows;
         if (const auto kept = scope.kept ? scope.kept->of(places[p], state) : Kept::Answer{}; kept.known) {
             if (!kept.row) continue;
@@ -513,10 +521,16 @@ FaultStudy study_places(const Plan& plan, const std::vector<Solution>& solutions
                         std::vector<ShortPlace> places, const Scope& scope) {
     FaultStudy study;
     study.places = std::move(places);
-    std::vector<std::vector<ShortRow>> by_state(solutions.size());
-    at_once(solutions.size(),
-            [&](std::size_t s) { by_state[s] = rows_of(plan, solutions[s], s, study.places, scope); });
-    for (std::vector<ShortRow>& rows : by_state)
+    // In pieces, so that no processor waits while another has a whole state to itself.
+    const std::size_t count = study.places.size();
+    const std::size_t pieces = std::clamp<std::size_t>(count / kPiece, 1, kMostPieces);
+    std::vector<std::vector<ShortRow>> found(solutions.size() * pieces);
+    at_once(found.size(), [&](std::size_t k) {
+        const std::size_t s = k / pieces, piece = k % pieces;
+        found[k] = rows_of(plan, solutions[s], s, study.places, count * piece / pieces,
+                           count * (piece + 1) / pieces, scope);
+    });
+    for (std::vector<ShortRow>& rows : found)
         std::move(rows.begin(), rows.end(), std::back_inserter(study.rows));
     std::stable_sort(study.rows.begin(), study.rows.end(),
                      [](const ShortRow& a, const ShortRow& b) { return a.place < b.place; });

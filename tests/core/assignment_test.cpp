@@ -236,6 +236,52 @@ TEST(ZeroOne, TheFewThatMatterHoldTheLeast) {
     EXPECT_GE(fewer, 3) << "else nothing was looked at";
 }
 
+// Rows of all three senses, amounts, costs below 0, choices twice in a row.
+ZeroOneProgram program_of_all_sorts(unsigned seed) {
+    std::mt19937 random(seed);
+    const auto between = [&](double a, double b) {
+        return std::uniform_real_distribution<double>(a, b)(random);
+    };
+    ZeroOneProgram p;
+    constexpr int kThings = 25, kWays = 12;
+    std::vector<std::vector<ZeroOneTerm>> way(kWays);
+    for (int t = 0; t < kThings; ++t) {
+        std::vector<ZeroOneTerm> once;
+        for (int w = 0; w < kWays; ++w) {
+            const int choice = p.add_choice(between(-2, 20));
+            once.push_back({choice, 1});
+            way[static_cast<std::size_t>(w)].push_back({choice, between(1, 9)});
+        }
+        p.add_row(once, t % 5 == 0 ? RowSense::at_least : RowSense::equal, t % 7 == 0 ? 2 : 1);
+    }
+    for (auto& terms : way) {
+        terms.push_back({terms.front().choice, 0.5});
+        terms.push_back({p.add_amount(between(0.5, 3), 8), -1});
+        p.add_row(terms, RowSense::at_most, between(6, 14));
+    }
+    return p;
+}
+
+TEST(ZeroOne, TheRelaxedLeastIsTheSameColumnByColumn) {
+    int compared = 0;
+    for (unsigned seed = 1; seed <= 30; ++seed) {
+        SCOPED_TRACE(seed);
+        const ZeroOneProgram p = program_of_all_sorts(seed);
+        const auto whole = relax(p, {}), few = relax_by_columns(p, {});
+        ASSERT_EQ(whole.has_value(), few.has_value());
+        if (!whole) continue;
+        ++compared;
+        EXPECT_NEAR(few->cost, whole->cost, 1e-6 * std::abs(whole->cost));
+        const auto least = p.solve({0.1, nullptr, 1e9});
+        if (!least.optimal()) continue;
+        double adds = 0;  // a choice of the least answer adds no more than lies between them
+        for (std::size_t k = 0; k < least.chosen.size(); ++k)
+            if (least.chosen[k] && p.mosts()[k] == 0) adds += few->adds[k];
+        EXPECT_LE(adds, least.cost - few->cost + 1e-6);
+    }
+    EXPECT_GT(compared, 15);
+}
+
 TEST(ZeroOne, TellsStoppedFromImpossible) {
     const ZeroOneProgram p = long_program();
     for (const double inside_s : {1e9, 0.0}) {  // GLPK alone, CBC alone

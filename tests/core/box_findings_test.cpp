@@ -367,6 +367,22 @@ TEST(Assign, SaysWhyItCannotBeAndWhatWouldHelp) {
     EXPECT_EQ(box->to, 4) << "the smallest box that helps";
 }
 
+TEST(Assign, WhatIsNotProvedIsNotTold) {
+    const Plan plan = boxed({"a 18 A on accessory from box channel 1"});
+    CheckedChannels checked;
+    checked.assignment.known = false;
+    EXPECT_NE(words::conflict_text(checked, plan).find("in time"), std::string::npos);
+    Finding worse;
+    worse.kind = FindingKind::channel_over;
+    worse.id = plan.loads.front().id;
+    worse.other = find(plan.runs, std::string_view(supply_run(plan, worse.id)->id))->from.owner;
+    worse.value = 30, worse.limit = 20;
+    checked.against.push_back(worse);
+    const std::string text = words::conflict_text(checked, plan);
+    EXPECT_NE(text.find("makes something else worse"), std::string::npos) << text;
+    EXPECT_EQ(text.find("no load that moves can help"), std::string::npos) << text;
+}
+
 TEST(Rails, GroupAreTheAnswersThatLoadsGive) {
     const RailGrouping g = group_rails(truck());
     EXPECT_EQ(g.groups.size(), 5U);

@@ -300,8 +300,10 @@ void ControlPage::refresh_channels() {
     const Assignment& a = assigning_.answer()->assignment;
     const Plan& plan = document_->plan();
     if (!a.feasible) {
-        add_row(channel_rows_, QStringLiteral("▲ ") + q(words::conflict_text(a, plan)), "fix",
-                {action(say("Try again"), again)});
+        add_row(
+            channel_rows_,
+            QStringLiteral("▲ ") + q(words::conflict_text(*assigning_.answer(), plan, document_->style())),
+            "fix", {action(say("Try again"), again)});
         if (!a.remedies.empty()) line(channel_rows_, say("Any one of these would do:"), "ink");
         for (const Remedy& r : a.remedies)
             line(channel_rows_, QStringLiteral("· ") + q(words::sentence(r, plan, document_->style())),
