@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <map>
 #include <unordered_set>
+#include <utility>
 
 #include "catalog/assumptions.h"
 #include "control/place_on.h"
@@ -400,6 +401,12 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
                     Want::a_box_with_channels);
     if (!feed.battery && !feed.point)
         return fail(ErrorCode::missing_reference, "feed", {}, Want::a_feed_that_loads_can_hang_on);
+
+    if (line.start_W && !line.inrush_A) {
+        TypedLine in_amps = line;
+        in_amps.inrush_A = *std::exchange(in_amps.start_W, std::nullopt) / rail_V(plan, feed.at());
+        return make_one(plan, in_amps, solutions, ids, taken);
+    }
 
     NewCircuit circuit;
     Load load = load_of(line, ids);

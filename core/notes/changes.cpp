@@ -8,6 +8,7 @@
 #include "plan/variant.h"
 #include "size/run_limits.h"
 #include "typing/typed_line.h"
+#include "units/pattern.h"
 #include "units/text.h"
 
 namespace yr {
@@ -20,7 +21,10 @@ Statement change_load(const Plan& plan, const Load& before, const std::string& r
     Statement s;
     s.kind = K::change;
     s.about = before.id;
-    const TypedLine line = read_line(plan, "\"" + before.name + "\" " + rest);
+    // a fuse alone is not what it draws
+    static const Pattern fuse(R"(^\s*(?:(?:fuse[ds]?|breaker)\b|\d+(?:\.\d+)?\s*A\s+(?:fuse|breaker)\b))");
+    const TypedLine line =
+        read_line(plan, "\"" + before.name + "\"" + (fuse.is_in(rest) ? ", " : " ") + rest);
     s.not_understood = line.not_understood;
     s.doubt = line.doubt;
     PlanBuilder b(plan);

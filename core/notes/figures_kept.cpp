@@ -63,7 +63,7 @@ bool beside_a_draw(const std::string& before, const std::string& behind, bool wa
         R"(\b(?:avg|average|mean|rx|idle|total|hook-?\s?up|shore-?line|shore|mains|generator|heat|output|low|about|mostly|usually|typically|normally)\s*(?:power|of|is|at|:|=|lead|inlet)?\s*$|=\s*$)"),
         after(
             R"(^\s*(?:(?:when|on|at|while|in|is|the)\s+)*(?:avg|average|mean|rx|receiv\w*|tx|transmit\w*|stand-?by|idl\w+|heat\w*|thermal|out(?:put)?|rf|pep|no[ -]load|unloaded|free|listen\w*|low|draws?|start(?:s|ing)?|total|shore|mains|hook-?up|peak|\(?\s*\d+(?:\.\d+)?\s*k?W\s+input)\b)"),
-        amps_follow(R"(^\s*(?:[a-z]+\s+){0,2}[,;(]?\s*(?:(?:rated|draws?|at|=|is)\s+)?\d+(?:\.\d+)?\s*A\b)");
+        amps_follow(R"(^\s*(?:[a-z]+\s+){0,2}[,;:(]?\s*(?:(?:rated|draws?|at|=|is)\s+)?\d+(?:\.\d+)?\s*A\b)");
     return ahead.is_in(before) || after.is_in(behind) || (watts && amps_follow.is_in(behind));
 }
 
@@ -130,8 +130,9 @@ bool changes_figures(const Edit& edit) {
 
 std::vector<std::string> figures_lost(std::string_view line, const Edit& edit) {
     static const Pattern amount(R"((?<![\d.,])(\d+(?:\.\d+)?)\s*(kW|W|A|Ah|m|ft)\b(?!/))"),
-        by_metre(R"(W\s*(?:/|per)\s*m)");
-    if (changes_figures(edit)) return {};
+        by_metre(R"(W\s*(?:/|per)\s*m)"),
+        fuses(R"(^\s*(?:the\s+)?fuses?\b[^\d]*[:-])");  // one that is there already changes nothing
+    if (changes_figures(edit) || fuses.is_in(line)) return {};
     std::vector<double> brought;
     collect(edit, brought);
     std::vector<std::string> lost;

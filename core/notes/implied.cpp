@@ -28,6 +28,11 @@ bool speaks_of_no_engine(std::string_view text) {
     if (said.is_in(std::string(text))) return true;
     std::string_view title = trim(text);
     title = title.substr(0, title.find('\n'));
+    // "support trailer": what tows it has the engine
+    static const Pattern towed(R"(\b(?:trailer|caravan)\s*(?:$|[-,:(]|\d))"),
+        tows(R"(\b(?:tow(?:ing)?[ -]?)(?:car|truck|vehicle|van|tractor|lorry)\b)");
+    if (towed.is_in(std::string(title)))
+        return !engine.is_in(tows.replaced(std::string(trim(text).substr(title.size())), ""));
     static const Pattern driven(R"(\b(?:cart|wheelchair|scooter)\b)"),  // by its battery, too
         turned(R"(\b(?:engine|alternators?|alt|stator|dynamo|starter|crank(?:ing|s)?|CCA)\b)");
     if (driven.is_in(std::string(title)) && !turned.is_in(std::string(text))) return true;

@@ -6,7 +6,7 @@ namespace yr {
 
 bool names_no_load(const std::string& name, double amps, double watts) {
     static const Pattern supplies(
-        R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore power$|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|\bdc-?dc$|\bsplit[ -]charge$|\banderson from\b|^solar (?:input|panel)s?$|^charg(?:e|ing|ed) (?:from|by|via)\b|\bon-?board charger$|\bbank charger$|^(?:\d+ ?v )?(?:(?:tow )?(?:vehicle|car|truck)|chassis|van|coach|engine|electrics|system)$|^cables?$|^(?:mppt|pwm)$|^solar(?: (?:\d+|strings?|arrays?|panels?|inputs?))*$|^inverter charger$)");
+        R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore power$|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|\bdc-?dc$|\bsplit[ -]charge$|\banderson from\b|^solar (?:input|panel)s?$|^charg(?:es?|ing|ed) (?:from|by|via|through|off|over)\b|\bsplit by\b|\bon-?board charger$|\bbank charger$|^(?:\d+ ?v )?(?:(?:tow )?(?:vehicle|car|truck)|chassis|van|coach|engine|electrics|system)$|^cables?$|^(?:mppt|pwm)$|^solar(?: (?:\d+|strings?|arrays?|panels?|inputs?))*$|^inverter charger$)");
     static const Pattern half_a_sentence(
         R"(^(?:to|from|via|with|for|and|or|by|between|i|we|there|this|these|(?:isolated|connected|fed) (?:by|with|via|to|from))\b|(?:^|\s)(?:with|via|by|from|between)$)");
     // what charges, unless it is a part of it that draws; what opens and closes

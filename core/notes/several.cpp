@@ -1,6 +1,7 @@
 #include "notes/several.h"
 
 #include <algorithm>
+#include <cctype>
 #include <utility>
 
 #include "notes/load_names.h"
@@ -161,6 +162,38 @@ std::vector<std::string> sentences_of(const std::string& line) {
     return {};
 }
 
+// "work lights: 4x 30 W LED rear, 2x 20 W sides": one kind of thing in several places.
+std::vector<std::string> counted_by_side(const std::string& line) {
+    static const Pattern headed(R"(^\s*([a-z][a-z -]*?)\s*[:,-]?\s+(\d{1,2}\s*x\s*\d.*)$)"),
+        piece(
+            R"(^\s*(?:and\s+)?(\d{1,2}\s*x\s*\d+(?:\.\d+)?\s*[AW])\s+(?:each\s+)?(?:led\s+)?(?:(?:on|at|in)\s+)?(?:the\s+)?((?:front|rear|left|right|sides?|roof|top|upper|lower|inside|outside|cab|boom|mast|deck|bumper|nearside|offside)(?:\s+[a-z]+)?)\s*$)");
+    Found m;
+    if (!headed.is_all_of(line, m)) return {};
+    std::vector<std::string> lines;
+    for (const std::string& part : pieces_of(m[2])) {
+        Found p;
+        if (!piece.is_all_of(part, p)) return {};
+        std::string named = m[1];
+        if (named.size() > 1 && std::islower(static_cast<unsigned char>(named[1])))
+            named[0] = to_lower(named.substr(0, 1))[0];
+        lines.push_back(p[2] + " " + named + " " + p[1]);
+    }
+    return lines.size() > 1 ? lines : std::vector<std::string>{};
+}
+
+// "camera system 24 W + 4 cameras 3 W each": each with a name of its own.
+std::vector<std::string> added_up(const std::string& line) {
+    static const Pattern plus(
+        R"(^([a-z][a-z -]*?\s(?:\d{1,2}\s*x\s*)?\d+(?:\.\d+)?\s*[AW])\s*(?:\+|plus)\s*(\d{1,2}\s*x?\s+)?([a-z][a-z -]*?)\s+(\d+(?:\.\d+)?\s*[AW])(?:\s+(?:ea|each))?\s*((?:,|on\s|with\s).*)?$)"),
+        digits(R"(^\s*(\d{1,2}))");
+    Found m;
+    if (!plus.is_all_of(line, m)) return {};
+    Found count;
+    const std::string many = m.has(2) && digits.is_in(m[2], count) ? count[1] + "x " : std::string(),
+                      said = m.has(5) ? " " + m[5] : std::string();
+    return {m[1] + said, m[3] + " " + many + m[4] + said};
+}
+
 // "wipers front 6 A, rear 4 A": what is called by its side alone is called like the first.
 void name_sides(std::vector<std::string>& lines) {
     static const Pattern side(
@@ -193,6 +226,8 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         return things;
     }
     if (auto lines = supply_with_its_loads(line); !lines.empty()) return lines;
+    if (auto lines = counted_by_side(line); !lines.empty()) return lines;
+    if (auto lines = added_up(line); !lines.empty()) return lines;
     if (auto lines = sentences_of(line); !lines.empty()) return lines;
     if (auto states = states_listed(line); !states.empty()) return states;
     // "parked at depot: shore charger 25 A on, freezer on"
@@ -313,6 +348,29 @@ std::vector<std::string> sentences_that_say_things(std::string_view line) {
     if (Found m; has.is_all_of(std::string(line), m) && says_supply(m[1])) {
         std::vector<std::string> things = pieces_of(joined.replaced(m[1], ", "));
         if (std::all_of(things.begin(), things.end(), says_supply)) return things;
+    }
+    // "charging: 60 A dc-dc from the alternator 180 A, 4x 175 W panels with a 50 A mppt and a 40 A charger"
+    static const Pattern charging(
+        R"(^\s*charg(?:ing|ed|ers?)(?:\s+(?:sources?|is|are|by|from|via|through|with))*\s*:\s*(.*\d.*)$)"),
+        parts(
+            R"(\s*(?:,|\band\b|&|\+)\s*(?:and\s+)?(?:an?\s+|one\s+)?(?=\d|(?:shore|mains|solar|dc-?dc|b2b|vsr|alternator)\b))"),
+        charges(R"(\b(?:dc-?dc|dcdc|b2b|solar|panels?|charger|vsr|shore|hook-?up)\b|\d\s*A\s+alternator\b)"),
+        of_alternator(
+            R"(^(.*\b(?:dc-?dc|dcdc|b2b)\b.*?)[\s,]+(?:from|off)\s+(?:the\s+)?alternator\s+(\d+\s*A)\s*$)");
+    if (Found m; charging.is_all_of(std::string(line), m)) {
+        std::vector<std::string> things;
+        for (const std::string& piece : pieces_of(parts.replaced(m[1], ", ")))
+            if (things.empty() || charges.is_in(piece))
+                things.push_back(piece);
+            else
+                things.back() += ", " + piece;
+        for (std::size_t k = 0; k < things.size(); ++k)
+            if (Found a; of_alternator.is_all_of(things[k], a)) {
+                const std::string gives = "alternator " + a[2];
+                things[k] = a[1] + " from the alternator";
+                things.insert(things.begin() + static_cast<std::ptrdiff_t>(k++), gives);
+            }
+        if (things.size() > 1) return things;
     }
     // "truck: 12 V, alternators 2x 180 A, batteries 2x 95 Ah", "12 V vehicle, 150 A alternator, 95 Ah
     // battery"

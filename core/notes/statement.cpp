@@ -219,15 +219,28 @@ bool asks_for_a_hand(const std::optional<Condition>& when) {
     return *when == by_key && (by_key.key != Key::off || by_key.engine != Engine::any);
 }
 
+// What is made for mains alone, at watts that no such thing for a battery has; common practice, no source.
+bool runs_on_mains(const Plan& plan, const TypedLine& line) {
+    constexpr double kLeast_W = 500;
+    static const Pattern mains(
+        R"(\b(?:kettle|microwave(?: oven)?|toaster|hair ?dryer|induction (?:hob|cooker|plate)|(?:air )?fryer|blender|washing machine|(?:coffee|espresso) (?:machine|maker)|iron|vacuum(?: cleaner)?|(?:slow|rice) cooker)s?$)");
+    return plan.inverters.size() == 1 && line.inverter.empty() && !line.said_V && line.feed.empty() &&
+           line.draw && line.draw->kind == DrawKind::power && line.draw->value >= kLeast_W &&
+           mains.is_in(to_lower(line.name));
+}
+
 Statement read_load(const Plan& plan, std::string_view text, const Library* library) {
     Statement s;
     s.kind = K::load;
     s.load = read_line(plan, text, library);
+    if (runs_on_mains(plan, *s.load)) s.load = read_line(plan, std::string(text) + ", on inverter", library);
     s.not_understood = s.load->not_understood;
     const std::string named = to_lower(s.load->name);
     for (const std::string_view fuse :
          {"fuse", "breaker", "circuit breaker"})  // no load, whatever amps it says
-        if (named == fuse || named == "main " + std::string(fuse)) {
+        if (named == fuse || named == "main " + std::string(fuse) ||
+            named.starts_with(std::string(fuse) + " ") || named.ends_with(" " + std::string(fuse) + "s") ||
+            named == std::string(fuse) + "s") {
             s.error = Error{ErrorCode::unknown_name, "line", s.load->name, Want::a_fuse_said_with_its_cable};
             s.load.reset();
             return s;

@@ -7,6 +7,7 @@
 #include "notes/changes.h"
 #include "notes/distances.h"
 #include "notes/figures_kept.h"
+#include "notes/fuses_said.h"
 #include "notes/loose_words.h"
 #include "notes/plain_words.h"
 #include "notes/plan_text.h"
@@ -96,6 +97,8 @@ Statement read_worded(const Plan& plan, std::string_view line, const Library* li
     const auto [words, remark] = without_remark(without_layout(std::string(line)));
     if (auto lengths = distances_said(plan, words); !lengths.empty())
         return read_lines(plan, std::move(lengths), library);
+    if (auto fuses = fuses_said(plan, words); !fuses.empty())
+        return read_lines(plan, std::move(fuses), library);
     if (auto each = sentences_that_say_things(words); !each.empty()) {
         Statement all = read_lines(plan, std::move(each), library);
         if (all.whole() && all.not_understood.empty()) return all;

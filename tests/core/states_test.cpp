@@ -210,7 +210,7 @@ TEST(ChannelsGivenOut, AreInspectedWhole) {
         yr::Run thin = plan.runs.front();
         for (const yr::Run& r : plan.runs)
             if (const Load* l = find(plan.loads, r.to.owner); l && r.size && !l->starter) thin = r;
-        thin.size = WireSize::awg(24);
+        thin.size = WireSize::awg(36);
         const auto worse = made_worse(plan, Put<yr::Run>{thin, {}});
         EXPECT_TRUE(std::any_of(worse.begin(), worse.end(), [&](const Finding& f) {
             return f.id == thin.id || f.id == thin.to.owner;
