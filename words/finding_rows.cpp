@@ -3,6 +3,8 @@
 #include <array>
 #include <stdexcept>
 
+#include "words/agreement.h"
+
 namespace yr::words {
 namespace {
 
@@ -61,7 +63,9 @@ const char* name_of(FindingGroup group) {
 }
 
 std::string sentence(const Finding& f, const Plan& plan, const Style& style) {
-    return row_of(f.kind).sentence({f, plan, style});
+    const Speech speech{f, plan, style};
+    std::string said = row_of(f.kind).sentence(speech);
+    return find(plan.loads, f.id) && names_several(speech.who()) ? said_of_several(said, speech.who()) : said;
 }
 
 Rule rule_of(const Finding& f, const Plan& plan) {

@@ -18,14 +18,18 @@ std::string Speech::hours_to(const std::string& reached, const char* already) co
     return say("{0} in {1}", reached, duration_h(*f.hours));
 }
 
-std::string Speech::hours_to_half() const {
+std::string Speech::half_empty(const Id& of_battery) const {
     const State* state = find(plan.states, f.state);
-    const Battery* battery = find(plan.batteries, f.id);
+    const Battery* battery = find(plan.batteries, of_battery);
     const double assumed = assumption("battery_charge").value;
     const double charge = state && state->charge       ? *state->charge
                           : battery && battery->charge ? *battery->charge
                                                        : assumed;
-    return hours_to(say("from {0} half empty", pc(charge)), translated("below half already"));
+    return say("from {0} half empty", pc(charge));
+}
+
+std::string Speech::hours_to_half() const {
+    return hours_to(half_empty(f.id), translated("below half already"));
 }
 
 namespace {
@@ -380,10 +384,11 @@ const FindingRow kSupplyRows[] = {
      .group = FindingGroup::supply,
      .value = Dimension::current,
      .sentence = [](const Speech& s) -> std::string {
-         std::string text = say("{0} takes {1} of the {2} drawn in {3}{4}.", s.who(), s.A(s.f.value),
+         std::string text = say("{0}: {1} of the {2} drawn in {3}{4}.", s.who(), s.A(s.f.value),
                                 s.A(s.f.limit), s.state(), s.on_average());
          if (s.f.hours)
-             text += say(" Alone it empties {0} by half in {1}.", s.other(), duration_h(*s.f.hours));
+             text +=
+                 say(" Alone: {0} {1} in {2}.", s.other(), s.half_empty(s.f.other), duration_h(*s.f.hours));
          return text;
      },
      .rule = [](const Speech&) -> Rule {

@@ -48,6 +48,7 @@ struct Speech {
     [[nodiscard]] std::string hours_to(const std::string& reached, const char* already) const;
     // The hours until the battery is half empty, and from which charge: else amps and hours seem to disagree.
     [[nodiscard]] std::string hours_to_half() const;
+    [[nodiscard]] std::string half_empty(const Id& of_battery) const;  // from which charge
     // Volts as a share of those of the rail of what the finding is about.
     [[nodiscard]] double nominal_V() const {
         const Load* load = find(plan.loads, f.id);

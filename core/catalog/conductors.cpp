@@ -134,12 +134,20 @@ const std::vector<WireSize>& sizes_of(SizeSystem system) {
 
 WireSize step_size(const WireSize& size, int steps) {
     const auto& all = sizes_of(size.system());
-    for (std::size_t k = 0; k < all.size(); ++k) {
-        if (!(all[k] == size)) continue;
-        const auto wanted = static_cast<long>(k) + steps;
-        return all[static_cast<std::size_t>(std::clamp(wanted, 0L, static_cast<long>(all.size()) - 1))];
-    }
-    return size;
+    const auto last = static_cast<long>(all.size()) - 1;
+    const auto exact = std::find(all.begin(), all.end(), size);
+    if (exact != all.end())
+        return all[static_cast<std::size_t>(std::clamp(exact - all.begin() + steps, 0L, last))];
+    // one that stands between two of them: the first step leads to one of these
+    const auto own = conductor(size, Material::copper);
+    if (!own || steps == 0) return size;
+    const auto thicker = std::find_if(all.begin(), all.end(), [&](const WireSize& s) {
+        const auto there = conductor(s, Material::copper);
+        return there && there->area_mm2 > own->area_mm2;
+    });
+    const long wanted = (thicker - all.begin()) + steps - (steps > 0 ? 1 : 0);
+    const bool beyond = steps > 0 ? thicker == all.end() : thicker == all.begin();
+    return beyond ? size : all[static_cast<std::size_t>(std::clamp(wanted, 0L, last))];
 }
 
 const char* name_of(Material material) {

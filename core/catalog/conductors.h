@@ -32,7 +32,8 @@ inline constexpr double kCopperAlpha_per_K = 0.00393;
 // The sizes of one system that can be chosen, thinnest first.
 [[nodiscard]] const std::vector<WireSize>& sizes_of(SizeSystem system);
 
-// The next thicker (+1) or thinner (-1) size of the same system; the size itself at the end of the table.
+// The next thicker (+1) or thinner (-1) size of the same system that can be chosen; the size itself where
+// there is none.
 [[nodiscard]] WireSize step_size(const WireSize& size, int steps);
 
 // R = R20 (1 + alpha (T - 20)), ohm per metre.

@@ -11,6 +11,9 @@
 namespace yr {
 namespace {
 
+constexpr int kFewCollapsed = 4;
+constexpr int kMostSteps = 40;  // of a ladder of sizes: none is longer
+
 // The cable of a path that may be changed, by the volts it takes from this load.
 std::vector<std::size_t> mendable_runs(const Plan& plan, const Solution& s, int load) {
     std::vector<std::size_t> runs;
@@ -64,14 +67,28 @@ std::optional<Mend> one_thicker(const Plan& plan, const std::vector<std::size_t>
     return best;
 }
 
+// What these two cables alone lose of the load's volts at the least, cold and with the supply at its highest.
+double least_loss_V(const Plan& plan, const Load& load, const Run& a, const Run& b) {
+    constexpr double kOfNominal = 0.8;  // of the nominal amps: watts at 15 V
+    double ohm = 0;
+    for (const Run* r : {&a, &b})
+        if (const auto wire = conductor(*r->size, r->material))
+            ohm += wire->R20_ohm_per_m * length_or_assumed_m(*r) / r->parallel;
+    return ohm * nominal_A(plan, load) * kOfNominal;
+}
+
 // Two runs thicker: to one size where they are a load's feed and return, else by as many steps each.
 void both_thicker(const Plan& plan, std::size_t a, std::size_t b, bool alike, const State& state,
                   std::size_t load, OperatingPointSolver& solver, std::vector<Mend>& out) {
     Plan trial = plan;
     int more =
         2;  // further candidates beyond the first that clears: a joint or a rule may ask for one step more
-    for (int step = 0; step <= 12 && more >= 0; ++step) {
+    for (int step = 0; step <= kMostSteps && more >= 0; ++step) {
         for (const std::size_t k : {a, b}) trial.runs[k].size = step_size(*plan.runs[k].size, step);
+        const auto ends = [&](std::size_t k) {
+            return step_size(*plan.runs[k].size, step) == step_size(*plan.runs[k].size, step - 1);
+        };
+        if (step > 0 && ends(a) && ends(b)) return;
         if (alike) {
             const auto area = [&](std::size_t k) {
                 return conductor(*trial.runs[k].size, plan.runs[k].material);
@@ -83,6 +100,9 @@ void both_thicker(const Plan& plan, std::size_t a, std::size_t b, bool alike, co
             trial.runs[a].size = trial.runs[b].size = thick;
         }
         if (trial.runs[a] == plan.runs[a] && trial.runs[b] == plan.runs[b]) continue;
+        const Load& fed = plan.loads[load];
+        if (alike && least_loss_V(plan, fed, trial.runs[a], trial.runs[b]) > drop_limit_V(plan, fed))
+            continue;
         if (!drop_clears(trial, state, load, solver)) continue;
         out.push_back(two_sizes(plan, trial.runs[a], trial.runs[b]));
         --more;
@@ -90,18 +110,24 @@ void both_thicker(const Plan& plan, std::size_t a, std::size_t b, bool alike, co
 }
 
 std::vector<Mend> mend_drop(const Plan& plan, const Solution& s, const State& state, std::size_t load) {
-    const auto runs = mendable_runs(plan, s, static_cast<int>(load));
+    auto runs = mendable_runs(plan, s, static_cast<int>(load));
+    const Id& id = plan.loads[load].id;
+    if (runs.empty())  // where it collapsed nothing flows to tell the way, but its own cables are known
+        for (std::size_t k = 0; k < plan.runs.size(); ++k)
+            if (plan.runs[k].size && (plan.runs[k].to.owner == id || plan.runs[k].from.owner == id))
+                runs.push_back(k);
     OperatingPointSolver solver;
     std::vector<Mend> out;
-    if (auto one = one_thicker(plan, runs, state, load, solver)) out.push_back(std::move(*one));
+    const bool collapsed = s.point.loads[load].status == LoadStatus::collapsed;
+    if (!collapsed || runs.size() == 1)
+        if (auto one = one_thicker(plan, runs, state, load, solver)) out.push_back(std::move(*one));
     std::optional<std::size_t> feed, back;
-    const Id& id = plan.loads[load].id;
     for (const std::size_t k : runs) {
         if (plan.runs[k].to == pos_of(id) || plan.runs[k].from == pos_of(id)) feed = k;
         if (plan.runs[k].to == neg_of(id) || plan.runs[k].from == neg_of(id)) back = k;
     }
     if (feed && back) both_thicker(plan, *feed, *back, true, state, load, solver, out);
-    if (runs.size() >= 2) both_thicker(plan, runs[0], runs[1], false, state, load, solver, out);
+    if (!collapsed && runs.size() >= 2) both_thicker(plan, runs[0], runs[1], false, state, load, solver, out);
     return out;
 }
 
@@ -228,9 +254,14 @@ void inspect_drops(const Case& c, std::vector<Finding>& out) {
     }
     inspect_ranges(c, out);
     if (!c.with_mends) return;
+    const auto collapsed = std::count_if(
+        out.begin(), out.end(), [](const Finding& f) { return f.kind == FindingKind::no_operating_point; });
     for (std::size_t n = from; n < out.size(); ++n) {
         Finding& f = out[n];
-        if (f.kind != FindingKind::drop_over_limit || !c.wants_mend(f)) continue;
+        // where many collapse it is what they share, and no cable of their own
+        const bool of_cables = f.kind == FindingKind::drop_over_limit ||
+                               (f.kind == FindingKind::no_operating_point && collapsed <= kFewCollapsed);
+        if (!of_cables || !c.wants_mend(f)) continue;
         const auto state = static_cast<std::size_t>(find(c.plan.states, f.state) - c.plan.states.data());
         const auto load = static_cast<std::size_t>(find(c.plan.loads, f.id) - c.plan.loads.data());
         f.candidates = mend_drop(c.plan, c.solutions[state], c.plan.states[state], load);

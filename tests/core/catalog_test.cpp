@@ -83,7 +83,13 @@ TEST(Catalog, StepSizeStopsAtTheEnds) {
     EXPECT_EQ(step_size(WireSize::awg(10), 1), WireSize::awg(8));
     EXPECT_EQ(step_size(WireSize::awg(10), -1), WireSize::awg(12));
     EXPECT_EQ(step_size(WireSize::awg(-3), 5), WireSize::awg(-3));
-    EXPECT_EQ(step_size(WireSize::awg(17), 1), WireSize::awg(17)) << "a size that no table holds stays";
+    EXPECT_EQ(step_size(WireSize::awg(17), 1), WireSize::awg(16)) << "between two that can be chosen";
+    EXPECT_EQ(step_size(WireSize::awg(17), 2), WireSize::awg(14));
+    EXPECT_EQ(step_size(WireSize::awg(17), -1), WireSize::awg(18));
+    EXPECT_EQ(step_size(WireSize::awg(30), 1), sizes_of(SizeSystem::awg).front());
+    EXPECT_EQ(step_size(WireSize::awg(30), -1), WireSize::awg(30)) << "none is thinner";
+    EXPECT_EQ(step_size(WireSize::metric(1000), 1), WireSize::metric(1000))
+        << "a size that no table holds stays";
 }
 
 }  // namespace

@@ -6,6 +6,7 @@
 #include <set>
 
 #include "plan/plan_json.h"
+#include "words/agreement.h"
 #include "words/why.h"
 
 namespace yr::test {
@@ -77,6 +78,47 @@ TEST(FindingRowNames, WhatRestsOnAnAverageSaysSo) {
     EXPECT_EQ(words::sentence(f, plan).find("on average"), std::string::npos);
     f.average = 4, f.hours = 3;
     EXPECT_NE(words::sentence(f, plan).find("on average"), std::string::npos);
+}
+
+TEST(Agreement, NamesTellWhetherTheyNameSeveral) {
+    using words::names_several;
+    for (const char* several : {"rear work lights", "Hydraulic solenoids", "PCs", "work lights left",
+                                "camp lights 2", "work lights (cab)", "fans", "beacons rear (roof)"})
+        EXPECT_TRUE(names_several(several)) << several;
+    for (const char* one : {"GPS", "bus", "chassis light", "gas alarm", "glass heater", "body chassis", "ABS",
+                            "lens", "light 2", "fridge (cab)", "", "s", "camp gas"})
+        EXPECT_FALSE(names_several(one)) << one;
+}
+
+TEST(Agreement, VerbsAndPronounsFollowTheName) {
+    using words::said_of_several;
+    EXPECT_EQ(said_of_several("Work lights gets 9 V in Idling; it works from 10 V.", "Work lights"),
+              "Work lights get 9 V in Idling; they work from 10 V.");
+    EXPECT_EQ(
+        said_of_several("Fans runs in Key off though nothing asks for it: its feed is live then.", "Fans"),
+        "Fans run in Key off though nothing asks for them: their feed is live then.");
+    EXPECT_EQ(said_of_several("Fans carries 3 A.", "Fans"), "Fans carry 3 A.");
+    EXPECT_EQ(said_of_several("On the way to fans 3 V is lost.", "Fans"), "On the way to fans 3 V is lost.");
+    EXPECT_EQ(said_of_several("Fans cannot get its power.", "Fans"), "Fans cannot get their power.");
+}
+
+// In no finding of a load of several does a verb of one follow its name.
+TEST(Agreement, HoldsInEveryFindingOfALoad) {
+    Plan plan = *load_plan(YR_SOURCE_DIR "/data/plans/river-gauging-truck.yourrail.json");
+    int told = 0;
+    for (int k = 0; k < static_cast<int>(kFindingKinds); ++k) {
+        Finding f = made_up(static_cast<FindingKind>(k), plan);
+        if (!find(plan.loads, f.id)) continue;
+        Plan several = plan;
+        for (Load& l : several.loads)
+            if (l.id == f.id) l.name = "test lamps";
+        const std::string text = words::sentence(f, several);
+        for (const char* verb :
+             {" is ", " has ", " takes ", " gets ", " runs ", " wants ", " needs ", " starts "})
+            EXPECT_FALSE(text.starts_with("Test lamps" + std::string(verb))) << text;
+        told += text.starts_with("Test lamps ");
+    }
+    EXPECT_GT(told, 5);
 }
 
 }  // namespace
