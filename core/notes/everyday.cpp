@@ -170,6 +170,23 @@ std::string with_plain_figures(std::string line) {
          {Pattern(
               R"(\s*,?\s*\bon\s+for\s+(?:(?:max(?:imum)?|up to|about|at most)\s+)*(?=\d+\s*(?:s|min|h)))"),
           ", for "},
+         {Pattern(R"(\s+-\s+(?:on\s+)?(?:the\s+)?inverter\b)"), " on inverter"},
+         {Pattern(
+              R"(^\s*(?:shore|mains|hook-?up|EHU)(?: power)?\s*:\s*(?:an?\s+)?(\d+\s*A)\s+(?:battery\s+)?charger\b)"),
+          "shore charger $1"},
+         {Pattern(R"(^(\s*solar\b.*\d\s*W)\s*\+\s*(?=\d+\s*A\b))"), "$1, "},
+         {Pattern(R"(\b\d+(?:\.\d+)?\s*W\s+rms\s*,?\s*(\d+(?:\.\d+)?\s*A)\s+peaks?\b(?!\s*,?\s*\d))"), "$1"},
+         {Pattern(
+              R"((\d+(?:\.\d+)?\s*Ah)((?:\s+(?:agm|gel|flooded|lead|lithium|lifepo4|lfp))?)\s*x\s*([2-8])\b)"),
+          "$3x $1$2"},
+         {Pattern(R"(^\s*(12|24|36|48)\s*V\s+(?:(?:shore|mains|battery)\s+)+charger\s+(\d+\s*A)\b)"),
+          "charger shore $2 $1 V"},
+         {Pattern(
+              R"(^(.*\d\s*k?W\b.*?)\s+(?:through|via)\s+(?:an?\s+|the\s+)?(?:(?:12|24|36|48)\s*V\s+)?(\d+(?:\.\d+)?\s*k?W)\s+inverter\s*$)"),
+          "$1 through inverter $2"},
+         {Pattern(
+              R"(^(\s*(?:dc-?dc|b2b|split[ -]charge(?: relay)?|vsr)\b.*?)\s*,?\s+(?:from\s+)?(engine|starter|start|vehicle)\s+to\s+(house|leisure|aux|service)\s*$)"),
+          "$1 from $2 battery to $3 battery"},
          {Pattern(R"(^\s*also\s+(?:an?\s+)?(?:1\s+(?=\d+\s*W\b))?)"), ""},
          {Pattern(
               R"(\b(?:makes|gives|puts out|delivers|produces|good for|but)\s+(?:(?:about|only|roughly|around|some)\s+)*(?=\d+\s*A\s+(?:at|on)\s+(?:hot\s+)?idle\b))"),

@@ -8,7 +8,7 @@ bool names_no_load(const std::string& name, double amps, double watts) {
     static const Pattern supplies(
         R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore power$|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|\bdc-?dc$|\bsplit[ -]charge$|\banderson from\b|^solar (?:input|panel)s?$|^charg(?:es?|ing|ed) (?:from|by|via|through|off|over)\b|\bsplit by\b|\bon-?board charger$|\bbank charger$|^(?:\d+ ?v )?(?:(?:tow )?(?:vehicle|car|truck)|chassis|van|coach|engine|electrics|system)$|^cables?$|^(?:mppt|pwm)$|^solar(?: (?:\d+|strings?|arrays?|panels?|inputs?))*$|^inverter charger$)");
     static const Pattern half_a_sentence(
-        R"(^(?:to|from|via|with|for|and|or|by|between|i|we|there|this|these|(?:isolated|connected|fed) (?:by|with|via|to|from))\b|(?:^|\s)(?:with|via|by|from|between)$)");
+        R"(^(?:to|from|via|with|for|and|or|by|between|i|we|there|this|these|(?:isolated|connected|fed) (?:by|with|via|to|from))\b|(?:^|\s)(?:with|via|by|from|between)$|\baverages?$|^trips?\b.*\d)");
     // what charges, unless it is a part of it that draws; what opens and closes
     static const Pattern gives(
         R"(\b(?:alternators?|stator|dynamo|generator|solar (?:panels?|blanket|array))\b)");
@@ -28,6 +28,9 @@ bool names_no_load(const std::string& name, double amps, double watts) {
     constexpr double kOfAPanel_A = 40, kOfABattery_A = 20, kOfAnEngine_W = 2000;
     if ((gives.is_in(name) && !draws.is_in(name)) || opens.is_in(name) || half_a_sentence.is_in(name))
         return true;
+    static const Pattern charger(R"(^(?:battery |smart )?chargers?$)");  // it gives so many
+    constexpr double kOfAPhone_A = 5;
+    if (charger.is_all_of(name) && amps > kOfAPhone_A) return true;
     const bool supply = supplies.is_in(name) && (watts <= 0 || watts >= 100);
     return supply || joins.is_in(name) || charges.is_in(name) || state.is_in(name) ||
            (engine.is_in(name) && watts > kOfAnEngine_W) || (manages.is_in(name) && amps >= kOfABattery_A) ||

@@ -194,7 +194,7 @@ std::string row_of_table(const std::string& line) {
 
 std::string without_layout(const std::string& line) {
     static const Pattern nothing(
-        R"(^\s*(?:[-=_*~|+ ]{2,}|(?:\d{1,2}\s*[=:.)-]?\s*)?(?:spare|empty|unused|free|blank|reserved?)s?|(?:the\s+|my\s+)?(?:loads|consumers|circuits|appliances|equipment|accessories)(?:\s+list)?|[a-z][a-z ]*\s*[?:]?\s(?:no|none|n/a|not fitted)|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|(?:12|24|36|48)\s*V\s*:|(?!.*\d\s*(?:W|A|Ah)\b)(?:(?:12|24|36|48)\s*V\s+)?[a-z][a-z0-9 &/'(),+-]{1,60}:)\s*$)");
+        R"(^\s*(?:[-=_*~|+ ]{2,}|(?:\d{1,2}\s*[=:.)-]?\s*)?(?:spare|empty|unused|free|blank|reserved?)s?|(?:the\s+|my\s+)?(?:loads|consumers|circuits|appliances|equipment|accessories)(?:\s+list)?|[a-z][a-z /]*\s*[?:-]?\s(?:no|none|n/a|not fitted)|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|(?:12|24|36|48)\s*V\s*:|(?!.*\d\s*(?:W|A|Ah)\b)(?:(?:12|24|36|48)\s*V\s+)?[a-z][a-z0-9 &/'(),+-]{1,60}:)\s*$)");
     static const Pattern bullet(
         R"(^\s*(?:[-*+]|\xE2\x80[\xA2\x93\x94]|\xC2\xB7|\d{1,2}[.)]|\d{1,2}\s*=|[a-z]\))\s+)");
     static const Pattern sign(

@@ -140,7 +140,10 @@ std::vector<std::string> sentences_of(const std::string& line) {
     static const Pattern banks(
         R"(^(.*\d\s*Ah\b[^+]*?)\s+(?:\+|&|and)\s+((?:[a-z]+\s+)?batter(?:y|ies)\b.*\d\s*Ah\b.*)$)"),
         none(R"(^\s*(no (?:alternator|engine))\s*[.;]\s*(\S.*)$)");
-    if (banks.is_all_of(line, m) || none.is_all_of(line, m)) return {m[1], m[2]};
+    // "engine battery 95 Ah 800 CCA / alternator 180 A"
+    static const Pattern slash(
+        R"(^((?:[a-z]+\s+)?(?:batt\w*|alternator|alt)\b[^/]*\d\s*(?:Ah|CCA|A)\b[^/]*?)\s+/\s+((?:[a-z]+\s+)?(?:batt\w*|alternator|alt)\b.*\d.*)$)");
+    if (banks.is_all_of(line, m) || none.is_all_of(line, m) || slash.is_all_of(line, m)) return {m[1], m[2]};
     // "wiper 4 A washer 3 A"
     static const Pattern two(
         R"(^([a-z][a-z ]*\s\d+(?:\.\d+)?\s*[AW])\s+((?!(?:tx|rx|draws?|out|output|rms|nominal|hold|pull|run|runs|cont|avg)\b)[a-z][a-z ]*?\s\d+(?:\.\d+)?\s*[AW])$)");

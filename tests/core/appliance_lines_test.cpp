@@ -111,6 +111,24 @@ TEST(ApplianceLines, WhatChargesIsSaidInOneLine) {
     EXPECT_TRUE(source_of_kind(touring, SourceKind::solar));
 }
 
+TEST(ApplianceLines, WhatStandsBehindADashOrASlash) {
+    const Plan p = typed_page(
+        "Mobile vet, 12V, 3.5t van\nEngine batt 95Ah 800CCA / Alt 180A\n"
+        "House: 2 no. 100Ah LFP in parallel under passenger seat\nDC-DC 40A, engine to house\n"
+        "Solar: 2x 175W + 30A MPPT\nShore: 30A charger\nInverter 2kW pure sine\n"
+        "Autoclave - 1100W - inverter, 20min twice a day\nSiren/horn - none\n");
+    EXPECT_EQ(source_of_kind(p, SourceKind::alternator)->rated_A, 180);
+    EXPECT_EQ(source_of_kind(p, SourceKind::shore)->rated_A, 30);
+    EXPECT_EQ(source_of_kind(p, SourceKind::solar)->rated_A, 30);
+    EXPECT_EQ(p.batteries.size(), 2u);
+    ASSERT_EQ(p.loads.size(), 1u) << "a charger is no load, nor is none";
+    EXPECT_FALSE(p.loads.front().inverter.empty());
+}
+
+TEST(ApplianceLines, ASentenceOfTripsIsNoLoad) {
+    (void)typed_page(kVan + std::string("Trips 2h, 5 trips a day, motor averages 60A\n"), 1);
+}
+
 // What tows it has the engine: its winch works at any time, and no state cranks.
 TEST(ApplianceLines, ATrailerIsChargedByWhatTowsIt) {
     const Plan p = typed_page(
