@@ -6,9 +6,9 @@ namespace yr {
 
 bool names_no_load(const std::string& name, double amps, double watts) {
     static const Pattern supplies(
-        R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore power$|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|\bdc-?dc$|\bsplit[ -]charge$|\banderson from\b|^solar (?:input|panel)s?$|^charg(?:es?|ing|ed) (?:from|by|via|through|off|over)\b|\bsplit by\b|\bon-?board charger$|\bbank charger$|^(?:\d+ ?v )?(?:(?:tow )?(?:vehicle|car|truck)|chassis|van|coach|engine|electrics|system)$|^cables?$|^(?:mppt|pwm)$|^solar(?: (?:\d+|strings?|arrays?|panels?|inputs?))*$|^inverter charger$)");
+        R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore(?: power)?$|\bconverter \d|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|\bdc-?dc$|\bsplit[ -]charge$|\banderson from\b|^solar (?:input|panel)s?$|^charg(?:es?|ing|ed) (?:from|by|via|through|off|over)\b|\bsplit by\b|\bon-?board charger$|\bbank charger$|^(?:\d+ ?v )?(?:(?:tow )?(?:vehicle|car|truck)|chassis|van|coach|engine|electrics|system)$|^cables?$|^(?:mppt|pwm)$|^solar(?: (?:\d+|strings?|arrays?|panels?|inputs?))*$|^inverter charger$)");
     static const Pattern half_a_sentence(
-        R"(^(?:to|from|via|with|for|and|or|by|between|i|we|there|this|these|(?:isolated|connected|fed) (?:by|with|via|to|from))\b|(?:^|\s)(?:with|via|by|from|between)$|\baverages?$|^trips?\b.*\d)");
+        R"(^(?:to|from|via|with|for|and|or|by|between|i|we|there|this|these|(?:isolated|connected|fed) (?:by|with|via|to|from))\b|(?:^|\s)(?:with|via|by|from|between)$|\baverages?$|^trips?\b.*\d|^(?:rx|tx|average|avg|peak|max|min)$)");
     // what charges, unless it is a part of it that draws; what opens and closes
     static const Pattern gives(
         R"(\b(?:alternators?|stator|dynamo|generator|solar (?:panels?|blanket|array))\b)");
@@ -40,7 +40,7 @@ bool names_no_load(const std::string& name, double amps, double watts) {
 std::string ends_no_name(const std::string& name) {
     static const Pattern end(R"((?:^|\s)(of|same|runs?|with|by|via|to|for|from|the|and|at)$)"),
         sign(R"((?:^|\s)([=<>@*])(?=\s|$)|(?:^|\s)((?:24|36|48)\s*/\s*(?:12|24)\s*v?)(?=\s|$))"),
-        heading(R"([a-z0-9](:)\s*[a-z])"), outside(R"(^([+&/])(?=\s)|(?<=\s)([+&/])$)");
+        heading(R"([a-z0-9](:)\s*[a-z0-9])"), outside(R"(^([+&/])(?=\s)|(?<=\s)([+&/])$)");
     Found m;
     if (end.is_in(name, m) || heading.is_in(name, m)) return m[1];
     if (sign.is_in(name, m) || outside.is_in(name, m)) return m[m.has(1) && !m[1].empty() ? 1 : 2];

@@ -1,11 +1,11 @@
 #include "notes/several.h"
 
 #include <algorithm>
-#include <cctype>
 #include <utility>
 
 #include "notes/load_names.h"
 #include "notes/notes.h"
+#include "notes/of_one_kind.h"
 #include "notes/shorthand.h"
 #include "typing/line_words.h"
 #include "units/pattern.h"
@@ -25,7 +25,7 @@ std::vector<std::string> pieces_of(std::string_view text) {
 }
 
 bool says_amount(const std::string& piece) {
-    static const Pattern amount(R"(\d\s*(?:k?W|A|Ah)\b)");
+    static const Pattern amount(R"(\d\s*(?:k?W|A|Ah|CCA)\b)");
     return amount.is_in(piece);
 }
 
@@ -165,38 +165,6 @@ std::vector<std::string> sentences_of(const std::string& line) {
     return {};
 }
 
-// "work lights: 4x 30 W LED rear, 2x 20 W sides": one kind of thing in several places.
-std::vector<std::string> counted_by_side(const std::string& line) {
-    static const Pattern headed(R"(^\s*([a-z][a-z -]*?)\s*[:,-]?\s+(\d{1,2}\s*x\s*\d.*)$)"),
-        piece(
-            R"(^\s*(?:and\s+)?(\d{1,2}\s*x\s*\d+(?:\.\d+)?\s*[AW])\s+(?:each\s+)?(?:led\s+)?(?:(?:on|at|in)\s+)?(?:the\s+)?((?:front|rear|left|right|sides?|roof|top|upper|lower|inside|outside|cab|boom|mast|deck|bumper|nearside|offside)(?:\s+[a-z]+)?)\s*$)");
-    Found m;
-    if (!headed.is_all_of(line, m)) return {};
-    std::vector<std::string> lines;
-    for (const std::string& part : pieces_of(m[2])) {
-        Found p;
-        if (!piece.is_all_of(part, p)) return {};
-        std::string named = m[1];
-        if (named.size() > 1 && std::islower(static_cast<unsigned char>(named[1])))
-            named[0] = to_lower(named.substr(0, 1))[0];
-        lines.push_back(p[2] + " " + named + " " + p[1]);
-    }
-    return lines.size() > 1 ? lines : std::vector<std::string>{};
-}
-
-// "camera system 24 W + 4 cameras 3 W each": each with a name of its own.
-std::vector<std::string> added_up(const std::string& line) {
-    static const Pattern plus(
-        R"(^([a-z][a-z -]*?\s(?:\d{1,2}\s*x\s*)?\d+(?:\.\d+)?\s*[AW])\s*(?:\+|plus)\s*(\d{1,2}\s*x?\s+)?([a-z][a-z -]*?)\s+(\d+(?:\.\d+)?\s*[AW])(?:\s+(?:ea|each))?\s*((?:,|on\s|with\s).*)?$)"),
-        digits(R"(^\s*(\d{1,2}))");
-    Found m;
-    if (!plus.is_all_of(line, m)) return {};
-    Found count;
-    const std::string many = m.has(2) && digits.is_in(m[2], count) ? count[1] + "x " : std::string(),
-                      said = m.has(5) ? " " + m[5] : std::string();
-    return {m[1] + said, m[3] + " " + many + m[4] + said};
-}
-
 // "wipers front 6 A, rear 4 A": what is called by its side alone is called like the first.
 void name_sides(std::vector<std::string>& lines) {
     static const Pattern side(
@@ -229,8 +197,7 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         return things;
     }
     if (auto lines = supply_with_its_loads(line); !lines.empty()) return lines;
-    if (auto lines = counted_by_side(line); !lines.empty()) return lines;
-    if (auto lines = added_up(line); !lines.empty()) return lines;
+    if (auto lines = of_one_kind(line); !lines.empty()) return lines;
     if (auto lines = sentences_of(line); !lines.empty()) return lines;
     if (auto states = states_listed(line); !states.empty()) return states;
     // "parked at depot: shore charger 25 A on, freezer on"
@@ -269,6 +236,14 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         line = m[1];
         if (name.empty()) name = trim(head_name(line));
         heading.behind = " on switch \"" + name + "\"";
+    }
+    // "radio 3 A, camera 0.5 A, tablet 2 A all switched on ignition"
+    static const Pattern all_by_key(
+        R"(^(.*\d\s*[AW]\b.*,.*\d\s*[AW])\s*,?\s+(?:all|both)\s+(?:(?:are|switched|fed|live)\s+)*(?:on|with|by|from)\s+(?:the\s+)?(ign|ignition|acc|accessory)(?:\s+only)?\s*$)");
+    if (Found m; heading.behind.empty() && all_by_key.is_all_of(line, m)) {
+        heading.behind = " on " + m[2];
+        const std::string things = m[1];
+        line = things;
     }
     static const Pattern headed(
         R"(^((?:on\s+(?:the\s+)?)?(?:(?:12|24|36|48)\s*V\b\s*)?[a-z ]{0,30}?(?:(?<= )(?:12|24|36|48)\s*V)?|(?:230|240|220|120|115|110)\s*V(?:\s*AC)?|[a-z ]{0,24}(?:switch|sw) ?\d{1,2})\s*:\s*(\S.*)$)");
@@ -378,15 +353,22 @@ std::vector<std::string> sentences_that_say_things(std::string_view line) {
     // "truck: 12 V, alternators 2x 180 A, batteries 2x 95 Ah", "12 V vehicle, 150 A alternator, 95 Ah
     // battery"
     static const Pattern vehicles(
-        R"(^\s*(?:(?:(?:base\s+)?vehicle|truck|van|chassis|lorry|pickup|boat)\s*:\s*(12|24|48)\s*V|(12|24|48)\s*V\s+(?:(?:base\s+)?vehicle|truck|van|chassis|system|electrics))\s*,\s*(.*\d.*)$)");
+        R"(^\s*(?:(?:(?:base\s+)?vehicle|[a-z]+)\s*:\s*(12|24|48)\s*V|(12|24|48)\s*V\s+(?:(?:base\s+)?vehicle|truck|van|chassis|system|electrics))\s*,\s*(.*\d.*)$)");
     if (Found m; vehicles.is_all_of(std::string(line), m)) {
         static const Pattern hours(R"(\d\s*Ah\b)");
         std::vector<std::string> things{"vehicle " + m[m.has(1) && !m[1].empty() ? 1 : 2] + " V"};
-        for (std::string& piece : pieces_of(m[3]))
+        static const Pattern unnamed(
+            R"(^\s*(?:\d\s*x\s*)?(?:12\s*V\s+)?\d+(?:\.\d+)?\s*Ah(?:\s+(?:agm|gel|flooded|lead|lithium|lifepo4|lfp))?\s*$)"),
+            two_of_12(R"(^\s*2\s*x\s*12\s*V\b)");
+        const bool of_24 = things.front().ends_with("24 V");
+        for (std::string& piece : pieces_of(m[3])) {
+            if (unnamed.is_all_of(piece))
+                piece = "battery " + piece + (of_24 && two_of_12.is_in(piece) ? " in series" : "");
             if (things.size() == 1 || begins_a_thing(piece) || says_supply(piece) || hours.is_in(piece))
                 things.push_back(std::move(piece));
             else
                 things.back() += ", " + piece;
+        }
         return things;
     }
     // "alternator 140 A; battery 100 Ah; lamp 5 A"

@@ -125,6 +125,40 @@ TEST(ApplianceLines, WhatStandsBehindADashOrASlash) {
     EXPECT_FALSE(p.loads.front().inverter.empty());
 }
 
+TEST(ApplianceLines, ManyOfOneDrawAreCountedAtEachPlace) {
+    const Plan p = van_with(
+        "work lights: 2 rear, 1 each side, all 18W\n"
+        "uhf 3A, dash cam .5A, tablet mount charger 2A all switched with ignition");
+    EXPECT_EQ(of_name(p.loads, "rear work lights").count, 2);
+    EXPECT_EQ(of_name(p.loads, "side work lights").count, 2);
+    for (const char* name : {"uhf", "dash cam", "tablet mount charger"})
+        EXPECT_EQ(of_name(p.loads, name).live_when.key, Key::ignition) << name;
+}
+
+TEST(ApplianceLines, TheFigureThatCountsIsTheDraw) {
+    const Plan p = typed_page(
+        "snowcat, 24V\nCat: 24V, alternator 100A, 2x 12V 170Ah\nRadio mast rack on 12V: converter 24/12 20A\n"
+        "Radios 3 x 25W (tx 6A each, rx 0.4A)\nHeater fan 6A / 12A (lo/hi)\nMonitor 60W 12V\n");
+    EXPECT_EQ(p.loads.size(), 3u) << "a converter is no load, nor what a radio receives with";
+    EXPECT_EQ(of_name(p.loads, "Radios").draw.value, 6);
+    EXPECT_EQ(of_name(p.loads, "Radios").count, 3);
+    EXPECT_EQ(of_name(p.loads, "Heater fan").draw.value, 12);
+    EXPECT_EQ(p.batteries.at(0).capacity_Ah, 170) << "two in a row";
+    EXPECT_EQ(source_of_kind(p, SourceKind::converter)->rated_A, 20);
+    const Plan camper = typed_page(
+        "Camper\nChassis battery group 65 750CCA, alt 220A\nShore 55A converter charger\ninverter 2000w\n"
+        "Furnace blower 5a thermostat 40%\nCPAP 60w all night (8h) 120v\ncoffee maker 900w 120v 10 minutes\n"
+        "stereo amp 60A max fuse, average 10A\n");
+    EXPECT_EQ(camper.loads.size(), 4u);
+    EXPECT_EQ(source_of_kind(camper, SourceKind::shore)->rated_A, 55);
+    EXPECT_EQ(source_of_kind(camper, SourceKind::alternator)->rated_A, 220);
+    EXPECT_EQ(of_name(camper.loads, "Furnace blower").duty, 0.4);
+    EXPECT_NEAR(of_name(camper.loads, "CPAP").duty.value_or(0), 8.0 / 24, 1e-6);
+    EXPECT_EQ(of_name(camper.loads, "coffee maker").on_s, 600);
+    EXPECT_EQ(own_fuse_A(camper, of_name(camper.loads, "stereo amp")), 60);
+    EXPECT_EQ(of_name(camper.loads, "stereo amp").draw.value, 10);
+}
+
 TEST(ApplianceLines, ASentenceOfTripsIsNoLoad) {
     (void)typed_page(kVan + std::string("Trips 2h, 5 trips a day, motor averages 60A\n"), 1);
 }
