@@ -6,7 +6,7 @@ namespace yr {
 
 bool names_no_load(const std::string& name, double amps, double watts) {
     static const Pattern supplies(
-        R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore(?: power)?$|\bconverter \d|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|\bdc-?dc$|\bsplit[ -]charge$|\banderson from\b|^solar (?:input|panel)s?$|^charg(?:es?|ing|ed) (?:from|by|via|through|off|over)\b|\bsplit by\b|\bon-?board charger$|\bbank charger$|^(?:\d+ ?v )?(?:(?:tow )?(?:vehicle|car|truck)|chassis|van|coach|engine|electrics|system)$|^cables?$|^(?:mppt|pwm)$|^solar(?: (?:\d+|strings?|arrays?|panels?|inputs?))*$|^inverter charger$)");
+        R"((?:^|\s)(?:inverters?|converter|vsr|shunt|bus ?bars?)$|\bpanels? (?:into|to|via)\b|\b(?:shore|mains|hook-?up) charger$|^shore-?line$|\b(?:slave|supply|charge|charging|link) (?:cable|lead|line)\b|^shore(?: power)?$|\bconverter \d|(?:^|\s)alt$|\bbattery (?:engine|starter)\b|\bhook-?\s?up$|\bdc-?dc$|\bsplit[ -]charge$|\banderson from\b|^solar (?:input|panel)s?$|^charg(?:es?|ing|ed) (?:from|by|via|through|off|over)\b|\bsplit by\b|(?:tow(?:ed|ing)?|trailer|caravan|battery) charg(?:e|ing)$|\bon-?board charger$|\bbank charger$|^(?:\d+ ?v )?(?:(?:tow )?(?:vehicle|car|truck)|chassis|van|coach|engine|electrics|system)$|^cables?$|^(?:mppt|pwm)$|^solar(?: (?:\d+|strings?|arrays?|panels?|inputs?))*$|^inverter charger$)");
     static const Pattern half_a_sentence(
         R"(^(?:to|from|via|with|for|and|or|by|between|i|we|there|this|these|(?:isolated|connected|fed) (?:by|with|via|to|from))\b|(?:^|\s)(?:with|via|by|from|between)$|\baverages?$|^trips?\b.*\d|^(?:rx|tx|average|avg|peak|max|min)$)");
     // what charges, unless it is a part of it that draws; what opens and closes
@@ -29,6 +29,10 @@ bool names_no_load(const std::string& name, double amps, double watts) {
     if ((gives.is_in(name) && !draws.is_in(name)) || opens.is_in(name) || half_a_sentence.is_in(name))
         return true;
     static const Pattern charger(R"(^(?:battery |smart )?chargers?$)");  // it gives so many
+    static const Pattern inverters(
+        R"(^inverters?\b(?!.*\b(?:fans?|coolers?|lights?|remotes?|panel|display|relay)\b))");
+    constexpr double kOfAnInverter_W = 150;
+    if (inverters.is_in(name) && watts >= kOfAnInverter_W) return true;
     constexpr double kOfAPhone_A = 5;
     if (charger.is_all_of(name) && amps > kOfAPhone_A) return true;
     const bool supply = supplies.is_in(name) && (watts <= 0 || watts >= 100);
@@ -41,7 +45,12 @@ std::string ends_no_name(const std::string& name) {
     static const Pattern end(R"((?:^|\s)(of|same|runs?|with|by|via|to|for|from|the|and|at)$)"),
         sign(R"((?:^|\s)([=<>@*])(?=\s|$)|(?:^|\s)((?:24|36|48)\s*/\s*(?:12|24)\s*v?)(?=\s|$))"),
         heading(R"([a-z0-9](:)\s*[a-z0-9])"), outside(R"(^([+&/])(?=\s)|(?<=\s)([+&/])$)");
+    // "camp lights 4 strips": how many of them; "bay 2 lights" are those of the second
+    static const Pattern counted(R"(\s(\d{1,2}) [a-z]{3,}s$)"),
+        numbered(
+            R"((?:^|\s)(?:bay|zone|area|room|cab|deck|level|row|stage|circuit|bank|phase|group|line|channel|switch|box|unit|number|no|side|door|class|type|mark|tier|floor|pod|set)$)");
     Found m;
+    if (counted.is_in(name, m) && !m.before().empty() && !numbered.is_in(m.before())) return m[1];
     if (end.is_in(name, m) || heading.is_in(name, m)) return m[1];
     if (sign.is_in(name, m) || outside.is_in(name, m)) return m[m.has(1) && !m[1].empty() ? 1 : 2];
     return {};

@@ -555,7 +555,8 @@ std::optional<std::string> title_line(const Plan& plan, std::string_view line) {
     if (!nothing_yet || text.empty() || text.size() > kLongestTitle || joins.is_in(text) ||
         text.find_first_of("\":#") != std::string::npos)
         return std::nullopt;
-    static const Pattern volts(R"(\s*,?\s*\b(\d+)\s*(?:V|volts?)\b)");
+    static const Pattern volts(R"(\s*,?\s*\b(\d+)\s*(?:V|volts?)\b)"), gap(R"(\s{2,})");
+    text = gap.replaced(text, " ");
     std::string said;
     if (Found m; volts.is_in(text, m)) {
         said = " " + m[1] + " V";

@@ -45,7 +45,7 @@ std::string fuse_before_its_draw(const std::string& line) {
 // "livewell pump 4 A timer 30 s on / 2 min off"
 std::string timer_as_share(const std::string& line) {
     static const Pattern timer(
-        R"(\s*,?\s*\b(?:timer|timed|cycles?|on a timer)\s*:?\s*(\d+(?:\.\d+)?)\s*(s|min)\w*\s+on\s*[/,]?\s*(\d+(?:\.\d+)?)\s*(s|min)\w*\s+off\b)");
+        R"(\s*,?\s*(?:\b(?:timer|timed|cycles?|on a timer)\s*:?\s*)?(?<![\d.])(\d+(?:\.\d+)?)\s*(s|min)\w*\s+on\s*[/,]?\s*(\d+(?:\.\d+)?)\s*(s|min)\w*\s+off\b)");
     Found m;
     if (!timer.is_in(line, m)) return line;
     const auto seconds = [](const std::string& figure, const std::string& unit) {

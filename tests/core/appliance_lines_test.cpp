@@ -159,6 +159,28 @@ TEST(ApplianceLines, TheFigureThatCountsIsTheDraw) {
     EXPECT_EQ(of_name(camper.loads, "stereo amp").draw.value, 10);
 }
 
+TEST(ApplianceLines, WhatGivesIsRefusedByWhateverNameItHas) {
+    for (const char* line :
+         {"2x 3kW inverters, one L one R", "towed charging: 8A via 13 pin when driving",
+          "charged through the plug 10A", "split by a 140A voltage sensitive relay", "Shore 55A"}) {
+        const Notes notes = read_notes(kVan + std::string(line) + "\n", &shipped_library());
+        EXPECT_TRUE(notes.plan.loads.empty()) << line;
+        EXPECT_EQ(
+            std::count_if(notes.lines.begin(), notes.lines.end(), [](const NoteLine& l) { return l.bad(); }),
+            1)
+            << line;
+    }
+    EXPECT_EQ(van_with("inverter fan 0.4 A").loads.size(), 1u) << "a part of it that draws";
+    (void)typed_page(kVan + std::string("camp lights 4 hooks 7W\n"), 1);
+    EXPECT_EQ(van_with("bay 2 lights 7 W").loads.size(), 1u);
+}
+
+TEST(ApplianceLines, OnAndOffByTurns) {
+    EXPECT_EQ(of_name(van_with("hazer 700W, 5 min on 10 min off").loads, "hazer").duty, 0.34);
+    EXPECT_NEAR(of_name(van_with("TV 30W 4 hrs a night").loads, "TV").duty.value_or(0), 4.0 / 24, 1e-6);
+    EXPECT_EQ(of_name(van_with("12 work lamps @ 45W").loads, "work lamps").count, 12);
+}
+
 TEST(ApplianceLines, ASentenceOfTripsIsNoLoad) {
     (void)typed_page(kVan + std::string("Trips 2h, 5 trips a day, motor averages 60A\n"), 1);
 }
