@@ -1,0 +1,320 @@
+// One thing said in many ways is one thing: every way of counting, of saying when and for how long, beside
+// every other. What is not understood is told; what is taken in silence is what was said.
+#include <gtest/gtest.h>
+
+#include <map>
+#include <random>
+
+#include "notes/statement.h"
+#include "plan/condition.h"
+#include "support/sweep.h"
+#include "support/typed_page.h"
+
+namespace yr::test {
+namespace {
+
+struct Way {
+    const char* text;
+    double value = 0;
+};
+
+constexpr const char* kNames[] = {"camp lamp",    "rear work lights",      "camera",
+                                  "heated seats", "coolant heater (rear)", "stage 2 pump"};
+// Four of 30 W.
+constexpr Way kCounts[] = {{"4x 30 W"},    {"4 x 30W"},      {"4 off 30W"},    {"4 @ 30 W"},
+                           {"30W x 4"},    {"4x30W each"},   {"(4) 30W each"}, {"4 of 30W each"},
+                           {"4 no. 30 W"}, {"4 pcs 30W"},    {"30 watts x 4"}, {"- 4 x 30 W"},
+                           {": 4x 30W"},   {"4 nos 30 W ea"}};
+constexpr Way kWhen[] = {{"", 0},
+                         {", on ignition", 1},
+                         {", with ignition", 1},
+                         {" (ignition)", 1},
+                         {" - ign only", 1},
+                         {", always on", 2},
+                         {", 24/7", 2},
+                         {", constant", 2},
+                         {", ignition switched", 1},
+                         {", ign", 1},
+                         {" on key", 1}};
+// As a share of the time; 0: none is said.
+constexpr Way kShare[] = {{"", 0},
+                          {", 50% duty", 0.5},
+                          {", duty 50 %", 0.5},
+                          {", half the time", 0.5},
+                          {", 12 h a day", 0.5},
+                          {", 12 hrs/day", 0.5},
+                          {", 12 hours per day", 0.5},
+                          {", 50% of the time", 0.5},
+                          {", cycling 50%", 0.5},
+                          {", runs 50% of the time", 0.5},
+                          {" (50% duty)", 0.5},
+                          {", 50% on", 0.5},
+                          {", 12h/day", 0.5},
+                          {" - 12 hours a day", 0.5}};
+constexpr Way kLength[] = {
+    {"", 0},         {", 4 m", 4}, {", 4m away", 4},  {", 4 m of cable", 4}, {", cable 4 m", 4},
+    {", 4m run", 4}, {" (4m)", 4}, {", 4 metres", 4}, {", run 4m", 4}};
+constexpr Way kFuse[] = {{"", 0},
+                         {", fuse 25 A", 25},
+                         {", 25A fuse", 25},
+                         {" (25A fuse)", 25},
+                         {", fused 25A", 25},
+                         {", fused at 25 A", 25},
+                         {" w/ 25A fuse", 25}};
+
+struct Ways {
+    Way count, when, share, length, fuse;
+};
+
+double fuse_A(const Plan& plan, const Load& load) {
+    for (const Device& d : supply_run(plan, load.id)->devices)
+        if (d.kind == DeviceKind::fuse) return d.rating_A;
+    return 0;
+}
+
+// What of it is not what was said; empty: all is.
+std::string wrong(const Plan& plan, const Ways& said) {
+    if (plan.loads.size() != 1) return std::to_string(plan.loads.size()) + " loads";
+    const Load& l = plan.loads.front();
+    if (l.count != 4 || l.draw.kind != DrawKind::power || l.draw.value != 30)
+        return std::to_string(l.count) + "x " + std::to_string(l.draw.value) + " of \"" + l.name + "\"";
+    if (said.when.value == 1 && l.live_when.key != Key::ignition) return "not on ignition";
+    if (said.when.value == 2 && !(l.live_when == Condition{})) return "not always";
+    if (!l.live_when.switches.empty()) return "a switch " + l.live_when.switches.front();
+    if (std::abs(l.duty.value_or(0) - said.share.value) > 0.01)
+        return "duty " + std::to_string(l.duty.value_or(0));
+    if (l.on_s) return "a turn of " + std::to_string(*l.on_s);
+    if (said.length.value > 0 && supply_run(plan, l.id)->length_m != said.length.value)
+        return "another length";
+    if (said.fuse.value > 0 && fuse_A(plan, l) != said.fuse.value)
+        return "fuse " + std::to_string(fuse_A(plan, l));
+    return {};
+}
+
+struct Seen {
+    int right = 0, told = 0;
+    std::map<std::string, int> told_by;
+};
+
+void look(const std::string& name, const Ways& said, Seen& seen) {
+    static const Plan van = typed_page("van 12 V\nbattery 95 Ah\nalternator 120 A\n");
+    const std::string line = name + (said.count.text[0] == ':' ? "" : " ") + said.count.text +
+                             said.when.text + said.share.text + said.length.text + said.fuse.text;
+    const Statement s = read_statement(van, line, &shipped_library());
+    if (!s.whole() || s.error || !s.not_understood.empty()) {
+        ++seen.told;
+        for (const Way* w : {&said.count, &said.when, &said.share, &said.length, &said.fuse})
+            ++seen.told_by[w->text];
+        if (getenv("YR_SHOW")) std::printf("TOLD %s\n", line.c_str());
+        return;
+    }
+    Plan plan = van;
+    ASSERT_TRUE(yr::apply(plan, *s.edit)) << line;
+    const std::string what = wrong(plan, said);
+    EXPECT_EQ(what, "") << line;
+    seen.right += what.empty();
+}
+
+TEST(Paraphrases, AreReadAlikeOrTold) {
+    Seen seen;
+    std::mt19937 random(3);
+    const auto any = [&](const auto& ways) { return ways[random() % std::size(ways)]; };
+    for (int k = 0; k < sweep(1500, 30000); ++k)
+        look(any(kNames), {any(kCounts), any(kWhen), any(kShare), any(kLength), any(kFuse)}, seen);
+    if (getenv("YR_SHOW"))
+        for (const auto& [way, times] : seen.told_by) std::printf("BY %5d %s\n", times, way.c_str());
+    std::printf("right %d told %d\n", seen.right, seen.told);
+    EXPECT_GT(seen.right, 9 * seen.told);
+}
+
+// A motor of 12 A: what it draws at first, how long at once, who switches it.
+constexpr const char* kMotors[] = {"spray pump", "hose reel motor", "lift (rear)", "tank 2 pump",
+                                   "dump valve actuator"};
+constexpr Way kDraws[] = {{"12 A"},    {"12A"},        {"- 12 A"}, {": 12A"},
+                          {"12 amps"}, {"draws 12 A"}, {"12.0 A"}, {"at 12A"}};
+constexpr Way kStarts[] = {{"", 0},
+                           {", 30A start", 30},
+                           {", start 30 A", 30},
+                           {" (30A start)", 30},
+                           {", inrush 30A", 30},
+                           {", 30 A at start", 30},
+                           {", peak 30A", 30},
+                           {", surge 30 A", 30},
+                           {", 30A peak", 30},
+                           {", starts at 30A", 30},
+                           {" (peak 30A)", 30},
+                           {", 30 A on startup", 30},
+                           {", startup 30A", 30}};
+constexpr Way kTurns[] = {{"", 0},
+                          {", for 5 min", 300},
+                          {", 5 min at a time", 300},
+                          {", 5 mins max", 300},
+                          {", runs 5 minutes", 300},
+                          {", on for 5 min", 300},
+                          {" (5 min)", 300},
+                          {", 5 minutes at once", 300},
+                          {", used 5 mins at a time", 300},
+                          {" for 5 minutes", 300},
+                          {", up to 5 min", 300},
+                          {", 300 s", 300},
+                          {", 300 secs at a time", 300}};
+constexpr Way kHands[] = {{"", 0},
+                          {", on its own switch", 1},
+                          {", dash switch", 1},
+                          {", rocker switch", 1},
+                          {", own switch", 1},
+                          {" on own switch", 1},
+                          {", on a switch", 1},
+                          {", toggle switch", 1},
+                          {", switched on dash", 1}};
+
+std::string wrong_motor(const Plan& plan, const Way& start, const Way& turn, const Way& hand) {
+    if (plan.loads.size() != 1) return std::to_string(plan.loads.size()) + " loads";
+    const Load& l = plan.loads.front();
+    if (l.count != 1 || l.draw.kind != DrawKind::current || l.draw.value != 12)
+        return std::to_string(l.count) + "x " + std::to_string(l.draw.value) + " of \"" + l.name + "\"";
+    if (l.inrush_A.value_or(0) != start.value) return "start " + std::to_string(l.inrush_A.value_or(0));
+    if (l.on_s.value_or(0) != turn.value) return "turn " + std::to_string(l.on_s.value_or(0));
+    if (l.duty) return "duty " + std::to_string(*l.duty);
+    if ((hand.value > 0 || turn.value > 0) && l.live_when.switches.empty()) return "no switch";
+    return {};
+}
+
+TEST(Paraphrases, OfAMotorAreReadAlikeOrTold) {
+    static const Plan van = typed_page("van 12 V\nbattery 95 Ah\nalternator 120 A\n");
+    std::mt19937 random(4);
+    const auto any = [&](const auto& ways) { return ways[random() % std::size(ways)]; };
+    int right = 0, told = 0;
+    for (int k = 0; k < sweep(1000, 20000); ++k) {
+        const Way draw = any(kDraws), start = any(kStarts), turn = any(kTurns), hand = any(kHands);
+        // so long the start may be meant to last
+        if (start.value > 0 && (turn.text[0] == ' ' || std::string_view(turn.text) == ", 300 s")) continue;
+        const std::string line = any(kMotors) + std::string(draw.text[0] == ':' ? "" : " ") + draw.text +
+                                 start.text + turn.text + hand.text;
+        const Statement s = read_statement(van, line, &shipped_library());
+        if (!s.whole() || s.error || !s.not_understood.empty()) {
+            ++told;
+            if (getenv("YR_SHOW")) {
+                std::printf("TOLD %s\n", line.c_str());
+                for (const Way* w : {&draw, &start, &turn, &hand}) std::printf("B2 %s\n", w->text);
+            }
+            continue;
+        }
+        Plan plan = van;
+        ASSERT_TRUE(yr::apply(plan, *s.edit)) << line;
+        const std::string what = wrong_motor(plan, start, turn, hand);
+        EXPECT_EQ(what, "") << line;
+        right += what.empty();
+    }
+    std::printf("motors right %d told %d\n", right, told);
+    EXPECT_GT(right, 9 * told);
+}
+
+// What gives: of each the lines that say the same.
+struct Supplies {
+    std::vector<std::string> lines;
+    std::string (*wrong)(const Plan&);
+};
+
+std::string of_source(const Plan& plan, SourceKind kind, double amps) {
+    if (!plan.loads.empty()) return "a load \"" + plan.loads.front().name + "\"";
+    const Source* s = source_of_kind(plan, kind);
+    if (!s) return "no such source";
+    return s->rated_A == amps ? std::string() : "rated " + std::to_string(s->rated_A.value_or(0));
+}
+
+const Supplies kSupplies[] = {
+    {{"alternator 150 A", "150A alternator", "Alt: 150A", "alternator - 150 A", "alternator rated 150A",
+      "150 amp alternator", "alt 150A", "Alternator (150A)", "alternator, 150 A", "alternator output 150A",
+      "engine alternator 150A", "a 150 A alternator", "alternator is 150A", "standard alternator 150A",
+      "alternator 150 amps max", "150A alt", "Alternator = 150A"},
+     [](const Plan& p) { return of_source(p, SourceKind::alternator, 150); }},
+    {{"inverter 2000 W", "2000W inverter", "2kW pure sine inverter", "inverter: 2kW", "Inverter - 2000W",
+      "2 kW inverter (pure sine)", "2000 VA inverter", "inverter 2000W pure sine wave",
+      "pure sine inverter 2000W", "2000 watt inverter", "Inverter (2kW)", "a 2 kW inverter",
+      "inverter, 2000 W, pure sine", "230V inverter 2000W", "inverter 2kW 230V", "inverter = 2000W"},
+     [](const Plan& p) {
+         if (!p.loads.empty()) return "a load \"" + p.loads.front().name + "\"";
+         if (p.inverters.size() != 1) return std::string("no inverter");
+         return p.inverters.front().continuous_W == 2000 ? std::string() : std::string("other watts");
+     }},
+    {{"shore charger 30 A", "30A mains charger", "mains charger - 30A", "battery charger 30A (mains)",
+      "charger 30 A from hookup", "hookup charger 30A", "240V charger 30A", "mains charger: 30 A",
+      "shore power charger 30A", "30 amp battery charger (240V)", "230V battery charger 30A",
+      "Mains: 30A charger", "AC charger 30A", "a 30A mains battery charger", "smart mains charger 30A"},
+     [](const Plan& p) { return of_source(p, SourceKind::shore, 30); }},
+    {{"dc-dc 30A", "30A DC-DC charger", "DCDC charger 30 A", "B2B 30A", "30A b2b charger",
+      "dc to dc charger 30A", "DC-DC charger: 30A", "DC/DC 30 A", "30 amp dc-dc",
+      "battery to battery charger 30A", "DC-DC (30A)", "dc-dc charger 30 A from starter battery",
+      "30A DC-DC between the batteries", "DC-DC charger, 30A"},
+     [](const Plan& p) { return of_source(p, SourceKind::converter, 30); }},
+    {{"solar 300W", "300W solar panel", "2x 150W solar panels", "solar: 300 W", "300 watts of solar",
+      "solar 2 x 150 W", "solar panels 300W total", "solar - 300W", "300W of solar on the roof",
+      "solar panels 2 x 150W", "300 W solar", "roof solar 300W", "solar array 300W", "2 x 150 watt panels",
+      "Solar (300W)", "a 300W solar panel"},
+     [](const Plan& p) {
+         if (!p.loads.empty()) return "a load \"" + p.loads.front().name + "\"";
+         const Source* s = source_of_kind(p, SourceKind::solar);
+         if (!s) return std::string("no panel");
+         return std::abs(s->peak_W.value_or(0) - 300) < 1
+                    ? std::string()
+                    : "of " + std::to_string(s->peak_W.value_or(0)) + " W";
+     }}};
+
+TEST(Paraphrases, OfWhatGivesAreReadAlikeOrTold) {
+    static const Plan van = typed_page("van 12 V\nbattery 95 Ah\nhouse battery 200 Ah\n");
+    int right = 0, told = 0;
+    for (const Supplies& supply : kSupplies)
+        for (const std::string& line : supply.lines) {
+            const Statement s = read_statement(van, line, &shipped_library());
+            if (!s.whole() || s.error || !s.not_understood.empty()) {
+                ++told;
+                std::printf("TOLD %s\n", line.c_str());
+                continue;
+            }
+            Plan plan = van;
+            ASSERT_TRUE(yr::apply(plan, *s.edit)) << line;
+            EXPECT_EQ(supply.wrong(plan), "") << line;
+            ++right;
+        }
+    std::printf("gives right %d told %d\n", right, told);
+    EXPECT_GT(right, 9 * told);
+}
+
+// 200 Ah of lead with glass mats, however it is counted and called.
+TEST(Paraphrases, OfABatteryAreReadAlikeOrTold) {
+    static const Plan van = typed_page("van 12 V\nstarter battery 95 Ah\n");
+    int right = 0, told = 0;
+    for (const char* name : {"house battery", "leisure battery", "aux battery", "second battery",
+                             "service battery", "leisure batteries"})
+        for (const char* hours :
+             {"200 Ah", "2x 100 Ah", "2 x 100Ah in parallel", "2 off 100 Ah", "100Ah x 2", "2 x 12V 100Ah",
+              "200 amp hours", "2 x 100Ah (200Ah)", "200Ah (2 x 100Ah)", "two 100Ah"})
+            for (const char* form : {"N H AGM", "N: H AGM", "AGM H N", "H AGM N", "N - H AGM", "N AGM H",
+                                     "N (AGM) H", "N H, AGM", "N, AGM, H", "H N AGM"}) {
+                std::string line;
+                for (const char* c = form; *c; ++c)
+                    line += *c == 'N'                  ? std::string(name)
+                            : *c == 'H' && c[1] != 'M' ? std::string(hours)
+                                                       : std::string(1, *c);
+                const Statement s = read_statement(van, line, &shipped_library());
+                if (!s.whole() || s.error || !s.not_understood.empty()) {
+                    ++told;
+                    if (getenv("YR_SHOW")) std::printf("TOLD %s\n", line.c_str());
+                    continue;
+                }
+                Plan plan = van;
+                ASSERT_TRUE(yr::apply(plan, *s.edit)) << line;
+                ++right;
+                EXPECT_TRUE(plan.loads.empty()) << line;
+                ASSERT_EQ(plan.batteries.size(), 2u) << line;
+                EXPECT_EQ(plan.batteries.back().capacity_Ah, 200) << line;
+                EXPECT_EQ(plan.batteries.back().chemistry, Chemistry::agm) << line;
+                EXPECT_EQ(plan.batteries.front().capacity_Ah, 95) << line;
+            }
+    std::printf("batteries right %d told %d\n", right, told);
+    EXPECT_GT(right, 9 * told);
+}
+
+}  // namespace
+}  // namespace yr::test
