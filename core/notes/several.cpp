@@ -451,6 +451,8 @@ WithoutRemark without_remark(std::string_view line) {
         R"(^\s*(?:(?:on|via|from|through)\s+)?(?:the\s+)?(?:inverter|mains|ac|(?:110|115|120|220|230|240)\s*V(?:\s*ac)?)\s*$)");
     static const Pattern when(
         R"(^\s*(?:(?:on|with|when|while)\s+)?(?:the\s+)?((?:ign|ignition|acc|accessory|always|constant|engine running|running|driving|parked|standing)(?:\s+on)?)(?:\s+only)?\s*$)");
+    static const Pattern chemistry(
+        R"(^\s*(?:agm|gel|flooded|wet|lead(?:[ -]acid)?|lithium|li-?ion|lifepo4|lfp)\s*$)");
     // "(series-parallel)"
     static const Pattern joined(R"(^\s*(?:in\s+)?(?:series(?:\s*[/&+-]?\s*parallel)?|parallel)\s*$)");
     // "(boot)", "(under the seat)"
@@ -468,6 +470,9 @@ WithoutRemark without_remark(std::string_view line) {
                        (to_lower(said[1]).starts_with("always") || to_lower(said[1]).starts_with("constant")
                             ? ", always"
                             : " on " + said[1]);
+        else if (chemistry.is_all_of(inside))
+            out.line =
+                std::string(trim(m[1])) + ", " + std::string(trim(inside)) + ", " + std::string(trim(m[3]));
         else if (joined.is_all_of(inside))
             out.line = std::string(trim(m[1])) + ", " + std::string(trim(inside)) + m[3];
         else if (place.is_all_of(inside))

@@ -256,9 +256,9 @@ const Supplies kSupplies[] = {
          if (!p.loads.empty()) return "a load \"" + p.loads.front().name + "\"";
          const Source* s = source_of_kind(p, SourceKind::solar);
          if (!s) return std::string("no panel");
-         return std::abs(s->peak_W.value_or(0) - 300) < 1
+         return std::abs(s->panel_W.value_or(0) - 300) < 1
                     ? std::string()
-                    : "of " + std::to_string(s->peak_W.value_or(0)) + " W";
+                    : "of " + std::to_string(s->panel_W.value_or(0)) + " W";
      }}};
 
 TEST(Paraphrases, OfWhatGivesAreReadAlikeOrTold) {
