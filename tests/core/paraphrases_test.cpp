@@ -261,6 +261,105 @@ const Supplies kSupplies[] = {
                     : "of " + std::to_string(s->panel_W.value_or(0)) + " W";
      }}};
 
+// How the line is read on that plan: told (nothing), or the plan that it makes.
+std::optional<Plan> read_on(const Plan& plan, const std::string& line) {
+    const Statement s = read_statement(plan, line, &shipped_library());
+    if (!s.whole() || s.error || !s.not_understood.empty()) {
+        std::printf("TOLD %s\n", line.c_str());
+        return std::nullopt;
+    }
+    Plan after = plan;
+    EXPECT_TRUE(yr::apply(after, *s.edit)) << line;
+    return after;
+}
+
+TEST(Paraphrases, OfARelayBetweenBatteriesAreReadAlikeOrTold) {
+    static const Plan van =
+        typed_page("van 12 V\nstarter battery 95 Ah\nhouse battery 200 Ah\nalternator 120 A\n");
+    int right = 0, told = 0;
+    for (const char* line : {"VSR 140A",
+                             "140A VSR",
+                             "split charge relay 140A",
+                             "voltage sensing relay 140 A",
+                             "voltage sensitive relay 140A",
+                             "140A split charge relay between the batteries",
+                             "batteries joined by a 140A VSR",
+                             "VSR (140A)",
+                             "smart split charge relay 140A",
+                             "140 amp vsr between starter and house",
+                             "charging relay 140A",
+                             "battery combiner 140A",
+                             "VSR: 140A",
+                             "voltage sensitive split charge relay, 140 A",
+                             "split charge: 140A relay",
+                             "split by a 140A voltage sensitive relay",
+                             "140A voltage sensing relay",
+                             "split charging relay 140A",
+                             "Split-charge relay - 140A",
+                             "automatic charging relay 140A",
+                             "house battery charged via 140A VSR",
+                             "a 140A split charge relay"}) {
+        const auto plan = read_on(van, line);
+        if (!plan) {
+            ++told;
+            continue;
+        }
+        ++right;
+        EXPECT_TRUE(plan->loads.empty()) << line;
+        bool joined = false;
+        for (const yr::Run& r : plan->runs)
+            if (r.from == pos_of(van.batteries.at(0).id) && r.to == pos_of(van.batteries.at(1).id))
+                for (const Device& d : r.devices) joined = joined || d.kind == DeviceKind::sensing_relay;
+        EXPECT_TRUE(joined) << line;
+    }
+    std::printf("relays right %d told %d\n", right, told);
+    EXPECT_GT(right, 4 * told);
+}
+
+TEST(Paraphrases, OfWhatRunsOnMainsAreReadAlikeOrTold) {
+    static const Plan van = typed_page("van 12 V\nbattery 95 Ah\nalternator 120 A\ninverter 2000 W\n");
+    int right = 0, told = 0;
+    for (const char* name : {"laptop", "printer (desk)", "tool charger", "sewing machine"})
+        for (const char* how : {" 90 W on inverter",
+                                " 90W (inverter)",
+                                " 90W via inverter",
+                                " 90 W 230V",
+                                " 230V 90W",
+                                " 90W mains",
+                                " 90W AC",
+                                " 90W on the inverter",
+                                " 90 W, inverter",
+                                " - 90W - inverter",
+                                " 90W from inverter",
+                                " 240V 90W",
+                                " 90W (mains)",
+                                ", 90W, mains",
+                                " 90W 120V",
+                                ": 90W on inverter",
+                                " 90W off the inverter",
+                                " (230V) 90W",
+                                " 90W @ 230V",
+                                " 90 W at 230 V",
+                                " 90W 230VAC",
+                                ", mains, 90W",
+                                " 90W through the inverter",
+                                " 90W powered by inverter"}) {
+            const std::string line = std::string(name) + how;
+            const auto plan = read_on(van, line);
+            if (!plan) {
+                ++told;
+                continue;
+            }
+            ++right;
+            ASSERT_EQ(plan->loads.size(), 1u) << line;
+            EXPECT_FALSE(plan->loads.front().inverter.empty()) << line << " hangs on the battery";
+            EXPECT_EQ(plan->loads.front().draw.value, 90) << line;
+            EXPECT_EQ(plan->inverters.size(), 1u) << line;
+        }
+    std::printf("mains right %d told %d\n", right, told);
+    EXPECT_GT(right, 9 * told);
+}
+
 TEST(Paraphrases, OfWhatGivesAreReadAlikeOrTold) {
     static const Plan van = typed_page("van 12 V\nbattery 95 Ah\nhouse battery 200 Ah\n");
     int right = 0, told = 0;
