@@ -7,6 +7,7 @@
 
 #include "notes/statement.h"
 #include "plan/condition.h"
+#include "plan/rail_volts.h"
 #include "support/sweep.h"
 #include "support/typed_page.h"
 
@@ -357,6 +358,114 @@ TEST(Paraphrases, OfWhatRunsOnMainsAreReadAlikeOrTold) {
             EXPECT_EQ(plan->inverters.size(), 1u) << line;
         }
     std::printf("mains right %d told %d\n", right, told);
+    EXPECT_GT(right, 9 * told);
+}
+
+TEST(Paraphrases, OfAConverterAndItsRailAreReadAlikeOrTold) {
+    static const Plan truck24 =
+        typed_page("truck 24 V\nbatteries 2x 12 V 180 Ah in series\nalternator 100 A\n");
+    static const Plan with_rail =
+        typed_page("truck 24 V\nbatteries 2x 12 V 180 Ah in series\nalternator 100 A\nconverter 12 V 20 A\n");
+    int right = 0, told = 0;
+    for (const char* line :
+         {"converter 24V to 12V 20A", "24/12 converter 20A", "24V-12V converter 20 A", "20A 24-12V dropper",
+          "24 to 12 volt converter 20 amp", "12V converter 20A", "voltage dropper 24/12 20A",
+          "24V/12V 20A converter", "DC-DC converter 24/12V 20A", "converter (24/12) 20A",
+          "reducer 24v-12v 20A", "24v to 12v dc dc converter 20A", "converter: 24/12 V, 20 A",
+          "a 20A 24/12V converter", "20 A converter 24/12 V", "24V to 12V dc-dc 20A", "12 V 20 A converter",
+          "converter 12V, 20A", "24-12 dropper (20A)"}) {
+        const auto plan = read_on(truck24, line);
+        if (!plan) {
+            ++told;
+            continue;
+        }
+        ++right;
+        EXPECT_TRUE(plan->loads.empty()) << line;
+        const Source* s = source_of_kind(*plan, SourceKind::converter);
+        EXPECT_TRUE(s) << line;
+        if (!s) continue;
+        EXPECT_EQ(s->rated_A, 20) << line;
+        EXPECT_NEAR(s->regulated_V.value_or(0), 13, 1.9) << line;
+    }
+    for (const char* name : {"radio", "phone socket (cab)", "tablet"})
+        for (const char* how : {" 3 A 12V",
+                                " 12V 3A",
+                                " 3A (12V)",
+                                " 3A from converter",
+                                " 3 A on converter",
+                                " 3 A via the converter",
+                                " 3A off the dropper",
+                                " 3A @ 12V",
+                                " 3A at 12 V",
+                                ", 12 V, 3A",
+                                " 3A on 12V",
+                                " 3A from 12V converter",
+                                ": 3A 12V",
+                                " (12V) 3A",
+                                " 3A from the 12V",
+                                " 3A, 12 V",
+                                " 3A - 12V",
+                                " 3 A (from converter)",
+                                " 3A on the 12 V side",
+                                " 3A 12 volts"}) {
+            const std::string line = std::string(name) + how;
+            const auto plan = read_on(with_rail, line);
+            if (!plan) {
+                ++told;
+                continue;
+            }
+            ++right;
+            ASSERT_EQ(plan->loads.size(), 1u) << line;
+            EXPECT_NEAR(rail_V(*plan, plan->loads.front()), 13, 1.9) << line << " hangs on 24 V";
+            EXPECT_EQ(plan->loads.front().draw.value, 3) << line;
+        }
+    std::printf("rails right %d told %d\n", right, told);
+    EXPECT_GT(right, 9 * told);
+}
+
+TEST(Paraphrases, OfACableAreReadAlikeOrTold) {
+    static const Plan van = typed_page("van 12 V\nbattery 95 Ah\nalternator 120 A\n");
+    int right = 0, told = 0;
+    for (const char* name : {"fan", "camera (rear)", "zone 2 pump"})
+        for (const char* how : {" 5 A, 4 m, 6 mm2",
+                                " 5A 4m 6mm2",
+                                " 5 A, 4 m of 6 mm2",
+                                " 5A, 6mm2 x 4m",
+                                " 5A, 4m x 6mm2",
+                                " 5 A, 6 mm\xC2\xB2, 4 m",
+                                " 5A, 6 sq mm, 4m",
+                                " 5A, 4 m in 6 mm2",
+                                " 5A, 6mm2 cable 4m",
+                                " 5A, 4m 6mm2 cable",
+                                " 5A, cable 4 m 6 mm2",
+                                " 5A (4m of 6mm2)",
+                                " 5 A, 4 m run of 6 mm2",
+                                " 5A, 4m away, 6mm2",
+                                " 5A, 6mm sq, 4 metres",
+                                " 5A, 6mm^2, 4m",
+                                " 5A - 4m - 6mm2",
+                                " 5A, run 4m, 6mm2",
+                                " 5A, 4m of 6mm2 twin",
+                                ": 5A, 4m, 6 mm2",
+                                " 5A, length 4 m, size 6 mm2",
+                                " 5A, 4 m, 6 sqmm",
+                                " 5A with 4m of 6mm2 cable",
+                                " 5A, 6 mm2 wire, 4 m"}) {
+            const std::string line = std::string(name) + how;
+            const auto plan = read_on(van, line);
+            if (!plan) {
+                ++told;
+                continue;
+            }
+            ++right;
+            ASSERT_EQ(plan->loads.size(), 1u) << line;
+            const yr::Run& feed = *supply_run(*plan, plan->loads.front().id);
+            EXPECT_EQ(feed.length_m, 4) << line;
+            EXPECT_EQ(feed.size, WireSize::metric(6)) << line;
+            EXPECT_EQ(plan->loads.front().draw.value, 5) << line;
+            EXPECT_EQ(plan->loads.front().count, 1) << line;
+        }
+    std::printf("cables right %d told %d\n", right, told);
     EXPECT_GT(right, 9 * told);
 }
 
