@@ -4,9 +4,13 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <cstdlib>
+#include <iostream>
+#include <optional>
 #include <string>
 
 #include "notes/notes.h"
+#include "notes/statement.h"
 #include "plan/library.h"
 #include "words/sentences.h"
 
@@ -25,6 +29,19 @@ inline Plan typed_page(const std::string& page, int not_understood = 0) {
                                                                   : l.statement.not_understood.front());
     EXPECT_EQ(bad, not_understood) << which;
     return notes.plan;
+}
+
+// The plan with that line, where all of it is understood; what is told instead YR_SHOW=1 prints.
+inline std::optional<Plan> with_line(const Plan& plan, const std::string& line) {
+    static const bool shown = std::getenv("YR_SHOW") != nullptr;
+    const Statement s = read_statement(plan, line, &shipped_library());
+    if (!s.whole() || s.error || !s.not_understood.empty()) {
+        if (shown) std::cout << "told: " << line << "\n";
+        return std::nullopt;
+    }
+    Plan after = plan;
+    EXPECT_TRUE(yr::apply(after, *s.edit)) << line;
+    return after;
 }
 
 template <class T>
