@@ -44,6 +44,16 @@ inline std::optional<Plan> with_line(const Plan& plan, const std::string& line) 
     return after;
 }
 
+// Lines that say things in many ways: how many are understood, and how many told.
+struct ReadLines {
+    int right = 0, told = 0;
+    std::optional<Plan> read(const Plan& plan, const std::string& line) {
+        auto with = with_line(plan, line);
+        ++(with ? right : told);
+        return with;
+    }
+};
+
 template <class T>
 const T& of_name(const std::vector<T>& things, std::string_view name) {
     const auto found = std::find_if(things.begin(), things.end(), [&](const T& x) { return x.name == name; });
