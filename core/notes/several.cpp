@@ -450,7 +450,7 @@ WithoutRemark without_remark(std::string_view line) {
     static const Pattern mains(
         R"(^\s*(?:(?:on|via|from|through)\s+)?(?:the\s+)?(?:inverter|mains|ac|(?:110|115|120|220|230|240)\s*V(?:\s*ac)?)\s*$)");
     static const Pattern when(
-        R"(^\s*(?:(?:on|with|when|while)\s+)?(?:the\s+)?((?:ign|ignition|acc|accessory|always|constant|engine running|running|driving|parked|standing)(?:\s+on)?)(?:\s+only)?\s*$)");
+        R"(^\s*(?:only\s+)?(?:(?:on|with|when|while|if)\s+)?(?:the\s+)?((?:ign|ignition|acc|accessory|always|constant|engine (?:is )?(?:running|on|off|stopped)|running|driving|parked|standing)(?:\s+on)?)(?:\s+only)?\s*$)");
     static const Pattern chemistry(
         R"(^\s*(?:agm|gel|flooded|wet|lead(?:[ -]acid)?|lithium|li-?ion|lifepo4|lfp)\s*$)");
     // "(series-parallel)"

@@ -228,5 +228,53 @@ TEST(Paraphrases, OfAMotorAreReadAlikeOrTold) {
     EXPECT_GT(lines.right, 9 * lines.told);
 }
 
+// When it runs, by the key and the engine.
+TEST(Paraphrases, OfWhenAreReadAlikeOrTold) {
+    static const Plan van = typed_page("van 12 V\nbattery 95 Ah\nalternator 120 A\n");
+    struct Whens {
+        std::vector<std::string> ways;
+        bool (*holds)(const Condition&);
+    };
+    const Whens kWhens[] = {
+        {{" while engine running", " when engine running", ", engine on", ", with engine running",
+          ", engine running only", ", only with the engine running", ", when the engine is on",
+          " (engine running)", ", engine run only", ", on with engine", " with the engine",
+          ", only when engine is running", ", engine running", " (only with engine running)",
+          ", with engine on", ", while the engine runs", ", if engine running"},
+         [](const Condition& c) { return c.engine == Engine::running; }},
+        {{" on accessory", ", acc", ", with accessory", " (acc)", ", accessory only", ", key at accessory",
+          " on acc", ", in accessory position", ", accessory", " (accessory)", ", acc live",
+          " on the accessory", ", on ACC", ", acc feed"},
+         [](const Condition& c) { return c.key == Key::accessory; }},
+        {{", always", ", always on", ", constant", ", 24/7", ", permanent", ", permanently live",
+          ", unswitched", ", constant live", ", all the time", " (always on)", ", always live",
+          ", on all the time", ", continuously", ", runs all the time", ", permanently on", ", constantly on",
+          ", battery live"},
+         [](const Condition& c) { return c == Condition{}; }},
+        {{", when parked", ", parked only", ", engine off only", ", with the engine off",
+          ", only when parked", " when engine stopped", ", engine off", " (parked)", ", while parked",
+          ", engine stopped", ", only with engine off", ", when engine off"},
+         [](const Condition& c) { return c.engine == Engine::stopped; }},
+        {{" on ignition", ", with ignition", ", ignition only", " (ign)", ", ign", ", key on",
+          ", with key on", ", ignition live", ", ignition switched", ", on with ignition",
+          ", switched with ignition", ", only with ignition on", ", with the key", ", when ignition on",
+          ", ign feed", ", IGN switched", " on key", ", via ignition", ", comes on with ignition"},
+         [](const Condition& c) { return c.key == Key::ignition; }}};
+    ReadLines lines;
+    for (const char* thing : {"gauge cluster 5 A", "tank heater 60 W", "rear camera 4x 3 W", "fan (roof) 5A"})
+        for (const Whens& when : kWhens)
+            for (const std::string& way : when.ways) {
+                const std::string line = thing + way;
+                const auto plan = lines.read(van, line);
+                if (!plan) continue;
+                ASSERT_EQ(plan->loads.size(), 1u) << line;
+                EXPECT_TRUE(when.holds(plan->loads.front().live_when)) << line;
+                EXPECT_EQ(plan->loads.front().count, std::string_view(thing).starts_with("rear") ? 4 : 1)
+                    << line;
+                EXPECT_FALSE(plan->loads.front().duty) << line;
+            }
+    EXPECT_GT(lines.right, 9 * lines.told);
+}
+
 }  // namespace
 }  // namespace yr::test
