@@ -27,8 +27,8 @@ bool names_several(const std::string& name) {
     static const Pattern beside(R"(\s*(?:\([^()]*\)|\b(?:left|right|front|rear|inside|outside)|\d+)\s*$)");
     std::string bare = name;
     for (Found m; beside.is_in(bare, m) && !m.before().empty();) {
-        const std::string before = m.before();
-        bare = before;
+        std::string before(m.before());
+        bare = std::move(before);
     }
     if (bare.size() < 3 || bare.back() != 's') return false;
     const auto letter = static_cast<unsigned char>(bare[bare.size() - 2]);
@@ -50,8 +50,8 @@ std::string said_of_several(const std::string& sentence, const std::string& name
     std::string said = name + " " + for_several(m[1]);
     for (Found v; it_verb.is_in(behind, v);) {
         said += v.before() + "they " + for_several(v[1]);
-        const std::string more = v.behind();
-        behind = more;
+        std::string more(v.behind());
+        behind = std::move(more);
     }
     return said + behind;
 }

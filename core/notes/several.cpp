@@ -242,8 +242,8 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         R"(^(.*\d\s*[AW]\b.*,.*\d\s*[AW])\s*,?\s+(?:all|both)\s+(?:(?:are|switched|fed|live)\s+)*(?:on|with|by|from)\s+(?:the\s+)?(ign|ignition|acc|accessory)(?:\s+only)?\s*$)");
     if (Found m; heading.behind.empty() && all_by_key.is_all_of(line, m)) {
         heading.behind = " on " + m[2];
-        const std::string things = m[1];
-        line = things;
+        std::string things(m[1]);
+        line = std::move(things);
     }
     static const Pattern headed(
         R"(^((?:on\s+(?:the\s+)?)?(?:(?:12|24|36|48)\s*V\b\s*)?[a-z ]{0,30}?(?:(?<= )(?:12|24|36|48)\s*V)?|(?:230|240|220|120|115|110)\s*V(?:\s*AC)?|[a-z ]{0,24}(?:switch|sw) ?\d{1,2})\s*:\s*(\S.*)$)");
@@ -270,8 +270,8 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         R"(^(.*\S)\s*,\s*(?:all\s+)?((?:on|via|from|off)\s+(?:the\s+)?(?:[a-z]+\s+)?inverter)$)");
     if (Found m; lines.size() > 1 && of_all.is_all_of(lines.back(), m)) {
         heading.behind += " " + m[2];
-        const std::string last = m[1];
-        lines.back() = last;
+        std::string last(m[1]);
+        lines.back() = std::move(last);
     }
     static const Pattern supply(
         R"(\b(?:alternators?|batter(?:y|ies)|chargers?|inverters?|converters?|solar)\b)");
@@ -362,8 +362,8 @@ std::vector<std::string> sentences_that_say_things(std::string_view line) {
             two_of_12(R"(^\s*2\s*x\s*12\s*V\b)");
         const bool of_24 = things.front().ends_with("24 V");
         for (std::string& piece : pieces_of(m[3])) {
-            if (unnamed.is_all_of(piece))
-                piece = "battery " + piece + (of_24 && two_of_12.is_in(piece) ? " in series" : "");
+            const bool in_a_row = of_24 && two_of_12.is_in(piece);
+            if (unnamed.is_all_of(piece)) piece.insert(0, "battery ").append(in_a_row ? " in series" : "");
             if (things.size() == 1 || begins_a_thing(piece) || says_supply(piece) || hours.is_in(piece))
                 things.push_back(std::move(piece));
             else
@@ -384,8 +384,8 @@ std::vector<std::string> sentences_that_say_things(std::string_view line) {
         const bool ends = !short_form.is_in(to_lower(m[1]));
         before += m[1] + (ends ? "" : ". ");
         if (ends) said.push_back(std::exchange(before, {}));
-        const std::string behind = m[2];
-        rest = behind;
+        std::string behind(m[2]);
+        rest = std::move(behind);
     }
     said.push_back(before + rest);
     if (!said.back().empty() && said.back().back() == '.') said.back().pop_back();
@@ -470,12 +470,7 @@ WithoutRemark without_remark(std::string_view line) {
                        (to_lower(said[1]).starts_with("always") || to_lower(said[1]).starts_with("constant")
                             ? ", always"
                             : " on " + said[1]);
-        else if (chemistry.is_all_of(inside))
-            out.line =
-                std::string(trim(m[1])) + ", " + std::string(trim(inside)) + ", " + std::string(trim(m[3]));
-        else if (joined.is_all_of(inside))
-            out.line = std::string(trim(m[1])) + ", " + std::string(trim(inside)) + m[3];
-        else if (place.is_all_of(inside))
+        else if (chemistry.is_all_of(inside) || joined.is_all_of(inside) || place.is_all_of(inside))
             out.line = std::string(trim(m[1])) + ", " + std::string(trim(inside)) + m[3];
         else if (inside.find_first_of("0123456789") != std::string::npos)
             out.line = m[1] + " " + inside + " " + m[3];
