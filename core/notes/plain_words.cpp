@@ -296,8 +296,16 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
             return "charger dc-dc " + m[3] + " from \"" + from->name + "\" to \"" + to->name + "\"";
     }
     static const Pattern somewhere(
-        R"(^\s*(?!second\b|another\b)(?:(?!\b\d+(?:\.\d+)?\s*(?:Ah|CCA|k?W|A)\b)[^"])*?\b(?:(?:dc-?dc|dc/dc|b2b|battery[ -]to[ -]battery)\s+charger|(?<=[a-z] )(?:dc-?dc|b2b))\b\s*(?:of\s+)?(\d+(?:\.\d+)?\s*A\b.*)$)");
-    if (Found m; somewhere.is_all_of(line, m)) return "charger dc-dc " + m[1];
+        R"(^\s*(?!second\b|another\b)((?:(?!\b\d+(?:\.\d+)?\s*(?:Ah|CCA|k?W|A)\b)[^"])*?)\b(?:(?:dc-?dc|dc/dc|b2b|battery[ -]to[ -]battery)\s+charger|(?<=[a-z] )(?:dc-?dc|b2b))\b\s*(?:of\s+)?(\d+(?:\.\d+)?\s*A\b.*)$)");
+    // what stands before it says no more than that; any other word is told
+    static const Pattern says_no_more(
+        R"(\b(?:an?|the|by|via|through|with|and|to|for|of|from|in|on|my|our|new|smart|main|isolated|non|charg(?:e|ed|es|er|ing)|fed|joined|linked|kept|topped|up|split|multi|stage|second|house|leisure|aux|auxiliary|domestic|living|coach|camper|starter|start|engine|vehicle|chassis|truck|van|alternator|battery|batteries|batt|bank|lithium|agm|gel|v|\d+\s*(?:V|m)\b|\d+)|[^a-z]+)");
+    if (Found m; somewhere.is_all_of(line, m)) {
+        std::string other = says_no_more.replaced(m[1], " ");
+        static const Pattern gap(R"(\s+)");
+        other = trim(gap.replaced(other, " "));
+        return "charger dc-dc " + m[2] + (other.empty() ? "" : ", " + other);
+    }
     static const Pattern between_them(R"(\s+between\s+(?:them|the two|both|the batteries|both batteries)\b)");
     static const Pattern shore(
         R"(^\s*(?:(?:generator|shore)\s*/\s*(?:shore|generator|mains)|converter\s*/\s*(?=charger)|shore|shore-?line|mains|ac|battery|generator|hook-?up|230\s*V|240\s*V|120\s*V|110\s*V)\s*(?:power\s+)?charger\b(.*)$)");
