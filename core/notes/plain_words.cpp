@@ -299,7 +299,7 @@ std::string charger_in_our_words(const Plan& plan, const std::string& line) {
         R"(^\s*(?!second\b|another\b)((?:(?!\b\d+(?:\.\d+)?\s*(?:Ah|CCA|k?W|A)\b)[^"])*?)\b(?:(?:dc-?dc|dc/dc|b2b|battery[ -]to[ -]battery)\s+charger|(?<=[a-z] )(?:dc-?dc|b2b))\b\s*(?:of\s+)?(\d+(?:\.\d+)?\s*A\b.*)$)");
     // what stands before it says no more than that; any other word is told
     static const Pattern says_no_more(
-        R"(\b(?:an?|the|by|via|through|with|and|to|for|of|from|in|on|my|our|new|smart|main|isolated|non|charg(?:e|ed|es|er|ing)|fed|joined|linked|kept|topped|up|split|multi|stage|second|house|leisure|aux|auxiliary|domestic|living|coach|camper|starter|start|engine|vehicle|chassis|truck|van|alternator|battery|batteries|batt|bank|lithium|agm|gel|v|\d+\s*(?:V|m)\b|\d+)|[^a-z]+)");
+        R"(\b(?:an?|the|by|via|through|with|and|to|for|of|from|in|on|my|our|new|smart|main|isolated|non|charg(?:e|ed|es|er|ing)|fed|joined|linked|kept|topped|up|split|multi|stage|second|house|leisure|aux|auxiliary|domestic|living|coach|camper|starter|start|engine|vehicle|chassis|truck|van|alternator|battery|batteries|batt|bank|lithium|agm|gel|v|\d+\s*(?:V|m)\b|\d+)|[^a-z0-9]+)");
     if (Found m; somewhere.is_all_of(line, m)) {
         std::string other = says_no_more.replaced(m[1], " ");
         static const Pattern gap(R"(\s+)");
