@@ -12,9 +12,12 @@ namespace {
 // The verb of one as that of several: "carries" "carry", "does" "do", "takes" "take".
 std::string for_several(const std::string& verb) {
     static const std::pair<const char*, const char*> kOdd[] = {
-        {"is", "are"}, {"has", "have"}, {"does", "do"}, {"goes", "go"}, {"was", "were"}};
+        {"is", "are"},   {"has", "have"}, {"does", "do"}, {"goes", "go"},
+        {"was", "were"}, {"lies", "lie"}, {"dies", "die"}};
+    static const Pattern hissing(R"((?:ch|sh|ss|x)es$)");
     for (const auto& [one, several] : kOdd)
         if (verb == one) return several;
+    if (hissing.is_in(verb)) return verb.substr(0, verb.size() - 2);
     if (verb.ends_with("ies")) return verb.substr(0, verb.size() - 3) + "y";
     return verb.ends_with("s") && !verb.ends_with("ss") ? verb.substr(0, verb.size() - 1) : verb;
 }

@@ -445,6 +445,17 @@ std::string given_by_thing(const Plan& plan, const Id& above) {
 static const std::string kPlaceWords =
     R"((?:front |rear |left |right )?(?:front|roof|mast|tool ?box|cabinet|cupboard|console|tailgate|bumper|bonnet|hood|boom|rack|dash|deck|canopy|grille|trunk|boot|nose|tail|galley|bench|cockpit|locker|cabin|sleeper|tongue|canopy|bed))";
 
+namespace {
+
+// "always", "engine off", "ignition" out of a bracket, as it stands behind a load.
+std::string when_said(const std::string& words) {
+    if (words.starts_with("always") || words.starts_with("constant")) return ", always";
+    if (words.ends_with(" off") || words.ends_with(" stopped")) return ", when engine stopped";
+    return " on " + words;
+}
+
+}  // namespace
+
 WithoutRemark without_remark(std::string_view line) {
     static const Pattern bracket(R"x(^([^"(]*)\(([^()"]*)\)([^"]*)$)x");
     static const Pattern mains(
@@ -466,10 +477,7 @@ WithoutRemark without_remark(std::string_view line) {
         if (mains.is_all_of(inside))
             out.line = m[1] + " on inverter " + m[3];
         else if (when.is_all_of(inside, said))
-            out.line = std::string(trim(m[1] + m[3])) +
-                       (to_lower(said[1]).starts_with("always") || to_lower(said[1]).starts_with("constant")
-                            ? ", always"
-                            : " on " + said[1]);
+            out.line = std::string(trim(m[1] + m[3])) + when_said(to_lower(said[1]));
         else if (chemistry.is_all_of(inside) || joined.is_all_of(inside) || place.is_all_of(inside))
             out.line = std::string(trim(m[1])) + ", " + std::string(trim(inside)) + m[3];
         else if (inside.find_first_of("0123456789") != std::string::npos)

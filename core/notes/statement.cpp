@@ -236,22 +236,21 @@ Statement read_load(const Plan& plan, std::string_view text, const Library* libr
     if (runs_on_mains(plan, *s.load)) s.load = read_line(plan, std::string(text) + ", on inverter", library);
     s.not_understood = s.load->not_understood;
     const std::string named = to_lower(s.load->name);
-    for (const std::string_view fuse :
-         {"fuse", "breaker", "circuit breaker"})  // no load, whatever amps it says
-        if (named == fuse || named == "main " + std::string(fuse) ||
-            named.starts_with(std::string(fuse) + " ") || named.ends_with(" " + std::string(fuse) + "s") ||
-            named == std::string(fuse) + "s") {
-            s.error = Error{ErrorCode::unknown_name, "line", s.load->name, Want::a_fuse_said_with_its_cable};
-            s.load.reset();
-            return s;
-        }
+    const bool quoted = trim(text).starts_with('"');  // whoever calls it so means it
+    // no load, whatever amps it says; "fuse box light" is one
+    static const Pattern guards(
+        R"(^(?:main )?(?:fuse|breaker|circuit breaker)s?$|^(?:fuse|breaker|circuit breaker) (?!.*\b(?:lights?|lamps?|leds?|display|fans?|buzzer|alarm)$)|\b(?:fuses|breakers)$)");
+    if (!quoted && guards.is_in(named)) {
+        s.error = Error{ErrorCode::unknown_name, "line", s.load->name, Want::a_fuse_said_with_its_cable};
+        s.load.reset();
+        return s;
+    }
     const auto draw_in_units = [&](DrawKind kind) {
         return s.load->draw && s.load->draw->kind == kind ? s.load->draw->value : 0;
     };
     static const Pattern hours(R"(\d\s*(?:Ah|CCA)\b)");
     static const Pattern given(
         R"(\d\s*A\s+(?:alternator|stator)\b|^(?!.*\b(?:on|via|from|off|through)\b.*\binverter\b).*\d\s*k?W\s+inverter\b)");
-    const bool quoted = trim(text).starts_with('"');  // whoever calls it so means it
     if (!quoted && (hours.is_in(text) || given.is_in(text) ||
                     names_no_load(named, draw_in_units(DrawKind::current), draw_in_units(DrawKind::power)))) {
         s.error = Error{ErrorCode::unknown_name, "line", s.load->name, Want::a_kind_of_thing};

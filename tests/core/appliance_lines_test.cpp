@@ -34,6 +34,12 @@ TEST(ApplianceLines, FusesSaidApartAreThoseOfTheirLoads) {
     (void)typed_page(kVan + std::string("lamp 5 A\nlamp 6 A\nfuses: lamp 10 A\n"), 1);
 }
 
+TEST(ApplianceLines, AFuseIsNoLoadAndItsBoxHasALight) {
+    EXPECT_TRUE(typed_page(kVan + std::string("main fuse 100 A\nfuse radio 10 A\nspare fuses 5 A\n"), 3)
+                    .loads.empty());
+    EXPECT_EQ(van_with("breaker panel lamp 3 W\n\"fuse tester\" 1 A").loads.size(), 2u);
+}
+
 TEST(ApplianceLines, AFuseAloneLeavesTheDraw) {
     const Plan p = van_with("rear light 4 A\nrear light: fuse 15 A");
     EXPECT_EQ(p.loads.at(0).draw.value, 4);

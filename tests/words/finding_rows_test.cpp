@@ -100,6 +100,8 @@ TEST(Agreement, VerbsAndPronounsFollowTheName) {
     EXPECT_EQ(said_of_several("Fans carries 3 A.", "Fans"), "Fans carry 3 A.");
     EXPECT_EQ(said_of_several("On the way to fans 3 V is lost.", "Fans"), "On the way to fans 3 V is lost.");
     EXPECT_EQ(said_of_several("Fans cannot get its power.", "Fans"), "Fans cannot get their power.");
+    EXPECT_EQ(said_of_several("Fans reaches it and dies.", "Fans"), "Fans reach it and dies.");
+    EXPECT_EQ(said_of_several("Fans lies near.", "Fans"), "Fans lie near.");
 }
 
 // In no finding of a load of several does a verb of one follow its name.
