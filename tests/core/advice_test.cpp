@@ -3,6 +3,7 @@
 
 #include <iostream>
 
+#include "catalog/assumptions.h"
 #include "demand/demand.h"
 #include "notes/statement.h"
 #include "plan/validate.h"
@@ -141,6 +142,29 @@ TEST_P(AdviceOnMistakes, AreFoundAndTheirMendsAreClosed) {
 }
 
 INSTANTIATE_TEST_SUITE_P(Seeds, AdviceOnMistakes, testing::Range(1, static_cast<int>(Mistake::count)));
+
+// "5 A of the 36 A drawn in Key off. Alone: starter battery from 80 % half empty in 14 h." is what a person
+// reckons after: what is taken out by then is no more than lies between that charge and half, and not much
+// less (Peukert, above the 20 h rate).
+TEST(Hours, OfALoadAloneFitItsAmps) {
+    int told = 0;
+    for (unsigned seed = 0; seed < sweep(24U, 200U); ++seed) {
+        const Plan plan = vehicle(seed).plan;
+        for (const Finding& f : inspect(plan, false).findings) {
+            const Battery* battery = find(plan.batteries, f.other);
+            if (f.kind != FindingKind::parked_draw || !f.hours || !battery || !battery->capacity_Ah) continue;
+            const State& state = *find(plan.states, f.state);
+            const double charge =
+                state.charge.value_or(battery->charge.value_or(assumption("battery_charge").value));
+            const double out_Ah = f.average.value_or(f.value) * *f.hours,
+                         most_Ah = *battery->capacity_Ah * (charge - 0.5);
+            ++told;
+            EXPECT_LE(out_Ah, 1.01 * most_Ah) << seed << ": " << words::sentence(f, plan);
+            EXPECT_GE(out_Ah, 0.5 * most_Ah) << seed << ": " << words::sentence(f, plan);
+        }
+    }
+    EXPECT_GT(told, 10);
+}
 
 }  // namespace
 }  // namespace yr::test
