@@ -31,9 +31,10 @@ double through_cloud(double cloud) {
 }
 
 double full_sun_h(double latitude_deg, double day_of_year, double cloud) {
-    constexpr double step_h = 0.1;
+    constexpr int steps = 240;
+    constexpr double step_h = 24.0 / steps;
     double sum = 0;
-    for (double h = step_h / 2; h < 24; h += step_h) sum += clear_sky(latitude_deg, day_of_year, h) * step_h;
+    for (int k = 0; k < steps; ++k) sum += clear_sky(latitude_deg, day_of_year, (k + 0.5) * step_h) * step_h;
     return sum * through_cloud(cloud);
 }
 

@@ -85,7 +85,8 @@ State state_at(const Plan& plan, const Day& day, const Stretch& stretch, double 
 
 std::string clock_text(const Day& day, double t_s) {
     const auto minutes = static_cast<long>(std::lround((day.begins_h * 3600 + t_s) / 60));
-    const long days = minutes / (24 * 60), left = minutes % (24 * 60);
+    constexpr long day_min = 24L * 60;
+    const long days = minutes / day_min, left = minutes % day_min;
     const auto two = [](long v) { return (v < 10 ? "0" : "") + std::to_string(v); };
     return (days > 0 ? "+" + std::to_string(days) + " " : std::string()) + two(left / 60) + ":" +
            two(left % 60);

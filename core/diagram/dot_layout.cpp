@@ -75,6 +75,7 @@ std::vector<int> ranks_of(const std::vector<double>& x_mm) {
         r = rank, last = x;
     }
     std::vector<int> ranks;
+    ranks.reserve(x_mm.size());
     for (const double x : x_mm) ranks.push_back(columns[std::lround(x)]);
     return ranks;
 }

@@ -490,50 +490,70 @@ struct Scope {
     const std::atomic<bool>* cancel = nullptr;
 };
 
-// The places from one to before another, in one state.
-std::vector<ShortRow> rows_of(const Plan& plan, const Solution& solution, std::size_t state,
-                              const std::vector<ShortPlace>& places, std::size_t from, std::size_t to,
+// A place in a state, to be asked.
+struct Question {
+    std::size_t place, state;
+};
+
+// Questions of one state.
+std::vector<ShortRow> rows_of(const Plan& plan, const Solution& solution,
+                              const std::vector<ShortPlace>& places, const Question* from, const Question* to,
                               const Scope& scope) {
     std::vector<ShortRow> rows;
-    const FaultBase base = fault_base(plan, state, solution);
+    const FaultBase base = fault_base(plan, from->state, solution);
     Study study(plan, base, solution);
     study.keeps_ways = scope.keeps_ways;
-    for (std::size_t p = from; p < to; ++p) {
-        if (scope.cancel && *scope.cancel) return rows;
-        if (const auto kept = scope.kept ? scope.kept->of(places[p], state) : Kept::Answer{}; kept.known) {
-            if (!kept.row) continue;
-            rows.push_back(*kept.row);
-            rows.back().place = p;
-            continue;
-        }
+    for (const Question* q = from; q != to; ++q)
         for (double ohm : kShortOhms) {
+            if (scope.cancel && *scope.cancel) return rows;
             if (scope.bolted_only && ohm > 0) continue;
-            auto row = study.row(places[p], ohm);
+            auto row = study.row(places[q->place], ohm);
             if (!row) continue;
-            row->place = p;
+            row->place = q->place;
             rows.push_back(std::move(*row));
         }
-    }
     return rows;
+}
+
+// Of the answers that are known the rows, and of the rest the questions, state by state.
+std::vector<Question> asked_anew(const std::vector<ShortPlace>& places, std::size_t states, const Kept* kept,
+                                 std::vector<ShortRow>& known) {
+    std::vector<Question> questions;
+    for (std::size_t s = 0; s < states; ++s)
+        for (std::size_t p = 0; p < places.size(); ++p) {
+            const auto answer = kept ? kept->of(places[p], s) : Kept::Answer{};
+            if (!answer.known) questions.push_back({p, s});
+            if (!answer.row) continue;
+            known.push_back(*answer.row);
+            known.back().place = p;
+        }
+    return questions;
 }
 
 FaultStudy study_places(const Plan& plan, const std::vector<Solution>& solutions,
                         std::vector<ShortPlace> places, const Scope& scope) {
     FaultStudy study;
     study.places = std::move(places);
+    const std::vector<Question> all = asked_anew(study.places, solutions.size(), scope.kept, study.rows);
     // In pieces, so that no processor waits while another has a whole state to itself.
-    const std::size_t count = study.places.size();
-    const std::size_t pieces = std::clamp<std::size_t>(count / kPiece, 1, kMostPieces);
-    std::vector<std::vector<ShortRow>> found(solutions.size() * pieces);
-    at_once(found.size(), [&](std::size_t k) {
-        const std::size_t s = k / pieces, piece = k % pieces;
-        found[k] = rows_of(plan, solutions[s], s, study.places, count * piece / pieces,
-                           count * (piece + 1) / pieces, scope);
+    std::vector<std::pair<std::size_t, std::size_t>> pieces;
+    for (std::size_t from = 0, to = 0; from < all.size(); from = to) {
+        while (to < all.size() && all[to].state == all[from].state) ++to;
+        const std::size_t parts = std::clamp<std::size_t>((to - from) / kPiece, 1, kMostPieces);
+        for (std::size_t n = 0; n < parts; ++n)
+            pieces.emplace_back(from + (to - from) * n / parts, from + (to - from) * (n + 1) / parts);
+    }
+    std::vector<std::vector<ShortRow>> found(pieces.size());
+    at_once(pieces.size(), [&](std::size_t k) {
+        const auto [from, to] = pieces[k];
+        found[k] =
+            rows_of(plan, solutions[all[from].state], study.places, &all[from], all.data() + to, scope);
     });
     for (std::vector<ShortRow>& rows : found)
         std::move(rows.begin(), rows.end(), std::back_inserter(study.rows));
-    std::stable_sort(study.rows.begin(), study.rows.end(),
-                     [](const ShortRow& a, const ShortRow& b) { return a.place < b.place; });
+    std::stable_sort(study.rows.begin(), study.rows.end(), [](const ShortRow& a, const ShortRow& b) {
+        return std::tie(a.place, a.state) < std::tie(b.place, b.state);
+    });
     return study;
 }
 

@@ -165,6 +165,15 @@ class Nearness {
     std::unordered_map<Id, std::vector<Id>> beside_;
 };
 
+std::vector<char> told_unguarded(const Plan& plan, const std::vector<Finding>& findings) {
+    std::set<Id> told;
+    for (const Finding& f : findings)
+        if (f.kind == FindingKind::guards_not) told.insert(f.id);
+    std::vector<char> out;
+    for (const Run& r : plan.runs) out.push_back(told.contains(r.id));
+    return out;
+}
+
 class Together {
   public:
     Together(const Plan& plan, const std::vector<Finding>& before, const std::vector<Solution>& solutions,
@@ -173,6 +182,7 @@ class Together {
           before_(before),
           shorts_(known_shorts(plan, solutions)),
           demand_(demand_of(plan, solutions)),
+          unguarded_(told_unguarded(plan, before)),
           cancel_(cancel),
           near_(plan) {}
 
@@ -333,7 +343,7 @@ class Together {
         for (const Seeker* s : group) all.edits.push_back(s->edit());
         if (!apply(changed, all)) return std::nullopt;
         if (wholly_ || !keeps_the_circuit(plan_, all)) return inspect(changed, false).findings;
-        NearPlan near{shorts_, demand_, std::vector<char>(plan_.runs.size(), 0)};
+        NearPlan near{shorts_, demand_, std::vector<char>(plan_.runs.size(), 0), unguarded_};
         for (std::size_t k = 0; k < plan_.runs.size(); ++k)
             near.changed[k] = !(plan_.runs[k] == changed.runs[k]);
         return findings_near(changed, near);
@@ -343,6 +353,7 @@ class Together {
     const std::vector<Finding>& before_;
     const KnownShorts shorts_;
     const std::vector<RunDemand> demand_;
+    const std::vector<char> unguarded_;
     const std::atomic<bool>* cancel_;
     Nearness near_;
     bool wholly_ = false;  // every short anew

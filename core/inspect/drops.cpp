@@ -7,6 +7,7 @@
 #include "inspect/rules.h"
 #include "size/ranges.h"
 #include "units/at.h"
+#include "units/at_once.h"
 
 namespace yr {
 namespace {
@@ -256,16 +257,16 @@ void inspect_drops(const Case& c, std::vector<Finding>& out) {
     if (!c.with_mends) return;
     const auto collapsed = std::count_if(
         out.begin(), out.end(), [](const Finding& f) { return f.kind == FindingKind::no_operating_point; });
-    for (std::size_t n = from; n < out.size(); ++n) {
-        Finding& f = out[n];
+    at_once(out.size() - from, [&](std::size_t n) {
+        Finding& f = out[from + n];
         // where many collapse it is what they share, and no cable of their own
         const bool of_cables = f.kind == FindingKind::drop_over_limit ||
                                (f.kind == FindingKind::no_operating_point && collapsed <= kFewCollapsed);
-        if (!of_cables || !c.wants_mend(f)) continue;
+        if (!of_cables || !c.wants_mend(f)) return;
         const auto state = static_cast<std::size_t>(find(c.plan.states, f.state) - c.plan.states.data());
         const auto load = static_cast<std::size_t>(find(c.plan.loads, f.id) - c.plan.loads.data());
         f.candidates = mend_drop(c.plan, c.solutions[state], c.plan.states[state], load);
-    }
+    });
 }
 
 }  // namespace yr

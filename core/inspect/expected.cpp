@@ -25,6 +25,7 @@ bool some_cutoff(const Solution& s) {
 }  // namespace
 
 bool dead_on_purpose(const Case& c, std::size_t state, const std::function<bool(const Solution&)>& alive) {
+    const std::scoped_lock lock(c.closing);
     const auto known = c.all_closed.find(state);
     if (known != c.all_closed.end()) return known->second.point.settled && alive(known->second);
     State closed = c.plan.states[state];

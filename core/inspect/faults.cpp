@@ -11,10 +11,6 @@ namespace {
 constexpr int kEverySize = 18;
 constexpr double kFarOver = 2;  // the strongest case is rare; so far over a fuse is no judgement any more
 
-const Device* device_at(const Plan& plan, const Id& id) {
-    return id.empty() ? nullptr : find_device(plan, id);
-}
-
 const Run* run_of(const Plan& plan, const Id& device) {
     for (const Run& r : plan.runs)
         if (find(r.devices, device)) return &r;
@@ -133,8 +129,17 @@ bool told(const std::vector<Finding>& out, FindingKind kind, const std::string& 
                        [&](const Finding& f) { return f.kind == kind && f.other == other; });
 }
 
-void judge(const Case& c, const FaultStudy& study, const ShortRow& row, std::vector<Finding>& out,
-           std::size_t from) {
+// Breakers that close again by themselves, with the run that each stands in.
+std::map<Id, Id> that_reclose(const Plan& plan) {
+    std::map<Id, Id> out;
+    for (const Run& r : plan.runs)
+        for (const Device& d : r.devices)
+            if (d.fuse == FuseType::breaker_1) out.emplace(d.id, r.id);
+    return out;
+}
+
+void judge(const Case& c, const FaultStudy& study, const ShortRow& row, const std::map<Id, Id>& recloses,
+           std::vector<Finding>& out, std::size_t from) {
     const ShortPlace& place = study.places[row.place];
     const Run& run = c.plan.runs[place.run];
     const Id& state = c.plan.states[row.state].id;
@@ -170,11 +175,10 @@ void judge(const Case& c, const FaultStudy& study, const ShortRow& row, std::vec
                        make_finding(FindingKind::short_upstream, Severity::check, run.id, row.first_up, state,
                                     row.first_up_s, row.near_s),
                        Worse::lower);
-        const Device* near = device_at(c.plan, row.near);
-        if (near && near->fuse == FuseType::breaker_1)
+        if (const auto breaker = recloses.find(row.near); breaker != recloses.end())
             keep_worst(out, from,
-                       make_finding(FindingKind::breaker_recloses, Severity::check,
-                                    run_of(c.plan, near->id)->id, near->id, {}, row.most_A));
+                       make_finding(FindingKind::breaker_recloses, Severity::check, breaker->second, row.near,
+                                    {}, row.most_A));
     } else if (!place.device.empty() && !row.near_interrupts &&
                !told(out, FindingKind::interrupt_low, row.near)) {
         keep_worst(out, from,
@@ -190,11 +194,15 @@ void judge(const Case& c, const FaultStudy& study, const ShortRow& row, std::vec
 
 }  // namespace
 
-void inspect_faults(const Case& c, std::vector<Finding>& out) {
+FaultStudy study_shorts(const Case& c) {
+    return c.near ? study_bolted(c.plan, c.solutions, &c.near->shorts, c.near->changed)
+                  : study_bolted(c.plan, c.solutions);
+}
+
+void inspect_faults(const Case& c, const FaultStudy& study, std::vector<Finding>& out) {
     const std::size_t from = out.size();
-    const FaultStudy study = c.near ? study_bolted(c.plan, c.solutions, &c.near->shorts, c.near->changed)
-                                    : study_bolted(c.plan, c.solutions);
-    for (const ShortRow& row : study.rows) judge(c, study, row, out, from);
+    const std::map<Id, Id> recloses = that_reclose(c.plan);
+    for (const ShortRow& row : study.rows) judge(c, study, row, recloses, out, from);
     once_a_cable(out, from);
     if (!c.with_mends) return;
     Trials trials(c, study);

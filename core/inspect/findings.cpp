@@ -1,8 +1,10 @@
 #include "inspect/findings.h"
 
 #include <algorithm>
+#include <iterator>
 
 #include "inspect/rules.h"
+#include "units/at_once.h"
 
 namespace yr {
 
@@ -21,7 +23,7 @@ void keep_worst(std::vector<Finding>& out, std::size_t from, Finding finding, Wo
 namespace {
 
 // What no size and no fuse changes is not asked again near a plan that was looked at.
-void apply_rules(const Case& c, std::vector<Finding>& f) {
+void before_shorts(const Case& c, std::vector<Finding>& f) {
     const bool of_the_circuit = !c.near;
     if (of_the_circuit) inspect_polarity(c, f), inspect_state_names(c, f);
     inspect_protection(c, f);
@@ -33,12 +35,26 @@ void apply_rules(const Case& c, std::vector<Finding>& f) {
     inspect_supply(c, f);
     inspect_converters(c, f);
     inspect_batteries(c, f);
-    inspect_faults(c, f);
+}
+
+void after_shorts(const Case& c, std::vector<Finding>& f) {
     inspect_mains(c, f);
     inspect_starting(c, f);
     inspect_boxes(c, f);
-    if (of_the_circuit) inspect_control(c, f);
-    inspect_drops(c, f);
+    if (!c.near) inspect_control(c, f);
+}
+
+// Shorts, drops and the rest at once; they stand in one order whoever is done first.
+void apply_rules(const Case& c, std::vector<Finding>& f) {
+    FaultStudy shorts;
+    std::vector<Finding> drops, after;
+    const std::vector<std::function<void()>> work{[&] { shorts = study_shorts(c); },
+                                                  [&] { before_shorts(c, f), after_shorts(c, after); },
+                                                  [&] { inspect_drops(c, drops); }};
+    at_once(work.size(), [&](std::size_t k) { work[k](); });
+    inspect_faults(c, shorts, f);
+    for (auto* part : {&after, &drops})
+        f.insert(f.end(), std::make_move_iterator(part->begin()), std::make_move_iterator(part->end()));
 }
 
 // The plan with those of its states alone that have an answer: no rule may conclude anything from another.

@@ -150,7 +150,6 @@ void service_limits(const Case& c, std::vector<Finding>& out, std::size_t from) 
 
 // A big load whose way back passes a strap much thinner than its feed.
 void thin_straps(const Case& c, std::vector<Finding>& out, std::size_t from) {
-    const SupplySide supply(c.plan);
     for (std::size_t s = 0; s < c.solutions.size(); ++s) {
         if (crank(c, s)) continue;
         const LoadPaths paths(c.solutions[s].network, c.solutions[s].point);
@@ -164,7 +163,7 @@ void thin_straps(const Case& c, std::vector<Finding>& out, std::size_t from) {
                     continue;
                 const Run& r = c.plan.runs[at(index)];
                 const double amps = std::abs(c.solutions[s].point.conductors[at(part)].current_A);
-                if (supply.is_supply(r)) {
+                if (c.supply.is_supply(r)) {
                     if (r.to == pos_of(c.plan.loads[l].id)) feed = &r;
                 } else if (amps >= kBigStrap_A && r.from != neg_of(c.plan.loads[l].id) &&
                            (!strap || copper_mm2(r) < copper_mm2(*strap))) {

@@ -90,15 +90,14 @@ bool always_live(const Case& c, const Run& run) {
 }
 
 // Water between a pin that always has volts and a ground beside it eats both away.
-void pins_beside(const Case& c, const Connector& connector, const SupplySide& supply, const Pins& at,
-                 std::vector<Finding>& out) {
+void pins_beside(const Case& c, const Connector& connector, const Pins& at, std::vector<Finding>& out) {
     if (connector.sealed || !connector.socket.empty()) return;
     for (const auto& [pin, runs] : at)
         for (const auto next : {pin - 1, pin + 1}) {
             const auto beside = at.find(next);
             if (beside == at.end()) continue;
             const Run &live = *runs.front(), &ground = *beside->second.front();
-            if (!supply.is_supply(live) || supply.is_supply(ground) || !always_live(c, live)) continue;
+            if (!c.supply.is_supply(live) || c.supply.is_supply(ground) || !always_live(c, live)) continue;
             out.push_back(make_finding(FindingKind::pins_beside, Severity::check, live.id, connector.id, {},
                                        pin, next));
             return;
@@ -107,12 +106,11 @@ void pins_beside(const Case& c, const Connector& connector, const SupplySide& su
 
 void connectors(const Case& c, std::vector<Finding>& out) {
     if (c.plan.connectors.empty()) return;
-    const SupplySide supply(c.plan);
     for (std::size_t k = 0; k < c.plan.runs.size(); ++k)
         if (!c.plan.runs[k].pins.empty()) pins_over(c, k, out);
     for (const Connector& connector : c.plan.connectors) {
         const Pins at = pins_of(c.plan, connector);
-        pins_beside(c, connector, supply, at, out);
+        pins_beside(c, connector, at, out);
         for (const auto& [pin, runs] : at)
             if (runs.size() > 1)
                 out.push_back(make_finding(FindingKind::pin_twice, Severity::fix, runs[1]->id, connector.id,

@@ -90,6 +90,7 @@ void beyond_its_volts(const Case& c, std::size_t k, std::vector<Finding>& out) {
 // Within the table, and yet in this run's heat the fuse may carry more than the cable bears before it is sure
 // to open: what Guard says of it, in the same words.
 void guards_not(const Case& c, std::size_t k, double cable_A, std::vector<Finding>& out) {
+    if (c.near && !c.near->changed[k] && !c.near->unguarded[k]) return;  // only something to look at
     const Run& run = c.plan.runs[k];
     for (const Device& fuse : run.devices) {
         if (fuse.kind != DeviceKind::fuse || fuse.rating_A > cable_A + 1e-9) continue;
@@ -159,7 +160,6 @@ void missing_or_far(const Case& c, std::size_t k, double cable_A, std::vector<Fi
 }  // namespace
 
 void inspect_protection(const Case& c, std::vector<Finding>& out) {
-    const SupplySide supply(c.plan);
     const auto negative = [&](const Run& r) {
         // the supply side may reach a negative post through a loop of cable only in a broken plan; skip body
         // metal
@@ -167,7 +167,7 @@ void inspect_protection(const Case& c, std::vector<Finding>& out) {
     };
     for (std::size_t k = 0; k < c.plan.runs.size(); ++k) {
         const Run& run = c.plan.runs[k];
-        if (negative(run) || !supply.is_supply(run)) continue;
+        if (negative(run) || !c.supply.is_supply(run)) continue;
         const double cable_A = least_ampacity_A(c.plan, run).value_or(0);
         oversize(c, k, cable_A, out);
         above_channel(c, k, out);

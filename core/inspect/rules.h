@@ -5,6 +5,7 @@
 #include <cmath>
 #include <functional>
 #include <map>
+#include <mutex>
 
 #include "demand/demand.h"
 #include "guard/fault_study.h"
@@ -18,6 +19,7 @@ struct NearPlan {
     const KnownShorts& shorts;
     const std::vector<RunDemand>& demand;  // by run; of the same runs it is as large
     std::vector<char> changed;             // by run
+    const std::vector<char>& unguarded;    // by run: it was told there that its fuse does not guard it
 };
 
 struct Case {
@@ -28,8 +30,10 @@ struct Case {
     const NearPlan* near = nullptr;                     // nullptr: there is none
     const std::vector<const Finding*>* only = nullptr;  // whose mends are wanted; nullptr: all
     const FedEnds fed{plan};
+    const SupplySide supply{plan};
     const std::vector<RunDemand> demand = near ? near->demand : demand_of(plan, solutions);  // by run
     mutable std::map<std::size_t, Solution> all_closed{};  // by state, made when asked for
+    mutable std::mutex closing{};                          // of it: families of rules work at once
 
     // What takes long to mend asks first.
     [[nodiscard]] bool wants_mend(const Finding& f) const {
@@ -65,7 +69,10 @@ void inspect_switching(const Case& c, std::vector<Finding>& out);    // chatter,
 void inspect_boxes(const Case& c, std::vector<Finding>& out);        // channels, groups, mains of boxes
 void inspect_control(const Case& c, std::vector<Finding>& out);      // who is live when, coils, taps, grounds
 
-void inspect_faults(const Case& c, std::vector<Finding>& out);   // shorts: what opens, when, what it may cut
+// Shorts: what opens, when, what it may cut. Reads what was told of the fuses and batteries before.
+[[nodiscard]] FaultStudy study_shorts(const Case& c);
+void inspect_faults(const Case& c, const FaultStudy& study, std::vector<Finding>& out);
+
 void inspect_fitting(const Case& c, std::vector<Finding>& out);  // lugs, bends, twins, joints, fuses at work
 void inspect_joining(const Case& c, std::vector<Finding>& out);  // pins, jackets, bolts, sensors
 

@@ -33,7 +33,7 @@ CodedPlug coded_plug(std::size_t pins, const Instrument& meter) {
     if (pins == 0 || pins > kMostPins) return plug;
     // one after another the next value of the series that no mistake so far is taken for
     std::vector<double> series;
-    for (double decade = 100; decade <= 1e5; decade *= 10)
+    for (const double decade : {1e2, 1e3, 1e4, 1e5})
         for (const double v : kE24) series.push_back(v * decade);
     const auto clear = [&](double value) {
         return std::all_of(plug.ohm.begin(), plug.ohm.end(), [&](double other) {

@@ -163,6 +163,7 @@ std::optional<NextReading> next_reading(Locator& locator, const Plan& plan, cons
             const Expectation sound = locator.expecter().knowing(where, ask.readings);
             // expected share of what stays undecided, over what each would make it read
             std::vector<double> sd;
+            sd.reserve(value.size());
             for (const double v : value)
                 sd.push_back(std::sqrt(sound.spread * sound.spread +
                                        std::pow(meter.most_off(where.kind, std::isnan(v) ? 0 : v), 2) / 3 +

@@ -83,8 +83,7 @@ std::string volts_of_only_battery(const std::vector<std::string_view>& lines) {
     if (!only || rails.is_in(lines.front())) return {};
     for (std::string rest(*only); high.is_in(rest, m);) {
         said = m[1];
-        const std::string behind = m.behind();
-        rest = behind;
+        rest = m.behind();
     }
     return said;
 }

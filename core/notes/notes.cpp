@@ -114,6 +114,7 @@ static std::vector<NoteLine*> reading_order(std::vector<NoteLine>& lines) {
     static const Pattern of_engine(
         R"(^\s*(?:engine|start(?:er|ing)?|crank(?:ing)?)\s*(?:batter(?:y|ies)|batt|:)[^\n]*\b\d+(?:\.\d+)?\s*(?:Ah|CCA)\b)");
     std::vector<NoteLine*> order;
+    order.reserve(lines.size());
     for (NoteLine& n : lines) order.push_back(&n);
     const auto first = std::find_if(order.begin(), order.end(),
                                     [](const NoteLine* n) { return !n->thing && lived_with.is_in(n->text); });

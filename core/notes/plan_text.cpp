@@ -50,7 +50,7 @@ class LineWriter {
         return plain_word(s) ? s : Json(s).dump();
     }
     [[nodiscard]] std::string reference(const std::string& s) const {
-        if (const std::string name = name_of(s); !name.empty()) return name;
+        if (std::string name = name_of(s); !name.empty()) return name;
         const auto point = s.rfind('.');
         if (point != std::string::npos)
             if (const std::string name = name_of(s.substr(0, point)); !name.empty())
@@ -58,7 +58,7 @@ class LineWriter {
         return "=" + Json(s).dump();  // of nothing in this plan: as it stands
     }
     [[nodiscard]] std::string name_of(const std::string& id) const {
-        const std::string name = names_.of(id);
+        std::string name = names_.of(id);
         if (!name.empty() || !wider_) return name;
         // not among these lines, where another thing is called the same
         const std::string bare = wider_->bare_of(id);

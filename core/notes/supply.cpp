@@ -411,13 +411,13 @@ namespace {
 Made beside_battery(PlanBuilder& b, const Said& said, Source s, double amps, const std::string& cable) {
     const Plan& plan = b.plan();
     if (plan.batteries.empty()) return missing("battery", Want::a_plan_with_a_battery);
-    Id battery = battery_to_charge(plan).id;
-    if (said.to && find(plan.batteries, said.to->owner)) battery = said.to->owner;
+    const Battery* named = said.to ? find(plan.batteries, said.to->owner) : nullptr;
+    const Battery& charged = named ? *named : battery_to_charge(plan);
+    const Id battery = charged.id;
     s.return_at = neg_of(battery), s.charges = battery;
-    s.place = said.place.empty() ? find(plan.batteries, battery)->place : said.place;
+    s.place = said.place.empty() ? charged.place : said.place;
     s.regulated_V = regulated_said(plan, said);
-    if (const Battery& charged = *find(plan.batteries, battery); !s.regulated_V && !same_rail(plan, charged))
-        s.regulated_V = 14.2 * battery_V(plan, charged) / 12;
+    if (!s.regulated_V && !same_rail(plan, charged)) s.regulated_V = 14.2 * battery_V(plan, charged) / 12;
     s.float_V = said.labelled_as("float", Dimension::voltage);
     if (said.when) s.works_when = *said.when;
     b.put(s);

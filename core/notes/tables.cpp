@@ -62,7 +62,7 @@ std::vector<std::string> with_rows_as_lines(std::vector<std::string> lines) {
         const bool draws = has(LoadColumn::amps) || has(LoadColumn::watts) || has(LoadColumn::draw);
         if (!has(LoadColumn::name) || !draws) continue;
         columns = std::move(heads);
-        line = "# " + line;
+        line.insert(0, "# ");
     }
     return lines;
 }

@@ -92,7 +92,7 @@ void each_reference(Json& node, F&& use, bool refers = false) {
 [[nodiscard]] std::string_view kind_word(std::string_view line);
 
 // A line's first word and the thing it says, its references not yet resolved.
-struct ThingLine {
+struct ThingLine {  // NOLINT(bugprone-exception-escape): what the Json in it asserts
     std::string word;
     const char* list = nullptr;  // nullptr: vehicle, policy, active, survey
     Json thing;

@@ -176,7 +176,7 @@ Result<RunFuseAdvice> advise_fuse(const Plan& plan, const Id& run_id,
             }
             if (!choice.opens_far_short) choice.opens_s.reset();
         }
-        advice.schools.push_back(std::move(choice));
+        advice.schools.push_back(choice);
     }
     const auto& wanted =
         advice.schools.back().chosen ? advice.schools.back().chosen : advice.schools.front().chosen;

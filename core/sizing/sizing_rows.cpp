@@ -192,7 +192,7 @@ std::optional<SizingModel::DropRow> SizingModel::tangent_row(std::size_t k, std:
                                                              const Design& design) {
     const Network& net = least_[k];
     const bool one_supply =
-        net.batteries.size() >= 1 &&
+        !net.batteries.empty() &&
         std::none_of(net.sources.begin(), net.sources.end(), [](const SourceElement& s) { return s.works; });
     const bool alone = std::none_of(least_point_[k].batteries.begin() + 1, least_point_[k].batteries.end(),
                                     [](const BatteryResult& b) { return std::abs(b.current_A) > 1e-3; });

@@ -265,7 +265,7 @@ std::optional<Condition> ConditionReader::term(const LineCursor& words, std::siz
         return key_word(words.lower(ahead + 1) == "running" ? "running" : "standing");
     }
     if (auto c = switch_term(words, ahead, used)) return c;
-    const auto key = key_word(words.lower(ahead));
+    auto key = key_word(words.lower(ahead));
     // "always on", "when ignition on": the second word says no more; "on ignition on roof" says where
     const bool on = words.lower(ahead + 1) == "on" &&
                     (words.lower(ahead) == "always" || !words.has(ahead + 3) || words.after_comma(ahead + 2));

@@ -446,12 +446,11 @@ class LineReader {
         std::size_t used = 1;
         if (w == "mains" && !plan_.inverters.empty() && line_.inverter.empty()) {
             line_.inverter = plan_.inverters.front().id;
-        } else if ((w == "each" || w == "ea") && line_.draw) {
-            // "two work lights 45 W each": a draw is of one in any case
-        } else if (line_.draw &&
-                   (w == "led" || w == "leds" || w == "halogen" || w == "compressor" || w == "motor" ||
-                    w == "amber" || w == "blue" || w == "white" || w == "green" || w == "yellow")) {
-            // what it is inside, or its light: its draw is said
+        } else if (line_.draw && (w == "each" || w == "ea" || w == "led" || w == "leds" || w == "halogen" ||
+                                  w == "compressor" || w == "motor" || w == "amber" || w == "blue" ||
+                                  w == "white" || w == "green" || w == "yellow")) {
+            // "two work lights 45 W each": a draw is of one in any case; what it is inside, or its light: its
+            // draw is said
         } else if (w == "critical") {
             line_.critical = true;
         } else if (w == "chassis" || w == "grounded") {

@@ -235,7 +235,7 @@ Result<double> parse_reading(std::string_view text, Dimension wanted) {
     const std::size_t behind = figure.find_first_of(",.") + 4;
     std::string small(figure.substr(0, behind));
     small += "0" + std::string(figure.substr(behind));  // 12.3450: no thousands
-    const auto value = parse_value(small, wanted);
+    auto value = parse_value(small, wanted);
     const double most = wanted == Dimension::voltage ? kMost_V : kMost_A;
     if (value && *value <= most && *value * 1000 > most) return value;
     return parse_value(text, wanted);

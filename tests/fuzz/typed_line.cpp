@@ -5,14 +5,22 @@
 #include "fuzz/fuzz.h"
 #include "notes/notes.h"
 #include "plan/edit.h"
-#include "plan/plan_json.h"
 #include "plan/validate.h"
 
 namespace {
 
+// A few of each, so that a line may name what is there and its cables are sized in a moment.
 const yr::Plan& plan() {
-    static const yr::Plan demo = *yr::load_plan(YR_FUZZ_PLAN);
-    return demo;
+    static const yr::Plan few = yr::read_notes(R"(alternator 90 A
+battery 100 Ah
+inverter 500 W
+fuse block 4 channels
+second battery AGM 90 Ah
+horn 5 A on horn
+cabin lamp 10 W always
+laptop 60 W on the inverter)")
+                                    .plan;
+    return few;
 }
 
 // Whatever kind of thing it is: what is whole the plan takes.
