@@ -26,7 +26,8 @@ std::vector<Id> meant_by(const Plan& plan, const std::string& words) {
         R"(^(?:(?:main|fuse|distribution|dc|power|switch)\s+)*(?:panel|board|fuse ?board|fuse ?box|fuse ?block|fuses|block|distribution|bus ?bars?|consumer unit)$)"),
         battery(R"(^(?:batter(?:y|ies)|batts?|bank)$)"), inverter(R"(^inverter(?:/charger)?$)"),
         starter(R"(^(?:engine|starter(?: motor)?)$)"),
-        charger(R"(^(?:dc-?dc|b2b|(?:dc-?dc )?charger|converter)$)");
+        charger(R"(^(?:dc-?dc|b2b|(?:dc-?dc )?charger|converter)$)"),
+        metal(R"(^(?:vehicle |truck |van |car )?(?:chassis|body|bodywork|frame|metalwork)$)");
     if (battery.is_in(words)) return all_of(plan.batteries);
     if (inverter.is_in(words)) return all_of(plan.inverters);
     if (charger.is_in(words)) return all_of(plan.sources);
@@ -34,6 +35,11 @@ std::vector<Id> meant_by(const Plan& plan, const std::string& words) {
     if (board.is_in(words)) {
         for (const Point& p : plan.points)
             if (p.feeds_loads) ids.push_back(p.id), ids.push_back(p.return_at.owner);
+        return ids;
+    }
+    if (metal.is_in(words)) {
+        for (const Point& p : plan.points)
+            if (p.kind == PointKind::chassis || p.kind == PointKind::ground) ids.push_back(p.id);
         return ids;
     }
     if (starter.is_in(words)) {
@@ -54,16 +60,23 @@ std::vector<std::string> of_cables(const Plan& plan, const std::string& one, con
                                    const std::string& length) {
     const auto far = parse_quantity(length);
     if (!far || far->dimension != Dimension::length) return {};
-    const std::vector<Id> a = meant_by(plan, to_lower(one)), b = meant_by(plan, to_lower(other));
     std::vector<std::string> lines;
-    for (const Run& r : plan.runs)
-        if ((holds_one(a, r.from.owner) && holds_one(b, r.to.owner)) ||
-            (holds_one(b, r.from.owner) && holds_one(a, r.to.owner)))
-            lines.push_back("set \"" + r.name + "\" length_m " + shown(far->value));
+    for (const Run* r : cables_between(plan, one, other))
+        lines.push_back("set \"" + r->name + "\" length_m " + shown(far->value));
     return lines;
 }
 
 }  // namespace
+
+std::vector<const Run*> cables_between(const Plan& plan, std::string_view one, std::string_view other) {
+    const std::vector<Id> a = meant_by(plan, to_lower(one)), b = meant_by(plan, to_lower(other));
+    std::vector<const Run*> runs;
+    for (const Run& r : plan.runs)
+        if (!r.body_metal && ((holds_one(a, r.from.owner) && holds_one(b, r.to.owner)) ||
+                              (holds_one(b, r.from.owner) && holds_one(a, r.to.owner))))
+            runs.push_back(&r);
+    return runs;
+}
 
 std::vector<std::string> distances_said(const Plan& plan, std::string_view line) {
     static const Pattern lead(

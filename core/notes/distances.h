@@ -13,4 +13,8 @@ namespace yr {
 // none, or between what no cable joins, stays as it is. Empty: no part does.
 [[nodiscard]] std::vector<std::string> distances_said(const Plan& plan, std::string_view line);
 
+// The cables between two things of those words: names, or kinds ("battery", "fuse block", "chassis").
+[[nodiscard]] std::vector<const Run*> cables_between(const Plan& plan, std::string_view one,
+                                                     std::string_view other);
+
 }  // namespace yr

@@ -59,6 +59,13 @@ void take_values(Battery& battery, const Said& said, double rail_V) {
         if (q.dimension == Dimension::charge || q.dimension == Dimension::voltage)
             count = std::max(count, q.count);
     auto each_V = said.plain_of(Dimension::voltage);
+    // "2x 180 Ah (24 V)" of lead: the volts are the pair's
+    const bool counts_volts = std::any_of(said.plain.begin(), said.plain.end(), [](const Quantity& q) {
+        return q.dimension == Dimension::voltage && q.count > 1;
+    });
+    if (each_V && !counts_volts && count > 1 && *each_V == rail_V && rail_V == 12.0 * count &&
+        battery.chemistry != Chemistry::lifepo4)
+        each_V.reset();
     // "24 V, two of 12 V", "two of 12 V in series" of a 12 V vehicle: the rail is the line's own
     const bool in_a_row = said.has("series") || said.has("in series");
     if (count > 1 && each_V) {

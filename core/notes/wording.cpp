@@ -6,6 +6,7 @@
 #include "notes/asides.h"
 #include "notes/changes.h"
 #include "notes/distances.h"
+#include "notes/feeds_said.h"
 #include "notes/figures_kept.h"
 #include "notes/fuses_said.h"
 #include "notes/loose_words.h"
@@ -95,6 +96,8 @@ namespace {
 
 Statement read_worded(const Plan& plan, std::string_view line, const Library* library) {
     const auto [words, remark] = without_remark(without_layout(std::string(line)));
+    if (auto feeds = feeds_said(plan, words); !feeds.empty())
+        return read_lines(plan, std::move(feeds), library);
     if (auto lengths = distances_said(plan, words); !lengths.empty())
         return read_lines(plan, std::move(lengths), library);
     if (auto fuses = fuses_said(plan, words); !fuses.empty())

@@ -14,7 +14,7 @@ const yr::Plan& plan() {
     static const yr::Plan few = yr::read_notes(R"(alternator 90 A
 battery 100 Ah
 inverter 500 W
-fuse block 4 channels
+box "cab box" 4 channels 30 30 20 20 A
 second battery AGM 90 Ah
 horn 5 A on horn
 cabin lamp 10 W always

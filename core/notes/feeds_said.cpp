@@ -1,0 +1,155 @@
+#include "notes/feeds_said.h"
+
+#include <algorithm>
+#include <optional>
+
+#include "notes/distances.h"
+#include "notes/said.h"
+#include "units/pattern.h"
+#include "units/quantity.h"
+#include "units/text.h"
+#include "units/wire_size.h"
+
+namespace yr {
+namespace {
+
+// Of a cable what a line says of it.
+struct Pieces {
+    std::optional<double> length_m, fuse_A;
+    std::optional<WireSize> size;
+};
+
+std::optional<WireSize> size_said(const Found& m) {
+    if (m.has(3)) {
+        const auto mm2 = parse_value(m[3], Dimension::number);
+        return mm2 ? std::optional(WireSize::metric(*mm2)) : std::nullopt;
+    }
+    const auto size = parse_wire_size(m.has(4) ? m[4] : m[5]);
+    return size ? std::optional(*size) : std::nullopt;
+}
+
+// Nothing where a word says anything else.
+std::optional<Pieces> pieces_of(std::string rest) {
+    static const Pattern between(
+        R"(^(?:[\s,;:()=+-]|(?:of|and|in|x|@|with|using|via|by|size|length|long|cables?|wires?|run|each\s+way|protected\s+by|is|about)\b)+)"),
+        piece(
+            R"x(^(?:(\d+(?:\.\d+)?)\s*A(?:mps?)?\s+(?:[a-z]+\s+)?(?:fuse|breaker)\b|(?:fuse[ds]?(?:\s+at)?|breaker)\s*:?\s*(\d+(?:\.\d+)?)\s*A\b|(\d+(?:\.\d+)?)\s*(?:mm\s?(?:2|\xC2\xB2|\^2|sq\b\.?)|sq\.?\s?mm\b)|((?:\d/0|\d{1,2})\s*(?:AWG|ga|gauge)\b)|((?:AWG|#)\s*(?:\d/0|\d{1,2}))(?!\d)|(\d+(?:\.\d+)?\s*(?:m|cm|ft|metres?|meters?|feet)\b))(?:\s+(?:fuse|breaker)\b)?)x");
+    Pieces said;
+    for (Found m; !trim(rest).empty();) {
+        if (between.is_in(rest, m)) {
+            rest = m.behind();
+            continue;
+        }
+        if (!piece.is_in(rest, m)) return std::nullopt;
+        if (m.has(1) || m.has(2)) {
+            const auto amps = parse_value(m[m.has(1) ? 1 : 2], Dimension::number);
+            if (!amps || said.fuse_A) return std::nullopt;
+            said.fuse_A = *amps;
+        } else if (m.has(6)) {
+            const auto far = parse_quantity(m[6]);
+            if (!far || far->dimension != Dimension::length || said.length_m) return std::nullopt;
+            said.length_m = far->value;
+        } else {
+            if (said.size) return std::nullopt;
+            said.size = size_said(m);
+            if (!said.size) return std::nullopt;
+        }
+        rest = m.behind();
+    }
+    return said;
+}
+
+constexpr const char* kBoard =
+    R"((?:(?:main|aux(?:iliary)?|blade|distribution|dc|12\s*V|24\s*V)\s+)*(?:fuse\s?(?:box|block|panel|board)|distribution\s+(?:block|panel|board|box)|bus\s?bars?|(?:main|dc|switch)\s+(?:panel|board)))";
+
+// In which words the two ends may be said, as "A to B: rest".
+std::string in_one_form(std::string line) {
+    static const std::string board = kBoard;
+    static const Phrase forms[] = {
+        {Pattern(
+             R"(^\s*(?:the\s+)?(starter|alternator|inverter|charger|dc-dc|solar)\s+(?:motor\s+)?(?:charge\s+|supply\s+|positive\s+)?(?:cables?|leads?|wires?|feed)\s*[:,-]?\s*(?=[\d#]))"),
+         "battery to $1: "},
+        {Pattern(
+             R"(^\s*(?:the\s+)?(?:(?:main|battery|positive|supply|power|red)\s+)*(?:cables?|feed|lead|wire)\s+(?:run(?:ning)?\s+)?from\s+(?=[a-z][^,]*\sto\s))"),
+         ""},
+        {Pattern(
+             R"(^\s*(\d[^,]*?(?:,\s*\d[^,]*?)?(?:mm\s?(?:2|\xC2\xB2)|AWG|gauge|\d\s*m|ft)(?:\s+cables?)?)\s*,?\s+from\s+(?:the\s+)?([a-z][a-z +-]*?)\s+to\s+(?:the\s+)?([a-z][a-z -]*?)\s*(?:,\s*(.*))?$)"),
+         "$2 to $3: $1, $4"},
+        {Pattern("^\\s*(?:the\\s+)?(?:(?:main|supply|power|positive)\\s+)*(?:feed|supply|cable|wire|lead)\\s+"
+                 "to\\s+(?:the\\s+)?(" +
+                 board + R"()\s*[:,-]?\s*(?=[\d#]))"),
+         "battery to $1: "},
+        {Pattern(
+             "^\\s*(?:the\\s+)?(" + board +
+             R"()\s*[:,-]?\s*(?:is\s+)?(?:(?:main\s+)?(?:feed|supply)(?:\s+(?:cable|wire|lead))?\s*[:,-]?|(?:fed|supplied|connected)\s+(?:from\s+(?:the\s+)?battery\s+)?(?:by|with|via|through|using|in)|(?:fed|supplied)\s*,)\s*(?=[\d#]))"),
+         "battery to $1: "},
+        {Pattern(
+             R"(^\s*(?:the\s+)?(?:main|battery)\s+(?:(?:positive|supply|power)\s+)?(?:feed|cable|lead|wire)s?\s*[:,-]?\s*(?=[\d#]))"),
+         "battery to fuse block: "},
+        {Pattern(
+             R"(^\s*(?:the\s+)?(?:(?:main|battery|chassis|body)\s+)*(?:(?:earth|ground|grounding)\s+(?:strap|cable|lead|braid|wire)|negative\s+(?:battery\s+)?(?:cable|lead|strap))\s*(?:,?\s*(?:from\s+)?(?:the\s+)?battery(?:\s+negative)?\s+to\s+(?:the\s+)?(?:chassis|body|frame)|to\s+(?:the\s+)?(?:chassis|body|frame))?\s*[:,-]?\s*(?=[\d#]))"),
+         "battery to chassis: "},
+        {Pattern(
+             R"(^\s*(?:the\s+)?(?:main|battery|chassis|body)\s+(?:earth|ground|negative)\s*[:,-]?\s*(?=[\d#]))"),
+         "battery to chassis: "},
+        {Pattern(R"(^(\s*battery to chassis: .*?)\s*,?\s*to\s+(?:the\s+)?(?:chassis|body|frame)\s*$)"), "$1"},
+    };
+    return put_plainly(std::move(line), forms);
+}
+
+bool at_post(const Run& r, Post post) {
+    return r.from.post == post || r.to.post == post;
+}
+
+// Of one cable, or of those between two things.
+std::vector<std::string> feed_said(const Plan& plan, std::string_view line) {
+    static const Pattern ends(
+        R"(^\s*(?:from\s+)?(?:the\s+)?([a-z][a-z -]*?)\s*(?:(\+(?:ve)?|\b(?:positive|pos)\b)|(-(?:ve)?(?=\s+(?:to|->))|\b(?:negative|neg)\b))?(?:\s+(?:post|terminal))?\s*(?:\bto\b|->)\s*(?:the\s+)?([a-z][a-z0-9 -]*?)(?:\s*[:,=(-]|\s+(?:is|are)\b)?\s*(?=[\d#]|AWG\b|fuse\b)(.*)$)"),
+        is_board("^" + std::string(kBoard) + "$"), is_battery(R"(^batter(?:y|ies)$)");
+    Found m;
+    if (!ends.is_all_of(in_one_form(std::string(line)), m)) return {};
+    const auto said = pieces_of(m[5]);
+    if (!said || (!said->size && !said->fuse_A)) return {};
+    std::vector<const Run*> cables = cables_between(plan, m[1], m[4]);
+    const auto leave = [&](Post post) {
+        if (std::any_of(cables.begin(), cables.end(), [&](const Run* r) { return at_post(*r, post); }))
+            std::erase_if(cables, [&](const Run* r) { return !at_post(*r, post); });
+    };
+    if (m.has(2)) leave(Post::pos);
+    if (m.has(3)) leave(Post::neg);
+    const bool feeds =
+        std::any_of(plan.points.begin(), plan.points.end(), [](const Point& p) { return p.feeds_loads; });
+    if (cables.empty() && !feeds && is_battery.is_all_of(m[1]) && is_board.is_all_of(m[4]))
+        return {m[4] + ", " + m[5]};
+    std::vector<std::string> lines;
+    bool fused = false;
+    for (const Run* r : cables) {
+        const std::string set = "set \"" + r->name + "\" ";
+        if (said->length_m) lines.push_back(set + "length_m " + shown(*said->length_m));
+        if (said->size) lines.push_back(set + "size \"" + name_of(*said->size) + "\"");
+        for (const Device& d : r->devices)
+            if (said->fuse_A && d.kind == DeviceKind::fuse) {
+                lines.push_back("set \"" + d.name + "\" rating_A " + shown(*said->fuse_A));
+                fused = true;
+            }
+    }
+    return said->fuse_A && !fused ? std::vector<std::string>{} : lines;
+}
+
+}  // namespace
+
+std::vector<std::string> feeds_said(const Plan& plan, std::string_view line) {
+    static const Pattern lead(
+        R"(^\s*(?:the\s+|existing\s+|main\s+)*(?:cables?|wiring|cable\s+runs?)\s*(?:fitted|are|so far)?\s*:\s*)");
+    if (line.find('"') != std::string_view::npos) return {};
+    std::vector<std::string> lines;
+    const std::string text = lead.replaced(line, "");
+    for (const std::string_view part : split(text, ';')) {
+        std::vector<std::string> more = feed_said(plan, part);
+        if (more.empty()) return {};
+        lines.insert(lines.end(), more.begin(), more.end());
+    }
+    return lines;
+}
+
+}  // namespace yr

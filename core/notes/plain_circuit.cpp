@@ -1,0 +1,65 @@
+#include "notes/plain_circuit.h"
+
+#include <utility>
+
+#include "units/pattern.h"
+
+namespace yr {
+
+std::string with_plain_circuit(std::string line) {
+    static const Phrase
+        plainer[] =
+            {
+                // starters: what turns the engine, not what its battery or relay is called
+                {Pattern(
+                     R"x(^\s*(?:an?\s+)?\(?(\d+(?:\.\d+)?\s*(?:k?W|A))(?:mps?|atts?)?\)?\s+(?:engine\s+)?starter(?:\s+motor)?\b(?!\s*(?:batter|batt|solenoid|relay|cable|bank|lead|feed|button|switch|fuse)))x"),
+                 "starter $1"},
+                {Pattern(
+                     R"(^\s*(?:the\s+)?engine\s+starter(?:\s+motor)?\s*[:,-]?\s*(?=\d+(?:\.\d+)?\s*(?:k?W|A)\b(?!h)))"),
+                 "starter "},
+                // blocks of fuses; how many stand in them is counted by what hangs there
+                {Pattern(R"(^\s*(?:an?\s+)?\d{1,2}\s+fuse\s+(box|block|panel|board)\b)"), "fuse $1"},
+                {Pattern(R"(\bfuse-?box\b)"), "fuse box"},
+                {Pattern(R"(\bfuse-?(block|panel|board)\b)"), "fuse $1"},
+                {Pattern(
+                     R"(^\s*(?:an?\s+)?(?:\d{1,2}|four|six|eight|ten|twelve)[ -]?(?:ways?|circuits?|positions?|gang|slots?|fuses?)\s+(?:blade\s+)?(fuse\s+(?:box|block|panel)|distribution\s+(?:block|panel|box)|(?:block|panel)\b))"),
+                 "$1"},
+                {Pattern(
+                     R"x(^(\s*(?:[a-z][a-z ]*?\s+)?(?:fuse\s+(?:box|block|panel)|distribution\s+(?:block|panel|box)))\s*[:,-]?\s*\(?\s*(?:with\s+|for\s+)?(?:\d{1,2}|four|six|eight|ten|twelve)[ -]?(?:ways?|circuits?|positions?|gang|slots?|fuses)(?:\s+fused?)?\b(?:\s*\))?)x"),
+                 "$1"},
+                // what parts the battery from the rest
+                {Pattern(
+                     R"(^\s*(?:an?\s+)?(\d+\s*A)(?:mps?)?\s+((?:(?:main|battery|master)\s+)*(?:isolator|isolation|disconnect|master|kill|battery|cut-?off)(?:\s+switch)?)\s*$)"),
+                 "battery isolator $1"},
+                {Pattern(
+                     R"x(^\s*(?:an?\s+|the\s+)?(?:(?:main|master)\s+battery|battery\s+main|(?:battery\s+|main\s+)?isolation)\s+switch\s*[,:-]?\s*\(?(\d+\s*A)?\)?\s*$)x"),
+                 "battery isolator $1"},
+                {Pattern(
+                     R"(^\s*(?:an?\s+|the\s+)?((?:(?:main|battery|master)\s+)*(?:isolator|disconnect|kill|cut-?off)(?:\s+switch)?)\s+(?:in|on|at)\s+(?:the\s+)?(?:battery\s+)?(?:positive|\+)(?:\s+(?:cable|lead|side|feed|post|terminal))?\s*$)"),
+                 "battery isolator"},
+                // a bank of batteries
+                {Pattern(R"(^\s*(?:an?\s+|the\s+)?(12|24|36|48)\s*V\s+battery\s+bank\b)"), "battery $1 V"},
+                {Pattern(R"(^\s*(?:an?\s+)?(\d+\s*Ah)\s+(12|24|36|48)\s*V\s+battery\s+bank\b)"),
+                 "battery $2 V $1"},
+                {Pattern(R"(^\s*(?:an?\s+)?(\d+\s*Ah)\s+battery\s+bank\s*,?\s*(12|24|36|48)\s*V\b)"),
+                 "battery $2 V $1"},
+                {Pattern(
+                     R"(\b(in\s+series)\s+(?:for|to\s+(?:make|give)|giving|making|=)\s+(?:24|36|48)\s*V\b)"),
+                 "$1"},
+                {Pattern(R"(^\s*(\d)\s*nos?\.?\s+(?=\d+\s*(?:V|Ah)\b))"), "$1x "},
+                // a switch by its name
+                {Pattern(
+                     R"((?:(?<=\d[AWVsmh%])|(?<=\d\s[AWVsmh%])|(?<=min)|(?<=mins)|(?<=hours))\s*[,-]?\s+(?:only\s+)?(?:when|while|if)\s+(?:the\s+)?(?!ignition|ign|key|engine|main|master|battery|limit|float|own|on\b)([a-z]+(?:\s(?!switch)[a-z]+)?)\s+switch\s+(?:is\s+)?(?:on|closed|pressed|made)(?=\s*(?:,|$)))"),
+                 ", on switch $1"},
+                {Pattern(
+                     R"((?:(?<=\d[AWVsmh%])|(?<=\d\s[AWVsmh%])|(?<=min)|(?<=mins)|(?<=hours))\s*[,-]?\s+(?:(?:switched|controlled|operated|worked|fed|driven)\s+)?(?:on|off|via|by|with|from|through|at)\s+(?:the\s+)?(?!ignition|ign|key|engine|main|master|battery|auto|limit|pressure|float|door|hatch|lid|brake|foot|light|its|an?\s|own|dash|toggle|rocker|hand|manual|cab|in-cab|panel|momentary|push|pull|stalk|column|the\b|switch)([a-z]+(?:\s(?!switch)[a-z]+)?)\s+switch(?=\s*(?:,|$)))"),
+                 ", on switch $1"},
+                {Pattern(
+                     R"x((?:(?<=\d[AWVsmh%])|(?<=\d\s[AWVsmh%])|(?<=min)|(?<=mins)|(?<=hours))\s*(?:,|\(|\s-)\s*(?:the\s+)?(?!on\b|ignition|ign|key|engine|main|master|battery|auto|limit|pressure|float|door|hatch|lid|brake|foot|light|its|an?\s|own|dash|toggle|rocker|hand|manual|cab|in-cab|panel|momentary|push|pull|stalk|column|reversing|up|in|open|both|all|no|with|without|incl|each|per|via|by|off|from)([a-z]+(?:\s(?!switch)[a-z]+)?)\s+switch\s*\)?(?=\s*(?:,|$)))x"),
+                 ", on switch $1"},
+                {Pattern(R"(,\s*switch\s*:\s*(?=[a-z]))"), ", on switch "},
+            };
+    return put_plainly(std::move(line), plainer);
+}
+
+}  // namespace yr
