@@ -80,7 +80,7 @@ std::string sentence(const FindingBunch& bunch, const std::vector<Finding>& find
     if (bunch.accepted)
         return say_n("{0} finding is accepted as it is.", "{0} findings are accepted as they are.",
                      static_cast<long>(bunch.which.size()));
-    const std::string worst = sentence(findings[bunch.which.front()], plan, style);
+    std::string worst = sentence(findings[bunch.which.front()], plan, style);
     if (bunch.which.size() < 2) return worst;
     return worst + say_n(" And {0} more of the kind.", " And {0} more of the kind.",
                          static_cast<long>(bunch.which.size()) - 1);

@@ -92,7 +92,7 @@ const char* name_of(ProvePhase phase) {
 }
 
 std::string phase_text(const Plan& plan, const TestPoint& t) {
-    const std::string phase = name_of(t.phase);
+    std::string phase = name_of(t.phase);
     if (t.phase == ProvePhase::isolation || t.phase == ProvePhase::continuity) return phase;
     return phase + ": " + state_name(plan, t.where.state);
 }
@@ -203,7 +203,7 @@ std::string fault_kind_text(FaultKind kind) {
 }
 
 std::string sentence(const Plan& plan, const Fault& f) {
-    const std::string thing = capital(yr::name_of(plan, f.thing));
+    std::string thing = capital(yr::name_of(plan, f.thing));
     switch (f.kind) {
         case FaultKind::none:
             return translated("Nothing is wrong");

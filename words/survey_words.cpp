@@ -113,7 +113,7 @@ std::string reason(const JoinFact& f, const Survey& survey, const Style& style) 
     const auto V = [&](double v) { return quantity(v, Dimension::voltage, style); };
     const std::string a = named(survey, f.a), b = named(survey, f.b);
     if (f.a_V == 0 && f.b_V == 0) return say("{0} and {1}: not both read.", capital(a), b);
-    const std::string volts = fmt::format("{} {}, {} {}", capital(a), V(f.a_V), b, V(f.b_V));
+    std::string volts = fmt::format("{} {}, {} {}", capital(a), V(f.a_V), b, V(f.b_V));
     if (f.sag_V > 0)
         return say("{0}; under the draw one sagged {1} and the other {2}.", volts, V(f.sag_V), V(f.along_V));
     switch (f.verdict) {

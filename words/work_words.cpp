@@ -48,6 +48,7 @@ std::string money_text(double v) {
 
 std::vector<std::string> names_of(const Plan& plan, const std::vector<Id>& ids) {
     std::vector<std::string> names;
+    names.reserve(ids.size());
     for (const Id& id : ids) names.push_back(yr::name_of(plan, id));
     return names;
 }

@@ -98,9 +98,10 @@ std::vector<TableLoad> read_rows(const Plan& plan, const LoadsTable& table, cons
         if (name.empty()) {
             load.line = read_line(plan, typed, library);
         } else {
-            std::string quoted = name;
-            std::erase(quoted, '"');
-            load.line = read_line(plan, "\"" + quoted + "\"; " + typed, library);
+            std::string named = name;
+            std::erase(named, '"');
+            named.insert(0, "\"").append("\"; ").append(typed);
+            load.line = read_line(plan, named, library);
             load.line.name = name;
         }
         // most often 1,5 without quotes in a file of commas

@@ -51,7 +51,7 @@ bool HiddenFault::hide(const Plan& plan, PracticeLevel level) {
         if (of_level(f, level)) all.push_back(f);
     if (all.empty()) return false;
     const auto pick = [&](double& strength) {
-        const Fault f = all[random_() % all.size()];
+        Fault f = all[random_() % all.size()];
         const auto grades = strengths(f, 9);
         strength = grades[grades.size() == 1 ? 0 : 2 + random_() % (grades.size() - 2)];
         return f;

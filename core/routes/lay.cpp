@@ -88,7 +88,8 @@ std::vector<Id> places_by_cell(const Plan& plan, const Route& route, double cell
     };
     std::vector<Id> cells;
     const auto add = [&](const Id& place, double metres, double& rest) {
-        for (rest += metres; rest >= cell_m; rest -= cell_m) cells.push_back(place);
+        rest += metres;
+        while (rest >= cell_m) cells.push_back(place), rest -= cell_m;
     };
     double rest = 0;
     const double slack_m = std::max(0.0, route.length_m - route.way_m) / 2;

@@ -44,9 +44,15 @@ class Mapper {
         const auto room = room_of(p);
         if (!room) return;
         const double z = room->low.z_m + std::min(kAboveFloor_m, (room->high.z_m - room->low.z_m) / 2);
-        for (double x = room->low.x_m + kStep_m / 2; x < room->high.x_m; x += kStep_m)
-            for (double y = room->low.y_m + kStep_m / 2; y < room->high.y_m; y += kStep_m)
-                out_.spots.push_back(at({x, y, z}));
+        for (const double x : steps(room->low.x_m, room->high.x_m))
+            for (const double y : steps(room->low.y_m, room->high.y_m)) out_.spots.push_back(at({x, y, z}));
+    }
+
+    // Half a step from the one side, as far as the other.
+    static std::vector<double> steps(double low_m, double high_m) {
+        std::vector<double> out;
+        for (int k = 0; low_m + (k + 0.5) * kStep_m < high_m; ++k) out.push_back(low_m + (k + 0.5) * kStep_m);
+        return out;
     }
 
     StandSpot at(const Spot& spot) const {
