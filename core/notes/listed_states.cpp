@@ -22,19 +22,25 @@ void give_switch(PlanBuilder& b, const Id& id, const std::vector<Id>& off_in) {
     b.put(load);
 }
 
-std::vector<std::string> give_switches_to_listed(Plan& plan, const std::vector<ListedState>& listed) {
+std::vector<std::string> give_switches_to_listed(Plan& plan, const std::vector<ListedState>& listed,
+                                                 const std::vector<Id>& always) {
+    const auto holds_it = [](const std::vector<Id>& ids, const Id& id) {
+        return std::find(ids.begin(), ids.end(), id) != ids.end();
+    };
     std::vector<std::string> given;
-    if (listed.size() < 2) return given;
     std::set<Id> named;
-    for (const ListedState& l : listed) named.insert(l.on.begin(), l.on.end());
+    if (listed.size() > 1)
+        for (const ListedState& l : listed)
+            for (const Id& id : l.on)
+                if (!holds_it(always, id)) named.insert(id);
     PlanBuilder b(plan);
     for (const Load& load : plan.loads) {
-        if (!named.contains(load.id) || !load.own_switch || !load.inverter.empty() ||
+        if (holds_it(always, load.id) || !load.own_switch || !load.inverter.empty() ||
             !load.live_when.switches.empty() || is_a_switch(plan, to_lower(load.name)))
             continue;
         std::vector<Id> off_in;
         for (const ListedState& l : listed)
-            if (std::find(l.on.begin(), l.on.end(), load.id) == l.on.end()) off_in.push_back(l.state);
+            if ((l.alone || named.contains(load.id)) && !holds_it(l.on, load.id)) off_in.push_back(l.state);
         const bool live = std::any_of(off_in.begin(), off_in.end(), [&](const Id& state) {
             const State* s = find(plan.states, std::string_view(state));
             return s && holds(load.live_when, *s);

@@ -14,13 +14,16 @@ namespace yr {
 struct ListedState {
     Id state;
     std::vector<Id> on;  // loads that it names
+    bool alone = false;  // "only fridge and lamp": what it leaves out is off in it
 };
 
 // The load gets a switch of its own name, off in these states and on in every other in which it was live.
 void give_switch(PlanBuilder& b, const Id& load, const std::vector<Id>& off_in);
 
 // Of two listed states or more: what only some of them name gets its switch. Loads that none names stay as
-// they are, and so do mains loads, which follow their inverter. The names of those that got one.
-std::vector<std::string> give_switches_to_listed(Plan& plan, const std::vector<ListedState>& listed);
+// they are where no state is alone, and so do mains loads, which follow their inverter, and what is said to
+// be always on. The names of those that got one.
+std::vector<std::string> give_switches_to_listed(Plan& plan, const std::vector<ListedState>& listed,
+                                                 const std::vector<Id>& always);
 
 }  // namespace yr

@@ -224,23 +224,24 @@ static std::vector<Id> without_asked_sizes(const Notes& notes, std::vector<Id> l
     return among_others ? alone : loads;
 }
 
-// What the page gives by lists in two states or more; of a load that is said to be always on no list says
-// that it is off.
+// What the page gives by lists in its states.
 static std::vector<ListedState> states_listed(const Notes& notes) {
+    static const Pattern alone(R"(:[^\n]*\b(?:only|just)\b|\b(?:only|just)\b[^\n]*:)");
     std::vector<ListedState> listed;
+    for (const NoteLine& n : notes.lines)
+        if (n.statement.kind == StatementKind::state && n.statement.whole() &&
+            !n.statement.switched_on.empty())
+            listed.push_back({n.statement.about, n.statement.switched_on, alone.is_in(n.text)});
+    return listed;
+}
+
+// What is said to be always on is off by no list.
+static std::vector<Id> said_always(const Notes& notes) {
     std::vector<Id> always;
     for (const NoteLine& n : notes.lines)
         if (n.statement.load && n.statement.load->live_when == Condition{})
             always.push_back(n.statement.about);
-    for (const NoteLine& n : notes.lines)
-        if (n.statement.kind == StatementKind::state && n.statement.whole() &&
-            !n.statement.switched_on.empty())
-            listed.push_back({n.statement.about, n.statement.switched_on});
-    for (ListedState& state : listed)
-        std::erase_if(state.on, [&](const Id& id) {
-            return std::find(always.begin(), always.end(), id) != always.end();
-        });
-    return listed;
+    return always;
 }
 
 Notes read_notes(const Plan& base, std::string_view text, const Library* library) {
@@ -254,7 +255,7 @@ Notes read_notes(const Plan& base, std::string_view text, const Library* library
     const bool own_states = std::any_of(notes.lines.begin(), notes.lines.end(), [](const NoteLine& n) {
         return n.statement.kind == StatementKind::state;
     });
-    notes.given_switches = give_switches_to_listed(notes.plan, states_listed(notes));
+    notes.given_switches = give_switches_to_listed(notes.plan, states_listed(notes), said_always(notes));
     if (typed && base.loads.empty()) notes.added_states = add_working_states(notes.plan, loads, own_states);
     if (typed && base.loads.empty()) keep_drops(notes.plan, without_asked_sizes(notes, loads));
     return notes;

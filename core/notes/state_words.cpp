@@ -55,6 +55,9 @@ std::string circuits_in_our_words(std::string text) {
         {Pattern(R"((^|,)\s*nothing(?:\s+(?:on|running))?\s*(?=,|$))"), "$1"},
         {Pattern(R"((^|,)\s*all\s+(?:the\s+)?([a-z][a-z -]*?)\s+on\s*(?=,|$))"), "$1 $2"},
         {Pattern(R"((^|,)\s*(?:just|only)\s+(?:the\s+)?(?=[a-z]))"), "$1 "},
+        {Pattern(
+             R"((?<!\bkey)(?<!\bengine)(?<!\bignition)(?<!\bis)(?<!\bare)\s+(?:(?:is|are)\s+)?(?:left\s+)?on\s*$)"),
+         ""},
         {Pattern(R"(\s+only\s*(?=,|$|\s\d))"), ", "},
         {Pattern(
              R"((^|,)\s*(?:on\s+)?(?:shore(?:\s+power|\s+charger)?|hook-?up|mains)(?:\s+(?:connected|on))?\s*(?=,|$))"),
@@ -107,6 +110,11 @@ std::string role_said(const Plan& plan, const std::string& line) {
 std::string state_said(const Plan& plan, const std::string& line) {
     static const Pattern named(
         R"(^\s*([a-z][a-z -]{1,30}?)(?:\s+(\d+(?:\.\d+)?\s*h)(?:ours?|rs?)?)?\s*:\s*(\S.*)$)");
+    // "while parked, fridge and lamp are on", "overnight - fridge, lamp"
+    static const Pattern by_role(
+        R"(^\s*(?:when|while)\s+(parked|driving|idling|towed|camped|moored)\s*,\s*([^:]+)$)"),
+        dashed(
+            R"(^\s*((?:parked|driving|idling|towed|over\s?night|(?:at\s+)?night|camp(?:ing|ed)?|moored|at\s+anchor|under\s?way|working|loading)(?:\s+[a-z]+){0,2})\s+[-=]\s+([^:]+)$)");
     static const Pattern role_alone(
         R"(^\s*((?:parked|driving|idling|towed)(?:\s+(?!key\b|engine\b)[a-z]+){0,3}?)\s*,?\s+((?:key|engine)\s+(?:off|on|running|stopped)\b.*)$)");
     static const Pattern by_speed(
@@ -120,6 +128,8 @@ std::string state_said(const Plan& plan, const std::string& line) {
     Found m;
     if (by_speed.is_all_of(line, m)) return state_line(m[2], m[1] + ", " + m[3]);
     if (role_alone.is_all_of(line, m)) return state_line(m[1], m[2]);
+    for (const Pattern* apart : {&by_role, &dashed})
+        if (apart->is_all_of(line, m) && names_circuits(plan, m[2])) return state_line(m[1], m[2]);
     if (!named.is_all_of(line, m)) return {};
     const bool known = std::any_of(plan.loads.begin(), plan.loads.end(),
                                    [&](const Load& l) { return to_lower(l.name) == to_lower(m[1]); });

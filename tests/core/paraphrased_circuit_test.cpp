@@ -1,6 +1,7 @@
 // Blocks, switches, straps, feeds and places, each said in many ways: read alike, or told.
 #include <gtest/gtest.h>
 
+#include "plan/condition.h"
 #include "plan/rail_volts.h"
 #include "support/typed_page.h"
 
@@ -283,6 +284,45 @@ TEST(Paraphrases, OfABankInSeriesAreReadAlikeOrTold) {
             "180 Ah battery bank, 24 V"},
            bank_24}},
          8);
+}
+
+// The state that a page's last line adds, by what is on in it.
+TEST(Paraphrases, OfAListedStateAreReadAlikeOrTold) {
+    const std::string page =
+        "van 12 V\nbattery 95 Ah\nalternator 120 A\nfridge 5 A\nlamp 2 A\nradio 3 A\nheater 4 A on switch "
+        "heater\n";
+    int right = 0, told = 0;
+    const auto look_at = [&](const std::string& line, bool alone) {
+        const Notes notes = read_notes(page + line, &shipped_library());
+        if (notes.bad() > 0) {
+            ++told;
+            return;
+        }
+        ++right;
+        const auto state =
+            std::find_if(notes.plan.states.begin(), notes.plan.states.end(),
+                         [&](const State& s) { return s.id == notes.lines.back().statement.about; });
+        ASSERT_NE(state, notes.plan.states.end()) << line;
+        EXPECT_EQ(state->key, Key::off) << line;
+        const auto on = [&](const char* name) {
+            return holds(of_name(notes.plan.loads, name).live_when, *state);
+        };
+        EXPECT_TRUE(on("fridge") && on("lamp")) << line;
+        EXPECT_FALSE(on("heater")) << line;
+        EXPECT_EQ(on("radio"), !alone) << line;
+    };
+    for (const char* line :
+         {"overnight: fridge, lamp", "overnight: fridge and lamp on", "parked overnight: fridge + lamp",
+          "at night: fridge & lamp", "night - fridge, lamp", "camping: fridge, lamp",
+          "when parked: fridge and lamp", "while parked, fridge and lamp are on",
+          "Parked (engine off): fridge, lamp", "overnight state: fridge, lamp", "parked: fridge, lamp on",
+          "camp: engine off, fridge, lamp", "parked: key off, fridge, lamp"})
+        look_at(line, false);
+    for (const char* line :
+         {"parked: only fridge and lamp on", "overnight: just fridge and lamp", "night: only fridge, lamp",
+          "parked: fridge and lamp only", "overnight: only the fridge and the lamp are left on"})
+        look_at(line, true);
+    EXPECT_GE(right, 4 * told);
 }
 
 }  // namespace
