@@ -102,9 +102,47 @@ Made make_box(PlanBuilder& b, const Said& said) {
     return p.id;
 }
 
+namespace {
+
+// Of a line that does no more than name a block: the one that is called so, or the bare main block that a
+// switch brought, which gets that name.
+std::optional<Id> block_that_is_there(PlanBuilder& b, const Said& said) {
+    const Plan& plan = b.plan();
+    if (said.name.empty() || !said.plain.empty() || !said.labelled.empty() || said.length_m || said.size ||
+        said.fuse_A || said.from || said.to || said.on || said.when)
+        return std::nullopt;
+    const Point* only = nullptr;
+    for (const Point& p : plan.points) {
+        if (!p.feeds_loads) continue;
+        if (to_lower(p.name) == to_lower(said.name)) return p.id;
+        if (only) return std::nullopt;
+        only = &p;
+    }
+    if (!only || only->name != "main block" || only->kind != PointKind::bus) return std::nullopt;
+    const Run* feed = nullptr;
+    for (const Run& r : plan.runs) {
+        if (r.from == only->id) return std::nullopt;  // something hangs on it
+        if (r.to == only->id) feed = &r;
+    }
+    Point named = *only;
+    named.name = said.name;
+    if (!said.place.empty()) named.place = said.place;
+    if (feed) {
+        Run renamed = *feed;
+        renamed.name = named.name + " feed";
+        b.put(renamed);
+    }
+    b.put(named);
+    return named.id;
+}
+
+}  // namespace
+
 Made make_point(PlanBuilder& b, const Said& said, PointKind kind) {
     Point p;
     const bool bus = kind == PointKind::bus;
+    if (bus && !said.has("negative") && !said.has("minus"))
+        if (const auto there = block_that_is_there(b, said)) return *there;
     p.kind = kind;
     p.id = b.id(kind == PointKind::ground    ? "ground"
                 : kind == PointKind::chassis ? "chassis"

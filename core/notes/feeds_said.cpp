@@ -104,7 +104,7 @@ bool at_post(const Run& r, Post post) {
 // Of one cable, or of those between two things.
 std::vector<std::string> feed_said(const Plan& plan, std::string_view line) {
     static const Pattern ends(
-        R"(^\s*(?:from\s+)?(?:the\s+)?([a-z][a-z -]*?)\s*(?:(\+(?:ve)?|\b(?:positive|pos)\b)|(-(?:ve)?(?=\s+(?:to|->))|\b(?:negative|neg)\b))?(?:\s+(?:post|terminal))?\s*(?:\bto\b|->)\s*(?:the\s+)?([a-z][a-z0-9 -]*?)(?:\s*[:,=(-]|\s+(?:is|are)\b)?\s*(?=[\d#]|AWG\b|fuse\b)(.*)$)"),
+        R"(^\s*(?:from\s+)?(?:the\s+)?([a-z][a-z -]*?)\s*(?:(\+(?:ve)?|\b(?:positive|pos)\b)|(-(?:ve)?(?=\s+(?:to|->))|\b(?:negative|neg)\b))?(?:\s+(?:post|terminal))?\s*(?:\bto\b|->)\s*(?:the\s+)?([a-z][a-z0-9 -]*?)(?:\s*[:,=(-]|\s+(?:is|are)\b)?\s*(?=[\d#]|AWG\b|fused?\s+(?:\d|at\b))(.*)$)"),
         is_board("^" + std::string(kBoard) + "$"), is_battery(R"(^batter(?:y|ies)$)");
     Found m;
     if (!ends.is_all_of(in_one_form(std::string(line)), m)) return {};
@@ -120,7 +120,9 @@ std::vector<std::string> feed_said(const Plan& plan, std::string_view line) {
     const bool feeds =
         std::any_of(plan.points.begin(), plan.points.end(), [](const Point& p) { return p.feeds_loads; });
     if (cables.empty() && !feeds && is_battery.is_all_of(m[1]) && is_board.is_all_of(m[4]))
-        return {m[4] + ", " + m[5]};
+        return {m[4] + (said->fuse_A ? ", fuse " + shown(*said->fuse_A) + " A" : std::string()) +
+                (said->length_m ? ", " + shown(*said->length_m) + " m" : std::string()) +
+                (said->size ? ", " + name_of(*said->size) : std::string())};
     std::vector<std::string> lines;
     bool fused = false;
     for (const Run* r : cables) {
@@ -143,13 +145,15 @@ std::vector<std::string> feeds_said(const Plan& plan, std::string_view line) {
         R"(^\s*(?:the\s+|existing\s+|main\s+)*(?:cables?|wiring|cable\s+runs?)\s*(?:fitted|are|so far)?\s*:\s*)");
     if (line.find('"') != std::string_view::npos) return {};
     std::vector<std::string> lines;
+    bool any = false;
     const std::string text = lead.replaced(line, "");
     for (const std::string_view part : split(text, ';')) {
         std::vector<std::string> more = feed_said(plan, part);
-        if (more.empty()) return {};
+        any = any || !more.empty();
+        if (more.empty()) more.emplace_back(trim(part));  // told as what it is
         lines.insert(lines.end(), more.begin(), more.end());
     }
-    return lines;
+    return any ? lines : std::vector<std::string>{};
 }
 
 }  // namespace yr

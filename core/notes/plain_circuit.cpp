@@ -37,7 +37,24 @@ std::string with_plain_circuit(std::string line) {
                 {Pattern(
                      R"(^\s*(?:an?\s+|the\s+)?((?:(?:main|battery|master)\s+)*(?:isolator|disconnect|kill|cut-?off)(?:\s+switch)?)\s+(?:in|on|at)\s+(?:the\s+)?(?:battery\s+)?(?:positive|\+)(?:\s+(?:cable|lead|side|feed|post|terminal))?\s*$)"),
                  "battery isolator"},
+                {Pattern(
+                     R"(^\s*(starter|inverter|winch|alternator)\b([^,]*),\s*battery\s+to\s+(?:\1|it)\s*,?\s*(?=\d))"),
+                 "$1$2, "},
+                {Pattern(R"(,\s*(?:with|using|on)\s+(?=\d+(?:\.\d+)?\s*mm(?:2|\xC2\xB2)))"), ", "},
+                // what an outboard's coils give
+                {Pattern(
+                     R"(^\s*(?:an?\s+)?(?:\d+\s*hp\s+)?(?:outboard|inboard|engine|motor)(?:\s+\d+\s*hp)?\s*(?:,|:|-|with|has|gives)?\s*(?:an?\s+)?(\d+(?:\.\d+)?\s*A)\s+(?:charging(?:\s+(?:output|coil|system))?|charge(?:\s+(?:coil|output))?|output)\s*$)"),
+                 "alternator $1"},
+                {Pattern(
+                     R"((\d+(?:\.\d+)?)\s*A\s+(?:when|on|while)\s+transmit(?:ting)?\s*[,/;]?\s*(?:and\s+)?(\d+(?:\.\d+)?)\s*A?\s+(?:(?:when|on|while|in)\s+)?receiv(?:e|ing)\b)"),
+                 "$1 A tx, $2 A rx"},
+                {Pattern(
+                     R"((\d+(?:\.\d+)?\s*(?:s|sec|secs|seconds?|min|mins|minutes?))\s+(?:per|each|a)\s+(?:opening|lift|use|cycle|go|time|door)\s*,?\s*(\d+)\s*(?:x|times)\s+(?:a|per)\s+day\b)"),
+                 "$1 $2 times a day"},
                 // a bank of batteries
+                {Pattern(
+                     R"(^\s*(\d\s*x\s*(?:\d+\s*V\s*,?\s*)?\d+\s*Ah)\s+((?:starter|starting|engine|service|house|leisure|aux(?:iliary)?)\s+batter(?:y|ies))\b)"),
+                 "$2 $1"},
                 {Pattern(R"(^\s*(?:an?\s+|the\s+)?(12|24|36|48)\s*V\s+battery\s+bank\b)"), "battery $1 V"},
                 {Pattern(R"(^\s*(?:an?\s+)?(\d+\s*Ah)\s+(12|24|36|48)\s*V\s+battery\s+bank\b)"),
                  "battery $2 V $1"},
@@ -47,7 +64,18 @@ std::string with_plain_circuit(std::string line) {
                      R"(\b(in\s+series)\s+(?:for|to\s+(?:make|give)|giving|making|=)\s+(?:24|36|48)\s*V\b)"),
                  "$1"},
                 {Pattern(R"(^\s*(\d)\s*nos?\.?\s+(?=\d+\s*(?:V|Ah)\b))"), "$1x "},
+                {Pattern(R"(\bbattery\s+with\s+(?=\d))"), "battery, "},
+                // a relay on the switch that the line names is no other one
+                {Pattern(
+                     R"(\s*,\s*(?:via\s+)?(?:an?\s+)?relay(?=\s*,(?:[^,]*,)*\s*on\s+(?:the\s+)?switch\b))"),
+                 ""},
+                {Pattern(
+                     R"((\bon\s+(?:the\s+)?switch\s+[^,]+(?:,[^,]*)*?),\s*(?:via\s+)?(?:an?\s+)?relay(?=\s*(?:,|$)))"),
+                 "$1"},
                 // a switch by its name
+                {Pattern(
+                     R"x((?:(?<=\d[AW])|(?<=\d\s[AW]))\s*[,(-]\s*(?:on\s+|via\s+|with\s+)?(?:the\s+|an?\s+)?(?:auto(?:matic)?\s+)?(door|hatch|lid|brake|foot|pressure|float)\s+switch(?:ed)?\s*\)?(?:\s*,?\s*always(?:\s+(?:on|live|powered))?\b)?(?=\s*(?:,|$)))x"),
+                 ", on switch $1"},
                 {Pattern(
                      R"((?:(?<=\d[AWVsmh%])|(?<=\d\s[AWVsmh%])|(?<=min)|(?<=mins)|(?<=hours))\s*[,-]?\s+(?:only\s+)?(?:when|while|if)\s+(?:the\s+)?(?!ignition|ign|key|engine|main|master|battery|limit|float|own|on\b)([a-z]+(?:\s(?!switch)[a-z]+)?)\s+switch\s+(?:is\s+)?(?:on|closed|pressed|made)(?=\s*(?:,|$)))"),
                  ", on switch $1"},

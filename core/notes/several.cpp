@@ -90,6 +90,12 @@ Heading heading_of(const Plan& plan, const std::string& words) {
     static const Pattern loads(
         R"(^(?:(?:house|leisure|living|domestic|bus|vehicle|truck|van|coach|base|chassis|other|small|main|cab) )?(?:loads|consumers|accessories|electrics|circuits)$)");
     if (loads.is_all_of(low)) return {};
+    // "Rear fuse box:", "circuits on the cab panel:"
+    static const Pattern of_block(
+        R"(^(?:(?:loads|circuits)\s+)?(?:(?:on|from|off)\s+)?(?:the\s+)?(.+?)(?:\s+(?:loads|circuits|feeds))?$)");
+    if (Found m; of_block.is_all_of(low, m))
+        for (const Point& p : plan.points)
+            if (p.feeds_loads && to_lower(p.name) == m[1]) return {"", ", from " + p.name};
     return {words, ""};
 }
 

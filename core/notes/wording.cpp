@@ -95,7 +95,9 @@ void read_otherwise(const Plan& plan, const std::string& words, const Library* l
 namespace {
 
 Statement read_worded(const Plan& plan, std::string_view line, const Library* library) {
-    const auto [words, remark] = without_remark(without_layout(std::string(line)));
+    auto [words, remark] = without_remark(without_layout(std::string(line)));
+    static const Pattern of_12_V(R"(^\s*12\s*V\s+(?=(?:fuse|distribution|bus)\b))");
+    if (plan.vehicle.nominal_V == 12) words = of_12_V.replaced(words, "");
     if (auto feeds = feeds_said(plan, words); !feeds.empty())
         return read_lines(plan, std::move(feeds), library);
     if (auto lengths = distances_said(plan, words); !lengths.empty())

@@ -325,5 +325,53 @@ TEST(Paraphrases, OfAListedStateAreReadAlikeOrTold) {
     EXPECT_GE(right, 4 * told);
 }
 
+const Point& block_of(const Plan& plan, const std::string& load) {
+    static const Point none{};
+    const Point* p = find(plan.points, supply_run(plan, of_name(plan.loads, load).id)->from.owner);
+    return p ? *p : none;
+}
+
+TEST(Blocks, OfAPageAreOneHoweverManyLinesSpeakOfThem) {
+    const std::string head = "van 12 V\nbattery 95 Ah\nalternator 120 A\n";
+    for (const std::string& lines :
+         {std::string("battery isolator 300A\nfuse panel 10 circuits\n"),
+          std::string("battery isolator\nbattery to fuse panel - 3 m of 25 mm2, 150A MIDI fuse\nfuse panel "
+                      "10 circuits\n"),
+          std::string("fuse panel 10 circuits\nbattery to fuse panel 3 m 25 mm2\n"),
+          std::string("battery to fuse panel: 3 m, 25 mm2\nfuse panel, 10 way\n")}) {
+        const Plan plan = typed_page(head + lines + "lamp 5 A\nfan 3 A\n");
+        const auto blocks = std::count_if(plan.points.begin(), plan.points.end(),
+                                          [](const Point& p) { return p.feeds_loads; });
+        EXPECT_EQ(blocks, 1) << lines;
+        EXPECT_EQ(block_of(plan, "lamp").name, "fuse panel") << lines;
+        if (lines.find("25 mm2") == std::string::npos) continue;
+        const yr::Run& feed = of_name(plan.runs, "fuse panel feed");
+        EXPECT_EQ(feed.length_m, 3) << lines;
+        EXPECT_EQ(feed.size, WireSize::metric(25)) << lines;
+    }
+}
+
+TEST(Blocks, HoldWhatStandsBelowTheirName) {
+    const Plan plan = typed_page(
+        "van 12 V\nbattery 95 Ah\naux battery 125 Ah, dc-dc 40 A\nalternator 120 A\nbattery isolator on the "
+        "aux battery\n"
+        "rear fuse box 8 way\naux battery to rear fuse box 1.5 m of 25 mm2, 100A fuse\n\n"
+        "Rear fuse box:\n- lamp 5 A\n- beacons 2x 30W on the beacon switch\n\ncamera 6 W\n");
+    EXPECT_EQ(block_of(plan, "lamp").name, "rear fuse box");
+    EXPECT_EQ(block_of(plan, "beacons").name, "rear fuse box");
+    EXPECT_EQ(of_name(plan.loads, "beacons").live_when.switches, std::vector<std::string>{"beacon"});
+    EXPECT_EQ(of_name(plan.runs, "rear fuse box feed").size, WireSize::metric(25));
+}
+
+TEST(Blocks, ASwitchThatFloatsIsNoRemark) {
+    const Plan van = typed_page("van 12 V\nbattery 95 Ah\nalternator 120 A\n");
+    for (const char* line : {"bilge pump 4 A, float switch", "bilge pump 4A, float switch, always live",
+                             "bilge pump 4 A (float switch)", "bilge pump 4 A, on float switch"}) {
+        const auto plan = with_line(van, line);
+        ASSERT_TRUE(plan) << line;
+        EXPECT_EQ(plan->loads.front().live_when.switches, std::vector<std::string>{"float"}) << line;
+    }
+}
+
 }  // namespace
 }  // namespace yr::test

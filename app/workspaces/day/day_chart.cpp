@@ -184,7 +184,9 @@ void DayChart::paint_axis(QPainter& p) const {
             break;
         }
     const double first = std::ceil(day()->begins_h / every) * every;
-    for (double h = first; h <= day()->begins_h + hours + 1e-9; h += every) {
+    const auto marks = static_cast<int>(std::floor((day()->begins_h + hours - first) / every + 1e-9));
+    for (int k = 0; k <= marks; ++k) {
+        const double h = first + k * every;
         const double x = x_of((h - day()->begins_h) * 3600);
         p.setPen(QPen(t.line, 1, Qt::DotLine));
         p.drawLine(QPointF(x, lane(0).bottom()), QPointF(x, height() - kAxis));
@@ -333,7 +335,9 @@ void DayChart::paint_volts(QPainter& p) const {
     p.setBrush(Qt::NoBrush);
     p.drawRect(r);
     p.setFont(type_font(Type::small));
-    for (double v = std::ceil(low / 2) * 2; v <= high; v += plan.vehicle.nominal_V > 30 ? 6 : 2) {
+    const double step_V = plan.vehicle.nominal_V > 30 ? 6 : 2, lowest_V = std::ceil(low / 2) * 2;
+    for (int k = 0; lowest_V + k * step_V <= high; ++k) {
+        const double v = lowest_V + k * step_V;
         p.setPen(t.soft);
         p.drawText(QRectF(0, y(v) - 8, kLeft - 8, 16), Qt::AlignRight | Qt::AlignVCenter,
                    q(words::number(v, 3, document_->style().decimal_comma)));

@@ -273,8 +273,8 @@ void PlaceView::keyPressEvent(QKeyEvent* event) {
             return choose_way(std::nullopt);
         case Qt::Key_N:
         case Qt::Key_P: {  // the next and the previous thing that stands somewhere
-            if (scene_.plates.empty()) return;
             const auto count = static_cast<std::ptrdiff_t>(scene_.plates.size());
+            if (count == 0) return;
             std::ptrdiff_t at = -1;
             for (std::ptrdiff_t k = 0; k < count; ++k)
                 if (scene_.plates[static_cast<std::size_t>(k)].thing == document_->selection().id()) at = k;
