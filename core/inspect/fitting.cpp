@@ -217,7 +217,7 @@ void opens_in_turn(const Case& c, std::size_t k, const Device& d, double air_C, 
     Finding f = make_finding(FindingKind::turn_opens_fuse, severity, c.plan.runs[k].id, d.id, worst->state,
                              worst->amps, worst->amps / worst_share);
     f.hours = worst->seconds / 3600;
-    if (c.with_mends) f.candidates = other_ratings(c, k, d.id, d.rating_A * 1.001, 0);
+    if (c.with_mends) f.candidates = other_ratings(c, k, d.id, d.rating_A * worst_share * (1 - 1e-9), 0);
     out.push_back(std::move(f));
 }
 

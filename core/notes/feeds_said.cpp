@@ -3,8 +3,10 @@
 #include <algorithm>
 #include <optional>
 
+#include "catalog/fuses.h"
 #include "notes/distances.h"
 #include "notes/said.h"
+#include "size/run_limits.h"
 #include "units/pattern.h"
 #include "units/quantity.h"
 #include "units/text.h"
@@ -97,6 +99,18 @@ std::string in_one_form(std::string line) {
     return put_plainly(std::move(line), forms);
 }
 
+// Where the cable that is said stands less than the fuse that was chosen for another: the largest that it
+// stands.
+std::optional<double> within_its_cable(const Plan& plan, Run cable, const Pieces& said, const Device& fuse) {
+    if (!said.size) return std::nullopt;
+    cable.size = said.size;
+    const double stands_A = least_ampacity_A(plan, cable).value_or(0);
+    if (fuse.rating_A <= stands_A) return std::nullopt;
+    const auto& ratings = fuse_kind(fuse.fuse).ratings_A;
+    const auto above = std::upper_bound(ratings.begin(), ratings.end(), stands_A);
+    return above == ratings.begin() ? std::nullopt : std::optional(*std::prev(above));
+}
+
 bool at_post(const Run& r, Post post) {
     return r.from.post == post || r.to.post == post;
 }
@@ -129,11 +143,12 @@ std::vector<std::string> feed_said(const Plan& plan, std::string_view line) {
         const std::string set = "set \"" + r->name + "\" ";
         if (said->length_m) lines.push_back(set + "length_m " + shown(*said->length_m));
         if (said->size) lines.push_back(set + "size \"" + name_of(*said->size) + "\"");
-        for (const Device& d : r->devices)
-            if (said->fuse_A && d.kind == DeviceKind::fuse) {
-                lines.push_back("set \"" + d.name + "\" rating_A " + shown(*said->fuse_A));
-                fused = true;
-            }
+        for (const Device& d : r->devices) {
+            if (d.kind != DeviceKind::fuse) continue;
+            const auto rating = said->fuse_A ? said->fuse_A : within_its_cable(plan, *r, *said, d);
+            if (rating) lines.push_back("set \"" + d.name + "\" rating_A " + shown(*rating));
+            fused = true;
+        }
     }
     return said->fuse_A && !fused ? std::vector<std::string>{} : lines;
 }
