@@ -47,6 +47,9 @@ std::vector<Id> meant_by(const Plan& plan, const std::string& words) {
             if (l.starter) ids.push_back(l.id);
         if (!ids.empty()) return ids;
     }
+    for (const Battery& b : plan.batteries)  // "domestic": the domestic bank
+        for (const char* noun : {" battery", " batteries", " bank"})
+            if (to_lower(b.name) == words + noun) return {b.id};
     const auto at = terminal_called(plan, words, false);
     return at ? std::vector<Id>{at->owner} : ids;
 }

@@ -12,6 +12,8 @@ namespace yr {
 
 std::string with_plain_figures(std::string line) {
     line = with_inches(line);
+    static const Pattern named_switch(R"x(\b(?:on|via|by|with)\s+(?:the\s+)?("[^"]+")\s+switch\b)x");
+    line = named_switch.replaced(line, "on switch $1");
     if (std::count(line.begin(), line.end(), '"') > 1) return line;  // a name in quotes stays as it is
     static const Pattern ours(
         R"(^\s*(?:day|state|set|remove|price|rate|minutes|torque|likely|reading|stand|waypoint|way|outline|end)\s)");

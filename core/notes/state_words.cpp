@@ -30,7 +30,7 @@ bool names_circuits(const Plan& plan, const std::string& list) {
         const std::string words = beside.replaced(std::string(trim(part)), "");
         if (words.empty()) continue;
         ++all;
-        known += words == "everything" || is_a_switch(plan, words) ||
+        known += words == "everything" || words.starts_with("everything ") || is_a_switch(plan, words) ||
                  std::any_of(plan.loads.begin(), plan.loads.end(), [&](const Load& l) {
                      return (" " + to_lower(l.name) + " ").find(" " + words + " ") != std::string::npos;
                  });

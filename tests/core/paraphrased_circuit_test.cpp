@@ -373,5 +373,42 @@ TEST(Blocks, ASwitchThatFloatsIsNoRemark) {
     }
 }
 
+TEST(Paraphrases, OfAStateAtWorkAreReadAlikeOrTold) {
+    const std::string page =
+        "van 12 V\nbattery 95 Ah\nalternator 120 A\nfridge 5 A\nlamp 2 A on switch lamp\nsiren 3 A\n";
+    int right = 0, told = 0;
+    for (const char* line :
+         {"On scene (engine idling): everything but siren", "On scene: engine idling, everything but siren",
+          "on scene, engine idling: everything except siren", "on scene: engine idling, all but siren",
+          "On scene (idling): everything but the siren", "on scene: engine idling, fridge, lamp, siren off",
+          "On scene: idling, everything apart from siren"}) {
+        const Notes notes = read_notes(page + line, &shipped_library());
+        if (notes.bad() > 0) {
+            ++told;
+            continue;
+        }
+        ++right;
+        const State* state = find(notes.plan.states, notes.lines.back().statement.about);
+        ASSERT_TRUE(state) << line;
+        EXPECT_EQ(state->role, StateRole::idling) << line;
+        const auto on = [&](const char* name) {
+            return holds(of_name(notes.plan.loads, name).live_when, *state);
+        };
+        EXPECT_TRUE(on("fridge") && on("lamp") && !on("siren")) << line;
+    }
+    EXPECT_GE(right, 4 * told);
+}
+
+TEST(Paraphrases, OfTwoASideAreFour) {
+    static const Plan van = typed_page("van 12 V\nbattery 95 Ah\nalternator 120 A\n");
+    for (const char* line : {"scene lights 2 per side 12 A each", "scene lights, two each side, 12A each",
+                             "scene lights 2 a side 12 A", "scene lights 2 on each side 12A"}) {
+        const auto plan = with_line(van, line);
+        if (!plan) continue;
+        EXPECT_EQ(plan->loads.front().count, 4) << line;
+        EXPECT_EQ(plan->loads.front().draw.value, 12) << line;
+    }
+}
+
 }  // namespace
 }  // namespace yr::test
