@@ -3,6 +3,7 @@
 #include <algorithm>
 
 #include "widgets/tokens.h"
+#include "widgets/view_words.h"
 #include "words/say.h"
 #include "words/sentences.h"
 

@@ -124,6 +124,7 @@ void QuoteView::fill_sums() {
     sums_->setColumnCount(static_cast<int>(heads.size()));
     sums_->setHeaderLabels(heads);
     std::vector<std::vector<std::pair<std::string, std::string>>> sums;
+    sums.reserve(all.size());
     for (const auto& [name, of] : all) sums.push_back(words::quote_sums(of));
     for (std::size_t k = 0; k < sums.front().size(); ++k) {
         auto* item = new TableRow(sums_);

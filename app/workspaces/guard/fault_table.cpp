@@ -111,6 +111,7 @@ void FaultTable::fill() {
         if (!now || worse(r, *now)) now = &r;
     }
     std::vector<const ShortRow*> sorted;
+    sorted.reserve(rows.size());
     for (const auto& [place, row] : rows) sorted.push_back(row);
     std::stable_sort(sorted.begin(), sorted.end(),
                      [&](const ShortRow* a, const ShortRow* b) { return worse(*a, *b); });

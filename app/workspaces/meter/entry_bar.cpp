@@ -64,7 +64,7 @@ void EntryBar::resizeEvent(QResizeEvent* event) {
 
 QString EntryBar::speech_program() {
     for (const char* name : {"spd-say", "espeak-ng", "espeak"})
-        if (const QString found = QStandardPaths::findExecutable(QString::fromLatin1(name)); !found.isEmpty())
+        if (QString found = QStandardPaths::findExecutable(QString::fromLatin1(name)); !found.isEmpty())
             return found;
     return {};
 }

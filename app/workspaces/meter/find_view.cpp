@@ -144,16 +144,17 @@ void FindView::show_answer() {
                                       : answer()->next ? std::optional(answer()->next->where)
                                                        : std::nullopt;
     stairs_->show(answer()->stairs, readings_, at);
-    if (asked_)
+    if (asked_) {
         entry_->ask(asked_->kind, q(words::sentence(document_->plan(), *asked_)),
                     say("The place that you clicked."));
-    else if (answer()->next)
+    } else if (answer()->next) {
         entry_->ask(
             answer()->next->where.kind, q(words::sentence(document_->plan(), answer()->next->where)),
             say("Next reading, %1 min, tells most. ").arg(q(words::number(answer()->next->minutes, 2))) +
                 q(words::outcomes(document_->plan(), *answer()->next, document_->style())));
-    else
+    } else {
         entry_->ask(ReadKind::volts, {}, say("No further reading would change what is to be done."));
+    }
     emit changed();
 }
 

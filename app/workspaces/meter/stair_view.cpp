@@ -85,7 +85,9 @@ void StairView::paintEvent(QPaintEvent*) {
         const double span = s.high - s.low;
         double by = std::pow(10, std::floor(std::log10(span / 3)));
         if (span / by > 7) by *= span / by > 14 ? 5 : 2;
-        for (double v = std::ceil(s.low / by) * by; v <= s.high; v += by) {
+        const double lowest = std::ceil(s.low / by) * by;
+        for (int k = 0; lowest + k * by <= s.high; ++k) {
+            const double v = lowest + k * by;
             p.setPen(QPen(t.line, 1, Qt::DotLine));
             p.drawLine(QPointF(kLeft - 4, s.y(v)), QPointF(width() - kRight, s.y(v)));
             p.setPen(t.soft);

@@ -142,7 +142,7 @@ QString LadderView::verdict() const {
         }
         if (l.chosen + 1 < static_cast<int>(l.rows.size())) {
             const auto& here = l.rows[static_cast<std::size_t>(l.chosen)];
-            const auto& up = l.rows[static_cast<std::size_t>(l.chosen + 1)];
+            const auto& up = l.rows[static_cast<std::size_t>(l.chosen) + 1];
             text += say(" %1 would take %2 kg more")
                         .arg(name(l.chosen + 1), q(words::number(up.mass_kg - here.mass_kg, 2)));
             if (!here.drop_load.empty())
