@@ -220,17 +220,17 @@ std::optional<Terminal> RailChart::supply_under(const QPointF& point, const Id& 
             if (t.owner == id) return t;
         return std::nullopt;
     };
-    if (const auto box = of(box_under(point))) return box;
+    if (auto box = of(box_under(point))) return box;
     for (const SceneItem& i : scene_.items) {
         if (!i.rect.adjusted(0, -2, 0, 2).contains(point)) continue;
         if (i.kind == SceneKind::source)
-            if (const auto source = of(i.id)) return source;
+            if (auto source = of(i.id)) return source;
         const Run* run = i.kind == SceneKind::conductor && i.side == ChartSide::supply
                              ? yr::find(circuit_->plan().runs, i.id)
                              : nullptr;
         if (!run) continue;
         for (const Terminal* end : {&run->to, &run->from})
-            if (const auto supply = of(end->owner)) return supply;
+            if (auto supply = of(end->owner)) return supply;
     }
     return std::nullopt;
 }

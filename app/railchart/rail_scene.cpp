@@ -8,6 +8,7 @@
 #include "widgets/tokens.h"
 #include "words/sentences.h"
 
+#include <QFontMetricsF>
 #include <algorithm>
 #include <cmath>
 #include <queue>

@@ -14,6 +14,7 @@ std::vector<double> rows_of(const QRectF& room, double height) {
     const double pitch = height + kRowGap_px;
     const auto count = static_cast<int>(std::floor((room.height() + kRowGap_px) / pitch));
     std::vector<double> rows;
+    rows.reserve(static_cast<std::size_t>(std::max(count, 0)));
     const double top = room.center().y() - (count * pitch - kRowGap_px) / 2;
     for (int k = 0; k < count; ++k) rows.push_back(top + k * pitch);
     std::sort(rows.begin(), rows.end(), [&](double a, double b) {

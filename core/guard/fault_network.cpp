@@ -41,7 +41,7 @@ struct Port {
 // A conductor as an answer reads it; packed, for there is one answer for each short and each fuse that opens.
 struct Resistor {
     int from = 0, to = 0;  // rows
-    double ohm = 0;        // 0: open, or a diode
+    double siemens = 0;    // 0: open, or a diode
 };
 
 constexpr std::size_t kColumnsKept = 64;
@@ -56,8 +56,10 @@ struct FaultNetwork::Impl {
     std::vector<int> row;             // by node
     std::vector<Resistor> resistors;  // by conductor
     Eigen::SimplicialLDLT<Eigen::SparseMatrix<double>, Eigen::Lower, Eigen::NaturalOrdering<int>> factors;
-    Eigen::VectorXd v0;                                              // by row, without any port's current
-    std::vector<Port> devices;                                       // sources, batteries, diodes
+    Eigen::VectorXd pivots;     // by row, of the factors
+    Eigen::VectorXd v0;         // by row, without any port's current
+    std::vector<Port> devices;  // sources, batteries, diodes
+    Eigen::MatrixXd between;    // volts across a device per amp of another
     mutable std::map<std::pair<int, int>, Eigen::VectorXd> columns;  // asked before, by rows
 
     Impl(const Plan& plan, const State& state, const Solution& solution, SupplyCase supply)
@@ -85,7 +87,14 @@ struct FaultNetwork::Impl {
             }
         factorise();
         add_devices();
+        const auto count = static_cast<Eigen::Index>(devices.size());
+        between.resize(count, count);
+        for (Eigen::Index r = 0; r < count; ++r)
+            for (Eigen::Index c = 0; c < count; ++c) between(r, c) = across(device(c).z, device(r));
     }
+
+    const Port& device(Eigen::Index k) const { return devices[static_cast<std::size_t>(k)]; }
+    static double across(const Eigen::VectorXd& v, const Port& p) { return v[p.pos] - v[p.neg]; }
 
     void factorise() {
         const auto n = static_cast<Eigen::Index>(net.nodes.size());
@@ -118,19 +127,43 @@ struct FaultNetwork::Impl {
         ordered.selfadjointView<Eigen::Lower>() = matrix.selfadjointView<Eigen::Lower>().twistedBy(by_row);
         row.assign(by_row.indices().begin(), by_row.indices().end());
         factors.compute(ordered);
+        pivots = factors.vectorD();
         v0 = factors.solve(Eigen::VectorXd(by_row * v0)).eval();
         for (std::size_t k = 0; k < net.conductors.size(); ++k) {
             const ConductorElement& c = net.conductors[k];
             const bool resists = c.closed && c.forward_V <= 0;
-            resistors.push_back({row[at(c.from)], row[at(c.to)], resists ? ohm[k] : 0});
+            resistors.push_back({row[at(c.from)], row[at(c.to)], resists ? 1 / ohm[k] : 0});
         }
     }
 
+    // Volts of all rows for one amp that goes in at `a` and comes out at `b`. The way of each end to the root
+    // of the elimination is short, the way back goes through all of it.
     Eigen::VectorXd column(int a, int b) const {
-        Eigen::VectorXd rhs = Eigen::VectorXd::Zero(v0.size());
-        rhs[a] += 1;
-        rhs[b] -= 1;
-        return factors.solve(rhs);
+        Eigen::VectorXd x = Eigen::VectorXd::Zero(v0.size());
+        if (a == b) return x;
+        const auto& lower = factors.matrixL().nestedExpression();  // without its diagonal of ones
+        const int* first = lower.outerIndexPtr();
+        const int* below = lower.innerIndexPtr();
+        const double* value = lower.valuePtr();
+        const Eigen::VectorXd& d = pivots;
+        x[a] = 1, x[b] = -1;
+        const auto parent = [&](int k) {
+            return first[k] < first[k + 1] ? below[first[k]] : static_cast<int>(x.size());
+        };
+        for (int i = a, j = b, end = static_cast<int>(x.size()); i < end || j < end;) {
+            const int k = std::min(i, j);
+            const double y = x[k];
+            for (int n = first[k]; n < first[k + 1]; ++n) x[below[n]] -= value[n] * y;
+            x[k] = y / d[k];
+            if (i == k) i = parent(k);
+            if (j == k) j = parent(k);
+        }
+        for (int k = static_cast<int>(x.size()) - 1; k >= 0; --k) {
+            double sum = x[k];
+            for (int n = first[k]; n < first[k + 1]; ++n) sum -= value[n] * x[below[n]];
+            x[k] = sum;
+        }
+        return x;
     }
 
     // The column of a pair is asked for again and again while resistances and openings change.
@@ -255,23 +288,44 @@ struct FaultNetwork::Impl {
         return soft && p.kind == PortKind::battery ? p.ohm * (1 - p.ohm * kSoft_S) : p.ohm;
     }
 
-    // The currents of all ports whose law holds now, at the volts `v` that the fixed ones leave.
-    Eigen::VectorXd port_currents(const Asked& asked, const std::vector<std::size_t>& in_law,
-                                  const Eigen::VectorXd& v, double short_ohm, bool soft) const {
-        const std::size_t first = asked.z.size();
-        const auto count = static_cast<Eigen::Index>(first + in_law.size());
+    // What was asked and all devices, each against each: volts across the one per amp of the other, and
+    // without any.
+    struct Ports {
+        Eigen::MatrixXd z;
+        Eigen::VectorXd u0;
+    };
+    Ports ports_among(const Asked& asked) const {
+        const auto first = static_cast<Eigen::Index>(asked.z.size()), count = first + between.rows();
+        Ports out{Eigen::MatrixXd(count, count), Eigen::VectorXd(count)};
+        const auto ends = [&](Eigen::Index k) { return asked.ends[static_cast<std::size_t>(k)]; };
+        for (Eigen::Index c = 0; c < first; ++c) {
+            const Eigen::VectorXd& z = *asked.z[static_cast<std::size_t>(c)];
+            for (Eigen::Index r = 0; r < first; ++r) out.z(r, c) = z[ends(r).first] - z[ends(r).second];
+            for (Eigen::Index d = 0; d < between.rows(); ++d)
+                out.z(first + d, c) = out.z(c, first + d) = across(z, device(d));
+            out.u0[c] = v0[ends(c).first] - v0[ends(c).second];
+        }
+        out.z.bottomRightCorner(between.rows(), between.rows()) = between;
+        for (Eigen::Index d = 0; d < between.rows(); ++d) out.u0[first + d] = across(v0, device(d));
+        return out;
+    }
+
+    // The currents of the ports in their law (indices among them all), at the volts that the fixed ones
+    // leave.
+    Eigen::VectorXd port_currents(const Asked& asked, const Ports& ports,
+                                  const std::vector<Eigen::Index>& in_law, const Eigen::VectorXd& u,
+                                  double short_ohm, bool soft) const {
+        const auto first = static_cast<Eigen::Index>(asked.z.size());
+        const auto count = static_cast<Eigen::Index>(in_law.size());
         Eigen::MatrixXd m(count, count);
         Eigen::VectorXd rhs(count);
         for (Eigen::Index r = 0; r < count; ++r) {
-            const auto k = static_cast<std::size_t>(r);
-            const Port* device = k < first ? nullptr : &devices[in_law[k - first]];
-            const auto [a, b] = device ? std::pair(device->pos, device->neg) : asked.ends[k];
-            for (Eigen::Index c = 0; c < count; ++c) {
-                const Eigen::VectorXd& zc = column_of(asked, in_law, static_cast<std::size_t>(c));
-                m(r, c) = zc[a] - zc[b];
-            }
-            m(r, r) += device ? law_ohm(*device, soft) : asked.ohm[k];
-            rhs[r] = (device ? device->e : 0) - (v[a] - v[b]);
+            const Eigen::Index k = in_law[static_cast<std::size_t>(r)];
+            for (Eigen::Index c = 0; c < count; ++c)
+                m(r, c) = ports.z(k, in_law[static_cast<std::size_t>(c)]);
+            const Port* p = k < first ? nullptr : &device(k - first);
+            m(r, r) += p ? law_ohm(*p, soft) : asked.ohm[static_cast<std::size_t>(k)];
+            rhs[r] = (p ? p->e : 0) - u[k];
         }
         if (asked.inside) {
             const auto s = static_cast<Eigen::Index>(asked.first_short);
@@ -280,22 +334,17 @@ struct FaultNetwork::Impl {
         return m.fullPivLu().solve(rhs);
     }
 
-    const Eigen::VectorXd& column_of(const Asked& asked, const std::vector<std::size_t>& in_law,
-                                     std::size_t k) const {
-        return k < asked.z.size() ? *asked.z[k] : devices[in_law[k - asked.z.size()]].z;
-    }
-
     // Moves devices to the mode that their volts ask for. False when all stand right.
     // A diode behind a fuse that has opened lets nothing through.
-    bool pivot(const ShortAsk& ask, const Eigen::VectorXd& v, const std::vector<double>& device_i, int round,
-               std::vector<Mode>& mode) const {
+    bool pivot(const ShortAsk& ask, const Eigen::VectorXd& across_V, const std::vector<double>& device_i,
+               int round, std::vector<Mode>& mode) const {
         bool moved = false;
         for (std::size_t k = 0; k < devices.size(); ++k) {
             const Port& p = devices[k];
             if (p.kind == PortKind::diode && std::find(ask.opened.begin(), ask.opened.end(),
                                                        static_cast<int>(p.element)) != ask.opened.end())
                 continue;
-            const Mode next = wanted_mode(p, v[p.pos] - v[p.neg], device_i[k], mode[k]);
+            const Mode next = wanted_mode(p, across_V[static_cast<Eigen::Index>(k)], device_i[k], mode[k]);
             if (next == mode[k]) continue;
             mode[k] = next;
             moved = true;
@@ -306,53 +355,70 @@ struct FaultNetwork::Impl {
         return moved;
     }
 
-    // Volts and currents of a question, and the modes in which its devices stand.
+    // Currents of a question, and the modes in which its devices stand.
     struct Standing {
         std::vector<Mode> mode;
-        Eigen::VectorXd v, i;          // by row; by port: what was asked, then the devices in their law
+        Eigen::VectorXd i;             // by port in its law: what was asked comes first
         std::vector<double> device_i;  // by device
         bool settled = false;
     };
 
-    // Moves the devices from the modes they stand in until all stand right.
-    void settle(const ShortAsk& ask, const Asked& asked, bool soft, Standing& at_rest) const {
-        at_rest.device_i.assign(devices.size(), 0);
+    // Moves the devices from the modes they stand in until all stand right. Only what lies across the ports
+    // is looked at meanwhile.
+    void settle(const ShortAsk& ask, const Asked& asked, const Ports& ports, bool soft,
+                Standing& at_rest) const {
+        const auto first = static_cast<Eigen::Index>(asked.z.size());
         at_rest.settled = false;
+        std::vector<Eigen::Index> in_law;
         for (int round = 0; round < kMostRounds && !at_rest.settled; ++round) {
-            std::vector<std::size_t> in_law;
-            at_rest.v = v0;
+            at_rest.device_i.assign(devices.size(), 0);
+            in_law.clear();
+            for (Eigen::Index k = 0; k < first; ++k) in_law.push_back(k);
+            Eigen::VectorXd u = ports.u0;
             for (std::size_t k = 0; k < devices.size(); ++k) {
-                at_rest.device_i[k] = 0;
-                if (at_rest.mode[k] == Mode::law) in_law.push_back(k);
+                const auto port = first + static_cast<Eigen::Index>(k);
+                if (at_rest.mode[k] == Mode::law) in_law.push_back(port);
                 if (at_rest.mode[k] != Mode::fixed) continue;
                 at_rest.device_i[k] = net.sources[at(devices[k].element)].limit_A;
-                at_rest.v += at_rest.device_i[k] * devices[k].z;
+                u += at_rest.device_i[k] * ports.z.col(port);
             }
-            at_rest.i = port_currents(asked, in_law, at_rest.v, ask.ohm, soft);
-            for (Eigen::Index k = 0; k < at_rest.i.size(); ++k)
-                at_rest.v += at_rest.i[k] * column_of(asked, in_law, static_cast<std::size_t>(k));
-            for (std::size_t k = 0; k < in_law.size(); ++k)
-                at_rest.device_i[in_law[k]] = at_rest.i[static_cast<Eigen::Index>(asked.z.size() + k)];
-            at_rest.settled = !pivot(ask, at_rest.v, at_rest.device_i, round, at_rest.mode);
+            at_rest.i = port_currents(asked, ports, in_law, u, ask.ohm, soft);
+            for (std::size_t n = 0; n < in_law.size(); ++n) {
+                const double amps = at_rest.i[static_cast<Eigen::Index>(n)];
+                u += amps * ports.z.col(in_law[n]);
+                if (in_law[n] >= first) at_rest.device_i[static_cast<std::size_t>(in_law[n] - first)] = amps;
+            }
+            at_rest.settled = !pivot(ask, u.tail(between.rows()), at_rest.device_i, round, at_rest.mode);
         }
+    }
+
+    Eigen::VectorXd volts_of(const Asked& asked, const Standing& at_rest) const {
+        Eigen::VectorXd v = v0;
+        for (std::size_t k = 0; k < asked.z.size(); ++k)
+            v += at_rest.i[static_cast<Eigen::Index>(k)] * *asked.z[k];
+        for (std::size_t k = 0; k < devices.size(); ++k)
+            if (at_rest.device_i[k] != 0) v += at_rest.device_i[k] * devices[k].z;
+        return v;
     }
 
     ShortAnswer solve(const ShortAsk& ask) const {
         const Asked asked = ports_of(ask);
-        Standing found{std::vector<Mode>(devices.size(), Mode::off), {}, {}, {}};
+        const Ports ports = ports_among(asked);
+        Standing found{std::vector<Mode>(devices.size(), Mode::off), {}, {}};
         for (std::size_t k = 0; k < devices.size(); ++k)
             if (devices[k].kind == PortKind::source) found.mode[k] = Mode::law;
         Standing soft = found;
-        settle(ask, asked, false, found);
+        settle(ask, asked, ports, false, found);
         if (!found.settled) {  // then softly, and exactly again from where that came to rest
-            settle(ask, asked, true, soft);
+            settle(ask, asked, ports, true, soft);
             if (soft.settled) {
                 found.mode = soft.mode;
-                settle(ask, asked, false, found);
+                settle(ask, asked, ports, false, found);
                 if (!found.settled) found = soft;
             }
         }
-        ShortAnswer out = answer(ask, found.v, found.i, found.device_i, asked.first_short, asked.inside);
+        ShortAnswer out =
+            answer(ask, volts_of(asked, found), found.i, found.device_i, asked.first_short, asked.inside);
         out.settled = found.settled && std::isfinite(out.amps);
         return out;
     }
@@ -360,12 +426,12 @@ struct FaultNetwork::Impl {
     ShortAnswer answer(const ShortAsk& ask, const Eigen::VectorXd& v, const Eigen::VectorXd& i,
                        const std::vector<double>& device_i, std::size_t first_short, bool inside) const {
         ShortAnswer out;
-        out.node_V.resize(row.size());
-        for (std::size_t k = 0; k < row.size(); ++k) out.node_V[k] = v[row[k]];
-        out.run_A.assign(resistors.size(), 0);
+        out.by_row_V.assign(v.data(), v.data() + v.size());
+        out.row = &row;
+        out.run_A.resize(resistors.size());
         for (std::size_t k = 0; k < resistors.size(); ++k) {
             const Resistor& r = resistors[k];
-            if (r.ohm > 0) out.run_A[k] = (v[r.from] - v[r.to]) / r.ohm;
+            out.run_A[k] = (v[r.from] - v[r.to]) * r.siemens;
         }
         if (ask.changed >= 0) out.run_A[at(ask.changed)] *= ohm[at(ask.changed)] / ask.changed_ohm;
         for (int k : ask.opened) out.run_A[at(k)] = 0;

@@ -41,7 +41,12 @@ struct ShortAnswer {
     std::vector<double> run_A;    // by conductor, from -> to; inside the shorted run the larger side's
     double from_A = 0, to_A = 0;  // inside a run: what its two sides bring
     std::vector<double> battery_A, source_A;
-    std::vector<double> node_V;
+    [[nodiscard]] double node_V(NodeIndex node) const {
+        return by_row_V[static_cast<std::size_t>((*row)[static_cast<std::size_t>(node)])];
+    }
+
+    std::vector<double> by_row_V;           // in the order of elimination
+    const std::vector<int>* row = nullptr;  // of each node; the network's, which must outlive this
 };
 
 // What a dead short across a battery's own posts draws while it is new, warm and full, A: what a fuse beside

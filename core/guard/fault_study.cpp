@@ -228,8 +228,8 @@ class Study {
 
     double bus_V(const ShortAnswer& a) const {
         const Network& n = base_.weak.network();
-        if (n.batteries.empty()) return n.sources.empty() ? 0 : a.node_V[at(n.sources[0].out)];
-        return a.node_V[at(n.batteries[0].pos)] - a.node_V[at(n.batteries[0].neg)];
+        if (n.batteries.empty()) return n.sources.empty() ? 0 : a.node_V(n.sources[0].out);
+        return a.node_V(n.batteries[0].pos) - a.node_V(n.batteries[0].neg);
     }
 
     void ways(ShortRow& row, const ShortAnswer& most) const {

@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <memory>
 #include <optional>
 #include <set>
 #include <unordered_map>
@@ -176,12 +177,13 @@ std::vector<char> told_unguarded(const Plan& plan, const std::vector<Finding>& f
 
 class Together {
   public:
-    Together(const Plan& plan, const std::vector<Finding>& before, const std::vector<Solution>& solutions,
+    Together(const Plan& plan, const std::vector<Finding>& before, const Inspection& of,
              const std::atomic<bool>* cancel)
         : plan_(plan),
           before_(before),
-          shorts_(known_shorts(plan, solutions)),
-          demand_(demand_of(plan, solutions)),
+          shorts_(of.shorts ? of.shorts
+                            : std::make_shared<const KnownShorts>(known_shorts(plan, of.solutions))),
+          demand_(demand_of(plan, of.solutions)),
           unguarded_(told_unguarded(plan, before)),
           cancel_(cancel),
           near_(plan) {}
@@ -343,7 +345,7 @@ class Together {
         for (const Seeker* s : group) all.edits.push_back(s->edit());
         if (!apply(changed, all)) return std::nullopt;
         if (wholly_ || !keeps_the_circuit(plan_, all)) return inspect(changed, false).findings;
-        NearPlan near{shorts_, demand_, std::vector<char>(plan_.runs.size(), 0), unguarded_};
+        NearPlan near{*shorts_, demand_, std::vector<char>(plan_.runs.size(), 0), unguarded_};
         for (std::size_t k = 0; k < plan_.runs.size(); ++k)
             near.changed[k] = !(plan_.runs[k] == changed.runs[k]);
         return findings_near(changed, near);
@@ -351,7 +353,7 @@ class Together {
 
     const Plan& plan_;
     const std::vector<Finding>& before_;
-    const KnownShorts shorts_;
+    const std::shared_ptr<const KnownShorts> shorts_;
     const std::vector<RunDemand> demand_;
     const std::vector<char> unguarded_;
     const std::atomic<bool>* cancel_;
@@ -374,7 +376,8 @@ void close_together(const Plan& plan, Inspection& inspection, const std::atomic<
         s.look();
         all.push_back(&s);
     }
-    Together(plan, before, inspection.solutions, cancel).close(std::move(all));
+    Together(plan, before, inspection, cancel).close(std::move(all));
+    inspection.shorts.reset();
 }
 
 }  // namespace yr

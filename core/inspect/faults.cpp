@@ -194,9 +194,12 @@ void judge(const Case& c, const FaultStudy& study, const ShortRow& row, const st
 
 }  // namespace
 
-FaultStudy study_shorts(const Case& c) {
-    return c.near ? study_bolted(c.plan, c.solutions, &c.near->shorts, c.near->changed)
-                  : study_bolted(c.plan, c.solutions);
+KnownShorts study_shorts(const Case& c) {
+    if (c.with_mends) return known_shorts(c.plan, c.solutions);
+    return {{},
+            {},
+            c.near ? study_bolted(c.plan, c.solutions, &c.near->shorts, c.near->changed)
+                   : study_bolted(c.plan, c.solutions)};
 }
 
 void inspect_faults(const Case& c, const FaultStudy& study, std::vector<Finding>& out) {

@@ -45,16 +45,17 @@ void after_shorts(const Case& c, std::vector<Finding>& f) {
 }
 
 // Shorts, drops and the rest at once; they stand in one order whoever is done first.
-void apply_rules(const Case& c, std::vector<Finding>& f) {
-    FaultStudy shorts;
+std::shared_ptr<const KnownShorts> apply_rules(const Case& c, std::vector<Finding>& f) {
+    const auto shorts = std::make_shared<KnownShorts>();
     std::vector<Finding> drops, after;
-    const std::vector<std::function<void()>> work{[&] { shorts = study_shorts(c); },
+    const std::vector<std::function<void()>> work{[&] { *shorts = study_shorts(c); },
                                                   [&] { before_shorts(c, f), after_shorts(c, after); },
                                                   [&] { inspect_drops(c, drops); }};
     at_once(work.size(), [&](std::size_t k) { work[k](); });
-    inspect_faults(c, shorts, f);
+    inspect_faults(c, shorts->study, f);
     for (auto* part : {&after, &drops})
         f.insert(f.end(), std::make_move_iterator(part->begin()), std::make_move_iterator(part->end()));
+    return c.with_mends ? shorts : nullptr;
 }
 
 // The plan with those of its states alone that have an answer: no rule may conclude anything from another.
@@ -122,9 +123,9 @@ Inspection inspect_rules(const Plan& plan, bool with_mends, const Around& around
     for (const Id& state : answered.without)
         f.push_back(make_finding(FindingKind::no_answer, Severity::stop, {}, {}, state));
     if (answered.without.empty())
-        apply_rules(case_of(plan, result.solutions, with_mends, result.bands, around), f);
+        result.shorts = apply_rules(case_of(plan, result.solutions, with_mends, result.bands, around), f);
     else
-        apply_rules(case_of(answered.plan, answered.solutions, with_mends, answered.bands, around), f);
+        (void)apply_rules(case_of(answered.plan, answered.solutions, with_mends, answered.bands, around), f);
     school_decides(plan, f);
     std::stable_sort(f.begin(), f.end(),
                      [](const Finding& a, const Finding& b) { return a.severity < b.severity; });

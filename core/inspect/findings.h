@@ -3,6 +3,7 @@
 #pragma once
 
 #include <atomic>
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -217,10 +218,15 @@ struct Finding {
     }
 };
 
+struct KnownShorts;  // guard/fault_study.h
+
 struct Inspection {
     std::vector<Finding> findings;    // most severe first, then by how far over
     std::vector<Solution> solutions;  // by state, in the plan's order; one without an answer is told as such
     std::vector<StateBands> bands;    // by state, where the plan states ranges; else empty
+    // What was asked of shorts on the way to candidates, for those who prove them; empty where none were
+    // sought.
+    std::shared_ptr<const KnownShorts> shorts{};
 };
 
 // All rules over all states. `with_mends` also searches the smallest changes and proves each on the whole

@@ -70,7 +70,7 @@ void inspect_boxes(const Case& c, std::vector<Finding>& out);        // channels
 void inspect_control(const Case& c, std::vector<Finding>& out);      // who is live when, coils, taps, grounds
 
 // Shorts: what opens, when, what it may cut. Reads what was told of the fuses and batteries before.
-[[nodiscard]] FaultStudy study_shorts(const Case& c);
+[[nodiscard]] KnownShorts study_shorts(const Case& c);  // with their ways where mends are sought
 void inspect_faults(const Case& c, const FaultStudy& study, std::vector<Finding>& out);
 
 void inspect_fitting(const Case& c, std::vector<Finding>& out);  // lugs, bends, twins, joints, fuses at work

@@ -72,8 +72,7 @@ TEST_P(ShortedNetworks, KeepKirchhoffsLaw) {
         const double scale = std::max(1.0, std::abs(a.amps));
         for (std::size_t n = 0; n < sums.size(); ++n)
             EXPECT_NEAR(sums[n], 0, 2e-4 * scale) << net.nodes[n].text() << ", short at " << place.at.text();
-        EXPECT_NEAR(a.node_V[static_cast<std::size_t>(ask.at)] - a.node_V[static_cast<std::size_t>(ask.back)],
-                    0.01 * a.amps, 1e-6 * scale);
+        EXPECT_NEAR(a.node_V(ask.at) - a.node_V(ask.back), 0.01 * a.amps, 1e-6 * scale);
         for (std::size_t k = 0; k < net.sources.size(); ++k) {
             EXPECT_GE(a.source_A[k], -1e-9) << "no current back into a source";
             EXPECT_LE(a.source_A[k], net.sources[k].limit_A * (1 + 1e-9));
