@@ -1,6 +1,7 @@
 #include "details/details_panel.h"
 
 #include <QHBoxLayout>
+#include <QScrollBar>
 
 #include "details/details_part.h"
 #include "plan/lists.h"
