@@ -41,7 +41,8 @@ Result<std::string> monitor_log(const Plan& plan, const Day& day, const HiddenIn
     std::normal_distribution<double> noise(0, 0.003);
     std::string out = "clock,V,A,charge %\n";
     std::size_t at = 0;
-    for (double t = 0; t <= run.length_s; t += every_s) {
+    for (int k = 0; k * every_s <= run.length_s; ++k) {
+        const double t = k * every_s;
         while (at + 1 < run.points.size() && run.points[at + 1].t_s <= t) ++at;
         const DayPoint& p = run.points[at];
         const double clock = t + day.begins_h * 3600;

@@ -13,8 +13,8 @@ namespace {
 constexpr double kInput_ohm = 10e6;  // of the meter, common practice
 constexpr double kNoiseBound = 2.7;  // standard deviations; a meter's noise has an end
 constexpr qsizetype kLongestLine = 4096;
-constexpr qint64 kUnreadAnswers = 64 * 1024;  // of a client that asks and does not listen
-const char kNothing[] = "9.91E+37";           // SCPI's "not a number"
+constexpr qint64 kUnreadAnswers = 64LL * 1024;  // of a client that asks and does not listen
+const char kNothing[] = "9.91E+37";             // SCPI's "not a number"
 
 QString unquoted(QString text) {
     text = text.trimmed();

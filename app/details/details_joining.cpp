@@ -1,4 +1,5 @@
 // The fields of connectors and jackets, and of what a run passes on its way.
+#include <QDir>
 #include <QFileInfo>
 #include <QPixmap>
 #include <algorithm>

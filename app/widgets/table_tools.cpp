@@ -28,7 +28,7 @@ std::optional<double> sort_value(const QString& text) {
 
 bool natural_less(const QString& a, const QString& b) {
     static const QCollator collator = [] {
-        QCollator c(QLocale(QLocale::English));  // that of "C" knows no numbers
+        QCollator c{QLocale(QLocale::English)};  // that of "C" knows no numbers
         c.setNumericMode(true);
         c.setCaseSensitivity(Qt::CaseInsensitive);
         return c;

@@ -58,7 +58,8 @@ class WholeTexts : public QObject {
         if (event->type() != QEvent::ToolTip) return false;
         const auto* widget = qobject_cast<const QWidget*>(watched);
         const auto* help = static_cast<QHelpEvent*>(event);
-        const QString text = widget ? cut_text(widget, help->pos()) : QString();
+        if (!widget) return false;
+        const QString text = cut_text(widget, help->pos());
         if (text.isEmpty() || !widget->toolTip().isEmpty()) return false;
         QToolTip::showText(help->globalPos(), text.toHtmlEscaped());
         return true;
