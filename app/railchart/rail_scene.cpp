@@ -386,6 +386,7 @@ class SceneBuilder {
         constexpr int most_rounds = 8;
         for (int round = 0; round < most_rounds; ++round) {
             std::vector<ShelfWish> wishes;
+            wishes.reserve(named.size());
             for (const SceneItem* i : named) wishes.push_back(wish_of(*i));
             const auto places = shelve(wishes, room, taken);
             std::vector<SceneItem*> still;
@@ -449,6 +450,7 @@ class SceneBuilder {
                   [](const SceneItem* a, const SceneItem* b) { return a->left_A < b->left_A; });
         const auto mid_of = [](const SceneItem& i) { return (i.left_A + i.right_A) / 2; };
         std::vector<SceneItem*> order;
+        order.reserve(loads.size());
         for (SceneItem& i : loads) order.push_back(&i);
         std::sort(order.begin(), order.end(),
                   [&](const SceneItem* a, const SceneItem* b) { return mid_of(*a) < mid_of(*b); });
