@@ -2,8 +2,8 @@
 
 #include <algorithm>
 
+#include "text/say.h"
 #include "widgets/tokens.h"
-#include "widgets/view_words.h"
 #include "words/say.h"
 #include "words/sentences.h"
 

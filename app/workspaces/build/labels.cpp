@@ -112,10 +112,9 @@ class Sheet {
         p_.setPen(QPen(Qt::lightGray, 1));
         p_.drawRect(r);
         p_.setPen(Qt::black);
-        double points = 8;  // as large as it goes in
         const QRectF inside = r.adjusted(mm(1.5), mm(1), -mm(1.5), -mm(1));
-        for (; points > 4; points -= 0.5) {
-            p_.setFont(font(points));
+        for (int half_points = 16; half_points > 8; --half_points) {  // as large as it goes in
+            p_.setFont(font(half_points / 2.0));
             if (p_.boundingRect(inside, Qt::AlignCenter | Qt::TextWordWrap, text).height() <= inside.height())
                 break;
         }
