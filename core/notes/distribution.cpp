@@ -114,7 +114,8 @@ std::optional<Id> block_that_is_there(PlanBuilder& b, const Said& said) {
     const Point* only = nullptr;
     for (const Point& p : plan.points) {
         if (!p.feeds_loads) continue;
-        if (to_lower(p.name) == to_lower(said.name)) return p.id;
+        const bool here = said.place.empty() || said.place == p.place;
+        if (here && to_lower(p.name) == to_lower(said.name)) return p.id;
         if (only) return std::nullopt;
         only = &p;
     }

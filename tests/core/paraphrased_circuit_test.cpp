@@ -351,6 +351,15 @@ TEST(Blocks, OfAPageAreOneHoweverManyLinesSpeakOfThem) {
     }
 }
 
+TEST(Blocks, OfOneNameInTwoPlacesAreTwo) {
+    const Plan plan = typed_page(
+        "van 12 V\nbattery 95 Ah\nalternator 120 A\nfuse block in the cab\nfuse block in the rear\nfuse "
+        "block in the rear\n");
+    EXPECT_EQ(
+        std::count_if(plan.points.begin(), plan.points.end(), [](const Point& p) { return p.feeds_loads; }),
+        2);
+}
+
 TEST(Blocks, HoldWhatStandsBelowTheirName) {
     const Plan plan = typed_page(
         "van 12 V\nbattery 95 Ah\naux battery 125 Ah, dc-dc 40 A\nalternator 120 A\nbattery isolator on the "
