@@ -6,6 +6,7 @@
 #include "notes/kinds.h"
 #include "plan/rail_volts.h"
 #include "typing/battery_words.h"
+#include "units/pattern.h"
 #include "units/text.h"
 
 namespace yr {
@@ -142,6 +143,10 @@ std::optional<Id> block_that_is_there(PlanBuilder& b, const Said& said) {
 Made make_point(PlanBuilder& b, const Said& said, PointKind kind) {
     Point p;
     const bool bus = kind == PointKind::bus;
+    // a cable between two things of which not all was understood is no block
+    static const Pattern between(R"(\bbatter(?:y|ies)\b.*\bto\s)");
+    if (bus && between.is_in(said.name))
+        return fail(ErrorCode::unknown_name, "line", said.name, Want::a_kind_of_thing);
     if (bus && !said.has("negative") && !said.has("minus"))
         if (const auto there = block_that_is_there(b, said)) return *there;
     p.kind = kind;

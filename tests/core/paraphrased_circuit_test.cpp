@@ -360,6 +360,13 @@ TEST(Blocks, OfOneNameInTwoPlacesAreTwo) {
         2);
 }
 
+TEST(Blocks, AreNotMadeOfACableThatIsNotUnderstood) {
+    const Plan van = typed_page("van 12 V\nbattery 95 Ah\nalternator 120 A\nfuse block\n");
+    for (const char* line : {"battery to fuse block 2 m 16 mm2 25 mm2", "battery to fuse block 2 m 16 mmm2"})
+        EXPECT_FALSE(with_line(van, line)) << line;
+    EXPECT_TRUE(with_line(van, "battery to fuse block 2 m 16 mm2"));
+}
+
 TEST(Blocks, HoldWhatStandsBelowTheirName) {
     const Plan plan = typed_page(
         "van 12 V\nbattery 95 Ah\naux battery 125 Ah, dc-dc 40 A\nalternator 120 A\nbattery isolator on the "
