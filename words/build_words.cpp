@@ -244,7 +244,7 @@ Sheet cuts_sheet(const Plan& plan, const std::vector<SizeCutting>& cuts) {
             }
         }
         if (c.sold_m <= 0 && c.cutting.rolls.empty())
-            for (const Piece& p : c.pieces)
+            for (const CutPiece& p : c.pieces)
                 s.rows.push_back({what, std::string(translated("by the metre")), std::string(),
                                   yr::name_of(plan, p.name), cm(p.length_m),
                                   static_cast<double>(p.vehicle + 1), std::string()});
@@ -273,7 +273,7 @@ Sheet kits_sheet(const Plan& plan, const std::vector<SizeCutting>& cuts) {
                 roll_of[k] = std::to_string(roll) + (r.roll.at_hand ? translated(" at hand") : std::string());
         }
         for (std::size_t k = 0; k < c.pieces.size(); ++k) {
-            const Piece& p = c.pieces[k];
+            const CutPiece& p = c.pieces[k];
             rows.push_back({p.vehicle,
                             {static_cast<double>(p.vehicle + 1), number_of(p.name), yr::name_of(plan, p.name),
                              yr::name_of(c.size), colour_text(c.colour), cm(p.length_m), roll_of[k]}});

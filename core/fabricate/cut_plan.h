@@ -10,9 +10,9 @@ struct SizeCutting {
     WireSize size = WireSize::awg(10);
     Material material{};
     std::string colour;
-    double sold_m = 0;          // a roll that is bought; 0: by the metre
-    double by_the_metre = 0;    // m to buy, where it is sold so
-    std::vector<Piece> pieces;  // names are the runs' ids
+    double sold_m = 0;             // a roll that is bought; 0: by the metre
+    double by_the_metre = 0;       // m to buy, where it is sold so
+    std::vector<CutPiece> pieces;  // names are the runs' ids
     Cutting cutting;
 };
 

@@ -48,10 +48,10 @@ struct Bin {
 
 class Cutter {
   public:
-    Cutter(const std::vector<Piece>& pieces, const std::vector<double>& at_hand_m, double sold_m,
+    Cutter(const std::vector<CutPiece>& pieces, const std::vector<double>& at_hand_m, double sold_m,
            const std::atomic<bool>* stop)
         : pieces_(pieces), sold_(cm(sold_m, false)), stop_(stop) {
-        for (const Piece& p : pieces) length_.push_back(cm(p.length_m, true));
+        for (const CutPiece& p : pieces) length_.push_back(cm(p.length_m, true));
         for (const double m : at_hand_m) hand_.push_back(cm(m, false));
         std::sort(hand_.begin(), hand_.end());
         order_.resize(pieces.size());
@@ -187,7 +187,7 @@ class Cutter {
         std::sort(out_.too_long.begin(), out_.too_long.end());
     }
 
-    const std::vector<Piece>& pieces_;
+    const std::vector<CutPiece>& pieces_;
     std::vector<int> length_, hand_;  // cm
     int sold_;
     const std::atomic<bool>* stop_;
@@ -203,13 +203,13 @@ class Cutter {
 
 }  // namespace
 
-double CutRoll::rest_m(const std::vector<Piece>& all) const {
+double CutRoll::rest_m(const std::vector<CutPiece>& all) const {
     double used = 0;
     for (const std::size_t k : pieces) used += all[k].length_m;
     return roll.length_m - used;
 }
 
-Cutting cut(const std::vector<Piece>& pieces, const std::vector<double>& at_hand_m, double sold_m,
+Cutting cut(const std::vector<CutPiece>& pieces, const std::vector<double>& at_hand_m, double sold_m,
             const std::atomic<bool>* stop) {
     return Cutter(pieces, at_hand_m, sold_m, stop).run();
 }

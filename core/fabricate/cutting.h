@@ -13,7 +13,7 @@
 
 namespace yr {
 
-struct Piece {
+struct CutPiece {
     std::string name;
     double length_m = 0;  // with slack, above 0
     int vehicle = 0;      // of several alike; from 0
@@ -25,7 +25,7 @@ struct Roll {
 struct CutRoll {
     Roll roll;
     std::vector<std::size_t> pieces;  // indices, longest first
-    [[nodiscard]] double rest_m(const std::vector<Piece>& all) const;
+    [[nodiscard]] double rest_m(const std::vector<CutPiece>& all) const;
 };
 struct Cutting {
     std::vector<CutRoll> rolls;
@@ -38,7 +38,7 @@ struct Cutting {
 
 // `at_hand`: lengths there, each once. `sold_m`: the length of a roll that may be bought, as many as wanted;
 // 0: none is sold, then pieces that find no room are in `too_long`. Worked to the centimetre.
-[[nodiscard]] Cutting cut(const std::vector<Piece>& pieces, const std::vector<double>& at_hand_m,
+[[nodiscard]] Cutting cut(const std::vector<CutPiece>& pieces, const std::vector<double>& at_hand_m,
                           double sold_m, const std::atomic<bool>* stop = nullptr);
 
 }  // namespace yr

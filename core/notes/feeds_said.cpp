@@ -31,7 +31,7 @@ std::optional<WireSize> size_said(const Found& m) {
 }
 
 // Nothing where a word says anything else.
-std::optional<Pieces> pieces_of(std::string rest) {
+std::optional<Pieces> feed_pieces(std::string rest) {
     static const Pattern between(
         R"(^(?:[\s,;:()=+-]|(?:of|and|in|x|@|with|using|via|by|size|length|long|cables?|wires?|run|each\s+way|protected\s+by|is|about)\b)+)"),
         piece(
@@ -122,7 +122,7 @@ std::vector<std::string> feed_said(const Plan& plan, std::string_view line) {
         is_board("^" + std::string(kBoard) + "$"), is_battery(R"(^batter(?:y|ies)$)");
     Found m;
     if (!ends.is_all_of(in_one_form(std::string(line)), m)) return {};
-    const auto said = pieces_of(m[5]);
+    const auto said = feed_pieces(m[5]);
     if (!said || (!said->size && !said->fuse_A)) return {};
     std::vector<const Run*> cables = cables_between(plan, m[1], m[4]);
     const auto leave = [&](Post post) {

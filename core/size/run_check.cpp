@@ -7,7 +7,6 @@
 #include "catalog/terminals.h"
 
 namespace yr {
-namespace {}  // namespace
 
 FuseGuard fuse_guard(const CableSurroundings& cable, double insulation_C, double start_C, int parallel,
                      FuseType type, double rating_A, double air_C, bool exact, double from_multiple) {

@@ -21,8 +21,8 @@
 namespace yr::test {
 namespace {
 
-std::vector<Piece> pieces_of(const std::vector<double>& metres) {
-    std::vector<Piece> all;
+std::vector<CutPiece> pieces_of(const std::vector<double>& metres) {
+    std::vector<CutPiece> all;
     for (const double m : metres) all.push_back({"p" + std::to_string(all.size()), m, 0});
     return all;
 }
@@ -46,7 +46,7 @@ int by_trying_all(const std::vector<int>& pieces, std::vector<int> hand, int sol
     return best;
 }
 
-void expect_whole(const Cutting& c, const std::vector<Piece>& pieces) {
+void expect_whole(const Cutting& c, const std::vector<CutPiece>& pieces) {
     std::set<std::size_t> seen(c.too_long.begin(), c.too_long.end());
     for (const CutRoll& r : c.rolls) {
         EXPECT_GE(r.rest_m(pieces), -1e-9) << "no roll is cut longer than it is";
@@ -227,7 +227,7 @@ TEST(Fabricate, PartsCutsAndWiresAgreeOnEveryVehicle) {
         std::size_t cut_pieces = 0;
         for (const SizeCutting& c : cut_plan(plan)) {
             cut_pieces += c.pieces.size();
-            for (const Piece& p : c.pieces) cut_m += p.length_m;
+            for (const CutPiece& p : c.pieces) cut_m += p.length_m;
             EXPECT_FALSE(words::sentence(c).empty());
         }
         EXPECT_NEAR(cable, metres, 1e-6);

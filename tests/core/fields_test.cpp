@@ -19,10 +19,6 @@ namespace {
 
 using nlohmann::json;
 
-Plan truck() {
-    return *load_plan(YR_SOURCE_DIR "/data/plans/river-gauging-truck.yourrail.json");
-}
-
 TEST(Fields, ThePublishedSchemaAndTableAreThoseOfTheDeclarations) {
     EXPECT_EQ(read_text(YR_SOURCE_DIR "/docs/plan.schema.json"), plan_schema_text())
         << "rail plan schema > docs/plan.schema.json";

@@ -43,7 +43,7 @@ std::string place_of(const Plan& plan, std::string_view name) {
     return name_of(plan, load(plan, name).place);
 }
 
-const char* const kVan = "van 12 V\nstarter battery 80 Ah 700 A\nalternator 150 A\n";
+const char* const kLooseVan = "van 12 V\nstarter battery 80 Ah 700 A\nalternator 150 A\n";
 
 TEST(LoosePages, ListsAndTheirSigns) {
     const Plan plan = whole(
@@ -66,12 +66,12 @@ TEST(LoosePages, ListsAndTheirSigns) {
     EXPECT_NEAR(*load(plan, "Pipe threader").duty, 600 / 86400.0, 1e-6);
     EXPECT_EQ(load(plan, "laptop charger").inverter, plan.inverters.front().id);
     // what only looks like a sum, a range or a bullet
-    const Plan other = whole(std::string(kVan) + "total station charger 30 W\nlamp 3..4 A\n");
+    const Plan other = whole(std::string(kLooseVan) + "total station charger 30 W\nlamp 3..4 A\n");
     EXPECT_EQ(other.loads.size(), 2u);
 }
 
 TEST(LoosePages, SeveralThingsOnALine) {
-    const Plan plan = whole(std::string(kVan) +
+    const Plan plan = whole(std::string(kLooseVan) +
                             "cab: computer 120 W, radio 5 A, seat heater 8 A on ignition\n"
                             "lights: roof front 8x 20 W, boom 4x 20 W\n"
                             "Rear:\n- pump 6 A\n- fan 2 A on ignition\n\nlamp 10 W\n");
@@ -99,11 +99,11 @@ TEST(LoosePages, WhatChargesIsNoLoad) {
     const Notes twin = read("van 12 V\nbattery 80 Ah\ntwin alternators: engine one 150 A, other 200 A\n");
     EXPECT_TRUE(twin.plan.loads.empty());
     EXPECT_EQ(twin.bad(), 1) << "said, not guessed";
-    EXPECT_EQ(whole(std::string(kVan) + "alternator warning lamp 2 W\n").loads.size(), 1u);
+    EXPECT_EQ(whole(std::string(kLooseVan) + "alternator warning lamp 2 W\n").loads.size(), 1u);
 }
 
 TEST(LoosePages, BatteriesByWhatPeopleCallThem) {
-    const Plan plan = whole(std::string(kVan) +
+    const Plan plan = whole(std::string(kLooseVan) +
                             "lithium bank 3x 200 Ah LiFePO4 12 V parallel in the rear\n"
                             "dc-dc charger 60 A from starter battery to lithium bank\n"
                             "shore charger 30 A on lithium bank\ninverter 2000W near the lithium bank, 92 %\n"
@@ -154,7 +154,7 @@ TEST(LoosePages, ALoadHangsOnARailOfItsVolts) {
 }
 
 TEST(LoosePages, WhenAndHowLong) {
-    const Plan plan = whole(std::string(kVan) +
+    const Plan plan = whole(std::string(kLooseVan) +
                             "camera 6 W when reversing\nheater 300 W only while driving\n"
                             "door motor 12 A, 20 s a stop\ndiesel heater 10 A glow for 3 min, then 2 A\n"
                             "lamp 40 W on the mast\nparked overnight: engine off, camera on\n");
@@ -173,7 +173,7 @@ TEST(LoosePages, WhenAndHowLong) {
 }
 
 TEST(LoosePages, RemarksAreNotesAndFiguresAreFigures) {
-    const Plan plan = whole(std::string(kVan) + "radio 5 A (customer's own)\nwork lights (2x 55 W)\n");
+    const Plan plan = whole(std::string(kLooseVan) + "radio 5 A (customer's own)\nwork lights (2x 55 W)\n");
     EXPECT_EQ(load(plan, "radio").remarks.note, "customer's own");
     EXPECT_EQ(load(plan, "work lights").count, 2);
     EXPECT_EQ(load(plan, "work lights").draw.value, 55);
@@ -217,7 +217,7 @@ TEST(LoosePages, WhatIsSetInHangsOnTheThingAbove) {
 
 TEST(LoosePages, WhatGivesOrSwitchesIsNoLoad) {
     const Plan plan =
-        whole(std::string(kVan) +
+        whole(std::string(kLooseVan) +
               "second battery LiFePO4 100 Ah in rear drawer, 4.5m cable from starter battery\n"
               "DCDC 25A between them (takes ign signal)\n120W folding solar panel via the DCDC\n"
               "winch 4 kW, 5 m of cable run, contactor, isolator 300 A by the batteries\n"
@@ -227,20 +227,21 @@ TEST(LoosePages, WhatGivesOrSwitchesIsNoLoad) {
     EXPECT_EQ(plan.loads[0].name, "winch");
     EXPECT_EQ(plan.loads[1].inverter, plan.inverters.at(0).id);
     for (const char* line : {"isolator 300 A", "kill switch 200 A", "contactor 80 A", "solar blanket 5 A"})
-        EXPECT_TRUE(read(std::string(kVan) + line + "\n").plan.loads.empty()) << line;
+        EXPECT_TRUE(read(std::string(kLooseVan) + line + "\n").plan.loads.empty()) << line;
 }
 
 // What nobody says because everybody knows it, and the states in which it is looked at.
 TEST(LoosePages, ThingsRunWhenTheyUsuallyDo) {
     const std::string page =
-        std::string(kVan) +
+        std::string(kLooseVan) +
         "fuel pump 8 A\nlight bar 150 W\ntail lift 120 A, 5 m\nfridge 45 W\nlamp 20 W, own "
         "switch\nreverse lights 2x 20 W w/ reverse gear\n";
     const Notes notes = read(page);
     const Plan& plan = notes.plan;
     EXPECT_EQ(load(plan, "fuel pump").live_when.key, Key::ignition);
-    EXPECT_EQ(load(whole(std::string(kVan) + "wheelchair lift 90 A\n"), "wheelchair lift").live_when.engine,
-              Engine::running);
+    EXPECT_EQ(
+        load(whole(std::string(kLooseVan) + "wheelchair lift 90 A\n"), "wheelchair lift").live_when.engine,
+        Engine::running);
     EXPECT_EQ(load(plan, "light bar").live_when.key, Key::ignition);
     EXPECT_EQ(load(plan, "fridge").live_when, Condition{});
     EXPECT_EQ(load(plan, "tail lift").live_when.engine, Engine::running);
@@ -250,7 +251,8 @@ TEST(LoosePages, ThingsRunWhenTheyUsuallyDo) {
     EXPECT_FALSE(found(plan, FindingKind::never_runs));
     EXPECT_FALSE(found(plan, FindingKind::supply_short)) << "a lift goes up for minutes";
     // who says when is believed, and who names states has thought of them
-    EXPECT_EQ(load(whole(std::string(kVan) + "fuel pump 8 A always\n"), "fuel pump").live_when, Condition{});
+    EXPECT_EQ(load(whole(std::string(kLooseVan) + "fuel pump 8 A always\n"), "fuel pump").live_when,
+              Condition{});
     EXPECT_TRUE(read(page + "state working, key on, engine on, tail lift on\n").added_states.empty());
     // without an engine there is no ignition to go by
     EXPECT_EQ(
@@ -260,7 +262,7 @@ TEST(LoosePages, ThingsRunWhenTheyUsuallyDo) {
 
 TEST(LoosePages, ALoadsOwnFuse) {
     const Plan plan =
-        whole(std::string(kVan) + "work light 45 W, fuse 10 A\nheater 8 A on a 15 A breaker, 3 m\n");
+        whole(std::string(kLooseVan) + "work light 45 W, fuse 10 A\nheater 8 A on a 15 A breaker, 3 m\n");
     const auto fuse = [&](std::string_view name) {
         return supply_run(plan, load(plan, name).id)->devices.at(0);
     };
@@ -270,7 +272,8 @@ TEST(LoosePages, ALoadsOwnFuse) {
     EXPECT_TRUE(is_breaker(fuse("heater").fuse));
     EXPECT_FALSE(found(plan, FindingKind::fuse_above_cable)) << "the cable is for its fuse";
     // a plug on mains has no cable of ours: said, not dropped
-    EXPECT_EQ(read(std::string(kVan) + "inverter 1000 W\nkettle 800 W on inverter, fuse 10 A\n").bad(), 1);
+    EXPECT_EQ(read(std::string(kLooseVan) + "inverter 1000 W\nkettle 800 W on inverter, fuse 10 A\n").bad(),
+              1);
 }
 
 TEST(LoosePages, SentencesAndTwoThingsInOne) {
@@ -284,13 +287,14 @@ TEST(LoosePages, SentencesAndTwoThingsInOne) {
     EXPECT_FALSE(load(van, "Dryer").inverter.empty()) << "400 W of mains are no 33 A of ours";
     EXPECT_EQ(load(van, "Soak pump").draw.value, 6);
     EXPECT_EQ(load(van, "Soak fan").draw.value, 11);
-    const Plan wipers = whole(std::string(kVan) + "wipers front 6 A, rear 4 A\nheater 3 A (10 A at start)\n");
+    const Plan wipers =
+        whole(std::string(kLooseVan) + "wipers front 6 A, rear 4 A\nheater 3 A (10 A at start)\n");
     EXPECT_EQ(load(wipers, "wipers rear").draw.value, 4);
     EXPECT_EQ(load(wipers, "heater").inrush_A, 10);
 }
 
 TEST(LoosePages, TablesAndShortWords) {
-    const Plan plan = whole(std::string(kVan) +
+    const Plan plan = whole(std::string(kLooseVan) +
                             "Item | draw | note\nLight bar | 12 A | roof\nScene lights (4) | 8 A each |\n"
                             "Radios x2 | 12 A tx / 1 A rx |\nmppt 30 A, panels 2x175W\ninverter 2000W\n"
                             "induction hob 1800W inv 30min/day\ndiesel heater 1.5A run / 8A start\n");
@@ -468,7 +472,7 @@ TEST(LoosePages, TitlesOfWhatCannotBeAreRefused) {
 // Where a thing stands and what else changes nothing of the circuit is kept as its note, and told; what may
 // join, feed or switch is not.
 TEST(LoosePages, WhatChangesNothingIsKeptAsANote) {
-    const Notes notes = read(std::string(kVan) +
+    const Notes notes = read(std::string(kLooseVan) +
                              "second battery 2x 100 Ah LiFePO4 under the counter, 1.5 m from the bulkhead\n"
                              "inverter 2000 W pure sine right next to the lithium\n"
                              "tank heater 60 W winter only\nwinch 80 A, mostly idle\n");
@@ -480,7 +484,7 @@ TEST(LoosePages, WhatChangesNothingIsKeptAsANote) {
     for (const char* line :
          {"lamp 20 W through the relay", "lamp 20 W inverterr", "lamp 20 W from leisure", "lamp 20 W swiched",
           "lamp 20 W with fuse", "second battery AGM 100 Ah, zqx 140 A"}) {
-        const Notes other = read(std::string(kVan) + line + "\n");
+        const Notes other = read(std::string(kLooseVan) + line + "\n");
         EXPECT_TRUE(other.lines.back().text.empty() && other.lines[3].statement.note.empty()) << line;
     }
 }
@@ -500,7 +504,7 @@ TEST(LoosePages, ArrowsFiguresFirstAndTurns) {
     EXPECT_EQ(load(truck, "work lamps").live_when.switches, std::vector<std::string>{"work lamps"});
     EXPECT_EQ(place_of(truck, "scene lights"), "mast");
     EXPECT_FALSE(load(truck, "battery charger").inverter.empty());
-    const Plan van = whole(std::string(kVan) +
+    const Plan van = whole(std::string(kLooseVan) +
                            "leisure 100Ah LiFePO4 under passenger seat\n30A dc-dc charger beside the seat\n"
                            "bay lights 8x 6W, door switch\n");
     EXPECT_EQ(van.loads.size(), 1u) << "a charger is no load";
@@ -596,8 +600,8 @@ TEST(LoosePages, ANoteNeverChangesTheCircuit) {
     int kept = 0;
     for (const char* line : lines)
         for (const char* note : notes) {
-            const Notes plain = read(std::string(kVan) + line + "\n");
-            const Notes noted = read(std::string(kVan) + line + note + "\n");
+            const Notes plain = read(std::string(kLooseVan) + line + "\n");
+            const Notes noted = read(std::string(kLooseVan) + line + note + "\n");
             ASSERT_EQ(plain.bad(), 0) << line;
             if (noted.bad() > 0) continue;  // refused is no harm
             kept += !noted.lines[3].statement.note.empty();
@@ -607,7 +611,7 @@ TEST(LoosePages, ANoteNeverChangesTheCircuit) {
 }
 
 TEST(LoosePages, ASupplyAndItsLoadsOnALine) {
-    const Plan plan = whole(std::string(kVan) +
+    const Plan plan = whole(std::string(kLooseVan) +
                             "second battery 200 Ah LiFePO4 12.8 V, dc-dc 40 A\n"
                             "inverter 2000W: microwave 1200W, blender 500W\n"
                             "gimbal 24V 10A, through step-up converter 12>24 20A\ncamera 24 V 100 W\n"

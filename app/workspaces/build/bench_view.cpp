@@ -56,7 +56,7 @@ void BenchView::lay_out() {
             roll.head = head;
             double x = kLeft;
             for (const std::size_t k : pieces) {
-                const Piece& p = c.pieces[k];
+                const CutPiece& p = c.pieces[k];
                 BenchPiece piece{p.name, QRectF(x, y, p.length_m * px, kBar), number_[p.name],
                                  made_.contains(p.name)};
                 x += p.length_m * px;
