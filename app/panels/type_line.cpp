@@ -14,6 +14,11 @@
 
 namespace yr::app {
 
+namespace {
+// Less than an eye notices; keys that came while a line was being read are read together.
+constexpr int kKeysRest_ms = 30;
+}  // namespace
+
 QString understood_text(const TypedLine& line, const Plan& plan, const words::Style& style) {
     QStringList parts;
     const auto quantity = [&](double v, Dimension d) { return q(words::quantity(v, d, style)); };
@@ -154,8 +159,14 @@ TypeLine::TypeLine(Document* document, QWidget* parent) : QWidget(parent), docum
     connect(problem_, &QLabel::linkActivated, this, &TypeLine::settle_doubt);
     connect(edit_, &QPlainTextEdit::textChanged, this, [this] {
         reading_ = 0;
-        read();
+        if (edit_->text().trimmed().isEmpty())
+            read();
+        else
+            keys_rest_.start();
     });
+    keys_rest_.setSingleShot(true);
+    keys_rest_.setInterval(kKeysRest_ms);
+    connect(&keys_rest_, &QTimer::timeout, this, &TypeLine::read);
     connect(edit_, &GrowingLine::entered, this, &TypeLine::add);
     connect(edit_, &GrowingLine::page_pasted, this, &TypeLine::page_pasted);
 }
@@ -229,6 +240,7 @@ void TypeLine::show_names() {
 bool TypeLine::eventFilter(QObject* watched, QEvent* event) {
     if (event->type() != QEvent::KeyPress) return QWidget::eventFilter(watched, event);
     const int key = static_cast<QKeyEvent*>(event)->key();
+    if (watched == edit_ && key == Qt::Key_Down) as_read();
     if (watched == edit_ && key == Qt::Key_Tab && next_reading()) return true;
     if (watched == edit_ && key == Qt::Key_Escape && !edit_->text().isEmpty()) {
         edit_->clear();
@@ -266,11 +278,17 @@ Statement TypeLine::statement(std::size_t* count) const {
     const std::string line = edit_->text().toStdString();
     auto all = readings(document_->plan(), line, &library());
     if (count) *count = all.size();
-    if (all.size() < 2) return read_statement(document_->plan(), line, &library());
+    const bool first_alone = all.size() == 1 && all.front().kind == kind_of_line(document_->plan(), line);
+    if (all.size() < 2 && !first_alone) return read_statement(document_->plan(), line, &library());
     return std::move(all[reading_ % all.size()]);
 }
 
+void TypeLine::as_read() {
+    if (keys_rest_.isActive()) read();
+}
+
 void TypeLine::read() {
+    keys_rest_.stop();
     std::size_t count = 0;
     const Statement s = statement(&count);
     if (s.load)

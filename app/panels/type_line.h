@@ -29,10 +29,11 @@ class TypeLine : public QWidget {
   public:
     explicit TypeLine(Document* document, QWidget* parent = nullptr);
     [[nodiscard]] GrowingLine* edit() { return edit_; }
-    [[nodiscard]] QString understood() const { return understood_->text(); }
-    [[nodiscard]] QString problem() const { return problem_->isHidden() ? QString() : problem_->text(); }
+    // These first read what was typed last, where that still waits for the keys to rest.
+    [[nodiscard]] QString understood() { return as_read(), understood_->text(); }
+    [[nodiscard]] QString problem() { return as_read(), problem_->isHidden() ? QString() : problem_->text(); }
     // What the library has for what is typed; hidden where the line says its own draw.
-    [[nodiscard]] QListWidget* matches() { return matches_; }
+    [[nodiscard]] QListWidget* matches() { return as_read(), matches_; }
     // The one thing that would help most now; empty where nothing is missing, or it was put away.
     [[nodiscard]] QString next() const { return next_->isHidden() ? QString() : next_->text(); }
     // Works out now which of the assumed lengths matters, and waits for it.
@@ -49,6 +50,7 @@ class TypeLine : public QWidget {
 
   private:
     void read();
+    void as_read();
     void show_matches(const TypedLine& line);
     void show_names();
     void add();
@@ -67,6 +69,7 @@ class TypeLine : public QWidget {
 
     QLabel *understood_, *problem_, *next_;
     bool next_put_away_ = false;
+    QTimer keys_rest_;       // a line is read when its keys rest, not at each of them
     QTimer rest_;            // nobody has changed anything for a while
     Job<Doubts> measuring_;  // which of the assumed lengths a size hangs on
     QListWidget* matches_;

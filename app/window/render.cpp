@@ -27,6 +27,7 @@ std::vector<Picture> window_pictures() {
          [](MainWindow& w) {
              w.type_line()->edit()->setText(
                  say("bank light 2x 45 W on ignition and scene, 5.5 m, cargo roof, channel 7, wobbly"));
+             (void)w.type_line()->understood();
          }},
     };
 }

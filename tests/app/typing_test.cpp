@@ -194,6 +194,23 @@ TEST_F(TypingTest, TheMenuTeachesTheLine) {
     EXPECT_EQ(window.type_line()->edit()->text(), QStringLiteral("alternator 150 A, idle 70 A, 1.2 m"));
 }
 
+TEST_F(TypingTest, ALineIsReadWhenItsKeysRestAndAtOnceByEnter) {
+    const auto* read = window.type_line()->findChild<QLabel*>(QStringLiteral("good"));
+    ASSERT_NE(read, nullptr);
+    type("kettle 5 A");
+    EXPECT_FALSE(read->text().contains(QStringLiteral("kettle"))) << "at every key";
+    EXPECT_TRUE(QTest::qWaitFor([&] { return read->text().contains(QStringLiteral("kettle")); }));
+    const auto before = plan().loads.size();
+    QTest::keyClicks(window.type_line()->edit(), QStringLiteral(", 2 m"));
+    QTest::keyClick(window.type_line()->edit(), Qt::Key_Return);
+    ASSERT_EQ(plan().loads.size(), before + 1);
+    const Terminal pos = pos_of(plan().loads.back().id);
+    EXPECT_TRUE(std::any_of(plan().runs.begin(), plan().runs.end(), [&](const yr::Run& r) {
+        return r.to == pos && r.length_m == 2.0;
+    })) << "the last keys too";
+    EXPECT_FALSE(read->isVisible());
+}
+
 TEST_F(TypingTest, TheWholeLineIsSeenAndEnterEndsIt) {
     const int one = line().edit()->height();
     type("scene lights at the back 2x 90 W on ignition and rear scene, 4.5 m, cargo roof, duty 30 %");
