@@ -206,6 +206,20 @@ const Supplies kSupplies[] = {
          if (p.inverters.size() != 1) return std::string("no inverter");
          return p.inverters.front().continuous_W == 2000 ? std::string() : std::string("other watts");
      }},
+    {{"inverter/charger 2000 W, 70 A charger", "inverter/charger 2000W 70A",
+      "2 kW inverter-charger, 70 A charge", "inverter charger 2000W, charges 70A from shore",
+      "2000W inverter/charger (70A)", "combi inverter 2000W, 70A charger", "inverter/charger: 2000W / 70A",
+      "2000W inverter with 70A charger", "Inverter-charger 2 kW + 70A charging", "inverter charger 2000/70",
+      "inverter/charger 12V 2000VA 70A", "inverter and charger 2000W 70A",
+      "a 2 kW inverter charger with 70 A charging", "inverter charger (2000W, 70A)",
+      "inverter 2000W combi with 70A charger", "2000VA/70A inverter charger",
+      "Inverter charger 2000/70 (2000W inverter 70A charger)"},
+     [](const Plan& p) {
+         if (!p.loads.empty()) return "a load \"" + p.loads.front().name + "\"";
+         if (p.inverters.size() != 1) return std::string("no inverter");
+         if (p.inverters.front().continuous_W != 2000) return std::string("other watts");
+         return of_source(p, SourceKind::shore, 70);
+     }},
     {{"shore charger 30 A", "30A mains charger", "mains charger - 30A", "battery charger 30A (mains)",
       "charger 30 A from hookup", "hookup charger 30A", "240V charger 30A", "mains charger: 30 A",
       "shore power charger 30A", "30 amp battery charger (240V)", "230V battery charger 30A",
@@ -216,10 +230,28 @@ const Supplies kSupplies[] = {
       "battery to battery charger 30A", "DC-DC (30A)", "dc-dc charger 30 A from starter battery",
       "30A DC-DC between the batteries", "DC-DC charger, 30A"},
      [](const Plan& p) { return of_source(p, SourceKind::converter, 30); }},
-    {{"solar 300W", "300W solar panel", "2x 150W solar panels", "solar: 300 W", "300 watts of solar",
-      "solar 2 x 150 W", "solar panels 300W total", "solar - 300W", "300W of solar on the roof",
-      "solar panels 2 x 150W", "300 W solar", "roof solar 300W", "solar array 300W", "2 x 150 watt panels",
-      "Solar (300W)", "a 300W solar panel"},
+    {{"solar 300W",
+      "300W solar panel",
+      "2x 150W solar panels",
+      "solar: 300 W",
+      "300 watts of solar",
+      "solar 2 x 150 W",
+      "solar panels 300W total",
+      "solar - 300W",
+      "300W of solar on the roof",
+      "solar panels 2 x 150W",
+      "300 W solar",
+      "roof solar 300W",
+      "solar array 300W",
+      "2 x 150 watt panels",
+      "Solar (300W)",
+      "a 300W solar panel",
+      "2x 150 W solar",
+      "2x 150W of solar on the roof",
+      "150W solar panel x2",
+      "2 x 150 W solar, mppt 30 A",
+      "solar panel 300W + PWM 30A",
+      "solar 2x 150W on roof, mppt 12V 30A"},
      [](const Plan& p) {
          if (!p.loads.empty()) return "a load \"" + p.loads.front().name + "\"";
          const Source* s = source_of_kind(p, SourceKind::solar);
