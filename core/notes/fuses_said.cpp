@@ -47,7 +47,7 @@ const Device* own_fuse(const Plan& plan, const Load& load) {
 
 std::vector<std::string> fuses_said(const Plan& plan, std::string_view line) {
     static const Pattern headed(
-        R"(^\s*(?:the\s+)?fuses?(?:\s+(?:sizes?|ratings?|list|fitted))?\s*[:-]\s*(\S.*)$)"),
+        R"(^\s*(?:the\s+)?(?:(?:\d+[ -]way\s+)?(?:[a-z]+\s+){0,2}(?:panel|board|box)\s+(?:with|of)\s+)?(?:circuit\s+)?(?:fuses?|breakers?)(?:\s+(?:sizes?|ratings?|list|fitted))?\s*[:-]\s*(\S.*)$)"),
         behind(R"(^\s*(?:and\s+)?(?:the\s+)?([a-z][a-z0-9/ -]*?)\s*[:=-]?\s*(\d+(?:\.\d+)?)\s*A?\s*$)"),
         before(
             R"(^\s*(?:and\s+)?(\d+(?:\.\d+)?)\s*A?\s+(?:for|on|to|in)\s+(?:the\s+)?([a-z][a-z0-9/ -]*?)\s*$)");

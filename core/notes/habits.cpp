@@ -96,7 +96,7 @@ std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line
     static const Pattern works(
         R"(\b(?:winch(?:es)?|(?:tail ?|wheelchair |passenger |scissor |stretcher )lifts?|lift ?gates?|tail ?gate lift|power ?packs?|hydraulic (?:[a-z]+ )?(?:pump|pack|unit)|hydraulic motor|hoists?|crane|(?:salt |sand )?spreader(?: motor)?|plou?w (?:motor|pump)|(?:air |tyre |tire )compressors?|tipper|tip pump|dump pump|plough lift|plow lift)\b)");
     static const Pattern by_hand(
-        R"(\b(?:(?:levell?ing )?jacks|levell?ers|slide-?outs?|awning motor|(?:power|electric) steps?|bed lift|generator (?:start|starter|cranking)|(?:pump|engine|motor|compressor|welder|mower) starter|macerator|(?:air )?horns?(?!\s*(?:relay|compressor))|klaxons?|(?:anchor )?windlass|capstan|bow thruster)\b)");
+        R"(\b(?:(?:levell?ing )?jacks|levell?ers|slide-?outs?|awning motor|(?:power|electric) steps?|bed lift|generator (?:start|starter|cranking)|(?:pump|engine|motor|compressor|welder|mower) starter|macerator|(?:air )?horns?(?!\s*(?:relay|compressor))|klaxons?|(?:anchor )?windlass|capstan|(?:bow |stern )?thrusters?)\b)");
     static const Pattern with_ignition(
         R"(\b(?:fuel pumps?|lift pump|injectors?|ignition (?:box|coils?|module|system)|ecus?|engine (?:computer|control unit|management)|(?:radiator|cooling|cooler|engine|intercooler|condenser) fans?|gearbox cooler|cooler pump|coolant pump|wipers?|washers?|(?:heated|heating) (?:windscreen|windshield|screen|mirrors?|seats?|rear window)|demisters?|defrosters?|(?:cab|hvac|screen) blower|cab heater(?: fan| blower)?|indicators?|turn signals?|head ?lights?|head ?lamps?|dust lights?|fog (?:lights?|lamps?)|driving (?:lights?|lamps?)|(?:number|license|licence) ?plate lights?|brake lights?|stop lights?|tail lights?|revers(?:e|ing) (?:lights?|lamps?|cameras?|alarm|beeper|buzzer|sounder)|backup (?:camera|alarm)|parking sensors?|gauges?|instruments?|dash(?:board)? lights?|power steering|light bars?|beacons?|strobes?|sirens?)\b)");
     static const Pattern no_load_of_it(
@@ -118,7 +118,8 @@ std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line
     if (!line.inverter.empty() || !line.entry.empty()) return std::nullopt;
     Condition when;
     if (!has_engine(plan)) {  // from its battery, and never longer than it is asked to
-        if (!works.is_in(line.name) || no_load_of_it.is_in(line.name)) return std::nullopt;
+        const bool asked = works.is_in(line.name) || by_hand.is_in(line.name);
+        if (!asked || no_load_of_it.is_in(line.name)) return std::nullopt;
         when.switches = {line.name};
         return when;
     }

@@ -157,6 +157,20 @@ std::string master_in_our_words(const std::string& line) {
            "between battery and main block" + (m.has(2) ? " " + m[2] : "");
 }
 
+// "ch 3 beacon 5 A", "channel 3: beacon 5 A": on that channel of the box that was said last.
+std::string channel_in_our_words(const Plan& plan, const std::string& line) {
+    static const Pattern numbered(
+        R"(^\s*(?:ch(?:annel)?|output)\s*[.#]?\s*(\d{1,2})\s*[:=.)-]*\s*([a-z].*)$)");
+    static const Pattern nothing(
+        R"(^(?:is\s+)?(?:spare|free|empty|unused|not used|reserved?|n/?a)\b[^\d]*$)");
+    Found m;
+    const auto box = std::find_if(plan.points.rbegin(), plan.points.rend(),
+                                  [](const Point& p) { return !p.channels.empty(); });
+    if (box == plan.points.rend() || !numbered.is_all_of(line, m)) return line;
+    if (nothing.is_all_of(m[2])) return "# " + line;
+    return m[2] + ", from " + box->name + " channel " + m[1];
+}
+
 // "cab fuse panel 12 way": a bus of that name, in that place.
 std::string panel_in_our_words(const Plan& plan, const std::string& line) {
     static const Pattern named(
@@ -398,6 +412,7 @@ std::string loosely_said(const Plan& plan, const std::string& line) {
     static const Pattern timed(R"(^\s*(?:state|day|winch|vehicle|set|reading|minutes|rate|price)\b)");
     if (!timed.is_in(text)) text = times_in_our_words(text);
     text = master_in_our_words(cut_off_in_our_words(controller_in_our_words(plan, text)));
+    text = channel_in_our_words(plan, text);
     return panel_in_our_words(plan, main_fuse_in_our_words(plan, text));
 }
 

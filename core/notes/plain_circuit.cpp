@@ -3,10 +3,40 @@
 #include <utility>
 
 #include "units/pattern.h"
+#include "units/text.h"
 
 namespace yr {
 
+namespace {
+
+// "body controller, 8 channels 15 A each", "8-channel control box, 15 A per channel": a box of that name.
+// What is of the sun, of a motor or of sound has channels, too, and is none.
+std::string with_box_of_channels(const std::string& line) {
+    static const std::string name =
+        R"(((?:(?!solar|mppt|pwm|charge|motor|amp|sound|audio)[a-z-]+\s+){0,3}(?:box|controller|module|pdm|control unit)))";
+    static const std::string rating =
+        R"((\d+(?:\.\d+)?\s*A)\b(?:\s*(?:each|per channel|a channel|max(?:imum)?))*\s*\)?(.*)$)";
+    static const Pattern channels_behind(
+        R"(^\s*(?!box\b))" + name +
+        R"(\s*[,:(-]?\s*(?:with\s+|has\s+)?(\d{1,2})[ -](?:channels?|outputs?)\s*[,:]?\s*(?:of\s+|at\s+|@\s*|x\s+)?)" +
+        rating);
+    static const Pattern channels_before(R"(^\s*(?:an?\s+)?(\d{1,2})[ -](?:channels?|outputs?|ch)\s+)" +
+                                         name + R"(\s*[,:(-]?\s*(?:with\s+|of\s+)?)" + rating);
+    Found m;
+    const auto boxed = [&](const std::string& called, const std::string& count) {
+        const std::string rest(trim(m[4]));
+        const bool apart = !rest.empty() && rest.front() != ',';
+        return "box \"" + called + "\" " + count + " channels " + m[3] + (apart ? ", " : "") + rest;
+    };
+    if (channels_behind.is_all_of(line, m)) return boxed(m[1], m[2]);
+    if (channels_before.is_all_of(line, m)) return boxed(m[2], m[1]);
+    return line;
+}
+
+}  // namespace
+
 std::string with_plain_circuit(std::string line) {
+    line = with_box_of_channels(line);
     static const Phrase plainer[] =
         {
             // starters: what turns the engine, not what its battery or relay is called

@@ -123,7 +123,8 @@ std::string with_plain_supplies(std::string line) {
         {Pattern(
              R"(^\s*[a-z][a-z ]*?\s+(?:on\s+)?(12|24)\s*V\s*:\s*(?:dc-?dc\s+)?converter\s+(?:24|36|48)\s*V?\s*(?:/|to)\s*(?:12|24)\s*V?\s+(\d+\s*A)\b)"),
          "converter $1 V $2"},
-        {Pattern(R"((\d\s*W\s+(?:110|115|120|220|230|240)\s*V)\s+(\d+(?:\.\d+)?\s*(?:min|s|h)[a-z]*)\s*$)"),
+        {Pattern(
+             R"((\d\s*k?W\s+(?:(?:110|115|120|220|230|240)\s*V|(?:on|via|from|off|through)\s+(?:the\s+)?inverter))\s+(\d+(?:\.\d+)?\s*(?:min|s|h)[a-z]*)\s*$)"),
          "$1, for $2"},
         {Pattern(R"(^\s*(\d{1,2})\s+([a-z][a-z ]*?)\s*@\s*(\d+(?:\.\d+)?\s*[AW])\b)"), "$2 $1x $3"},
         {Pattern(R"((\d+(?:\.\d+)?)\s*(?:h|hrs?|hours?)\s+(?:a|per|each|every)\s+(?:night|evening)\b)"),

@@ -183,16 +183,24 @@ std::vector<std::string> supply_with_its_loads(const std::string& line) {
     static const Pattern combined(
         R"(^\s*(?:[a-z-]+\s+){0,2}inverter\s*[/-]\s*charger\s+(\d+(?:\.\d+)?\s*k?W)\s*[,/]?\s*(?:(?:and|with)\s+)?(?:charger\s+(\d+(?:\.\d+)?\s*A)|(\d+(?:\.\d+)?\s*A)\s+charg(?:er|ing))\b\s*[,;]?\s*(?:cable\s+)?(.*)$)");
     static const Pattern own_battery(
-        R"(^([a-z][a-z -]*?)\s+(\d[^,]*[AW]\b[^,]*),\s*(?:(?:with|has|on)\s+)?(?:its\s+)?own\s+((?:[a-z-]+\s+){0,2})battery\s+(\d.*Ah\b.*)$)");
+        R"(^([a-z][a-z -]*?)\s+(\d[^,]*[AW]\b[^,]*),\s*(?:(?:with|has|on)\s+)?(?:its\s+)?own\s+((?:[a-z-]+\s+){0,2})(?:((?:6|12|24|36|48)\s*V)\s+)?battery\s+(\d.*Ah\b.*)$)");
     Found m;
     if (combined.is_all_of(line, m))
         return {"inverter " + m[1] + (m.has(4) && !m[4].empty() ? ", " + m[4] : std::string()),
                 "charger shore " + m[m.has(2) && !m[2].empty() ? 2 : 3]};
     if (own_battery.is_all_of(line, m)) {
         const std::string name = "\"" + m[1] + " battery\"";
+        // how long it runs at a time is said of what it feeds
+        static const Pattern at_a_time(
+            R"(\s*,\s*((?:for\s+|up to\s+|max\s+)?\d+(?:\.\d+)?\s*(?:s|secs?|seconds?|min|mins|minutes?)(?:\s+(?:at a time|at once|max))?)\s*$)");
+        Found turn;
+        const bool timed = at_a_time.is_in(m[5], turn);
+        const std::string of_battery =
+            (timed ? turn.before() : m[5]) + (m.has(4) && !m[4].empty() ? " " + m[4] : "");
         static const Pattern joined(R"(\b(?:charg\w*|dc-?dc|b2b|vsr|relay)\b)");
-        return {"second battery " + name + " " + m[3] + m[4] + (joined.is_in(m[4]) ? "" : ", alone"),
-                m[1] + " " + m[2] + " from " + name};
+        return {
+            "second battery " + name + " " + m[3] + of_battery + (joined.is_in(of_battery) ? "" : ", alone"),
+            m[1] + " " + m[2] + (timed ? ", " + turn[1] : "") + " from " + name};
     }
     if (through_converter.is_all_of(line, m)) {
         auto things = listed(m[1], " from converter");

@@ -25,7 +25,7 @@ bool names_circuits(const Plan& plan, const std::string& list) {
     static const Pattern between(R"(\s*(?:,|;|\+|&|\band\b)\s*)");
     int all = 0, known = 0;
     const std::string parts = between.replaced(to_lower(list), "|");
-    static const Pattern beside(R"(\s+(?:only|on|off)$)");
+    static const Pattern beside(R"(^(?:only|just)\s+(?:the\s+)?|\s+(?:only|on|off)$)");
     for (const std::string_view part : split(parts, '|')) {
         const std::string words = beside.replaced(std::string(trim(part)), "");
         if (words.empty()) continue;
@@ -105,9 +105,24 @@ std::string role_said(const Plan& plan, const std::string& line) {
     return "state \"" + m[1] + "\", " + role;
 }
 
+// "trading 9-16: ...", "night (22:30 to 6:00): ...": from when until when is how long.
+std::string lasting(const std::string& line) {
+    static const Pattern clock(
+        R"(^(\s*[a-z][a-z -]{1,30}?)\s*[,(]?\s*(?:from\s+)?(\d{1,2})(?:[:.](\d\d))?\s*(?:h\s*)?(?:-|\xE2\x80\x93|to|until|till)\s*(\d{1,2})(?:[:.](\d\d))?\s*(?:h|o'clock)?\s*\)?\s*:\s*([a-z].*)$)");
+    Found m;
+    if (!clock.is_all_of(line, m)) return line;
+    const auto hours = [&](std::size_t hour, std::size_t minutes) {
+        return std::stoi(m[hour]) + (m[minutes].empty() ? 0 : std::stoi(m[minutes]) / 60.0);
+    };
+    const double from = hours(2, 3), to = hours(4, 5);
+    if (from > 24 || to > 24 || from == to) return line;
+    return m[1] + " " + shown(to > from ? to - from : to - from + 24) + " h: " + m[6];
+}
+
 }  // namespace
 
-std::string state_said(const Plan& plan, const std::string& line) {
+std::string state_said(const Plan& plan, const std::string& said) {
+    const std::string line = lasting(said);
     static const Pattern named(
         R"(^\s*([a-z][a-z -]{1,30}?)(?:\s+(\d+(?:\.\d+)?\s*h)(?:ours?|rs?)?)?\s*:\s*(\S.*)$)");
     // "while parked, fridge and lamp are on", "overnight - fridge, lamp"

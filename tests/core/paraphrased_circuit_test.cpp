@@ -84,6 +84,45 @@ std::string disconnect_300(const Plan& plan) {
     return "no switch in a battery's cable";
 }
 
+std::string eight_channels(const Plan& plan) {
+    if (!plan.loads.empty()) return "a load \"" + plan.loads.front().name + "\"";
+    const auto box = std::find_if(plan.points.begin(), plan.points.end(),
+                                  [](const Point& p) { return !p.channels.empty(); });
+    if (box == plan.points.end()) return "no channels";
+    if (box->channels.size() != 8) return std::to_string(box->channels.size()) + " channels";
+    return box->channels.back().rating_A == 15.0 ? std::string() : std::string("of another rating");
+}
+
+TEST(Paraphrases, OfABoxOfChannelsAreReadAlikeOrTold) {
+    static const Plan van = typed_page("van 12 V\nbattery 95 Ah\nalternator 120 A\n");
+    look(van,
+         {{{"box 8 channels 15 A", "control box, 8 channels 15 A each",
+            "8-channel control box, 15 A per channel", "body controller box, 8 channels 15A each",
+            "8 channel power module 15A each", "relay box 8 channels of 15 A",
+            "control box (8 channels, 15A each)", "switching module: 8 outputs at 15 A",
+            "an 8-channel controller, 15 A each", "power distribution module 8 channels @ 15A",
+            "8 output control unit 15 A max", "relay module with 8 channels 15A"},
+           eight_channels}},
+         8);
+    static const Plan boxed =
+        typed_page("van 12 V\nbattery 95 Ah\nalternator 120 A\nrelay box 8 channels 15 A\n");
+    look(boxed,
+         {{{"lamp 5 A, channel 3", "ch3 lamp 5A", "ch 3: lamp 5 A", "channel 3 - lamp 5A",
+            "Channel 3: lamp, 5 A", "output 3 lamp 5 A", "ch.3 lamp 5A", "CH3 = lamp 5A",
+            "lamp 5 A, from relay box channel 3"},
+           [](const Plan& p) {
+               if (p.loads.size() != 1) return std::to_string(p.loads.size()) + " loads";
+               if (p.loads.front().name != "lamp") return "called " + p.loads.front().name;
+               const Point& box = *std::find_if(p.points.begin(), p.points.end(),
+                                                [](const Point& x) { return !x.channels.empty(); });
+               const bool there = std::any_of(p.runs.begin(), p.runs.end(), [&](const yr::Run& r) {
+                   return r.from == Terminal(box.id) && r.channel == 3;
+               });
+               return there ? std::string() : std::string("not on channel 3");
+           }}},
+         8);
+}
+
 TEST(Paraphrases, OfAMasterSwitchAreReadAlikeOrTold) {
     static const Plan van = typed_page("van 12 V\nbattery 95 Ah\nalternator 120 A\nfuse block\n");
     look(van,
@@ -316,13 +355,23 @@ TEST(Paraphrases, OfAListedStateAreReadAlikeOrTold) {
           "at night: fridge & lamp", "night - fridge, lamp", "camping: fridge, lamp",
           "when parked: fridge and lamp", "while parked, fridge and lamp are on",
           "Parked (engine off): fridge, lamp", "overnight state: fridge, lamp", "parked: fridge, lamp on",
-          "camp: engine off, fridge, lamp", "parked: key off, fridge, lamp"})
+          "camp: engine off, fridge, lamp", "parked: key off, fridge, lamp", "night 22-6: fridge, lamp",
+          "overnight (22:00-6:00): fridge, lamp"})
         look_at(line, false);
     for (const char* line :
          {"parked: only fridge and lamp on", "overnight: just fridge and lamp", "night: only fridge, lamp",
           "parked: fridge and lamp only", "overnight: only the fridge and the lamp are left on"})
         look_at(line, true);
     EXPECT_GE(right, 4 * told);
+    for (const char* line :
+         {"night 22-6: fridge, lamp", "camp (22:30 to 6:30): fridge and lamp", "evening 14-22: lamp"}) {
+        const auto plan = with_line(typed_page(page), line);
+        ASSERT_TRUE(plan) << line;
+        EXPECT_EQ(plan->states.back().lasts_s, 8 * 3600.0) << line;
+    }
+    const Notes night = read_notes(page + "night: only fridge", &shipped_library());
+    EXPECT_EQ(night.bad(), 0);
+    EXPECT_FALSE(holds(of_name(night.plan.loads, "lamp").live_when, night.plan.states.back()));
 }
 
 const Point& block_of(const Plan& plan, const std::string& load) {
