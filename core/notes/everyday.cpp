@@ -51,6 +51,10 @@ std::string with_plain_figures(std::string line) {
                           R"(\s+(?:for|during|in)\s+(?:the\s+)?(?:first|initial)\s+(?:\w+\s+of\s+)?(\d+\s*(?:s|min)\w*))"),
                       "$1, start $2 for $3"},
                      {Pattern(
+                          amount + R"(\s*[,;]\s*)" + amount +
+                          R"(\s+(?:for\s+|during\s+)?(?:the\s+)?(?:first|initial)\s+(\d+\s*(?:s|min)\w*))"),
+                      "$1, start $2 for $3"},
+                     {Pattern(
                           amount +
                           R"(\s+(?:for|during|in)\s+(?:the\s+)?(?:first|initial)\s+(\d+\s*(?:s|min)\w*)\s*[,;]?\s*(?:and\s+)?then\s+)" +
                           amount),

@@ -54,8 +54,10 @@ TEST(ApplianceLines, AmpsAtFiveVoltsAreWatts) {
 }
 
 TEST(ApplianceLines, WhatItDrawsAtFirstIsItsStart) {
-    for (const char* line : {"diesel heater 15 W running, 120 W for the first 3 minutes",
-                             "diesel heater 120 W for the first 3 minutes then 15 W"}) {
+    for (const char* line :
+         {"diesel heater 15 W running, 120 W for the first 3 minutes",
+          "diesel heater 15 W, 120 W for first 3 minutes", "diesel heater 15 W, 120 W first 3 min",
+          "diesel heater 120 W for the first 3 minutes then 15 W"}) {
         const Load& heater = of_name(van_with(line).loads, "diesel heater");
         EXPECT_EQ(heater.draw.value, 15) << line;
         EXPECT_EQ(heater.inrush_A, 10) << line << ": 120 W of 12 V";
