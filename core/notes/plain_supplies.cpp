@@ -1,8 +1,10 @@
 #include "notes/plain_supplies.h"
 
+#include <string_view>
 #include <utility>
 
 #include "units/pattern.h"
+#include "units/text.h"
 
 namespace yr {
 
