@@ -438,6 +438,30 @@ TEST(Blocks, ASwitchThatFloatsIsNoRemark) {
     }
 }
 
+TEST(Turns, AreOfTheLoadAndNotOfItsBattery) {
+    const auto plan = with_line(typed_page("boat 48 V\nbattery 300 Ah\n"),
+                                "bow thruster 250A, own 12V battery 110Ah, 2 minutes at a time");
+    ASSERT_TRUE(plan);
+    const Load& thruster = of_name(plan->loads, "bow thruster");
+    EXPECT_EQ(thruster.on_s, 120);
+    EXPECT_FALSE(thruster.live_when.switches.empty()) << "nobody leaves it on";
+    EXPECT_EQ(of_name(plan->batteries, "bow thruster battery").nominal_V, 12);
+    const auto windlass = with_line(typed_page("boat 12 V\nbattery 300 Ah\n"), "anchor windlass 90 A");
+    ASSERT_TRUE(windlass);
+    EXPECT_FALSE(windlass->loads.front().live_when.switches.empty());
+}
+
+TEST(Breakers, OfAPanelAreNoLoads) {
+    const Plan plan = typed_page(
+        "boat 12 V\nbattery 100 Ah\n6-way switch panel with breakers: nav lights 10A, horn 15A\nnav lights "
+        "1.5 A\n"
+        "horn 4 A\n");
+    ASSERT_EQ(plan.loads.size(), 2U);
+    const auto& devices = supply_run(plan, of_name(plan.loads, "horn").id)->devices;
+    EXPECT_TRUE(
+        std::any_of(devices.begin(), devices.end(), [](const Device& d) { return d.rating_A == 15.0; }));
+}
+
 TEST(Paraphrases, OfAStateAtWorkAreReadAlikeOrTold) {
     const std::string page =
         "van 12 V\nbattery 95 Ah\nalternator 120 A\nfridge 5 A\nlamp 2 A on switch lamp\nsiren 3 A\n";
