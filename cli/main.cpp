@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <cstdio>
 #include <exception>
+#include <filesystem>
 #include <string>
 #include <system_error>
 
@@ -19,6 +20,13 @@ bool is_command(const CLI::App& app, const std::string& word) {
                        [&](const CLI::App* c) { return c->get_name() == word; });
 }
 
+// Where the catalogue of another language would stand: beside the program, wherever that was put.
+std::string locale_folder() {
+    std::error_code unknown;
+    const auto program = std::filesystem::read_symlink("/proc/self/exe", unknown);
+    return (program.parent_path() / ".." / "share" / "locale").lexically_normal().string();
+}
+
 }  // namespace
 
 int main(int argc, char** argv) {
@@ -26,7 +34,7 @@ int main(int argc, char** argv) {
     for (int fd = 0; fd <= 2; ++fd)
         if (::fcntl(fd, F_GETFD) < 0) static_cast<void>(::open("/dev/full", O_RDWR));
     try {
-        yr::words::use_language(YR_LOCALE_DIR);
+        yr::words::use_language(locale_folder().c_str());
         CLI::App app{yr::words::say(
             "rail: solves, checks and sizes a vehicle's 12-volt supply. The results assist a competent "
             "installer; local codes, the vehicle maker and licensed practice come first.")};

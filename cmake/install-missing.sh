@@ -20,10 +20,12 @@ install_missing() {
     DEBIAN_FRONTEND=noninteractive $root apt-get install -y -qq --no-install-recommends $missing >/dev/null
 }
 
-# A compiler cache is used where it is installed; nothing asks for it.
+# A compiler cache is used where it is installed; nothing asks for it. What it knows of one clone it knows of all.
 use_ccache() {
     command -v ccache >/dev/null || return 0
     CCACHE_SLOPPINESS=pch_defines,time_macros
+    CCACHE_BASEDIR=$PWD
+    CCACHE_NOHASHDIR=1
     CMAKE_CXX_COMPILER_LAUNCHER=ccache
-    export CCACHE_SLOPPINESS CMAKE_CXX_COMPILER_LAUNCHER
+    export CCACHE_SLOPPINESS CCACHE_BASEDIR CCACHE_NOHASHDIR CMAKE_CXX_COMPILER_LAUNCHER
 }

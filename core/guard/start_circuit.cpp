@@ -226,11 +226,10 @@ bool StartCircuit::factorise(const Values& x, double t, double hold_S) {
     matrix_.resize(n, n);
     matrix_.setFromTriplets(entries.begin(), entries.end());
     if (!analysed_) {
-        factors_.analyzePattern(matrix_);
+        factors_.analyse(matrix_);
         analysed_ = true;
     }
-    factors_.factorize(matrix_);
-    factored_ = factors_.info() == Eigen::Success;
+    factored_ = factors_.factor(matrix_);
     return factored_;
 }
 

@@ -4,10 +4,11 @@
 // For starting.cpp.
 #pragma once
 
-#include <Eigen/Sparse>
+#include <Eigen/SparseCore>
 #include <vector>
 
 #include "network/laws.h"
+#include "solve/lu_factors.h"
 #include "solve/operating_point.h"
 
 namespace yr {
@@ -79,7 +80,7 @@ class StartCircuit {
     std::size_t states_ = 0;
     Eigen::VectorXd v_;
     Eigen::SparseMatrix<double> matrix_;
-    Eigen::SparseLU<Eigen::SparseMatrix<double>> factors_;
+    LuFactors factors_;
     bool analysed_ = false, factored_ = false;
     double share1_, tau1_s_, share2_, tau2_s_;
 };

@@ -1,6 +1,5 @@
 #include "meter/fit_log.h"
 
-#include <Eigen/Dense>
 #include <algorithm>
 #include <cmath>
 
@@ -15,6 +14,7 @@ constexpr double kSettle_s = 20;  // after a step of more than kStep_A
 constexpr double kStep_A = 4;
 constexpr double kPlateau_V = 0.06;  // charging volts stay within that
 constexpr std::size_t kLeast = 20;
+constexpr double kApart = 1e-9;  // of the product of their squares: charge and amps are no longer one
 
 // Charge at which a battery of that kind stands at those open volts.
 double charge_at(const Plan& plan, const Battery& b, double volts) {
@@ -31,6 +31,51 @@ double charge_at(const Plan& plan, const Battery& b, double volts) {
     return (low + high) / 2;
 }
 
+struct Given {
+    double Ah = 0, amps_A = 0, volts_V = 0;
+};
+
+// v = open - slope q - R i by least squares about the means, where the two unknowns stand in closed form.
+// Amps that hardly change tell no R: it is `known_ohm` then.
+struct Line {
+    double open_V = 0, slope = 0, R_ohm = 0;
+    double slope_doubt = 0, R_doubt = 0;  // standard deviations
+    double rest_mV = 0;
+    bool tells_R = false;  // the amps did more than follow the charge
+};
+
+Line line_through(const std::vector<Given>& rows, double known_ohm) {
+    const auto n = static_cast<double>(rows.size());
+    Given mean;
+    for (const Given& g : rows)
+        mean.Ah += g.Ah / n, mean.amps_A += g.amps_A / n, mean.volts_V += g.volts_V / n;
+    double qq = 0, ii = 0, qi = 0, qv = 0, iv = 0;
+    for (const Given& g : rows) {
+        const double q = g.Ah - mean.Ah, i = g.amps_A - mean.amps_A, v = g.volts_V - mean.volts_V;
+        qq += q * q, ii += i * i, qi += q * i, qv += q * v, iv += i * v;
+    }
+    Line line;
+    const double det = qq * ii - qi * qi;
+    const auto [low, high] = std::minmax_element(
+        rows.begin(), rows.end(), [](const Given& a, const Given& b) { return a.amps_A < b.amps_A; });
+    line.tells_R = high->amps_A - low->amps_A > kStep_A && det > kApart * qq * ii;
+    if (line.tells_R)
+        line.slope = (iv * qi - qv * ii) / det, line.R_ohm = (qv * qi - iv * qq) / det;
+    else if (qq > 0)
+        line.R_ohm = known_ohm, line.slope = -(qv + known_ohm * qi) / qq;
+    line.open_V = mean.volts_V + line.slope * mean.Ah + line.R_ohm * mean.amps_A;
+    double square = 0;
+    for (const Given& g : rows)
+        square += std::pow(g.volts_V - line.open_V + line.slope * g.Ah + line.R_ohm * g.amps_A, 2);
+    const double variance = square / std::max(1.0, n - 3);
+    line.rest_mV = 1000 * std::sqrt(square / n);
+    if (line.tells_R)
+        line.slope_doubt = std::sqrt(variance * ii / det), line.R_doubt = std::sqrt(variance * qq / det);
+    else if (qq > 0)
+        line.slope_doubt = std::sqrt(variance / qq);
+    return line;
+}
+
 }  // namespace
 
 Result<LogFit> fit_log(const Plan& plan, const Id& battery, const std::vector<LogSample>& samples) {
@@ -39,7 +84,7 @@ Result<LogFit> fit_log(const Plan& plan, const Id& battery, const std::vector<Lo
     if (samples.size() < kLeast) return fail(ErrorCode::empty, "log", {}, Want::a_time_and_volts_or_amps);
     LogFit fit;
     // what it gives, with the charge counted
-    std::vector<std::array<double, 3>> rows;  // q Ah, amps, volts
+    std::vector<Given> rows;
     double given_Ah = 0, stepped_s = -1e9;
     std::vector<double> plateau, amps;
     for (std::size_t k = 0; k < samples.size(); ++k) {
@@ -55,33 +100,18 @@ Result<LogFit> fit_log(const Plan& plan, const Id& battery, const std::vector<Lo
     }
     fit.samples = samples.size();
     if (rows.size() >= kLeast) {
-        const auto n = static_cast<Eigen::Index>(rows.size());
-        Eigen::MatrixXd A(n, 3);
-        Eigen::VectorXd v(n);
-        for (Eigen::Index k = 0; k < n; ++k) {
-            const auto& row = rows[static_cast<std::size_t>(k)];
-            A(k, 0) = 1, A(k, 1) = -row[0], A(k, 2) = -row[1];
-            v[k] = row[2];
-        }
-        const Eigen::VectorXd x = A.colPivHouseholderQr().solve(v);
-        const Eigen::VectorXd rest = v - A * x;
-        const double variance = rest.squaredNorm() / std::max<double>(1, static_cast<double>(n - 3));
-        const Eigen::MatrixXd covariance =
-            (A.transpose() * A).completeOrthogonalDecomposition().pseudoInverse() * variance;
-        fit.rest_mV = 1000 * std::sqrt(rest.squaredNorm() / static_cast<double>(n));
-        const auto [low, high] = std::minmax_element(
-            rows.begin(), rows.end(), [](const auto& a, const auto& c) { return a[1] < c[1]; });
-        if ((*high)[1] - (*low)[1] > kStep_A && x[2] > 0)
-            fit.R0_ohm = Fitted{x[2], std::sqrt(std::max(0.0, covariance(2, 2)))};
-        const double slope_doubt = std::sqrt(std::max(0.0, covariance(1, 1)));
+        const Line line = line_through(rows, b->R0_ohm.value_or(0));
+        fit.rest_mV = line.rest_mV;
+        if (line.tells_R && line.R_ohm > 0) fit.R0_ohm = Fitted{line.R_ohm, line.R_doubt};
         // what was given against how far its open volts say that it was emptied; only where they fell by more
         // than their doubt
-        const double given = rows.back()[0] - rows.front()[0];
-        const double from = charge_at(plan, *b, x[0] - x[1] * rows.front()[0]),
-                     to = charge_at(plan, *b, x[0] - x[1] * rows.back()[0]);
-        if (x[1] > 4 * slope_doubt && x[1] > 0 && from - to > 0.02 && to > 0.02 && from < 0.999) {
+        const double given = rows.back().Ah - rows.front().Ah;
+        const double from = charge_at(plan, *b, line.open_V - line.slope * rows.front().Ah),
+                     to = charge_at(plan, *b, line.open_V - line.slope * rows.back().Ah);
+        if (line.slope > 4 * line.slope_doubt && line.slope > 0 && from - to > 0.02 && to > 0.02 &&
+            from < 0.999) {
             const double capacity = given / (from - to);
-            fit.capacity_Ah = Fitted{capacity, capacity * slope_doubt / x[1]};
+            fit.capacity_Ah = Fitted{capacity, capacity * line.slope_doubt / line.slope};
         }
     }
     if (plateau.size() >= kLeast) {

@@ -25,9 +25,9 @@ struct LogFit {
 };
 
 // v = E0 - s q - R i, with q what was given since the beginning: fitted while it gives, the first seconds
-// after a step of amps left out (the cell still moves). Its capacity is what was given over the charge that
-// its open volts fell by, after the curve of its chemistry. Failure: empty with fewer than 20 samples with
-// volts and amps.
+// after a step of amps left out (the cell still moves); amps that hardly change tell no R, and the plan's is
+// taken. Its capacity is what was given over the charge that its open volts fell by, after the curve of its
+// chemistry. Failure: empty with fewer than 20 samples with volts and amps.
 [[nodiscard]] Result<LogFit> fit_log(const Plan& plan, const Id& battery,
                                      const std::vector<LogSample>& samples);
 

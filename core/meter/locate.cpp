@@ -24,6 +24,7 @@ constexpr double kTail = 10;       // degrees of freedom: how far out a slip may
 constexpr double kNoAnswer = 200;  // a fault with which a state has no answer is never the likeliest
 constexpr double kUnlikely = 1e-4;
 constexpr double kNothingWrong = 0.05;  // of its prior, where somebody complains
+constexpr double kRoundOff = 1e-13;     // where two equations are one
 constexpr double kTwoAtOnce = 0.01;     // two faults at once against one
 
 using Situation = std::pair<Id, std::vector<Id>>;
@@ -35,18 +36,16 @@ Situation key_of(const Probing& p) {
 // A reading against one strength r is (a + b r) / (1 + c r) in a linear circuit: through three strengths that
 // were solved, exact there and near enough where loads are not linear.
 double rational(const double* r, const double* y, double at, double straight) {
-    Eigen::Matrix3d A;
-    Eigen::Vector3d rhs;
-    for (int k = 0; k < 3; ++k) {
-        A.row(k) << 1, r[k], -r[k] * y[k];
-        rhs[k] = y[k];
-    }
-    const Eigen::FullPivLU<Eigen::Matrix3d> factors(A);
-    if (factors.rank() < 3) return straight;
-    const Eigen::Vector3d x = factors.solve(rhs);
+    // a + b r - c r y = y; the first taken from the others leaves two for b and c
+    const double b1 = r[1] - r[0], c1 = r[0] * y[0] - r[1] * y[1], d1 = y[1] - y[0];
+    const double b2 = r[2] - r[0], c2 = r[0] * y[0] - r[2] * y[2], d2 = y[2] - y[0];
+    const double det = b1 * c2 - b2 * c1;
+    if (std::abs(det) <= kRoundOff * (std::abs(b1 * c2) + std::abs(b2 * c1))) return straight;
+    const double b = (d1 * c2 - d2 * c1) / det, c = (b1 * d2 - b2 * d1) / det;
+    const double a = y[0] - b * r[0] + c * r[0] * y[0];
     for (int k = 0; k < 3; ++k)
-        if (1 + x[2] * r[k] <= 0) return straight;  // a pole between them
-    return (x[0] + x[1] * at) / (1 + x[2] * at);
+        if (1 + c * r[k] <= 0) return straight;  // a pole between them
+    return (a + b * at) / (1 + c * at);
 }
 
 }  // namespace

@@ -1,11 +1,11 @@
 #include "meter/slopes.h"
 
-#include <Eigen/Sparse>
-#include <Eigen/SparseLU>
+#include <Eigen/SparseCore>
 #include <algorithm>
 #include <cmath>
 
 #include "network/laws.h"
+#include "solve/lu_factors.h"
 
 namespace yr {
 namespace {
@@ -78,7 +78,7 @@ struct SlopeSolver::Impl {
     const Solution& s;
     Tolerances t;
     Eigen::SparseMatrix<double> G;
-    Eigen::SparseLU<Eigen::SparseMatrix<double>> factors;
+    LuFactors factors;
     std::vector<double> ohm;  // by conductor; 0: open
     bool good = false;
 
@@ -112,8 +112,9 @@ struct SlopeSolver::Impl {
         }
         G.resize(n, n);
         G.setFromTriplets(entries.begin(), entries.end());
-        factors.compute(Eigen::SparseMatrix<double>(G.transpose()));
-        good = factors.info() == Eigen::Success;
+        const Eigen::SparseMatrix<double> transposed = G.transpose();
+        factors.analyse(transposed);
+        good = factors.factor(transposed);
     }
 
     template <class Volts>

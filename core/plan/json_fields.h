@@ -18,36 +18,37 @@ using In = nlohmann::json;            // read: in any
 template <class T>
 Json written(const T& value);
 
+// What is the same for every part stands in json_fields.cpp: the rest is compiled once for each of fifty
+// parts.
+void put(Json& out, const Field& field, Json part);
+[[nodiscard]] Json number_written(double value);  // no "-0.0" in files
+[[nodiscard]] Json pair_written(const std::pair<double, double>& value);
+
 // What says nothing is left out of the file: what is open, empty lists and parts, what is as usual.
 struct Writer {
     Json& out;
     bool whole = false;  // the plan itself shows its empty parts as well
     template <class T>
     void operator()(const Field& field, const std::optional<T>& value) const {
-        if (value) out[field.key] = written(*value);
+        if (value) put(out, field, written(*value));
     }
     template <class T>
     void operator()(const Field& field, const std::vector<T>& value) const {
         if (value.empty() && !whole) return;
         Json list = Json::array();
         for (const T& x : value) list.push_back(written(x));
-        out[field.key] = std::move(list);
+        put(out, field, std::move(list));
     }
-    void operator()(const Field& field, const std::string& value) const {
-        if (!value.empty() || field.required) out[field.key] = value;
-    }
-    void operator()(const Field& field, const Terminal& value) const { (*this)(field, value.text()); }
-    void operator()(const Field& field, bool value) const {
-        if (value != field.usually) out[field.key] = value;
-    }
+    void operator()(const Field& field, const std::string& value) const;
+    void operator()(const Field& field, const Terminal& value) const;
+    void operator()(const Field& field, bool value) const;
     template <class T>
     void operator()(const Field& field, const T& value) const {
         if constexpr (std::is_default_constructible_v<T>)
             if (field.quiet && value == T{}) return;
-        Json part = written(value);
-        if (part.is_object() && part.empty() && !field.required && !whole) return;
-        out[field.key] = std::move(part);
+        put_part(field, written(value));
     }
+    void put_part(const Field& field, Json part) const;
 };
 
 template <class T>
@@ -61,9 +62,9 @@ Json written(const T& value) {
         fields(Writer{object}, value);
         return object;
     } else if constexpr (std::is_same_v<T, std::pair<double, double>>) {
-        return Json::array({value.first, value.second});
+        return pair_written(value);
     } else if constexpr (std::is_same_v<T, double>) {
-        return value == 0 ? 0.0 : value;  // no "-0.0" in files
+        return number_written(value);
     } else {
         return value;
     }
@@ -71,11 +72,20 @@ Json written(const T& value) {
 
 // ---- reading
 
-// Whether what stands there is as the schema says of such a field. Never says yes where the schema says no;
-// of numbers that are written in a way the schema might not take (5.0 for 5) it says no.
-[[nodiscard]] bool is_text(const Field& field, const In& in);
-[[nodiscard]] bool is_number(const Field& field, const In& in, bool whole);
-[[nodiscard]] bool is_pair(const In& in);
+// Each reads what the schema has made sure of. With `sure` it makes sure itself, and what is not as the
+// schema says is not read and sets *sure to false. Never says yes where the schema says no; of numbers that
+// are written in a way the schema might not take (5.0 for 5) it says no.
+void read(const In& in, std::string& text, const Field& field, bool* sure);
+void read(const In& in, double& number, const Field& field, bool* sure);
+void read(const In& in, int& number, const Field& field, bool* sure);
+void read(const In& in, bool& yes, const Field& field, bool* sure);
+void read(const In& in, std::pair<double, double>& pair, const Field& field, bool* sure);
+void read(const In& in, Terminal& terminal, const Field& field, bool* sure);
+void read(const In& in, WireSize& size, const Field& field, bool* sure);
+void read(const In& in, std::optional<WireSize>& size, bool* sure);
+[[nodiscard]] const std::string* word_in(const In& in, bool* sure);
+// Whether it holds what it should, else *sure is false.
+bool fits(bool as_the_schema_says, bool* sure);
 
 template <class T>
 void read_value(const In& in, T& value, const Field& field, bool* sure);
@@ -87,41 +97,25 @@ struct Reader {
     bool* sure = nullptr;
     std::size_t* known = nullptr;  // how many of the object's entries are fields
 
-    [[nodiscard]] const In* entry(const Field& field) const {
-        // most fields are open in most files: once every entry is known, no other is sought
-        const auto found = known && *known == in.size() ? in.end() : in.find(field.key);
-        if (found != in.end()) {
-            if (known) ++*known;
-            return &*found;
-        }
-        if (sure && field.required) *sure = false;
-        return nullptr;
-    }
+    [[nodiscard]] const In* entry(const Field& field) const;
+    [[nodiscard]] const In* list_entry(const Field& field) const;
     template <class T>
     void operator()(const Field& field, std::optional<T>& value) const {
         const In* found = entry(field);
         if (!found) return;
         if constexpr (std::is_same_v<T, WireSize>) {
-            if (found->is_string())
-                if (auto size = parse_wire_size(found->get_ref<const std::string&>())) value = *size;
-            if (sure && !value) *sure = false;
+            read(*found, value, sure);
         } else {
-            T x{};
-            read_value(*found, x, field, sure);
-            value = std::move(x);
+            read_value(*found, value.emplace(), field, sure);
         }
     }
     template <class T>
     void operator()(const Field& field, std::vector<T>& value) const {
-        const In* found = entry(field);
+        const In* found = list_entry(field);
         if (!found) return;
-        if (sure && (!found->is_array() || (field.required && found->empty()))) {
-            *sure = false;
-            return;
-        }
-        static const Field item("item");
-        value.reserve(found->size());
-        for (const In& x : *found) read_value(x, value.emplace_back(), item, sure);
+        std::vector<T> list(found->size());
+        for (std::size_t k = 0; k < list.size(); ++k) read_value((*found)[k], list[k], "item", sure);
+        value = std::move(list);
     }
     template <class T>
     void operator()(const Field& field, T& value) const {
@@ -131,33 +125,16 @@ struct Reader {
 
 template <class T>
 void read_value(const In& in, T& value, const Field& field, bool* sure) {
-    const auto fits = [&](bool as_the_schema_says) {
-        if (sure && !as_the_schema_says) *sure = false;
-        return !sure || as_the_schema_says;
-    };
     if constexpr (std::is_enum_v<T>) {
-        if (!fits(in.is_string())) return;
-        const auto e = enum_named<T>(in.get_ref<const std::string&>());
-        if (fits(e.has_value()) && e) value = *e;
-    } else if constexpr (std::is_same_v<T, Terminal>) {
-        if (fits(in.is_string())) value = Terminal(in.get_ref<const std::string&>());
-    } else if constexpr (std::is_same_v<T, WireSize>) {
-        if (!fits(in.is_string())) return;
-        const auto size = parse_wire_size(in.get_ref<const std::string&>());
-        if (fits(size.has_value()) && size) value = *size;
+        if (const std::string* word = word_in(in, sure))
+            if (const auto e = enum_named<T>(*word); fits(e.has_value(), sure) && e) value = *e;
     } else if constexpr (HasFields<T>) {
-        if (!fits(in.is_object())) return;
+        if (!fits(in.is_object(), sure)) return;
         std::size_t known = 0;
         fields(Reader{in, sure, &known}, value);
-        fits(known == in.size());
-    } else if constexpr (std::is_same_v<T, std::pair<double, double>>) {
-        if (fits(is_pair(in))) value = {in[0].get<double>(), in[1].get<double>()};
-    } else if constexpr (std::is_same_v<T, std::string>) {
-        if (fits(is_text(field, in))) value = in.get_ref<const std::string&>();
-    } else if constexpr (std::is_same_v<T, bool>) {
-        if (fits(in.is_boolean())) in.get_to(value);
+        fits(known == in.size(), sure);
     } else {
-        if (fits(is_number(field, in, std::is_integral_v<T>))) in.get_to(value);
+        read(in, value, field, sure);
     }
 }
 

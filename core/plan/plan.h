@@ -675,22 +675,22 @@ class NameIndex {
 }  // namespace yr
 
 // What copies, moves and destroys a plan is compiled once, in special_members.cpp.
-extern template class std::vector<yr::Place>;
-extern template class std::vector<yr::Waypoint>;
-extern template class std::vector<yr::Way>;
-extern template class std::vector<yr::Point>;
-extern template class std::vector<yr::Source>;
-extern template class std::vector<yr::Battery>;
-extern template class std::vector<yr::Inverter>;
-extern template class std::vector<yr::Connector>;
-extern template class std::vector<yr::Jacket>;
-extern template class std::vector<yr::Condition>;
-extern template class std::vector<yr::Device>;
-extern template class std::vector<yr::Run>;
-extern template class std::vector<yr::Load>;
-extern template class std::vector<yr::State>;
-extern template class std::vector<yr::Day>;
-extern template class std::vector<yr::PanelSwitch>;
-extern template class std::vector<yr::Accepted>;
-extern template class std::vector<yr::Mark>;
-extern template class std::vector<yr::Variant>;
+YR_VECTOR_ELSEWHERE(yr::Place)
+YR_VECTOR_ELSEWHERE(yr::Waypoint)
+YR_VECTOR_ELSEWHERE(yr::Way)
+YR_VECTOR_ELSEWHERE(yr::Point)
+YR_VECTOR_ELSEWHERE(yr::Source)
+YR_VECTOR_ELSEWHERE(yr::Battery)
+YR_VECTOR_ELSEWHERE(yr::Inverter)
+YR_VECTOR_ELSEWHERE(yr::Connector)
+YR_VECTOR_ELSEWHERE(yr::Jacket)
+YR_VECTOR_ELSEWHERE(yr::Condition)
+YR_VECTOR_ELSEWHERE(yr::Device)
+YR_VECTOR_ELSEWHERE(yr::Run)
+YR_VECTOR_ELSEWHERE(yr::Load)
+YR_VECTOR_ELSEWHERE(yr::State)
+YR_VECTOR_ELSEWHERE(yr::Day)
+YR_VECTOR_ELSEWHERE(yr::PanelSwitch)
+YR_VECTOR_ELSEWHERE(yr::Accepted)
+YR_VECTOR_ELSEWHERE(yr::Mark)
+YR_VECTOR_ELSEWHERE(yr::Variant)

@@ -605,7 +605,7 @@ template <class V, PartOf<Variant> T>
 void fields(V&& v, T& x) {
     v(F("id").needed(), x.id);
     v(F("name").needed(), x.name);
-    each_list([&](const auto& list) { v(list.key, x.*list.in_variant); });
+    each_list([&](const auto& list) { v(Field(list.key, false), x.*list.in_variant); });
     v("removed", x.removed);
 }
 
@@ -635,8 +635,7 @@ template <class V, PartOf<Plan> T>
 void fields(V&& v, T& x) {
     v(F("vehicle").needed(), x.vehicle);
     v("policy", x.policy);
-    each_list(
-        [&](const auto& list) { v(list.needed ? F(list.key).needed() : F(list.key), x.*list.in_plan); });
+    each_list([&](const auto& list) { v(Field(list.key, list.needed), x.*list.in_plan); });
     v("panel", x.panel);
     v("marks", x.marks);
     v("accepted", x.accepted);

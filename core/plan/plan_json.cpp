@@ -1,7 +1,5 @@
 #include "plan/plan_json.h"
 
-#include <algorithm>
-#include <cmath>
 #include <nlohmann/json.hpp>
 
 #include "files/text_file.h"
@@ -69,31 +67,6 @@ Result<Plan> read_by_schema(const In& file) {
 }
 
 }  // namespace
-
-namespace json_fields {
-
-bool is_text(const Field& field, const In& in) {
-    if (!in.is_string()) return false;
-    if (std::string_view(field.key) != "id") return true;
-    const auto& text = in.get_ref<const std::string&>();
-    return !text.empty() && std::all_of(text.begin(), text.end(), [](char c) {
-        return (c >= 'A' && c <= 'Z') || (c >= 'a' && c <= 'z') || (c >= '0' && c <= '9') || c == '_' ||
-               c == '-';
-    });
-}
-
-bool is_number(const Field& field, const In& in, bool whole) {
-    if (whole ? !in.is_number_integer() : !in.is_number()) return false;
-    const auto value = in.get<double>();
-    return field.takes(value) && (!whole || std::abs(value) < 1e9);
-}
-
-bool is_pair(const In& in) {
-    return in.is_array() && in.size() == 2 && in[0].is_number() && in[1].is_number() &&
-           in[0].get<double>() >= 0 && in[1].get<double>() >= 0;
-}
-
-}  // namespace json_fields
 
 std::string to_json_text(const Plan& plan) {
     Json file = Json::object();

@@ -28,6 +28,26 @@ Json enum_words() {
     return words;
 }
 
+// What is the same for all parts is said outside of the templates: each is compiled some fifty times.
+Json reference_to(const std::string& name) {
+    return {{"$ref", "#/definitions/" + name}};
+}
+
+struct Properties {
+    Json properties = Json::object(), required = Json::array();
+    void add(const Field& field, Json kind) {
+        properties[field.key] = std::move(kind);
+        if (field.required) required.push_back(field.key);
+    }
+    Json object() && {
+        Json out = {{"type", "object"}};
+        if (!required.empty()) out["required"] = std::move(required);
+        out["additionalProperties"] = false;
+        out["properties"] = std::move(properties);
+        return out;
+    }
+};
+
 class SchemaMaker;
 
 // What one field may hold.
@@ -40,38 +60,61 @@ class SchemaMaker {
 
     template <class T>
     Json reference() {
-        const std::string name = kPartName<T>;
-        if (!parts.contains(name)) {
-            parts[name] = nullptr;  // begun: a condition holds conditions
-            parts[name] = part<T>();
-        }
-        return {{"$ref", "#/definitions/" + name}};
+        if (begin(kPartName<T>)) parts[kPartName<T>] = part<T>();
+        return reference_to(kPartName<T>);
     }
 
     template <class T>
     Json part() {
-        Visitor v{*this};
+        Visitor v{*this, {}};
         T thing{};
         fields(v, thing);
-        Json out = {{"type", "object"}};
-        if (!v.required.empty()) out["required"] = std::move(v.required);
-        out["additionalProperties"] = false;
-        out["properties"] = std::move(v.properties);
-        return out;
+        return std::move(v.all).object();
     }
 
   private:
     struct Visitor {
         static constexpr bool every_field = true;
         SchemaMaker& maker;
-        Json properties = Json::object(), required = Json::array();
+        Properties all;
         template <class T>
         void operator()(const Field& field, T&) {
-            properties[field.key] = kind_of<T>(field, maker);
-            if (field.required) required.push_back(field.key);
+            all.add(field, kind_of<T>(field, maker));
         }
     };
+
+    // False where it is told already, or is being told: a condition holds conditions.
+    bool begin(const std::string& name) {
+        if (parts.contains(name)) return false;
+        parts[name] = nullptr;
+        return true;
+    }
 };
+
+Json text_kind(const Field& field) {
+    if (std::string_view(field.key) == "id")
+        return {{"type", "string"}, {"minLength", 1}, {"pattern", "^[A-Za-z0-9_-]+$"}};
+    return {{"type", "string"}};
+}
+
+Json word_kind(Json words) {
+    return {{"enum", std::move(words)}};
+}
+
+Json yes_or_no_kind() {
+    return {{"type", "boolean"}};
+}
+
+Json pair_kind() {
+    return {
+        {"type", "array"}, {"minItems", 2}, {"maxItems", 2}, {"items", {{"type", "number"}, {"minimum", 0}}}};
+}
+
+Json list_kind(const Field& field, Json item) {
+    Json out = {{"type", "array"}, {"items", std::move(item)}};
+    if (field.required) out["minItems"] = 1;
+    return out;
+}
 
 Json number_kind(const char* type, const Field& field) {
     if (field.volts_of_rail) return {{"enum", {12, 24, 48}}};
@@ -100,32 +143,25 @@ inline constexpr bool kOptional<std::optional<T>> = true;
 template <class T>
 Json kind_of(const Field& field, SchemaMaker& maker) {
     if constexpr (std::is_same_v<T, std::string>) {
-        if (std::string_view(field.key) == "id")
-            return {{"type", "string"}, {"minLength", 1}, {"pattern", "^[A-Za-z0-9_-]+$"}};
-        return {{"type", "string"}};
+        return text_kind(field);
     } else if constexpr (std::is_same_v<T, Terminal> || std::is_same_v<T, WireSize>) {
-        return {{"type", "string"}};
+        return text_kind("size");
     } else if constexpr (std::is_enum_v<T>) {
-        return {{"enum", enum_words<T>()}};
+        return word_kind(enum_words<T>());
     } else if constexpr (std::is_same_v<T, bool>) {
-        return {{"type", "boolean"}};
+        return yes_or_no_kind();
     } else if constexpr (std::is_same_v<T, int>) {
         return number_kind("integer", field);
     } else if constexpr (std::is_same_v<T, double>) {
         return number_kind("number", field);
     } else if constexpr (std::is_same_v<T, std::pair<double, double>>) {
-        return {{"type", "array"},
-                {"minItems", 2},
-                {"maxItems", 2},
-                {"items", {{"type", "number"}, {"minimum", 0}}}};
+        return pair_kind();
     } else if constexpr (HasFields<T>) {
         return maker.reference<T>();
     } else if constexpr (kOptional<T>) {
         return kind_of<typename Inside<T>::type>(field, maker);
     } else {
-        Json out = {{"type", "array"}, {"items", kind_of<typename Inside<T>::type>(Field("item"), maker)}};
-        if (field.required) out["minItems"] = 1;
-        return out;
+        return list_kind(field, kind_of<typename Inside<T>::type>(Field("item"), maker));
     }
 }
 
@@ -149,9 +185,19 @@ std::string made_schema() {
 
 std::string range_text(const Field& field) {
     if (field.volts_of_rail) return "12, 24 or 48";
-    if (!std::isfinite(field.most)) return "";
+    if (!std::isfinite(field.most)) return "a number";
     if (field.above) return "more than " + shown(field.least) + ", to " + shown(field.most);
     return shown(field.least) + " to " + shown(field.most);
+}
+
+std::string link(const std::string& name) {
+    return "[" + name + "](#" + name + ")";
+}
+
+std::string in_a_row(const Json& words) {
+    std::string out;
+    for (const Json& word : words) out += (out.empty() ? "" : ", ") + word.get_ref<const std::string&>();
+    return out;
 }
 
 // A row for each field, and behind it the tables of the parts that it holds.
@@ -161,9 +207,7 @@ class TableMaker {
 
     template <class T>
     void part() {
-        if (!done_.insert(kPartName<T>).second) return;
-        text +=
-            "\n## " + std::string(kPartName<T>) + "\n\n| field | holds | where it is open |\n|---|---|---|\n";
+        if (!begin(kPartName<T>)) return;
         std::vector<std::function<void()>> inside;
         T thing{};
         fields(Visitor{*this, inside}, thing);
@@ -177,11 +221,7 @@ class TableMaker {
         std::vector<std::function<void()>>& inside;
         template <class T>
         void operator()(const Field& field, T&) const {
-            table.text += "| `" + std::string(field.key) + "`" + (field.required ? ", needed" : "") + " | " +
-                          table.holds<T>(field, inside) + " | " +
-                          (*field.assumption != '\0' ? "`" + std::string(field.assumption) + "` is assumed"
-                                                     : std::string(field.open)) +
-                          " |\n";
+            table.row(field, table.holds<T>(field, inside));
         }
     };
 
@@ -196,22 +236,32 @@ class TableMaker {
         } else if constexpr (std::is_same_v<T, bool>) {
             return field.usually ? "yes or no, usually yes" : "yes or no";
         } else if constexpr (std::is_enum_v<T>) {
-            std::string words;
-            for (const auto& n : enum_names<T>()) words += (words.empty() ? "" : ", ") + std::string(n.name);
-            return words;
+            return in_a_row(enum_words<T>());
         } else if constexpr (std::is_arithmetic_v<T>) {
-            const std::string range = range_text(field);
-            return range.empty() ? "a number" : range;
+            return range_text(field);
         } else if constexpr (std::is_same_v<T, std::pair<double, double>>) {
             return "pairs of numbers";
         } else if constexpr (HasFields<T>) {
             inside.push_back([this] { part<T>(); });
-            return "[" + std::string(kPartName<T>) + "](#" + kPartName<T> + ")";
+            return link(kPartName<T>);
         } else if constexpr (kOptional<T>) {
             return holds<typename Inside<T>::type>(field, inside);
         } else {
             return "list: " + holds<typename Inside<T>::type>(field, inside);
         }
+    }
+
+    bool begin(const std::string& name) {
+        if (!done_.insert(name).second) return false;
+        text += "\n## " + name + "\n\n| field | holds | where it is open |\n|---|---|---|\n";
+        return true;
+    }
+    void row(const Field& field, const std::string& holds) {
+        text += "| `" + std::string(field.key) + "`" + (field.required ? ", needed" : "") + " | " + holds +
+                " | " +
+                (*field.assumption != '\0' ? "`" + std::string(field.assumption) + "` is assumed"
+                                           : std::string(field.open)) +
+                " |\n";
     }
 
     std::set<std::string> done_;

@@ -13,22 +13,22 @@ YR_SPECIAL_MEMBERS_HERE(Edit)
 
 }  // namespace yr
 
-template class std::vector<yr::Place>;
-template class std::vector<yr::Waypoint>;
-template class std::vector<yr::Way>;
-template class std::vector<yr::Point>;
-template class std::vector<yr::Source>;
-template class std::vector<yr::Battery>;
-template class std::vector<yr::Inverter>;
-template class std::vector<yr::Connector>;
-template class std::vector<yr::Jacket>;
-template class std::vector<yr::Condition>;
-template class std::vector<yr::Device>;
-template class std::vector<yr::Run>;
-template class std::vector<yr::Load>;
-template class std::vector<yr::State>;
-template class std::vector<yr::Day>;
-template class std::vector<yr::PanelSwitch>;
-template class std::vector<yr::Accepted>;
-template class std::vector<yr::Mark>;
-template class std::vector<yr::Variant>;
+YR_VECTOR_HERE(yr::Place)
+YR_VECTOR_HERE(yr::Waypoint)
+YR_VECTOR_HERE(yr::Way)
+YR_VECTOR_HERE(yr::Point)
+YR_VECTOR_HERE(yr::Source)
+YR_VECTOR_HERE(yr::Battery)
+YR_VECTOR_HERE(yr::Inverter)
+YR_VECTOR_HERE(yr::Connector)
+YR_VECTOR_HERE(yr::Jacket)
+YR_VECTOR_HERE(yr::Condition)
+YR_VECTOR_HERE(yr::Device)
+YR_VECTOR_HERE(yr::Run)
+YR_VECTOR_HERE(yr::Load)
+YR_VECTOR_HERE(yr::State)
+YR_VECTOR_HERE(yr::Day)
+YR_VECTOR_HERE(yr::PanelSwitch)
+YR_VECTOR_HERE(yr::Accepted)
+YR_VECTOR_HERE(yr::Mark)
+YR_VECTOR_HERE(yr::Variant)

@@ -2,7 +2,7 @@
 // For operating_point.cpp.
 #pragma once
 
-#include <Eigen/Sparse>
+#include <Eigen/SparseCholesky>
 #include <vector>
 
 #include "network/network.h"

@@ -3,8 +3,8 @@
 // source file they are made there alone; the value stays what it was.
 //
 //   struct Plan { ...; YR_SPECIAL_MEMBERS(Plan) };                       plan.h
-//   extern template class std::vector<yr::Run>;                          plan.h, behind the namespace
-//   YR_SPECIAL_MEMBERS_HERE(Plan)  template class std::vector<yr::Run>;  special_members.cpp
+//   YR_VECTOR_ELSEWHERE(yr::Run)                                         plan.h, behind the namespace
+//   YR_SPECIAL_MEMBERS_HERE(Plan)  YR_VECTOR_HERE(yr::Run)               special_members.cpp
 //
 // Such a struct is no aggregate any more; Plan{} is all that can be said of it.
 #pragma once
@@ -24,3 +24,11 @@
     T& T::operator=(const T&) = default;     \
     T& T::operator=(T&&) noexcept = default; \
     T::~T() = default;
+
+// Only what such a struct's own members call: of a whole vector half is used by nobody and all is compiled.
+#define YR_VECTOR_MEMBERS(T, elsewhere)                       \
+    elsewhere template std::vector<T>::vector(const vector&); \
+    elsewhere template std::vector<T>::~vector();             \
+    elsewhere template std::vector<T>& std::vector<T>::operator=(const vector&);
+#define YR_VECTOR_ELSEWHERE(T) YR_VECTOR_MEMBERS(T, extern)
+#define YR_VECTOR_HERE(T) YR_VECTOR_MEMBERS(T, )

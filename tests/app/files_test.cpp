@@ -5,6 +5,7 @@
 
 #include "app/window_fixture.h"
 #include "plan/plan_json.h"
+#include "support/folders.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 #include "words/sentences.h"
@@ -141,7 +142,7 @@ TEST(Program, WithoutADisplayItSaysSoDrawsAndEndsWell) {
     const TempFolder folder;
     const Ran r = run("cd " + folder.path() +
                       " && env -u DISPLAY -u WAYLAND_DISPLAY -u QT_QPA_PLATFORM HOME=" + folder.path() + " " +
-                      std::string(YR_BIN_DIR) + "/your-rail --only rail-idling");
+                      test::bin_dir() + "/your-rail --only rail-idling");
     EXPECT_EQ(r.code, 0) << r.err;
     EXPECT_NE(r.out.find("no display"), std::string::npos);
     EXPECT_NE(r.out.find("build/views/rail-idling.png"), std::string::npos);

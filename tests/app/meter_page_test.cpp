@@ -3,6 +3,7 @@
 #include "workspaces/meter/meter_page.h"
 
 #include "app/window_fixture.h"
+#include "support/folders.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 
@@ -12,7 +13,7 @@ namespace {
 class MeterPageTest : public WindowTest {
   protected:
     MeterPageTest() {
-        qputenv("YR_BENCH_METER", YR_BIN_DIR "/bench-meter");
+        qputenv("YR_BENCH_METER", QByteArray::fromStdString(test::bin_dir() + "/bench-meter"));
         window.go_to(QStringLiteral("meter"));
         page().finish();
     }

@@ -18,6 +18,7 @@
 #include "panels/box_dialog.h"
 #include "panels/set_dialog.h"
 #include "plan/plan_json.h"
+#include "support/folders.h"
 #include "widgets/afloat.h"
 #include "widgets/spoken_parts.h"
 #include "widgets/table_tools.h"
@@ -33,7 +34,7 @@ namespace {
 
 // 80 loads, 12 states, names of 60 letters.
 Plan long_names() {
-    Plan plan = *load_plan(YR_SOURCE_DIR "/data/plans/river-gauging-truck.yourrail.json");
+    Plan plan = *load_plan(test::source_dir() + "/data/plans/river-gauging-truck.yourrail.json");
     const std::string tail = " with a name that goes on until it has sixty letters or so";
     int n = 0;
     for (Load& l : plan.loads) l.name = std::to_string(++n) + " " + l.name + tail;

@@ -6,6 +6,7 @@
 #include "app/window_fixture.h"
 #include "io/readings_csv.h"
 #include "sim/bench_meter.h"
+#include "support/folders.h"
 
 namespace yr::test {
 namespace {
@@ -14,7 +15,7 @@ class SurveyPageTest : public WindowTest {
   protected:
     void SetUp() override {
         window.go_to(QStringLiteral("survey"));
-        qputenv("YR_BENCH_METER", YR_BIN_DIR "/bench-meter");
+        qputenv("YR_BENCH_METER", QByteArray::fromStdString(test::bin_dir() + "/bench-meter"));
     }
     void type_cell(int row, int column, const char* text) {
         page()->table()->item(row, column)->setText(QString::fromUtf8(text));
@@ -254,7 +255,7 @@ TEST(BenchMeter, AFloodHoldsUpNobodyElse) {
 
 TEST(BenchMeter, WrongArgumentsEndWithTwo) {
     for (const char* wrong : {"--noise 5", "--port 70000", "--lead x", "--what", "--plan"})
-        EXPECT_EQ(run(std::string(YR_BIN_DIR "/bench-meter ") + wrong).code, 2) << wrong;
+        EXPECT_EQ(run((test::bin_dir() + "/bench-meter ") + wrong).code, 2) << wrong;
 }
 
 TEST(BenchMeter, AnswersScpiOnTheLoopbackOnly) {

@@ -5,6 +5,7 @@
 #include <filesystem>
 #include <nlohmann/json.hpp>
 
+#include "support/folders.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 
@@ -189,8 +190,8 @@ TEST(Cli, CableTakesAnyGauge) {
 }
 
 TEST(Cli, WhatDoesNotGetOutIsAnError) {
-    EXPECT_EQ(run("sh -c '" YR_BIN_DIR "/rail cable 10 >/dev/full'").code, 2);
-    EXPECT_EQ(run("sh -c '" YR_BIN_DIR "/rail plan validate nothing 2>&-'").code, 2);
+    EXPECT_EQ(run("sh -c '" + test::bin_dir() + "/rail cable 10 >/dev/full'").code, 2);
+    EXPECT_EQ(run("sh -c '" + test::bin_dir() + "/rail plan validate nothing 2>&-'").code, 2);
     EXPECT_EQ(rail("size --current 1,500W --length 3m").code, 2);
     EXPECT_EQ(rail("size --current 15A --length 3m --ambient -300C").code, 2);
     EXPECT_EQ(rail("fuse --current 5A --wire 14 --short -5A").code, 2);

@@ -5,6 +5,7 @@
 #include <nlohmann/json.hpp>
 
 #include "plan/plan_json.h"
+#include "support/folders.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 
@@ -127,15 +128,15 @@ TEST_F(CliWatch, TimesThatAreNone) {
 
 TEST_F(CliWatch, AnInterruptEndsItAndLeavesNoFileBehind) {
     const std::string plan = large(4000), out = folder.file("sized.yourrail.json");
-    const Ran ran =
-        run("timeout --preserve-status -s INT 1 " YR_BIN_DIR "/rail optimise " + plan + " -o " + out);
+    const Ran ran = run("timeout --preserve-status -s INT 1 " + test::bin_dir() + "/rail optimise " + plan +
+                        " -o " + out);
     EXPECT_EQ(ran.code, 1) << ran.err;
     EXPECT_NE(ran.err.find("Stopped: "), std::string::npos) << ran.err;
     EXPECT_EQ(run("ls -A " + folder.path()).out, "large.yourrail.json\n");
 }
 
 TEST_F(CliWatch, ProgressIsForTerminalsOnly) {
-    const std::string command = YR_BIN_DIR "/rail check " + large(4000) + " --seconds 2.5";
+    const std::string command = test::bin_dir() + "/rail check " + large(4000) + " --seconds 2.5";
     EXPECT_EQ(run(command + " 2>&1 >/dev/null").out.find("so far"), std::string::npos);
     const Ran on_terminal = run("script -qec '" + command + "' /dev/null </dev/null");
     EXPECT_NE(on_terminal.out.find("so far; Ctrl+C stops"), std::string::npos) << on_terminal.out;

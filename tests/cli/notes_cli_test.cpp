@@ -6,6 +6,7 @@
 
 #include "notes/plan_text.h"
 #include "plan/plan_json.h"
+#include "support/folders.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 
@@ -56,8 +57,8 @@ TEST(NotesCli, FindingsComeAnewWhenTheFileChanges) {
     EXPECT_EQ(rail("plan convert " + demo_path(kDemos[1]) + " -o " + plan).code, 0);
     // one look; the file changes; another look, by however slow a machine
     const std::string looks = "$(grep -c \"Local codes\" " + out + " || true)";
-    const Ran r = run("sh -c '" + std::string(YR_BIN_DIR) + "/rail check " + plan +
-                      " --watch --seconds 200 > " + out + " & watching=$!; k=0; until [ " + looks +
+    const Ran r = run("sh -c '" + test::bin_dir() + "/rail check " + plan + " --watch --seconds 200 > " +
+                      out + " & watching=$!; k=0; until [ " + looks +
                       " -ge 1 ] || [ $k -gt 900 ]; do sleep 0.1; k=$((k + 1)); done; touch " + plan +
                       "; until [ " + looks +
                       " -ge 2 ] || [ $k -gt 1800 ]; do sleep 0.1; k=$((k + 1)); done; sleep 1; kill -INT "

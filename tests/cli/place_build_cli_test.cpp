@@ -5,6 +5,7 @@
 
 #include "meter/health.h"
 #include "plan/plan_json.h"
+#include "support/folders.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 
@@ -98,13 +99,11 @@ TEST(CliBuild, PartsWiresAndCutsAgree) {
 }
 
 TEST(CliBuild, TheBatteryMonitorsLogIsReadAsOne) {
-    const Ran log =
-        run(std::string(YR_BIN_DIR) + "/battery-monitor " + demo_path(kDemos[2]) + " --every 600");
+    const Ran log = run(test::bin_dir() + "/battery-monitor " + demo_path(kDemos[2]) + " --every 600");
     EXPECT_EQ(log.code, 0) << log.err;
     EXPECT_EQ(log.out.substr(0, 18), "clock,V,A,charge %");
     EXPECT_GT(std::count(log.out.begin(), log.out.end(), '\n'), 140);
-    EXPECT_EQ(
-        run(std::string(YR_BIN_DIR) + "/battery-monitor " + demo_path(kDemos[2]) + " --day nowhere").code, 2);
+    EXPECT_EQ(run(test::bin_dir() + "/battery-monitor " + demo_path(kDemos[2]) + " --day nowhere").code, 2);
 }
 
 TEST(CliCheck, DaysAndPlacesAreAmongTheFindings) {
@@ -188,8 +187,8 @@ TEST(CliMeter, PointsFaultsAndPractice) {
     const std::string typed = folder.file("typed"), script = folder.file("by-hand");
     write_text(typed,
                "volts rear box / scene lights + / Idling\nmend rear box feed\nmend scene lights feed\n");
-    write_text(script, std::string(YR_BIN_DIR) + "/rail practise " + truck +
-                           " --seed 3 --level bad_ground < " + typed + "\n");
+    write_text(script, test::bin_dir() + "/rail practise " + truck + " --seed 3 --level bad_ground < " +
+                           typed + "\n");
     const Ran by_hand = run("sh " + script);
     EXPECT_NE(by_hand.out.find("It was not that"), std::string::npos) << by_hand.out;
     EXPECT_EQ(by_hand.code, 0) << by_hand.out << by_hand.err;

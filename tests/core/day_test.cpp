@@ -13,6 +13,7 @@
 #include "notes/notes.h"
 #include "plan/plan_json.h"
 #include "support/findings.h"
+#include "support/folders.h"
 #include "support/run_program.h"
 #include "support/sweep.h"
 #include "support/vehicles.h"
@@ -267,10 +268,9 @@ TEST(Cranking, ColdWantsMoreAndGivesLess) {
 TEST(Remedies, HoldForWeeksOnOtherVehicles) {
     int offered = 0;
     for (const char* name : {"stator-quad", "rear-battery", "race-car"}) {
-        Plan plan =
-            read_notes(read_text(std::string(YR_SOURCE_DIR "/tests/data/vehicles/") + name + ".notes") +
-                       "\nforgotten light 1.5 A, 2 m\n")
-                .plan;
+        Plan plan = read_notes(read_text((test::source_dir() + "/tests/data/vehicles/") + name + ".notes") +
+                               "\nforgotten light 1.5 A, 2 m\n")
+                        .plan;
         Day d = parked_for(plan, 8);
         for (const State& s : plan.states)
             if (s.rpm > 1000 && d.parts.size() == 1) d.parts.push_back({s.id, 1200, 1, false, {}, {}});

@@ -11,6 +11,7 @@
 #include "plan/roles.h"
 #include "plan/schema.h"
 #include "plan/validate.h"
+#include "support/folders.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 
@@ -20,9 +21,9 @@ namespace {
 using nlohmann::json;
 
 TEST(Fields, ThePublishedSchemaAndTableAreThoseOfTheDeclarations) {
-    EXPECT_EQ(read_text(YR_SOURCE_DIR "/docs/plan.schema.json"), plan_schema_text())
+    EXPECT_EQ(read_text(test::source_dir() + "/docs/plan.schema.json"), plan_schema_text())
         << "rail plan schema > docs/plan.schema.json";
-    EXPECT_EQ(read_text(YR_SOURCE_DIR "/docs/plan-fields.md"), plan_fields_table())
+    EXPECT_EQ(read_text(test::source_dir() + "/docs/plan-fields.md"), plan_fields_table())
         << "rail plan fields > docs/plan-fields.md";
 }
 

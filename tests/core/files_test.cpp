@@ -12,6 +12,7 @@
 #include "io/csv_table.h"
 #include "plan/json_text.h"
 #include "plan/plan_json.h"
+#include "support/folders.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 
@@ -169,7 +170,7 @@ TEST(JsonText, WhatPlansHoldIsTheSameTree) {
 
 TEST(WentWrongFiles, AreRefusedWithTheirPlace) {
     const auto load = [](const std::string& name) {
-        return load_plan(std::string(YR_SOURCE_DIR) + "/tests/cases/" + name + ".yourrail.json");
+        return load_plan(test::source_dir() + "/tests/cases/" + name + ".yourrail.json");
     };
     EXPECT_EQ(load("num-1e400").error().code, ErrorCode::out_of_range);
     EXPECT_EQ(load("anyof-2000").error().code, ErrorCode::too_deep);

@@ -418,6 +418,29 @@ TEST(FitLog, FindsWhatTheLogWasMadeOf) {
     EXPECT_FALSE(fit_log(plan, "nobody", log));
 }
 
+TEST(FitLog, AmpsThatHardlyChangeTellTheCapacityAndNoResistance) {
+    Plan plan = laid_demo(0);
+    plan.batteries[0].R0_ohm =
+        0.05;  // a worn one: its drop is a third of the charge that the volts seem to show
+    std::mt19937 random(5);
+    std::normal_distribution<double> noise(0, 0.002), ripple(0, 0.05);
+    BatteryElement e;
+    e.chemistry = plan.batteries[0].chemistry, e.blocks = 1, e.capacity_Ah = 72, e.full_warm_ohm = 0.01;
+    std::vector<LogSample> log;
+    double charge = 0.85;
+    for (int k = 0; k < 600; ++k) {
+        const double amps = 10 + ripple(random);
+        charge -= amps * 20 / 3600 / 72;
+        at_moment(e, charge, 25);
+        log.push_back({20.0 * k, e.open_V - amps * 0.05 + noise(random), amps});
+    }
+    const auto fit = fit_log(plan, "battery-1", log);
+    ASSERT_TRUE(fit);
+    EXPECT_FALSE(fit->R0_ohm);
+    ASSERT_TRUE(fit->capacity_Ah);
+    EXPECT_NEAR(fit->capacity_Ah->value, 72, 7);
+}
+
 // ---- the coded plug
 
 TEST(CodedPlug, EverySingleMistakeReadsSomethingElse) {

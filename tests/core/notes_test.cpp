@@ -13,6 +13,7 @@
 #include "plan/library.h"
 #include "plan/variant.h"
 #include "support/findings.h"
+#include "support/folders.h"
 #include "support/lines.h"
 #include "support/run_program.h"
 #include "support/sweep.h"
@@ -221,7 +222,8 @@ TEST(BareVehicles, AreWholeAndRight) {
 // lines.
 TEST(TypedVehicles, ComeOutRight) {
     int vehicles = 0;
-    for (const auto& file : std::filesystem::directory_iterator(YR_SOURCE_DIR "/tests/data/vehicles")) {
+    for (const auto& file :
+         std::filesystem::directory_iterator(test::source_dir() + "/tests/data/vehicles")) {
         if (file.path().extension() != ".notes") continue;
         ++vehicles;
         const std::string name = file.path().stem(), text = read_text(file.path());

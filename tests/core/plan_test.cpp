@@ -8,6 +8,7 @@
 #include "plan/plan_json.h"
 #include "plan/schema_check.h"
 #include "plan/validate.h"
+#include "support/folders.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 #include "support/sweep.h"
@@ -65,7 +66,7 @@ TEST(PlanFile, SaveLoadIsIdentity) {
 
 // A file as version 1 wrote it, kept as it was.
 TEST(PlanFile, VersionOneIsReadAndWrittenAsThePresentOne) {
-    const std::string old = std::string(YR_SOURCE_DIR) + "/tests/data/version-1.yourrail.json";
+    const std::string old = test::source_dir() + "/tests/data/version-1.yourrail.json";
     const auto plan = load_plan(old);
     ASSERT_TRUE(plan) << words::sentence(plan.error());
     EXPECT_EQ(plan->loads.size(), 7U);
@@ -78,10 +79,10 @@ TEST(PlanFile, VersionOneIsReadAndWrittenAsThePresentOne) {
 
 TEST(PlanFile, VersionTwoIsReadAndIsStillTheSamePlan) {
     // version 5, before connectors, jackets and remarks: an addition
-    const auto five = load_plan(std::string(YR_SOURCE_DIR) + "/tests/data/version-5.yourrail.json");
+    const auto five = load_plan(test::source_dir() + "/tests/data/version-5.yourrail.json");
     ASSERT_TRUE(five);
     EXPECT_EQ(*five, without_days("electric-litter-cart"));
-    const auto old = load_plan(std::string(YR_SOURCE_DIR) + "/tests/data/version-2.yourrail.json");
+    const auto old = load_plan(test::source_dir() + "/tests/data/version-2.yourrail.json");
     ASSERT_TRUE(old) << words::sentence(old.error());
     EXPECT_EQ(*old, without_days(kDemos[1])) << "the buggy has not changed since";
     for (const Load& l : old->loads) EXPECT_TRUE(l.own_switch) << "what was not said then is as it was";

@@ -19,6 +19,7 @@
 #include "size/plan_fuse.h"
 #include "size/run_ladder.h"
 #include "support/findings.h"
+#include "support/folders.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 #include "support/strewn.h"
@@ -276,7 +277,7 @@ TEST(Settled, WhatCanBeServedInFullIsServed) {
     int looked_at = 0;
     for (const char* folder : {"pages", "vehicles"})
         for (const auto& f :
-             std::filesystem::directory_iterator(YR_SOURCE_DIR "/tests/data/" + std::string(folder))) {
+             std::filesystem::directory_iterator(test::source_dir() + "/tests/data/" + std::string(folder))) {
             const Plan plan = read_notes(read_text(f.path()), &shipped_library()).plan;
             for (const State& s : plan.states) {
                 const Solution solved = solve(plan, s);
@@ -296,7 +297,7 @@ TEST(CheckedSizing, NoSizeHeldByHandIsLighter) {
     std::vector<Plan> plans;
     for (const char* page : {"cart-48", "teardrop", "city-van"}) {
         for (const char* folder : {"/tests/data/pages/", "/tests/data/vehicles/"}) {
-            const std::string file = std::string(YR_SOURCE_DIR) + folder + page + ".notes";
+            const std::string file = test::source_dir() + folder + page + ".notes";
             if (std::filesystem::exists(file))
                 plans.push_back(read_notes(read_text(file), &shipped_library()).plan);
         }
@@ -339,7 +340,7 @@ TEST(CheckedSizing, IsProvedOnVehicles) {
 // The best answers that are known, plan by plan: dearer is a step back, cheaper drops a limit or is to be
 // written down. tests/data/sizing-best.txt holds them, one a line; YR_WRITE_BEST=1 writes the file anew.
 TEST(CheckedSizing, IsAsGoodAsTheBestThatIsKnown) {
-    const std::string file = YR_SOURCE_DIR "/tests/data/sizing-best.txt";
+    const std::string file = test::source_dir() + "/tests/data/sizing-best.txt";
     std::map<std::string, Plan> plans;
     for (const char* name : kDemos) plans[name] = shown_plan(*load_plan(demo_path(name)));
     if (whole_sweeps()) {  // five seconds
@@ -348,7 +349,7 @@ TEST(CheckedSizing, IsAsGoodAsTheBestThatIsKnown) {
     }
     for (const char* folder : {"pages", "vehicles"})
         for (const auto& f :
-             std::filesystem::directory_iterator(YR_SOURCE_DIR "/tests/data/" + std::string(folder)))
+             std::filesystem::directory_iterator(test::source_dir() + "/tests/data/" + std::string(folder)))
             plans[f.path().stem()] = read_notes(read_text(f.path()), &shipped_library()).plan;
     std::map<std::string, double> best;
     std::ifstream in(file);

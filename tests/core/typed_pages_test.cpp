@@ -16,6 +16,7 @@
 #include "plan/validate.h"
 #include "size/run_limits.h"
 #include "support/findings.h"
+#include "support/folders.h"
 #include "support/run_program.h"
 #include "support/sweep.h"
 #include "words/sentences.h"
@@ -62,7 +63,7 @@ void expect_laid_well(const Plan& plan, const std::string& of) {
 
 TEST(TypedPages, OfManyOwnersAreUnderstoodAndLaidWell) {
     int pages = 0;
-    for (const auto& file : std::filesystem::directory_iterator(YR_SOURCE_DIR "/tests/data/pages")) {
+    for (const auto& file : std::filesystem::directory_iterator(test::source_dir() + "/tests/data/pages")) {
         const std::string name = file.path().stem();
         const Plan plan = typed(read_text(file.path()), name);
         expect_laid_well(plan, name);

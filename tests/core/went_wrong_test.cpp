@@ -11,13 +11,14 @@
 #include "network/thermal.h"
 #include "plan/plan_json.h"
 #include "plan/validate.h"
+#include "support/folders.h"
 #include "support/random_plan.h"
 
 namespace yr::test {
 namespace {
 
 Plan went_wrong(const std::string& name) {
-    const auto plan = load_plan(std::string(YR_SOURCE_DIR) + "/tests/cases/" + name + ".yourrail.json");
+    const auto plan = load_plan(test::source_dir() + "/tests/cases/" + name + ".yourrail.json");
     EXPECT_TRUE(plan.has_value()) << name;
     return *plan;
 }

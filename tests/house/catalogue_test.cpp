@@ -6,6 +6,7 @@
 #include <filesystem>
 #include <regex>
 
+#include "support/folders.h"
 #include "support/run_program.h"
 
 namespace yr::test {
@@ -15,15 +16,16 @@ TEST(Catalogue, HoldsEveryTextOfTheSources) {
     if (std::system("command -v xgettext >/dev/null 2>&1") != 0) GTEST_SKIP() << "no xgettext here";
     TempFolder folder;
     const std::string fresh = folder.file("fresh.pot");
-    const std::string command = "cd " YR_SOURCE_DIR " && ./po/extract '" + fresh + "' >/dev/null 2>&1";
+    const std::string command =
+        "cd " + test::source_dir() + " && ./po/extract '" + fresh + "' >/dev/null 2>&1";
     ASSERT_EQ(std::system(command.c_str()), 0);
-    EXPECT_EQ(read_text(fresh), read_text(std::string(YR_SOURCE_DIR) + "/po/your-rail.pot"))
+    EXPECT_EQ(read_text(fresh), read_text(test::source_dir() + "/po/your-rail.pot"))
         << "po/extract makes it anew";
 }
 
 // A key of the plan, an option, a path or a shortcut that were translated would no longer be found.
 TEST(Catalogue, HoldsNothingThatTheProgramItselfReads) {
-    const std::string pot = read_text(std::string(YR_SOURCE_DIR) + "/po/your-rail.pot");
+    const std::string pot = read_text(test::source_dir() + "/po/your-rail.pot");
     const std::regex key(
         "msgid "
         "\"(--[a-z-]+|/"
@@ -37,8 +39,7 @@ TEST(Catalogue, HoldsNothingThatTheProgramItselfReads) {
 TEST(Catalogue, NoSentenceOfTheWindowGoesPastIt) {
     const std::regex sentence("QStringLiteral\\(\\s*\"([^\"]*[a-z] [a-z][^\"]*)\"");
     int files = 0;
-    for (const auto& entry :
-         std::filesystem::recursive_directory_iterator(std::string(YR_SOURCE_DIR) + "/app")) {
+    for (const auto& entry : std::filesystem::recursive_directory_iterator(test::source_dir() + "/app")) {
         if (entry.path().extension() != ".cpp" && entry.path().extension() != ".h") continue;
         ++files;
         const std::string text = read_text(entry.path().string());
@@ -55,7 +56,7 @@ TEST(Catalogue, NoSentenceOfTheWindowGoesPastIt) {
 TEST(Catalogue, NoSentenceOfTheWordsGoesPastIt) {
     const std::regex bare("(fmt::format|return|\\?|:)\\s*\\(?\\s*\"([^\"\n]*[a-z] [a-z][^\"\n]*)\"");
     for (const char* folder : {"/words", "/cli"})
-        for (const auto& entry : std::filesystem::directory_iterator(std::string(YR_SOURCE_DIR) + folder)) {
+        for (const auto& entry : std::filesystem::directory_iterator(test::source_dir() + folder)) {
             if (entry.path().extension() != ".cpp") continue;
             const std::string text = read_text(entry.path().string());
             for (std::sregex_iterator it(text.begin(), text.end(), bare), end; it != end; ++it)

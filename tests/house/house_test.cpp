@@ -7,6 +7,7 @@
 #include <regex>
 #include <sstream>
 
+#include "support/folders.h"
 #include "support/run_program.h"
 
 namespace yr::test {
@@ -14,8 +15,7 @@ namespace {
 
 template <class F>
 void each_source(const std::string& folder, F&& use) {
-    for (const auto& entry :
-         std::filesystem::recursive_directory_iterator(std::string(YR_SOURCE_DIR) + "/" + folder))
+    for (const auto& entry : std::filesystem::recursive_directory_iterator(test::source_dir() + "/" + folder))
         if (entry.path().extension() == ".cpp" || entry.path().extension() == ".h")
             use(entry.path().string(), read_text(entry.path().string()));
 }

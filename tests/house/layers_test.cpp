@@ -6,6 +6,7 @@
 #include <regex>
 #include <set>
 
+#include "support/folders.h"
 #include "support/run_program.h"
 
 namespace yr::test {
@@ -30,7 +31,7 @@ int height(const std::string& room) {
 std::map<std::string, std::set<std::string>> links_in(const std::string& file) {
     std::map<std::string, std::set<std::string>> links;
     const std::string text =
-        std::regex_replace(read_text(std::string(YR_SOURCE_DIR) + file), std::regex("#[^\n]*"), "");
+        std::regex_replace(read_text(test::source_dir() + file), std::regex("#[^\n]*"), "");
     const std::regex call("(yr_layer|yr_room|yr_workspace)\\(([a-z_]+)([^)]*)\\)");
     for (std::sregex_iterator it(text.begin(), text.end(), call), end; it != end; ++it) {
         std::string room = (*it)[2];
@@ -76,7 +77,7 @@ TEST(Layers, EveryFolderOfCoreAndAppIsARoom) {
     for (const char* file : {"/core/CMakeLists.txt", "/app/CMakeLists.txt"})
         for (const auto& [room, to] : links_in(file)) rooms.insert(room);
     for (const char* holder : {"/core", "/app", "/app/workspaces"})
-        for (const auto& entry : std::filesystem::directory_iterator(std::string(YR_SOURCE_DIR) + holder)) {
+        for (const auto& entry : std::filesystem::directory_iterator(test::source_dir() + holder)) {
             if (!entry.is_directory() || entry.path().filename() == "workspaces") continue;
             const std::string name = entry.path().filename();
             const std::string room = std::string(holder) == "/app/workspaces" ? "workspace_" + name : name;
@@ -86,8 +87,7 @@ TEST(Layers, EveryFolderOfCoreAndAppIsARoom) {
 
 TEST(Layers, TheWindowKnowsNoWorkspaceByType) {
     int looked = 0;
-    for (const auto& entry :
-         std::filesystem::directory_iterator(std::string(YR_SOURCE_DIR) + "/app/window")) {
+    for (const auto& entry : std::filesystem::directory_iterator(test::source_dir() + "/app/window")) {
         if (entry.path().filename() == "workspaces.cpp") continue;  // the list
         ++looked;
         const std::string text = read_text(entry.path().string());

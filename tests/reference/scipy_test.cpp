@@ -10,6 +10,7 @@
 #include "day/run_day.h"
 #include "meter/fit_log.h"
 #include "notes/notes.h"
+#include "support/folders.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
 #include "support/sweep.h"
@@ -29,8 +30,8 @@ bool has_scipy() {
 Json by_scipy(const Json& ask) {
     const TempFolder folder;
     write_text(folder.file("ask.json"), ask.dump());
-    const Ran ran = test::run(std::string(kPython) + " " YR_SOURCE_DIR "/tests/reference/day_ivp.py " +
-                              folder.file("ask.json"));
+    const Ran ran = test::run(std::string(kPython) + " " + test::source_dir() +
+                              "/tests/reference/day_ivp.py " + folder.file("ask.json"));
     return Json::parse(ran.out, nullptr, false);
 }
 

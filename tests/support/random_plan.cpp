@@ -1,4 +1,5 @@
 #include "support/random_plan.h"
+#include "support/folders.h"
 
 #include <random>
 
@@ -441,7 +442,7 @@ Plan wide_plan(int loads) {
 }
 
 std::string demo_path(const std::string& name) {
-    return std::string(YR_SOURCE_DIR) + "/data/plans/" + name + ".yourrail.json";
+    return test::source_dir() + "/data/plans/" + name + ".yourrail.json";
 }
 
 const Plan& truck() {

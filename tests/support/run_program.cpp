@@ -1,4 +1,5 @@
 #include "support/run_program.h"
+#include "support/folders.h"
 
 #include <sys/wait.h>
 
@@ -10,7 +11,7 @@
 namespace yr::test {
 
 Ran rail(const std::string& arguments) {
-    return run(std::string(YR_BIN_DIR) + "/rail " + arguments);
+    return run(test::bin_dir() + "/rail " + arguments);
 }
 
 TempFolder::TempFolder() {

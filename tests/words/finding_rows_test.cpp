@@ -6,6 +6,7 @@
 #include <set>
 
 #include "plan/plan_json.h"
+#include "support/folders.h"
 #include "words/agreement.h"
 #include "words/why.h"
 
@@ -25,7 +26,7 @@ Finding made_up(FindingKind kind, const Plan& plan) {
 class FindingRows : public testing::TestWithParam<int> {
   protected:
     FindingRows()
-        : plan(*load_plan(YR_SOURCE_DIR "/data/plans/river-gauging-truck.yourrail.json")),
+        : plan(*load_plan(test::source_dir() + "/data/plans/river-gauging-truck.yourrail.json")),
           kind(static_cast<FindingKind>(GetParam())) {}
     Plan plan;
     FindingKind kind;
@@ -73,7 +74,7 @@ TEST(FindingRowNames, AreOfTheirOwn) {
 }
 
 TEST(FindingRowNames, WhatRestsOnAnAverageSaysSo) {
-    const Plan plan = *load_plan(YR_SOURCE_DIR "/data/plans/river-gauging-truck.yourrail.json");
+    const Plan plan = *load_plan(test::source_dir() + "/data/plans/river-gauging-truck.yourrail.json");
     Finding f = made_up(FindingKind::battery_drains, plan);
     EXPECT_EQ(words::sentence(f, plan).find("on average"), std::string::npos);
     f.average = 4, f.hours = 3;
@@ -106,7 +107,7 @@ TEST(Agreement, VerbsAndPronounsFollowTheName) {
 
 // In no finding of a load of several does a verb of one follow its name.
 TEST(Agreement, HoldsInEveryFindingOfALoad) {
-    Plan plan = *load_plan(YR_SOURCE_DIR "/data/plans/river-gauging-truck.yourrail.json");
+    Plan plan = *load_plan(test::source_dir() + "/data/plans/river-gauging-truck.yourrail.json");
     int told = 0;
     for (int k = 0; k < static_cast<int>(kFindingKinds); ++k) {
         Finding f = made_up(static_cast<FindingKind>(k), plan);
