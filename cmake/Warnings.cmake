@@ -12,6 +12,8 @@ if(CMAKE_CXX_COMPILER_ID STREQUAL "GNU" AND NOT CMAKE_DISABLE_PRECOMPILE_HEADERS
   set(YR_GCC_FEWER_PASSES -fno-ipa-modref -fno-ipa-icf -fno-ipa-sra -fno-ipa-cp -fno-ipa-ra)
 endif()
 target_compile_options(yr_options INTERFACE ${YR_GCC_SAVES_MEMORY})
+# What a macro knows of its file is the place in this tree: so a compiler cache knows one clone's objects in another.
+target_compile_options(yr_options INTERFACE -fmacro-prefix-map=${CMAKE_SOURCE_DIR}/=)
 if(YR_SANITIZE STREQUAL "threads")
   target_compile_options(yr_options INTERFACE -fsanitize=thread -fno-omit-frame-pointer)
   target_link_options(yr_options INTERFACE -fsanitize=thread)

@@ -13,6 +13,8 @@ namespace yr {
 namespace {
 
 constexpr int kFewCollapsed = 4;
+constexpr int kCandidates = 3;  // the first that clears and two beyond it: a joint or a rule may ask for more
+constexpr int kStepsOfOne = 8;
 constexpr int kMostSteps = 40;  // of a ladder of sizes: none is longer
 
 // The cable of a path that may be changed, by the volts it takes from this load.
@@ -31,9 +33,42 @@ double added_mass_kg(const Run& run, const WireSize& to) {
     return a && b ? (b->mass_kg_per_m - a->mass_kg_per_m) * length_or_assumed_m(run) * run.parallel : 1e9;
 }
 
-bool drop_clears(const Plan& trial, const State& state, std::size_t load, OperatingPointSolver& solver) {
-    const LoadResult r = solve(trial, state, solver).point.loads[load];
-    return r.status == LoadStatus::on && r.drop_V <= drop_limit_V(trial, trial.loads[load]);
+// A load and the cables that carry nothing but its amps, whatever else is changed: the only ones at its ends.
+struct Fed {
+    std::size_t load = 0;
+    std::vector<std::size_t> own;
+};
+
+Fed fed_by(const Plan& plan, std::size_t load) {
+    Fed out{load, {}};
+    for (const Terminal& end : {pos_of(plan.loads[load].id), neg_of(plan.loads[load].id)}) {
+        std::vector<std::size_t> there;
+        for (std::size_t k = 0; k < plan.runs.size(); ++k)
+            if (plan.runs[k].from == end || plan.runs[k].to == end) there.push_back(k);
+        if (there.size() == 1 && (out.own.empty() || out.own.front() != there.front()))
+            out.own.push_back(there.front());
+    }
+    return out;
+}
+
+// What its own cables lose of its volts at the least, cold and with the supply at its highest.
+double least_loss_V(const Plan& plan, const Fed& fed) {
+    constexpr double kOfNominal = 0.8;  // of the nominal amps: watts at 15 V
+    double ohm = 0;
+    for (const std::size_t k : fed.own) {
+        const Run& r = plan.runs[k];
+        if (!r.size) continue;
+        if (const auto wire = conductor(*r.size, r.material))
+            ohm += wire->R20_ohm_per_m * length_or_assumed_m(r) / r.parallel;
+    }
+    return ohm * nominal_A(plan, plan.loads[fed.load]) * kOfNominal;
+}
+
+bool drop_clears(const Plan& trial, const State& state, const Fed& fed, OperatingPointSolver& solver) {
+    const double limit_V = drop_limit_V(trial, trial.loads[fed.load]);
+    if (least_loss_V(trial, fed) > limit_V) return false;  // whatever the rest does
+    const LoadResult r = solve(trial, state, solver).point.loads[fed.load];
+    return r.status == LoadStatus::on && r.drop_V <= limit_V;
 }
 
 Mend two_sizes(const Plan& plan, const Run& a, const Run& b) {
@@ -45,9 +80,10 @@ Mend two_sizes(const Plan& plan, const Run& a, const Run& b) {
     return m;
 }
 
-// One run thicker, the least added copper that clears.
+// One run thicker, the least added copper that clears. What is thicker than what clears does so too: the
+// thickest is asked first, then the middle of what is left.
 std::optional<Mend> one_thicker(const Plan& plan, const std::vector<std::size_t>& runs, const State& state,
-                                std::size_t load, OperatingPointSolver& solver) {
+                                const Fed& fed, OperatingPointSolver& solver) {
     std::optional<Mend> best;
     double best_mass = 1e18;
     const std::size_t tried = std::min<std::size_t>(runs.size(), 4);
@@ -55,36 +91,39 @@ std::optional<Mend> one_thicker(const Plan& plan, const std::vector<std::size_t>
         Plan trial = plan;
         Run& run = trial.runs[runs[k]];
         const WireSize before = *run.size;
-        for (int step = 1; step <= 8 && !(step_size(before, step) == step_size(before, step - 1)); ++step) {
+        const auto mass = [&](int step) {
+            return added_mass_kg(plan.runs[runs[k]], step_size(before, step));
+        };
+        const auto clears = [&](int step) {
             run.size = step_size(before, step);
-            const double mass = added_mass_kg(plan.runs[runs[k]], *run.size);
-            if (mass >= best_mass) break;
-            if (!drop_clears(trial, state, load, solver)) continue;
-            best_mass = mass;
-            best = Mend{MendKind::size, Put<Run>{run, std::nullopt}, run.id, before, run.size, 0, 0, {}};
-            break;
+            return drop_clears(trial, state, fed, solver);
+        };
+        int most = 0;
+        while (most < kStepsOfOne && !(step_size(before, most + 1) == step_size(before, most)) &&
+               mass(most + 1) < best_mass)
+            ++most;
+        if (most == 0 || !clears(most)) continue;
+        int least = 1;
+        while (least < most) {
+            const int middle = (least + most) / 2;
+            if (clears(middle))
+                most = middle;
+            else
+                least = middle + 1;
         }
+        run.size = step_size(before, least);
+        best_mass = mass(least);
+        best = Mend{MendKind::size, Put<Run>{run, std::nullopt}, run.id, before, run.size, 0, 0, {}};
     }
     return best;
 }
 
-// What these two cables alone lose of the load's volts at the least, cold and with the supply at its highest.
-double least_loss_V(const Plan& plan, const Load& load, const Run& a, const Run& b) {
-    constexpr double kOfNominal = 0.8;  // of the nominal amps: watts at 15 V
-    double ohm = 0;
-    for (const Run* r : {&a, &b})
-        if (const auto wire = conductor(*r->size, r->material))
-            ohm += wire->R20_ohm_per_m * length_or_assumed_m(*r) / r->parallel;
-    return ohm * nominal_A(plan, load) * kOfNominal;
-}
-
 // Two runs thicker: to one size where they are a load's feed and return, else by as many steps each.
 void both_thicker(const Plan& plan, std::size_t a, std::size_t b, bool alike, const State& state,
-                  std::size_t load, OperatingPointSolver& solver, std::vector<Mend>& out) {
+                  const Fed& fed, OperatingPointSolver& solver, std::vector<Mend>& out) {
     Plan trial = plan;
-    int more =
-        2;  // further candidates beyond the first that clears: a joint or a rule may ask for one step more
-    for (int step = 0; step <= kMostSteps && more >= 0; ++step) {
+    int found = 0;
+    for (int step = 0; step <= kMostSteps && found < kCandidates; ++step) {
         for (const std::size_t k : {a, b}) trial.runs[k].size = step_size(*plan.runs[k].size, step);
         const auto ends = [&](std::size_t k) {
             return step_size(*plan.runs[k].size, step) == step_size(*plan.runs[k].size, step - 1);
@@ -101,12 +140,10 @@ void both_thicker(const Plan& plan, std::size_t a, std::size_t b, bool alike, co
             trial.runs[a].size = trial.runs[b].size = thick;
         }
         if (trial.runs[a] == plan.runs[a] && trial.runs[b] == plan.runs[b]) continue;
-        const Load& fed = plan.loads[load];
-        if (alike && least_loss_V(plan, fed, trial.runs[a], trial.runs[b]) > drop_limit_V(plan, fed))
-            continue;
-        if (!drop_clears(trial, state, load, solver)) continue;
+        // what is thicker than what clears does so too; whoever takes it proves it with everything else
+        if (found == 0 && !drop_clears(trial, state, fed, solver)) continue;
         out.push_back(two_sizes(plan, trial.runs[a], trial.runs[b]));
-        --more;
+        ++found;
     }
 }
 
@@ -120,15 +157,16 @@ std::vector<Mend> mend_drop(const Plan& plan, const Solution& s, const State& st
     OperatingPointSolver solver;
     std::vector<Mend> out;
     const bool collapsed = s.point.loads[load].status == LoadStatus::collapsed;
+    const Fed fed = fed_by(plan, load);
     if (!collapsed || runs.size() == 1)
-        if (auto one = one_thicker(plan, runs, state, load, solver)) out.push_back(std::move(*one));
+        if (auto one = one_thicker(plan, runs, state, fed, solver)) out.push_back(std::move(*one));
     std::optional<std::size_t> feed, back;
     for (const std::size_t k : runs) {
         if (plan.runs[k].to == pos_of(id) || plan.runs[k].from == pos_of(id)) feed = k;
         if (plan.runs[k].to == neg_of(id) || plan.runs[k].from == neg_of(id)) back = k;
     }
-    if (feed && back) both_thicker(plan, *feed, *back, true, state, load, solver, out);
-    if (!collapsed && runs.size() >= 2) both_thicker(plan, runs[0], runs[1], false, state, load, solver, out);
+    if (feed && back) both_thicker(plan, *feed, *back, true, state, fed, solver, out);
+    if (!collapsed && runs.size() >= 2) both_thicker(plan, runs[0], runs[1], false, state, fed, solver, out);
     return out;
 }
 

@@ -1,6 +1,8 @@
 // What is typed: nothing in it breaks the line, and a load that came of it is typed again as itself.
 #include "typing/typed_line.h"
 
+#include <functional>
+
 #include "control/circuit.h"
 #include "fuzz/fuzz.h"
 #include "notes/notes.h"
@@ -33,11 +35,8 @@ void as_statement(std::string_view text) {
     yr::fuzz::require(yr::validate(changed).empty());
 }
 
-}  // namespace
-
-YR_FUZZ(text) {
-    as_statement(text);
-    const yr::TypedLine line = yr::read_line(plan(), text, &yr::shipped_library());
+// Its circuit, whose cable is sized on the whole plan: a hundred times the work of reading the line.
+void as_circuit(const yr::TypedLine& line) {
     const auto circuit = yr::make_circuit(plan(), line);
     if (!circuit) return;
     yr::Plan changed = plan();
@@ -47,4 +46,14 @@ YR_FUZZ(text) {
     const yr::Load& load = *yr::find(changed.loads, circuit->load);
     const yr::TypedLine again = yr::read_line(changed, yr::typed_text(changed, load));
     yr::fuzz::require(again.draw && again.draw->kind == load.draw.kind);
+}
+
+}  // namespace
+
+// Every line is read; of those that are whole one in sixteen is made a circuit, the same ones in each run.
+YR_FUZZ(text) {
+    const yr::TypedLine line = yr::read_line(plan(), text, &yr::shipped_library());
+    if (std::hash<std::string>()(text) % 16 != 0) return;
+    as_statement(text);
+    as_circuit(line);
 }
