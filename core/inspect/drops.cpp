@@ -5,6 +5,7 @@
 #include "control/key_positions.h"
 #include "control/place_on.h"
 #include "inspect/rules.h"
+#include "plan/rail_volts.h"
 #include "size/ranges.h"
 #include "units/at.h"
 #include "units/at_once.h"
@@ -51,9 +52,9 @@ Fed fed_by(const Plan& plan, std::size_t load) {
     return out;
 }
 
-// What its own cables lose of its volts at the least, cold and with the supply at its highest.
-double least_loss_V(const Plan& plan, const Fed& fed) {
-    constexpr double kOfNominal = 0.8;  // of the nominal amps: watts at 15 V
+// What its own cables lose of its volts in that state at the least, cold; with watts the supply at its
+// highest (15 V for 12), with a resistance at its lowest (a starter held: 6 V).
+double least_loss_V(const Plan& plan, const State& state, const Fed& fed) {
     double ohm = 0;
     for (const std::size_t k : fed.own) {
         const Run& r = plan.runs[k];
@@ -61,12 +62,17 @@ double least_loss_V(const Plan& plan, const Fed& fed) {
         if (const auto wire = conductor(*r.size, r.material))
             ohm += wire->R20_ohm_per_m * length_or_assumed_m(r) / r.parallel;
     }
-    return ohm * nominal_A(plan, plan.loads[fed.load]) * kOfNominal;
+    const Load& load = plan.loads[fed.load];
+    const Draw draw = draw_in(load, state);  // a winch by its pull there
+    const double nominal_V = rail_V(plan, load);
+    return ohm * (draw.kind == DrawKind::current ? draw.value
+                  : draw.kind == DrawKind::power ? 0.8 * draw.value / nominal_V
+                                                 : 0.5 * nominal_V / draw.value);
 }
 
 bool drop_clears(const Plan& trial, const State& state, const Fed& fed, OperatingPointSolver& solver) {
     const double limit_V = drop_limit_V(trial, trial.loads[fed.load]);
-    if (least_loss_V(trial, fed) > limit_V) return false;  // whatever the rest does
+    if (least_loss_V(trial, state, fed) > limit_V) return false;  // whatever the rest does
     const LoadResult r = solve(trial, state, solver).point.loads[fed.load];
     return r.status == LoadStatus::on && r.drop_V <= limit_V;
 }

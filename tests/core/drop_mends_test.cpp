@@ -1,6 +1,7 @@
 // A cable so thin that its load cannot work at all: the mend is a cable, and nothing is worse with it.
 #include <gtest/gtest.h>
 
+#include "catalog/conductors.h"
 #include "inspect/findings.h"
 #include "support/findings.h"
 #include "support/typed_page.h"
@@ -51,6 +52,29 @@ TEST(DropMends, SoIsALoadOfWholeVehicles) {
     }
     EXPECT_GE(collapsed, 8);
     EXPECT_GE(with_mend, collapsed * 3 / 4) << "of " << collapsed;
+}
+
+// What it takes at full pull says nothing of the cable that its drop asks for at a third of it.
+TEST(DropMends, AWinchIsMendedByThePullOfTheState) {
+    Plan plan =
+        typed_page("truck 12 V\nbattery 95 Ah\nalternator 120 A\nrope drum 134 A always, 6 m, 4 AWG\n");
+    ASSERT_EQ(plan.loads.size(), 1u);
+    plan.loads[0].line_curve = {{0, 20}, {0.3, 134}, {1, 400}};
+    for (State& state : plan.states) state.line_load = 0.3;
+    int drops = 0;
+    for (const Finding& f : inspect(plan, true).findings) {
+        if (f.kind != FindingKind::drop_over_limit) continue;
+        ++drops;
+        ASSERT_TRUE(f.mend);
+        // one step less would not do: no size was passed over
+        Plan thinner = plan;
+        ASSERT_TRUE(yr::apply(thinner, f.mend->edit));
+        for (std::size_t k = 0; k < plan.runs.size(); ++k)
+            if (!(thinner.runs[k] == plan.runs[k]))
+                thinner.runs[k].size = step_size(*thinner.runs[k].size, -1);
+        EXPECT_TRUE(found(thinner, FindingKind::drop_over_limit, f.id)) << name_of(*f.mend->to);
+    }
+    EXPECT_GE(drops, 1);
 }
 
 }  // namespace
