@@ -17,6 +17,14 @@ Id opened_cutoff(const Solution& s) {
     return {};
 }
 
+// What gets no volts to work on now gets none from an emptier battery: not searched for again.
+void leave_out_collapsed(Network& lower, const Solution& now) {
+    for (std::size_t k = 0; k < lower.loads.size(); ++k)
+        if (now.point.loads[k].status == LoadStatus::collapsed) lower.loads[k].wanted = false;
+    for (std::size_t k = 0; k < lower.sources.size(); ++k)
+        if (now.point.sources[k].collapsed) lower.sources[k].works = false;
+}
+
 }  // namespace
 
 Lasting lasting(const Plan& plan, const State& state, std::size_t battery, double to_charge,
@@ -35,6 +43,7 @@ Lasting lasting(const Plan& plan, const State& state, std::size_t battery, doubl
     const Id was_open = opened_cutoff(now);
     Network lower = compile(plan, state);           // at the charge that the state says, if it says one
     for (LoadElement& l : lower.loads) l.on_s = 0;  // the warmth of turns moves no hour
+    leave_out_collapsed(lower, now);
     double peak = out.peak_A, average = out.average_A;
     for (int k = 0; k < kSteps; ++k) {
         const double charge = e.charge - (k + 0.5) * step;

@@ -1,7 +1,6 @@
 #include "network/thermal.h"
 
 #include <algorithm>
-#include <boost/math/tools/roots.hpp>
 #include <cmath>
 #include <numbers>
 
@@ -131,33 +130,45 @@ double conductor_temperature_C(const CableSurroundings& cable, double current_A,
     return std::min(conductor, kMelted_C);
 }
 
+// Unknown: the surface's rise x. It says what leaves the cable, so how hot its copper is, so which amps heat
+// it, so at which volts they flow; the volts rise with x.
 HeatedCurrent heated_current(const CableSurroundings& cable, double fixed_ohm, double cable20_ohm,
-                             int parallel, double volts, double guess_A) {
-    const auto ohm_at = [&](double T) {
-        return fixed_ohm + cable20_ohm * (1 + kCopperAlpha_per_K * (T - 20));
+                             int parallel, double volts, double guess_C) {
+    const auto hotter = [](double T) { return 1 + kCopperAlpha_per_K * (T - 20); };
+    const auto ohm_at = [&](double T) { return fixed_ohm + cable20_ohm * hotter(T); };
+    const double cold_ohm = ohm_at(cable.ambient_C);
+    if (!(volts > 0)) return {0, cable.ambient_C, 1 / cold_ohm};
+    const double wall = cable.wall_K_m_per_W;
+    const double ohm20_per_m = cable.R20_ohm_per_m / (cable.bundle_factor * cable.bundle_factor);
+    double T = cable.ambient_C, slope_ohm = cold_ohm, volts_per_K = 0;
+    const auto excess_V = [&](double x) {
+        const Loss loss = loss_at(cable, x);
+        T = cable.ambient_C + x + loss.W_per_m * wall;
+        const double amps = parallel * std::sqrt(loss.W_per_m / (ohm20_per_m * hotter(T)));
+        const double per_x = 1 + loss.slope * wall;  // conductor kelvin per surface kelvin
+        const double stiff = loss.slope / loss.W_per_m - kCopperAlpha_per_K * per_x / hotter(T);
+        slope_ohm = ohm_at(T) + (stiff > 0 ? 2 * cable20_ohm * kCopperAlpha_per_K * per_x / stiff : 0);
+        volts_per_K = amps * (stiff / 2 * ohm_at(T) + cable20_ohm * kCopperAlpha_per_K * per_x);
+        return amps * ohm_at(T) - volts;
     };
-    const double most_A = volts / ohm_at(cable.ambient_C);  // were it cold
-    double T = cable.ambient_C, slope_ohm = ohm_at(T);
-    const auto drop = [&](double amps) {
-        T = conductor_temperature_C(cable, amps / parallel, T);
-        const double ohm = ohm_at(T);
-        slope_ohm = ohm;
-        if (amps > 0 && T > cable.ambient_C && T < kMelted_C) {
-            const double one_A = amps / parallel / cable.bundle_factor;
-            const double heat20 = one_A * one_A * cable.R20_ohm_per_m;
-            const double heat = heat20 * (1 + kCopperAlpha_per_K * (T - 20));
-            const Loss loss = loss_at(cable, T - cable.ambient_C - heat * cable.wall_K_m_per_W);
-            const double per_x = 1 + loss.slope * cable.wall_K_m_per_W;
-            const double stiff = loss.slope - heat20 * kCopperAlpha_per_K * per_x;
-            if (stiff > 0) slope_ohm += cable20_ohm * kCopperAlpha_per_K * per_x * 2 * heat / stiff;
-        }
-        return std::make_pair(amps * ohm - volts, slope_ohm);
-    };
-    if (!(most_A > 0)) return {0, cable.ambient_C, 1 / slope_ohm};
-    const double from = guess_A > 0 && guess_A < most_A ? guess_A : most_A;
-    std::uintmax_t rounds = 60;
-    const double amps = boost::math::tools::newton_raphson_iterate(drop, from, 0.0, most_A, 50, rounds);
-    static_cast<void>(drop(amps));
+    const double guess_A = volts / ohm_at(guess_C) / parallel;
+    double low = 0, high = kMelted_C - cable.ambient_C;
+    double x = guess_C - cable.ambient_C - guess_A * guess_A * ohm20_per_m * hotter(guess_C) * wall;
+    if (!(x > 1e-9)) x = guess_A * guess_A * ohm20_per_m / (std::numbers::pi * cable.outer_diameter_m * 12);
+    x = std::clamp(x, 1e-9, high);
+    double fx = excess_V(x), slope = volts_per_K;
+    for (int k = 0; k < 80; ++k) {
+        if (fx < 0 && T > kMelted_C) break;
+        (fx > 0 ? high : low) = x;
+        double next = slope > 0 ? x - fx / slope : (low + high) / 2;
+        if (!(next > low && next < high)) next = (low + high) / 2;
+        const double move = next - x, before = fx;
+        x = next;
+        fx = excess_V(x);
+        if (std::abs(move) < 1e-9 + 1e-12 * x || fx == 0) break;
+        slope = (fx - before) / move;
+    }
+    if (T >= kMelted_C) T = kMelted_C, slope_ohm = ohm_at(T);
     return {volts / ohm_at(T), T, 1 / slope_ohm};
 }
 

@@ -49,9 +49,10 @@ struct HeatedCurrent {
     double temperature_C = 0;
     double slope_S = 0;  // dI/dV, smaller than 1/R since the copper heats along
 };
-// cable20_ohm, fixed_ohm: of all parallel cables together. volts >= 0. `guess_A` speeds it up.
+// cable20_ohm, fixed_ohm: of all parallel cables together. volts >= 0. `guess_C`, of the copper, speeds it
+// up.
 [[nodiscard]] HeatedCurrent heated_current(const CableSurroundings& cable, double fixed_ohm,
-                                           double cable20_ohm, int parallel, double volts, double guess_A);
+                                           double cable20_ohm, int parallel, double volts, double guess_C);
 
 // Current that brings the conductor to `limit_C`; 0 when the air is as hot. The physics' own opinion on
 // ampacity.

@@ -37,11 +37,12 @@ struct OperatingPointSolver::Impl {
     std::vector<char> load_on, source_on;
     std::vector<char> reversed;  // loads whose feed comes in at their negative end
     std::vector<char> glows;     // cables whose law has their own heat in it
-    mutable std::vector<double> glow_A;
+    mutable std::vector<double> glow_C;
     std::vector<char> starved;  // converters that were let go: no volts exist at which they get their power
     std::vector<double> input_W;
     bool cold_ = false;  // while light load is searched
     bool gives_up_ = false;
+    bool probes_ = false;  // whether a share can be served is asked, not how
     bool follows_ = false;
     double scale =
         1;  // of the constant currents and powers, for the search of the largest that can be served
@@ -63,7 +64,7 @@ struct OperatingPointSolver::Impl {
         temperature_move_K.assign(network.conductors.size(), 0);
         cable_ohm.assign(network.conductors.size(), 0);
         glows.assign(network.conductors.size(), 0);
-        glow_A.assign(network.conductors.size(), 0);
+        glow_C.assign(network.conductors.size(), 0);
         for (std::size_t k = 0; k < network.conductors.size(); ++k) {
             const double ambient = network.conductors[k].cable.ambient_C;
             if (network.conductors[k].turn) {
@@ -102,9 +103,9 @@ struct OperatingPointSolver::Impl {
     HeatedCurrent glow_at(std::size_t k, double u) const {
         const ConductorElement& c = net->conductors[k];
         const double over = c.forward_V > 0 ? std::max(0.0, u - c.forward_V) : std::abs(u);
-        const HeatedCurrent h =
-            heated_current(c.cable, c.fixed_ohm, c.cable20_ohm, c.parallel, over, glow_A[k]);
-        glow_A[k] = h.current_A;
+        const HeatedCurrent h = heated_current(c.cable, c.fixed_ohm, c.cable20_ohm, c.parallel, over,
+                                               glow_C[k] > 0 ? glow_C[k] : temperature_C[k]);
+        glow_C[k] = h.temperature_C;
         return h;
     }
 
@@ -311,7 +312,8 @@ struct OperatingPointSolver::Impl {
             const double fed = cold_ ? 0 : feed_converters();
             shrinking = positive && change < kShrinks * last;
             last = change;
-            if (change < 1e-11 && heated < 1e-7 && fed < 1e-11) {
+            const double coarse = probes_ ? 1e5 : 1;
+            if (change < 1e-11 * coarse && heated < 1e-7 * coarse && fed < 1e-11 * coarse) {
                 out.converged = positive;
                 return out;
             }
@@ -361,53 +363,57 @@ struct OperatingPointSolver::Impl {
         double share = 0;
     };
 
-    // Newton at that share of all, from the voltages `from`.
+    // Newton at that share of all, from the voltages `from`. Of less than all only whether it can be served
+    // is asked: its digits are left as they come.
     bool serves(double share, const Eigen::VectorXd& from) {
         scale = share;
+        probes_ = share < 1;
         v = from;
         const bool served = newton().converged;
         scale = 1;
+        probes_ = false;
         return served;
     }
 
-    // From light load a first step may overshoot what a few smaller ones reach: a quarter of all constant
-    // currents and powers at a time.
-    bool climbs(const Eigen::VectorXd& light) {
-        Eigen::VectorXd from = light;
-        for (const double share : {0.25, 0.5, 0.75, 1.0}) {
-            if (!serves(share, from)) return false;
-            from = v;
-        }
-        return true;
-    }
-
-    // The largest share that can be served, to a thousandth of itself, with the voltages there, and those to
-    // which Newton runs away just beyond it.
+    // The largest share that is known to be served, with the voltages there, and the least that is not, with
+    // those to which Newton runs away.
     struct Edge {
-        double share = 0;
+        double share = 0, not_served = 0;
         Eigen::VectorXd served, beyond;
     };
 
-    Edge find_edge(const Eigen::VectorXd& light) {
-        Edge edge{0, light, light};
-        double low = 0, high = 1;
-        // a load that only a leak feeds gets a millionth of what it wants
-        for (int k = 0; k < 40 && high - low > 1e-3 * high; ++k) {
-            const double share = low > 0 ? (low + high) / 2 : high / (k < 8 ? 2 : 16);
-            if (serves(share, edge.served))  // a smaller share's solution lies above: still from light load
-                low = share, edge.served = v;
-            else
-                high = share, edge.beyond = v;
+    // From light load a first step may overshoot what a few smaller ones reach: a quarter of all constant
+    // currents and powers at a time. not_served is 0 where that leads to all of them.
+    Edge climb(const Eigen::VectorXd& light) {
+        Edge edge{0, 0, light, light};
+        for (const double share : {0.25, 0.5, 0.75, 1.0}) {
+            if (!serves(share, edge.served)) {
+                edge.not_served = share, edge.beyond = v;
+                break;
+            }
+            edge.share = share, edge.served = v;
         }
-        edge.share = low;
         return edge;
+    }
+
+    // Both ends to a thousandth of themselves.
+    void narrow(Edge& edge) {
+        // a load that only a leak feeds gets a millionth of what it wants
+        for (int k = 0; k < 40 && edge.not_served - edge.share > 1e-3 * edge.not_served; ++k) {
+            const double share =
+                edge.share > 0 ? (edge.share + edge.not_served) / 2 : edge.not_served / (k < 6 ? 2 : 16);
+            if (serves(share, edge.served))  // a smaller share's solution lies above: still from light load
+                edge.share = share, edge.served = v;
+            else
+                edge.not_served = share, edge.beyond = v;
+        }
     }
 
     // Just beyond the edge Newton runs away along the way in which the circuit gives in. What loses most of
     // its volts there cannot be served: one behind its own resistance or limit stands out; where the supply
     // as a whole is too weak many stand alike, and about half of what is too much is let go at a time.
-    Culprits find_culprits(const Eigen::VectorXd& light) {
-        const Edge edge = find_edge(light);
+    Culprits find_culprits(const Eigen::VectorXd& light, Edge edge) {
+        narrow(edge);
         struct Candidate {
             double ratio;
             int load;
@@ -548,9 +554,11 @@ struct OperatingPointSolver::Impl {
             const Outcome outcome = newton();
             point.iterations += outcome.iterations;
             point.settled = outcome.converged;
-            if (!outcome.converged && climbs(light)) point.settled = true;
+            if (point.settled) break;
+            Edge edge = climb(light);
+            point.settled = edge.not_served == 0;
             if (point.settled || gives_up_) break;
-            const Culprits culprits = find_culprits(light);
+            const Culprits culprits = find_culprits(light, std::move(edge));
             for (int load : culprits.loads) {
                 load_on[static_cast<std::size_t>(load)] = 0;
                 collapsed[static_cast<std::size_t>(load)] = 1;

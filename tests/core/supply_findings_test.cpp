@@ -16,6 +16,7 @@
 #include "support/findings.h"
 #include "support/random_plan.h"
 #include "support/sweep.h"
+#include "support/typed_page.h"
 #include "words/sentences.h"
 
 namespace yr::test {
@@ -159,6 +160,20 @@ TEST(Hours, AgreeWithASumByHand) {
     Plan said = plan;  // the same charge typed at the battery says the same
     said.batteries[1].charge = 0.9;
     EXPECT_EQ(both.average_h, lasting(said, parked, 0, 0.8).average_h);
+}
+
+// What no volts serve now is not searched for at each charge: the hours are those of the plan without it.
+TEST(Hours, ALoadThatCollapsesTakesNone) {
+    const Plan plan =
+        typed_page("van 12 V\nbattery 95 Ah\nwork lights 20 A always, 12 m, 20 AWG\nradio 4 A always\n");
+    const State& parked = plan.states.front();
+    const Solution now = solve(plan, parked);
+    ASSERT_EQ(now.point.loads[0].status, LoadStatus::collapsed);
+    Plan without = plan;
+    without.loads[0].later = true;
+    const auto hours = lasting(plan, parked, 0, 0.5).average_h;
+    ASSERT_TRUE(hours && *hours > 1);
+    EXPECT_NEAR(*hours, *lasting(without, parked, 0, 0.5).average_h, 1e-6 * *hours);
 }
 
 TEST(BatteryFindings, UnequalLinksShareUnequally) {

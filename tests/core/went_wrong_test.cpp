@@ -92,7 +92,15 @@ TEST(WentWrong, AGlowingCablesLawFitsItself) {
         EXPECT_NEAR(conductor_temperature_C(c.cable, h.current_A, 25), h.temperature_C, 1e-6);
         const double ohm = c.fixed_ohm + c.cable20_ohm * (1 + kCopperAlpha_per_K * (h.temperature_C - 20));
         EXPECT_NEAR(h.current_A * ohm, volts, 1e-9);
+        for (const double guess_C : {-40.0, 90.0, 700.0, 1999.0, 5000.0})
+            EXPECT_NEAR(
+                heated_current(c.cable, c.fixed_ohm, c.cable20_ohm, c.parallel, volts, guess_C).current_A,
+                h.current_A, 1e-8 * h.current_A)
+                << volts << " V from " << guess_C << " C";
     }
+    const HeatedCurrent gone = heated_current(c.cable, 0, c.cable20_ohm, c.parallel, 400, 0);
+    EXPECT_EQ(gone.temperature_C, kMelted_C);
+    EXPECT_NEAR(gone.current_A * c.cable20_ohm * (1 + kCopperAlpha_per_K * (kMelted_C - 20)), 400, 1e-9);
 }
 
 TEST(WentWrong, AnyNumberOfConvertersInSeriesWork) {
