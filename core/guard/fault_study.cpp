@@ -19,8 +19,9 @@ namespace {
 constexpr double kNever_s = 1e9;
 constexpr double kGone_A = 0.5;  // a short that carries less has been cut off
 constexpr double kCarries_A = 1.0;
-constexpr double kLongest_s = 3600;  // what has not opened by then is told as not opening
-constexpr double kCranked_s = 60;    // nobody turns a starter for longer at once; common practice
+constexpr double kMoreThanBefore = 1.02;  // of a cable's amps: below that no short warms it
+constexpr double kLongest_s = 3600;       // what has not opened by then is told as not opening
+constexpr double kCranked_s = 60;         // nobody turns a starter for longer at once; common practice
 constexpr int kMostOpenings = 8;
 constexpr std::size_t kPiece = 500, kMostPieces = 4;  // places that are worth a network of their own
 
@@ -149,9 +150,12 @@ class Study {
         }
         for (const DeviceRef& f : fuses_) first_fuse_.emplace(f.run, &f);
         for (std::size_t k = 0; k < plan.runs.size(); ++k)
-            if (const ConductorElement& c = base.weak.network().conductors[k]; c.cable20_ohm > 0)
-                cables_.push_back({k, c.parallel, &c.cable, solution.point.conductors[k].temperature_C,
-                                   short_limit_C(plan.runs[k].insulation_C), std::nullopt});
+            if (const ConductorElement& c = base.weak.network().conductors[k]; c.cable20_ohm > 0) {
+                const ConductorResult& before = solution.point.conductors[k];
+                cables_.push_back({k, c.parallel, &c.cable, std::abs(before.current_A) / c.parallel,
+                                   before.temperature_C, short_limit_C(plan.runs[k].insulation_C),
+                                   std::nullopt});
+            }
     }
 
     std::optional<ShortRow> row(const ShortPlace& place, double ohm) {
@@ -401,7 +405,8 @@ class Study {
     void warm(const ShortAnswer& a, double seconds) {
         for (Cable& c : cables_) {
             const double amps = std::abs(a.run_A[c.run]) / c.parallel;
-            if (amps < 2 * kCarries_A) continue;
+            // what carries no more than without the short is its load's business
+            if (amps < 2 * kCarries_A || amps <= kMoreThanBefore * c.before_A) continue;
             CableSurroundings changed;
             const CableSurroundings* cable = c.cable;
             double start = c.before_C;
@@ -409,9 +414,7 @@ class Study {
                 if (const auto wire = conductor(*change_.size, plan_.runs[c.run].material)) {
                     changed = surroundings_of(*wire, c.cable->ambient_C, c.cable->bundle_factor);
                     cable = &changed;
-                    const double before_A =
-                        std::abs(solution_.point.conductors[c.run].current_A) / c.parallel;
-                    start = conductor_temperature_C(changed, before_A, start);
+                    start = conductor_temperature_C(changed, c.before_A, start);
                 }
             start = c.reached_C.value_or(start);
             double end = adiabatic_bound_C(*cable, amps, start, seconds);
@@ -444,8 +447,8 @@ class Study {
         std::size_t run;
         int parallel;
         const CableSurroundings* cable;
-        double before_C, limit_C;
-        std::optional<double> reached_C;  // in the short that is looked at
+        double before_A, before_C, limit_C;  // before: without the short, each of `parallel`
+        std::optional<double> reached_C;     // in the short that is looked at
     };
     std::vector<Cable> cables_;
     const ShortPlace* place_ = nullptr;

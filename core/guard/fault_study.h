@@ -47,7 +47,8 @@ struct ShortRow {
     double interrupts_A = 0;
     Id first_up;                         // device further up that may open before it; empty: none
     double first_up_s = 0, near_s = 0;   // its earliest time, the near one's latest
-    std::optional<CableHeatUp> hottest;  // the cable that comes nearest to its limit, until all is open
+    std::optional<CableHeatUp> hottest;  // of the cables that carry more than without the short: the one that
+                                         // comes nearest to its limit until all is open
     double bus_V = 0;                    // volts of the first battery meanwhile, weakest supply
     Id management;                       // battery whose own management opens first; empty: none
     double management_A = 0;             // what that battery would give

@@ -15,6 +15,7 @@
 #include "support/findings.h"
 #include "support/sizing_plan.h"
 #include "support/sweep.h"
+#include "support/typed_page.h"
 #include "support/vehicles.h"
 #include "words/guard_words.h"
 #include "words/why.h"
@@ -178,6 +179,24 @@ TEST(ShortsOnVehicles, WhatIsKeptIsAsGoodAsNew) {
 // Whatever charges and whatever opens: each short has an answer. Where feeds have opened, an alternator at
 // its limit and batteries that take no more are alone with each other: nothing but their laws holds their
 // volts.
+// A cable that its own load overheats is that load's finding, not that of every short in the vehicle.
+TEST(ShortsOnVehicles, WarmTheirOwnWayAlone) {
+    Plan plan = typed_page(
+        "truck 12 V\nbattery 95 Ah\nheater 26 A always, 3 m, 18 AWG\nradio 5 A always, 3 m, 14 AWG\n");
+    ASSERT_EQ(plan.loads.size(), 2u);
+    const FaultStudy study = study_bolted(plan, solve_all(plan));
+    int elsewhere = 0;
+    for (const ShortRow& row : study.rows) {
+        const yr::Run& shorted = plan.runs[study.places[row.place].run];
+        if (shorted.to != pos_of(plan.loads[1].id) || !row.hottest) continue;
+        const yr::Run& hot = plan.runs[row.hottest->run];
+        EXPECT_NE(hot.to, pos_of(plan.loads[0].id)) << hot.name;
+        EXPECT_NE(hot.from, neg_of(plan.loads[0].id)) << hot.name;
+        ++elsewhere;
+    }
+    EXPECT_GE(elsewhere, 1);
+}
+
 TEST(ShortsOnVehicles, AllHaveAnAnswer) {
     std::vector<Plan> plans;
     for (const char* alternator : {"40 A", "100 A", "220 A"})
