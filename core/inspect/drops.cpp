@@ -1,6 +1,7 @@
 // Rules about loads: do they get their volts, and are they live when they should be?
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 
 #include "control/key_positions.h"
 #include "control/place_on.h"
@@ -70,12 +71,34 @@ double least_loss_V(const Plan& plan, const State& state, const Fed& fed) {
                                                  : 0.5 * nominal_V / draw.value);
 }
 
-bool drop_clears(const Plan& trial, const State& state, const Fed& fed, OperatingPointSolver& solver) {
-    const double limit_V = drop_limit_V(trial, trial.loads[fed.load]);
-    if (least_loss_V(trial, state, fed) > limit_V) return false;  // whatever the rest does
-    const LoadResult r = solve(trial, state, solver).point.loads[fed.load];
-    return r.status == LoadStatus::on && r.drop_V <= limit_V;
-}
+// The plan in that state with other sizes of a few cables, compiled once, to see whether a load gets its
+// volts. One size differs little from the next: each solution begins where the last one ended.
+class Trial {
+  public:
+    Trial(const Plan& plan, const State& state, Fed fed)
+        : plan_(plan), state_(state), fed_(std::move(fed)), network_(compile(plan, state)) {
+        solver_.follow(true);
+    }
+
+    [[nodiscard]] const Run& run(std::size_t k) const { return plan_.runs[k]; }
+    void put(std::size_t k, const WireSize& size) {
+        plan_.runs[k].size = size;
+        fill_run_parts(network_.conductors[k], plan_, plan_.runs[k], state_, network_.assumptions);
+    }
+    [[nodiscard]] bool clears() {
+        const double limit_V = drop_limit_V(plan_, plan_.loads[fed_.load]);
+        if (least_loss_V(plan_, state_, fed_) > limit_V) return false;  // whatever the rest does
+        const LoadResult r = settle(network_, solver_).point.loads[fed_.load];
+        return r.status == LoadStatus::on && r.drop_V <= limit_V;
+    }
+
+  private:
+    Plan plan_;
+    const State& state_;
+    Fed fed_;
+    Network network_;
+    OperatingPointSolver solver_;
+};
 
 Mend two_sizes(const Plan& plan, const Run& a, const Run& b) {
     Mend m;
@@ -88,69 +111,80 @@ Mend two_sizes(const Plan& plan, const Run& a, const Run& b) {
 
 // One run thicker, the least added copper that clears. What is thicker than what clears does so too: the
 // thickest is asked first, then the middle of what is left.
-std::optional<Mend> one_thicker(const Plan& plan, const std::vector<std::size_t>& runs, const State& state,
-                                const Fed& fed, OperatingPointSolver& solver) {
+std::optional<Mend> one_thicker(const Plan& plan, const std::vector<std::size_t>& runs, Trial& trial) {
     std::optional<Mend> best;
     double best_mass = 1e18;
     const std::size_t tried = std::min<std::size_t>(runs.size(), 4);
     for (std::size_t k = 0; k < tried; ++k) {
-        Plan trial = plan;
-        Run& run = trial.runs[runs[k]];
-        const WireSize before = *run.size;
+        const WireSize before = *plan.runs[runs[k]].size;
         const auto mass = [&](int step) {
             return added_mass_kg(plan.runs[runs[k]], step_size(before, step));
         };
         const auto clears = [&](int step) {
-            run.size = step_size(before, step);
-            return drop_clears(trial, state, fed, solver);
+            trial.put(runs[k], step_size(before, step));
+            return trial.clears();
         };
         int most = 0;
         while (most < kStepsOfOne && !(step_size(before, most + 1) == step_size(before, most)) &&
                mass(most + 1) < best_mass)
             ++most;
-        if (most == 0 || !clears(most)) continue;
-        int least = 1;
-        while (least < most) {
-            const int middle = (least + most) / 2;
-            if (clears(middle))
-                most = middle;
-            else
-                least = middle + 1;
+        if (most > 0 && clears(most)) {
+            int least = 1;
+            while (least < most) {
+                const int middle = (least + most) / 2;
+                if (clears(middle))
+                    most = middle;
+                else
+                    least = middle + 1;
+            }
+            Run thicker = plan.runs[runs[k]];
+            thicker.size = step_size(before, least);
+            best_mass = mass(least);
+            best = Mend{
+                MendKind::size, Put<Run>{thicker, std::nullopt}, thicker.id, before, thicker.size, 0, 0, {}};
         }
-        run.size = step_size(before, least);
-        best_mass = mass(least);
-        best = Mend{MendKind::size, Put<Run>{run, std::nullopt}, run.id, before, run.size, 0, 0, {}};
+        trial.put(runs[k], before);
     }
     return best;
 }
 
 // Two runs thicker: to one size where they are a load's feed and return, else by as many steps each.
-void both_thicker(const Plan& plan, std::size_t a, std::size_t b, bool alike, const State& state,
-                  const Fed& fed, OperatingPointSolver& solver, std::vector<Mend>& out) {
-    Plan trial = plan;
+void both_thicker(const Plan& plan, std::size_t a, std::size_t b, bool alike, Trial& trial,
+                  std::vector<Mend>& out) {
     int found = 0;
     for (int step = 0; step <= kMostSteps && found < kCandidates; ++step) {
-        for (const std::size_t k : {a, b}) trial.runs[k].size = step_size(*plan.runs[k].size, step);
         const auto ends = [&](std::size_t k) {
             return step_size(*plan.runs[k].size, step) == step_size(*plan.runs[k].size, step - 1);
         };
-        if (step > 0 && ends(a) && ends(b)) return;
+        if (step > 0 && ends(a) && ends(b)) break;
+        WireSize size_a = step_size(*plan.runs[a].size, step), size_b = step_size(*plan.runs[b].size, step);
         if (alike) {
-            const auto area = [&](std::size_t k) {
-                return conductor(*trial.runs[k].size, plan.runs[k].material);
-            };
-            const auto wire_a = area(a), wire_b = area(b);
-            if (!wire_a || !wire_b) return;
-            const WireSize thick =
-                wire_a->area_mm2 > wire_b->area_mm2 ? *trial.runs[a].size : *trial.runs[b].size;
-            trial.runs[a].size = trial.runs[b].size = thick;
+            const auto wire_a = conductor(size_a, plan.runs[a].material),
+                       wire_b = conductor(size_b, plan.runs[b].material);
+            if (!wire_a || !wire_b) break;
+            size_a = size_b = wire_a->area_mm2 > wire_b->area_mm2 ? size_a : size_b;
         }
-        if (trial.runs[a] == plan.runs[a] && trial.runs[b] == plan.runs[b]) continue;
+        if (size_a == *plan.runs[a].size && size_b == *plan.runs[b].size) continue;
+        trial.put(a, size_a), trial.put(b, size_b);
         // what is thicker than what clears does so too; whoever takes it proves it with everything else
-        if (found == 0 && !drop_clears(trial, state, fed, solver)) continue;
-        out.push_back(two_sizes(plan, trial.runs[a], trial.runs[b]));
+        if (found == 0 && !trial.clears()) continue;
+        out.push_back(two_sizes(plan, trial.run(a), trial.run(b)));
         ++found;
     }
+    trial.put(a, *plan.runs[a].size), trial.put(b, *plan.runs[b].size);
+}
+
+// One cable four sizes thicker beside one as it was is more copper than both two sizes thicker, and nobody's
+// work.
+double added_copper_kg(const Plan& plan, const Mend& mend) {
+    const auto of_run = [&](const Edit& edit) {
+        const Run& then = std::get<Put<Run>>(edit).thing;
+        return added_mass_kg(*find(plan.runs, then.id), *then.size);
+    };
+    const auto* both = std::get_if<Batch>(&mend.edit);
+    if (!both) return of_run(mend.edit);
+    return std::accumulate(both->edits.begin(), both->edits.end(), 0.0,
+                           [&](double kg, const Edit& e) { return kg + of_run(e); });
 }
 
 std::vector<Mend> mend_drop(const Plan& plan, const Solution& s, const State& state, std::size_t load) {
@@ -160,19 +194,26 @@ std::vector<Mend> mend_drop(const Plan& plan, const Solution& s, const State& st
         for (std::size_t k = 0; k < plan.runs.size(); ++k)
             if (plan.runs[k].size && (plan.runs[k].to.owner == id || plan.runs[k].from.owner == id))
                 runs.push_back(k);
-    OperatingPointSolver solver;
     std::vector<Mend> out;
     const bool collapsed = s.point.loads[load].status == LoadStatus::collapsed;
-    const Fed fed = fed_by(plan, load);
+    Trial trial(plan, state, fed_by(plan, load));
     if (!collapsed || runs.size() == 1)
-        if (auto one = one_thicker(plan, runs, state, fed, solver)) out.push_back(std::move(*one));
+        if (auto one = one_thicker(plan, runs, trial)) out.push_back(std::move(*one));
     std::optional<std::size_t> feed, back;
     for (const std::size_t k : runs) {
         if (plan.runs[k].to == pos_of(id) || plan.runs[k].from == pos_of(id)) feed = k;
         if (plan.runs[k].to == neg_of(id) || plan.runs[k].from == neg_of(id)) back = k;
     }
-    if (feed && back) both_thicker(plan, *feed, *back, true, state, fed, solver, out);
-    if (!collapsed && runs.size() >= 2) both_thicker(plan, runs[0], runs[1], false, state, fed, solver, out);
+    if (feed && back) {
+        std::vector<Mend> pair;
+        both_thicker(plan, *feed, *back, true, trial, pair);
+        const bool of_pair =
+            !out.empty() && (out[0].target == plan.runs[*feed].id || out[0].target == plan.runs[*back].id);
+        const bool first =
+            of_pair && !pair.empty() && added_copper_kg(plan, pair.front()) < added_copper_kg(plan, out[0]);
+        out.insert(first ? out.begin() : out.end(), pair.begin(), pair.end());
+    }
+    if (!collapsed && runs.size() >= 2) both_thicker(plan, runs[0], runs[1], false, trial, out);
     return out;
 }
 

@@ -2,6 +2,8 @@
 // are worked too hard.
 #include <algorithm>
 #include <cmath>
+#include <iterator>
+#include <map>
 
 #include "catalog/assumptions.h"
 #include "catalog/terminals.h"
@@ -53,11 +55,21 @@ void terminals_and_bends(const Case& c, std::vector<Finding>& out) {
     }
 }
 
-bool side_by_side(const Run& a, const Run& b) {
-    return (a.from == b.from && a.to == b.to) || (a.from == b.to && a.to == b.from);
+// Runs that lie side by side: of each run the others between its two ends.
+std::vector<std::vector<std::size_t>> side_by_side(const Plan& plan) {
+    std::map<std::pair<Terminal, Terminal>, std::vector<std::size_t>> between;
+    for (std::size_t k = 0; k < plan.runs.size(); ++k)
+        if (const Run& r = plan.runs[k]; !r.body_metal) between[std::minmax(r.from, r.to)].push_back(k);
+    std::vector<std::vector<std::size_t>> beside(plan.runs.size());
+    for (const auto& [ends, runs] : between)
+        for (const std::size_t k : runs)
+            std::copy_if(runs.begin(), runs.end(), std::back_inserter(beside[k]),
+                         [&](std::size_t other) { return other != k; });
+    return beside;
 }
 
 void parallel_cables(const Case& c, std::vector<Finding>& out, std::size_t from) {
+    const auto beside = side_by_side(c.plan);
     for (std::size_t s = 0; s < c.solutions.size(); ++s) {
         if (crank(c, s)) continue;
         const auto amps = [&](std::size_t k) {
@@ -65,7 +77,7 @@ void parallel_cables(const Case& c, std::vector<Finding>& out, std::size_t from)
         };
         for (std::size_t a = 0; a < c.plan.runs.size(); ++a) {
             const Run& run = c.plan.runs[a];
-            if (run.body_metal || amps(a) < 1) continue;
+            if (run.body_metal || amps(a) < 1 || (run.parallel == 1 && beside[a].empty())) continue;
             const auto allowed = run_ampacity(c.plan, run, c.plan.states[s]);
             if (run.parallel > 1 && allowed) {  // one of them gone
                 const double left_A = allowed->allowed_A * (run.parallel - 1) / run.parallel;
@@ -74,8 +86,7 @@ void parallel_cables(const Case& c, std::vector<Finding>& out, std::size_t from)
                                make_finding(FindingKind::parallel_left, Severity::check, run.id, run.id,
                                             c.plan.states[s].id, amps(a), left_A));
             }
-            for (std::size_t b = 0; b < c.plan.runs.size(); ++b) {
-                if (a == b || c.plan.runs[b].body_metal || !side_by_side(run, c.plan.runs[b])) continue;
+            for (const std::size_t b : beside[a]) {
                 const double both = amps(a) + amps(b);
                 if (both < 10) continue;
                 if (amps(a) / both > kUnequalPair)

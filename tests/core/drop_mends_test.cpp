@@ -1,6 +1,8 @@
 // A cable so thin that its load cannot work at all: the mend is a cable, and nothing is worse with it.
 #include <gtest/gtest.h>
 
+#include <optional>
+
 #include "catalog/conductors.h"
 #include "inspect/findings.h"
 #include "support/findings.h"
@@ -75,6 +77,42 @@ TEST(DropMends, AWinchIsMendedByThePullOfTheState) {
         EXPECT_TRUE(found(thinner, FindingKind::drop_over_limit, f.id)) << name_of(*f.mend->to);
     }
     EXPECT_GE(drops, 1);
+}
+
+double copper_kg(const Plan& plan) {
+    double kg = 0;
+    for (const yr::Run& r : plan.runs)
+        if (r.size) kg += conductor(*r.size, r.material)->mass_kg_per_m * r.length_m.value_or(1) * r.parallel;
+    return kg;
+}
+
+// One cable of a pair so thick that it makes up for the other is more copper than two of the size that both
+// want.
+TEST(DropMends, APairThatIsTooThinIsMadeThickerBothWays) {
+    Plan plan =
+        typed_page("truck 12 V\nbattery 95 Ah\nalternator 120 A\nwork lamps 12 A always, 3 m, 18 AWG\n");
+    ASSERT_EQ(plan.loads.size(), 1u);
+    for (yr::Run& r : plan.runs)
+        for (Device& d : r.devices)
+            if (r.to == pos_of(plan.loads[0].id)) d.rating_A = 20;
+    const auto drop = [&] {
+        for (const Finding& f : inspect(plan, true).findings)
+            if (f.kind == FindingKind::drop_over_limit) return std::optional(f);
+        return std::optional<Finding>();
+    }();
+    ASSERT_TRUE(drop && drop->mend);
+    EXPECT_EQ(drop->mend->kind, MendKind::two_sizes);
+    Plan both = plan;
+    ASSERT_TRUE(yr::apply(both, drop->mend->edit));
+    for (const Terminal& end : {pos_of(plan.loads[0].id), neg_of(plan.loads[0].id)})
+        for (int step = 1; step < 10; ++step) {
+            Plan one = plan;
+            for (yr::Run& r : one.runs)
+                if (r.size && (r.to == end || r.from == end)) r.size = step_size(*r.size, step);
+            if (found(one, FindingKind::drop_over_limit, plan.loads[0].id)) continue;
+            EXPECT_GT(copper_kg(one), copper_kg(both)) << step;
+            break;
+        }
 }
 
 }  // namespace
