@@ -120,6 +120,9 @@ std::string LineCursor::joined_lower(std::size_t ahead, std::size_t count) const
 
 // Commas and semicolons part words on a line, so a name is compared without them.
 bool LineCursor::same_name(const std::string& name, const std::string& lower) {
+    // most names differ in their first letter: not taken apart for that
+    const auto first = static_cast<unsigned char>(name.empty() ? 0 : name.front());
+    if (lower.empty() || (std::isalnum(first) && std::tolower(first) != lower.front())) return false;
     std::string plain;
     for (const LineWord& w : split_line(name)) plain += (plain.empty() ? "" : " ") + w.text;
     return to_lower(plain) == lower;
