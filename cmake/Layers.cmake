@@ -58,9 +58,9 @@ set(YR_QT_HEADERS <QApplication> <QBoxLayout> <QComboBox> <QDialog> <QHeaderView
 # Compiles so many sources of a target as one: a plan's headers are read, and what copies and destroys a plan is
 # compiled, once for all of them; from nothing everything is built in a third of the time. Names in unnamed namespaces
 # must then differ within a room (a file that cannot stand beside the others says SKIP_UNITY_BUILD_INCLUSION). Who
-# changes one file often configures with -DYR_TOGETHER=OFF; clang-tidy wants each file by itself too.
+# changes one file often configures with -DYR_TOGETHER=OFF.
 function(yr_few_together target count)
-  if(YR_TOGETHER AND NOT CMAKE_DISABLE_PRECOMPILE_HEADERS)
+  if(YR_TOGETHER)
     set_target_properties(${target} PROPERTIES UNITY_BUILD ON UNITY_BUILD_BATCH_SIZE ${count})
     # a class of a room may hold what its own file alone knows
     target_compile_options(${target} PRIVATE $<$<CXX_COMPILER_ID:GNU>:-Wno-subobject-linkage>)
