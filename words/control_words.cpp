@@ -84,12 +84,13 @@ std::string mend_label(const SneakMend& mend, const Plan& plan) {
 
 namespace {
 
-std::string power_of_ten(double value) {
+// 10 to that power; a vehicle of a thousand fuses has more combinations than a double can count.
+std::string power_of_ten(double log10) {
     static constexpr const char* raised[] = {"\xE2\x81\xB0", "\xC2\xB9",     "\xC2\xB2",     "\xC2\xB3",
                                              "\xE2\x81\xB4", "\xE2\x81\xB5", "\xE2\x81\xB6", "\xE2\x81\xB7",
                                              "\xE2\x81\xB8", "\xE2\x81\xB9"};
-    const int power = static_cast<int>(std::floor(std::log10(value)));
-    std::string text = fmt::format("{:.1f} \xC3\x97 10", value / std::pow(10, power));
+    const int power = static_cast<int>(std::floor(log10));
+    std::string text = fmt::format("{:.1f} \xC3\x97 10", std::pow(10, log10 - power));
     for (const char digit : std::to_string(power)) text += raised[digit - '0'];
     return text;
 }
@@ -99,7 +100,8 @@ std::string power_of_ten(double value) {
 std::string search_text(const SneakSearch& search) {
     std::string count = fmt::format("{:.0f}", search.combinations);
     if (search.combinations > 1e9)  // "2 × 10^13" with raised digits
-        count = power_of_ten(search.combinations);
+        count = power_of_ten((search.switches + search.fuses) * std::log10(2.0) +
+                             std::log10(static_cast<double>(search.positions)));
     else
         for (int at = static_cast<int>(count.size()) - 3; at > 0; at -= 3)
             count.insert(static_cast<std::size_t>(at), "\xE2\x80\x89");

@@ -1,8 +1,12 @@
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 
+#include <limits>
+
+#include "inspect/sneak.h"
 #include "plan/plan_json.h"
 #include "support/random_plan.h"
+#include "words/control_words.h"
 #include "words/sentences.h"
 #include "words/why.h"
 
@@ -80,6 +84,18 @@ TEST(Why, TheStepsCarryTheNumbersAndTheSource) {
     EXPECT_THAT(text, HasSubstr("IEC 60028"));
     EXPECT_THAT(text, HasSubstr("ASTM B258"));
     EXPECT_THAT(text, HasSubstr("0.00393"));
+}
+
+// 2^3015 x 3: more than a double can hold. Its logarithm by hand: 3015 x 0.30103 + 0.47712 = 908.08.
+TEST(Sentences, CombinationsOfAThousandFusesAreCounted) {
+    SneakSearch search;
+    search.switches = 15, search.fuses = 3000, search.positions = 3;
+    search.combinations = std::numeric_limits<double>::infinity();
+    EXPECT_THAT(words::search_text(search),
+                testing::HasSubstr("1.2 \xC3\x97 10\xE2\x81\xB9\xE2\x81\xB0\xE2\x81\xB8"));
+    search.switches = 4, search.fuses = 8, search.positions = 3, search.combinations = 3 * 4096;
+    EXPECT_THAT(words::search_text(search), testing::HasSubstr("12\xE2\x80\x89"
+                                                               "288"));
 }
 
 TEST(Sentences, ErrorsNameThePlaceAndNeverSayInvalid) {
