@@ -69,6 +69,22 @@ Loss loss_at(const CableSurroundings& cable, double rise) {
                       4 * emissivity * kStefanBoltzmann * hot * hot * hot)};
 }
 
+// Where f, which rises with x, is 0 between low and high, from x with its value and slope there: a secant
+// kept between brackets cannot miss. f is asked last at what it finds; `done` ends the search before that.
+template <class F, class Done>
+void find_rise(F&& f, Done&& done, double x, double fx, double slope, double low, double high) {
+    for (int k = 0; k < 80 && !done(fx); ++k) {
+        (fx > 0 ? high : low) = x;
+        double next = slope > 0 ? x - fx / slope : (low + high) / 2;
+        if (!(next > low && next < high)) next = (low + high) / 2;
+        const double move = next - x, before = fx;
+        x = next;
+        fx = f(x);
+        if (std::abs(move) < 1e-9 + 1e-12 * x || fx == 0) return;
+        slope = (fx - before) / move;
+    }
+}
+
 }  // namespace
 
 double heat_loss_W_per_m(const CableSurroundings& cable, double surface_C) {
@@ -100,8 +116,8 @@ double conductor_temperature_C(const CableSurroundings& cable, double current_A,
     if (heat20 < 1e-12) return cable.ambient_C;
     const double wall = cable.wall_K_m_per_W;
     const double highest = kMelted_C - cable.ambient_C;
-    // Unknown: the surface's rise x. The conductor stands loss * wall above it. f(x) = loss - heat rises with
-    // x, so a secant kept between brackets cannot miss; a good guess only shortens it.
+    // Unknown: the surface's rise x. The conductor stands loss * wall above it. loss - heat rises with x;
+    // a good guess only shortens the search.
     double conductor = 0, loss = 0;
     const auto excess = [&](double x) {
         loss = heat_loss_W_per_m(cable, cable.ambient_C + x);
@@ -113,20 +129,11 @@ double conductor_temperature_C(const CableSurroundings& cable, double current_A,
         x = guess_C - cable.ambient_C - heat20 * (1 + kCopperAlpha_per_K * (guess_C - 20)) * wall;
     if (!(x > 1e-9) || x > highest)
         x = std::clamp(heat20 / (std::numbers::pi * cable.outer_diameter_m * 12), 1e-9, highest);
-    double low = 0, high = highest;
-    double fx = excess(x);
+    const double fx = excess(x);
     // loss goes with about the 1.2th power of the rise: the first slope; the secant takes over from there
-    double slope = 1.2 * loss / x - heat20 * kCopperAlpha_per_K * (1 + 1.2 * loss / x * wall);
-    for (int k = 0; k < 80; ++k) {
-        (fx > 0 ? high : low) = x;
-        double next = slope > 0 ? x - fx / slope : (low + high) / 2;
-        if (!(next > low && next < high)) next = (low + high) / 2;
-        const double move = next - x, before = fx;
-        x = next;
-        fx = excess(x);
-        if (std::abs(move) < 1e-9 + 1e-12 * x || fx == 0) break;
-        slope = (fx - before) / move;
-    }
+    const double slope = 1.2 * loss / x - heat20 * kCopperAlpha_per_K * (1 + 1.2 * loss / x * wall);
+    find_rise(
+        excess, [](double) { return false; }, x, fx, slope, 0, highest);
     return std::min(conductor, kMelted_C);
 }
 
@@ -152,22 +159,13 @@ HeatedCurrent heated_current(const CableSurroundings& cable, double fixed_ohm, d
         return amps * ohm_at(T) - volts;
     };
     const double guess_A = volts / ohm_at(guess_C) / parallel;
-    double low = 0, high = kMelted_C - cable.ambient_C;
+    const double highest = kMelted_C - cable.ambient_C;
     double x = guess_C - cable.ambient_C - guess_A * guess_A * ohm20_per_m * hotter(guess_C) * wall;
     if (!(x > 1e-9)) x = guess_A * guess_A * ohm20_per_m / (std::numbers::pi * cable.outer_diameter_m * 12);
-    x = std::clamp(x, 1e-9, high);
-    double fx = excess_V(x), slope = volts_per_K;
-    for (int k = 0; k < 80; ++k) {
-        if (fx < 0 && T > kMelted_C) break;
-        (fx > 0 ? high : low) = x;
-        double next = slope > 0 ? x - fx / slope : (low + high) / 2;
-        if (!(next > low && next < high)) next = (low + high) / 2;
-        const double move = next - x, before = fx;
-        x = next;
-        fx = excess_V(x);
-        if (std::abs(move) < 1e-9 + 1e-12 * x || fx == 0) break;
-        slope = (fx - before) / move;
-    }
+    x = std::clamp(x, 1e-9, highest);
+    const double fx = excess_V(x);
+    const auto melts = [&](double below_V) { return below_V < 0 && T > kMelted_C; };
+    find_rise(excess_V, melts, x, fx, volts_per_K, 0, highest);
     if (T >= kMelted_C) T = kMelted_C, slope_ohm = ohm_at(T);
     return {volts / ohm_at(T), T, 1 / slope_ohm};
 }
