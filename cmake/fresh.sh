@@ -1,6 +1,8 @@
 #!/bin/sh
 # ./run and ./check on a Debian 12 that holds nothing but a shell: made with debootstrap in a folder, entered by
 # chroot. As root, without and with a display, then as a plain user where sudo exists. Needs root itself.
+# YR_FRESH_CACHE=1 lends it this system's compiler cache: minutes where it takes most of an hour. A header that no
+# installed package brings fails as without it, since the cache answers only for files that are there.
 set -e
 top="$(cd "$(dirname "$0")/.." && pwd)"
 fresh="${YR_FRESH:-${TMPDIR:-/tmp}/your-rail-fresh}"
@@ -14,7 +16,7 @@ install_missing debootstrap
 mirror="$(cat /etc/apt/sources.list /etc/apt/sources.list.d/* 2>/dev/null | grep -E '^(URIs:|deb )' | grep -oE 'https?://[^ ]+' | grep -v security | head -n 1)"
 
 leave() {
-    for m in dev/pts dev proc sys; do umount -l "$fresh/$m" 2>/dev/null || true; done
+    for m in ccache dev/pts dev proc sys; do umount -l "$fresh/$m" 2>/dev/null || true; done
 }
 trap leave EXIT
 leave
@@ -33,14 +35,23 @@ cp /etc/resolv.conf "$fresh/etc/resolv.conf"
 mount -t proc proc "$fresh/proc"
 mount --rbind /dev "$fresh/dev" 2>/dev/null || mount -o bind /dev "$fresh/dev"
 
+lent=""
+if [ -n "$YR_FRESH_CACHE" ] && command -v ccache >/dev/null; then
+    mkdir -p "$fresh/ccache"
+    mount -o bind "$(ccache -k cache_dir)" "$fresh/ccache"
+    lent="CCACHE_DIR=/ccache CCACHE_TEMPDIR=/tmp CCACHE_READONLY=1"
+    echo "   with this system's compiler cache"
+fi
+
 take_tree() { # the tracked files as they stand, changed or not
     find "$fresh/$1" -mindepth 1 -maxdepth 1 ! -name build -exec rm -rf {} + 2>/dev/null || true
     mkdir -p "$fresh/$1"
     (cd "$top" && git ls-files -co --exclude-standard -z | xargs -0 tar cf - 2>/dev/null) | tar xmf - -C "$fresh/$1" # -m: dated now, so that what an earlier try built is stale
 }
 inside() {
-    chroot "$fresh" env -i HOME=/root TERM=dumb LANG=C.UTF-8 PATH=/usr/sbin:/usr/bin:/sbin:/bin DEBIAN_FRONTEND=noninteractive "$@"
+    chroot "$fresh" env -i HOME=/root TERM=dumb LANG=C.UTF-8 PATH=/usr/sbin:/usr/bin:/sbin:/bin DEBIAN_FRONTEND=noninteractive $lent "$@"
 }
+if [ -n "$lent" ]; then inside apt-get update -qq && inside apt-get install -y -qq --no-install-recommends ccache >/dev/null; fi
 # The window comes up and stays: ended by us after 20 s is good, by itself is not.
 window_stays='
     Xvfb :7 -screen 0 1280x800x24 >/dev/null 2>&1 & x=$!
