@@ -61,6 +61,12 @@ const T& of_name(const std::vector<T>& things, std::string_view name) {
     EXPECT_NE(found, things.end()) << name;
     return found == things.end() ? none : *found;
 }
+// Of a plan that goes away at once the thing itself.
+template <class T>
+T of_name(std::vector<T>&& things, std::string_view name) {
+    const std::vector<T>& kept = things;
+    return of_name(kept, name);
+}
 
 inline const Source* source_of_kind(const Plan& plan, SourceKind kind) {
     const auto found = std::find_if(plan.sources.begin(), plan.sources.end(),
