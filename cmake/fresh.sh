@@ -66,7 +66,7 @@ take_tree src
 echo "== ./run without a display, as root"
 inside sh -c 'cd /src && ./run'
 ls "$fresh/src/build/views" | grep -q rail-idling.png
-inside sh -c 'apt-get clean; du -sh --exclude=/proc --exclude=/sys --exclude=/dev --exclude=/src / 2>/dev/null' |
+inside sh -c 'apt-get clean; du -sh --exclude=/proc --exclude=/sys --exclude=/dev --exclude=/ccache --exclude=/src / 2>/dev/null' |
     sed 's/^/   the system with what building needs: /'
 echo "== ./run with a display"
 inside apt-get install -y -qq --no-install-recommends xvfb >/dev/null
