@@ -13,6 +13,7 @@
 #include "size/fuse_size.h"
 #include "size/plan_fuse.h"
 #include "size/run_ladder.h"
+#include "typing/battery_words.h"
 
 namespace yr {
 namespace {
@@ -142,7 +143,7 @@ const Battery& battery_before(const Plan& plan, const Point* feed) {
         }
         at = before;
     }
-    return plan.batteries.front();
+    return battery_to_live_from(plan);
 }
 
 // What the converter gives whose output is this bus.

@@ -25,7 +25,7 @@ std::vector<Id> meant_by(const Plan& plan, const std::string& words) {
     static const Pattern board(
         R"(^(?:(?:main|fuse|distribution|dc|power|switch)\s+)*(?:panel|board|fuse ?board|fuse ?box|fuse ?block|fuses|block|distribution|bus ?bars?|consumer unit)$)"),
         battery(R"(^(?:batter(?:y|ies)|batts?|bank)$)"), inverter(R"(^inverter(?:/charger)?$)"),
-        starter(R"(^(?:engine|starter(?: motor)?)$)"),
+        starter(R"(^(?:engine|starter(?: (?:motor|solenoid))?|solenoid)$)"),
         charger(R"(^(?:dc-?dc|b2b|(?:dc-?dc )?charger|converter)$)"),
         metal(R"(^(?:vehicle |truck |van |car )?(?:chassis|body|bodywork|frame|metalwork)$)");
     if (battery.is_in(words)) return all_of(plan.batteries);

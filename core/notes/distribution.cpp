@@ -120,7 +120,16 @@ std::optional<Id> block_that_is_there(PlanBuilder& b, const Said& said) {
         if (only) return std::nullopt;
         only = &p;
     }
-    if (!only || only->name != "main block" || only->kind != PointKind::bus) return std::nullopt;
+    if (!only || only->kind != PointKind::bus) return std::nullopt;
+    // "rear panel" of the one that is called "rear body panel"
+    const std::string low = to_lower(said.name), name = " " + to_lower(only->name) + " ";
+    const auto words = split(low, ' ');
+    if (words.size() > 1 && low != to_lower(only->name) &&
+        std::all_of(words.begin(), words.end(), [&](std::string_view w) {
+            return name.find(" " + std::string(w) + " ") != std::string::npos;
+        }))
+        return only->id;
+    if (only->name != "main block") return std::nullopt;
     const Run* feed = nullptr;
     for (const Run& r : plan.runs) {
         if (r.from == only->id) return std::nullopt;  // something hangs on it

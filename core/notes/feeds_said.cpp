@@ -19,6 +19,7 @@ namespace {
 struct Pieces {
     std::optional<double> length_m, fuse_A;
     std::optional<WireSize> size;
+    bool breaker = false;
 };
 
 std::optional<WireSize> size_said(const Found& m) {
@@ -35,7 +36,7 @@ std::optional<Pieces> feed_pieces(std::string rest) {
     static const Pattern between(
         R"(^(?:[\s,;:()=+-]|(?:of|and|in|x|@|with|using|via|by|size|length|long|cables?|wires?|run|each\s+way|protected\s+by|is|about)\b)+)"),
         piece(
-            R"x(^(?:(\d+(?:\.\d+)?)\s*A(?:mps?)?\s+(?:[a-z]+\s+)?(?:fuse|breaker)\b|(?:fuse[ds]?(?:\s+at)?|breaker)\s*:?\s*(\d+(?:\.\d+)?)\s*A\b|(\d+(?:\.\d+)?)\s*(?:mm\s?(?:2|\xC2\xB2|\^2|sq\b\.?)|sq\.?\s?mm\b)|((?:\d/0|\d{1,2})\s*(?:AWG|ga|gauge)\b)|((?:AWG|#)\s*(?:\d/0|\d{1,2}))(?!\d)|(\d+(?:\.\d+)?\s*(?:m|cm|ft|metres?|meters?|feet)\b))(?:\s+(?:fuse|breaker)\b)?)x");
+            R"x(^(?:(\d+(?:\.\d+)?)\s*A(?:mps?)?\s+(?:[a-z]+\s+)?(?:fuse|breaker)\b|(?:fuse[ds]?(?:\s+at)?|breaker)\s*:?\s*(\d+(?:\.\d+)?)\s*A\b|(\d+(?:\.\d+)?)\s*(?:mm\s?(?:2|\xC2\xB2|\^2|sq\b\.?)|sq\.?\s?mm\b)|((?:\d/0|\d{1,2})\s*(?:AWG|ga|gauge)\b|\d/0(?![\d/]))|((?:AWG|#)\s*(?:\d/0|\d{1,2}))(?!\d)|(\d+(?:\.\d+)?\s*(?:m|cm|ft|metres?|meters?|feet)\b))(?:\s+(?:fuse|breaker)\b)?)x");
     Pieces said;
     for (Found m; !trim(rest).empty();) {
         if (between.is_in(rest, m)) {
@@ -47,6 +48,8 @@ std::optional<Pieces> feed_pieces(std::string rest) {
             const auto amps = parse_value(m[m.has(1) ? 1 : 2], Dimension::number);
             if (!amps || said.fuse_A) return std::nullopt;
             said.fuse_A = *amps;
+            static const Pattern breaker(R"(\bbreaker\b)");
+            said.breaker = breaker.is_in(m[0]);
         } else if (m.has(6)) {
             const auto far = parse_quantity(m[6]);
             if (!far || far->dimension != Dimension::length || said.length_m) return std::nullopt;
@@ -95,6 +98,19 @@ std::string in_one_form(std::string line) {
              R"(^\s*(?:the\s+)?(?:main|battery|chassis|body)\s+(?:earth|ground|negative)\s*[:,-]?\s*(?=[\d#]))"),
          "battery to chassis: "},
         {Pattern(R"(^(\s*battery to chassis: .*?)\s*,?\s*to\s+(?:the\s+)?(?:chassis|body|frame)\s*$)"), "$1"},
+        // "ground batteries to frame 2/0 3 ft"
+        {Pattern(
+             R"(^\s*(?:earth|ground)\s+(?:the\s+)?batter(?:y|ies)\s+to\s+(?:the\s+)?(?:chassis|body|frame)\s*[:,-]?\s*(?=[\d#]))"),
+         "battery to chassis: "},
+        // "main fuse 80 A at battery, 16 mm2 3 m to dash panel", "150 A breaker at battery then 2 AWG 18 ft
+        // to …"
+        {Pattern(
+             R"(^\s*(?:main\s+)?(?:(?:fuse|(breaker))\s+(\d+\s*A)|(\d+\s*A)\s+(?:main\s+)?(?:fuse|(breaker)))\s*,?\s+(?:at|by|near|on)\s+(?:the\s+)?batter(?:y|ies)\s*,?\s*(?:and\s+)?(?:then\s+)?(?:an?\s+)?([\d#][^,]*?(?:,\s*[\d#][^,]*?)?)\s*,?\s+to\s+(?:the\s+)?([a-z][a-z -]*?)\s*$)"),
+         "battery to $6: $5, $2$3 $1$4 fuse"},
+        // "main breaker 100 A to DC panel 4 AWG 12 ft"
+        {Pattern(
+             R"(^\s*(?:main\s+)?(?:(?:fuse|(breaker))\s+(\d+\s*A)|(\d+\s*A)\s+(?:main\s+)?(?:fuse|(breaker)))\s+to\s+(?:the\s+)?([a-z][a-z ]*?(?:panel|board|box|block))\s*[:,]?\s*(?=[\d#])([^:]*)$)"),
+         "battery to $5: $6, $2$3 $1$4 fuse"},
     };
     return put_plainly(std::move(line), forms);
 }
@@ -115,11 +131,30 @@ bool at_post(const Run& r, Post post) {
     return r.from.post == post || r.to.post == post;
 }
 
+// "dash panel" is a bus of that name; what its own words make of a fuse block they make.
+std::string named_board(const std::string& name) {
+    static const Pattern known(
+        R"(^(?:fuse\s?(?:box|block|panel)|distribution block|(?:positive )?bus ?bar)$)");
+    return known.is_all_of(name) ? name : "bus \"" + name + "\"";
+}
+
+// "house" of "house to helm panel": the battery of that name or habit. Empty: none is, or the first alone.
+std::string battery_called(const Plan& plan, const std::string& words) {
+    static const Pattern any(R"(^(?:batter(?:y|ies)|bank)$)");
+    if (any.is_all_of(words)) return {};
+    for (const std::string& name : {words, words + " battery"})
+        if (const auto at = terminal_called(plan, name, false))
+            if (const Battery* b = find(plan.batteries, at->owner)) return b->name;
+    return {};
+}
+
 // Of one cable, or of those between two things.
 std::vector<std::string> feed_said(const Plan& plan, std::string_view line) {
     static const Pattern ends(
         R"(^\s*(?:from\s+)?(?:the\s+)?([a-z][a-z -]*?)\s*(?:(\+(?:ve)?|\b(?:positive|pos)\b)|(-(?:ve)?(?=\s+(?:to|->))|\b(?:negative|neg)\b))?(?:\s+(?:post|terminal))?\s*(?:\bto\b|->)\s*(?:the\s+)?([a-z][a-z0-9 -]*?)(?:\s*[:,=(-]|\s+(?:is|are)\b)?\s*(?=[\d#]|AWG\b|fused?\s+(?:\d|at\b))(.*)$)"),
-        is_board("^" + std::string(kBoard) + "$"), is_battery(R"(^batter(?:y|ies)$)");
+        is_board("^(?:" + std::string(kBoard) +
+                 R"(|(?:[a-z]+\s+){0,2}(?:panel|board|fuse ?box|fuse ?block))$)"),
+        is_battery(R"(^batter(?:y|ies)$)");
     Found m;
     if (!ends.is_all_of(in_one_form(std::string(line)), m)) return {};
     const auto said = feed_pieces(m[5]);
@@ -133,8 +168,13 @@ std::vector<std::string> feed_said(const Plan& plan, std::string_view line) {
     if (m.has(3)) leave(Post::neg);
     const bool feeds =
         std::any_of(plan.points.begin(), plan.points.end(), [](const Point& p) { return p.feeds_loads; });
-    if (cables.empty() && !feeds && is_battery.is_all_of(m[1]) && is_board.is_all_of(m[4]))
-        return {m[4] + (said->fuse_A ? ", fuse " + shown(*said->fuse_A) + " A" : std::string()) +
+    const std::string battery = battery_called(plan, m[1]);
+    const bool there = terminal_called(plan, m[4], false).has_value();
+    if (cables.empty() && is_board.is_all_of(m[4]) && !there &&
+        (is_battery.is_all_of(m[1]) || !battery.empty()) && (!feeds || named_board(m[4]) != m[4]))
+        return {named_board(m[4]) + (battery.empty() ? std::string() : ", from \"" + battery + "\"") +
+                (said->fuse_A ? (said->breaker ? ", breaker " : ", fuse ") + shown(*said->fuse_A) + " A"
+                              : std::string()) +
                 (said->length_m ? ", " + shown(*said->length_m) + " m" : std::string()) +
                 (said->size ? ", " + name_of(*said->size) : std::string())};
     std::vector<std::string> lines;
@@ -147,6 +187,7 @@ std::vector<std::string> feed_said(const Plan& plan, std::string_view line) {
             if (d.kind != DeviceKind::fuse) continue;
             const auto rating = said->fuse_A ? said->fuse_A : within_its_cable(plan, *r, *said, d);
             if (rating) lines.push_back("set \"" + d.name + "\" rating_A " + shown(*rating));
+            if (said->breaker) lines.push_back("set \"" + d.name + "\" fuse breaker_3");
             fused = true;
         }
     }

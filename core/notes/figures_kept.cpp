@@ -62,7 +62,7 @@ bool beside_a_draw(const std::string& before, const std::string& behind, bool wa
     static const Pattern ahead(
         R"(\b(?:avg|average|mean|rx|idle|total|hook-?\s?up|shore-?line|shore|mains|generator|heat|output|low|about|mostly|usually|typically|normally)\s*(?:power|of|is|at|:|=|lead|inlet)?\s*$|=\s*$)"),
         after(
-            R"(^\s*(?:(?:when|on|at|while|in|is|the)\s+)*(?:avg|average|mean|rx|receiv\w*|tx|transmit\w*|stand-?by|idl\w+|heat\w*|thermal|out(?:put)?|rf|rms|pep|no[ -]load|unloaded|free|listen\w*|low|draws?|start(?:s|ing)?|total|shore|mains|hook-?up|peak|\(?\s*\d+(?:\.\d+)?\s*k?W\s+input)\b)"),
+            R"(^\s*(?:(?:when|on|at|while|in|is|the)\s+)*(?:avg|average|mean|rx|receiv\w*|tx|transmit\w*|stand-?by|idl\w+|heat\w*|thermal|out(?:put)?|rf|rms|pep|no[ -]load|unloaded|free|listen\w*|low|draws?|transducer|start(?:s|ing)?|total|shore|mains|hook-?up|peak|\(?\s*\d+(?:\.\d+)?\s*k?W\s+input)\b)"),
         amps_follow(R"(^\s*(?:[a-z]+\s+){0,2}[,;:(]?\s*(?:(?:rated|draws?|at|=|is)\s+)?\d+(?:\.\d+)?\s*A\b)");
     return ahead.is_in(before) || after.is_in(behind) || (watts && amps_follow.is_in(behind));
 }
@@ -130,7 +130,7 @@ bool changes_figures(const Edit& edit) {
 
 std::vector<std::string> figures_lost(std::string_view line, const Edit& edit) {
     static const Pattern amount(R"((?<![\d.,])(\d+(?:\.\d+)?)\s*(kW|W|A|Ah|m|ft)\b(?!/))"),
-        by_metre(R"(W\s*(?:/|per)\s*m)"),
+        by_metre(R"(W\s*(?:/|per)\s*m)"), there_and_back(R"(\b(?:there and back|round trip|out and back)\b)"),
         fuses(R"(^\s*(?:the\s+)?fuses?\b[^\d]*[:-])");  // one that is there already changes nothing
     if (changes_figures(edit) || fuses.is_in(line)) return {};
     std::vector<double> brought;
@@ -143,7 +143,8 @@ std::vector<std::string> figures_lost(std::string_view line, const Edit& edit) {
         std::string behind(m.behind());
         const bool watts = unit.ends_with('w'), far = unit == "m" || unit == "ft";
         const auto said = parse_quantity(m[0]);
-        const double value = said && !(far && by_metre.is_in(line)) ? said->value : 0;
+        const double whole = said && !(far && by_metre.is_in(line)) ? said->value : 0;
+        const double value = far && there_and_back.is_in(line) ? whole / 2 : whole;
         before += m.before();
         if (value > 0 && !is_brought(brought, value, counts, watts) && !beside_a_draw(before, behind, watts))
             lost.push_back(m[0]);

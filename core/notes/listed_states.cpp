@@ -23,7 +23,8 @@ void give_switch(PlanBuilder& b, const Id& id, const std::vector<Id>& off_in) {
 }
 
 std::vector<std::string> give_switches_to_listed(Plan& plan, const std::vector<ListedState>& listed,
-                                                 const std::vector<Id>& always) {
+                                                 const std::vector<Id>& always,
+                                                 const std::vector<Id>& usual) {
     const auto holds_it = [](const std::vector<Id>& ids, const Id& id) {
         return std::find(ids.begin(), ids.end(), id) != ids.end();
     };
@@ -39,8 +40,17 @@ std::vector<std::string> give_switches_to_listed(Plan& plan, const std::vector<L
             !load.live_when.switches.empty() || is_a_switch(plan, to_lower(load.name)))
             continue;
         std::vector<Id> off_in;
+        bool off_where_parked = false;
         for (const ListedState& l : listed)
-            if ((l.alone || named.contains(load.id)) && !holds_it(l.on, load.id)) off_in.push_back(l.state);
+            if ((l.alone || named.contains(load.id)) && !holds_it(l.on, load.id)) {
+                off_in.push_back(l.state);
+                const State* s = find(plan.states, std::string_view(l.state));
+                off_where_parked = off_where_parked || (s && s->rpm <= 0);
+            }
+        for (const Id& id : usual)
+            if (const State* s = find(plan.states, std::string_view(id));
+                off_where_parked && s && s->rpm <= 0 && s->key < Key::ignition)
+                off_in.push_back(id);
         const bool live = std::any_of(off_in.begin(), off_in.end(), [&](const Id& state) {
             const State* s = find(plan.states, std::string_view(state));
             return s && holds(load.live_when, *s);

@@ -24,6 +24,12 @@ bool names_no_load(const std::string& name, double amps, double watts) {
     static const Pattern state(
         R"(^(?!.*\b(?:lights?|lamps?|heaters?|fans?|pumps?|radios?|sockets?|alarms?|cameras?)\b[^:]*:)(?:parked|driving|idling|overnight|stopped|camping|night|lunch|working|towed|travell?ing|under ?way|cruising|sailing|anchored|at (?:the )?(?:depot|home|night|anchor))\b[^:]*:)");
     static const Pattern manages(R"(\bBMS\b)");
+    // "isolator switch for each bank", "start battery to starter motor": no loads, whatever amps they say
+    static const Pattern parts(
+        R"(^(?:(?:battery|main|master) )*(?:isolat(?:or|ion|ing)|disconnect)s?(?: switch(?:es)?)?\b(?!.*\b(?:lights?|lamps?|leds?|alarm|buzzer|coil|motor|remote)\b))"),
+        cable(
+            R"(^(?:[a-z]+ ){0,2}(?:batter(?:y|ies)|bank|alternator|starter|inverter)(?: (?:positive|negative|pos|neg|post|terminal|[+-]))? to (?:the )?(?:[a-z]+ ){0,2}(?:batter(?:y|ies)|bank|starter|starter motor|alternator|inverter|solenoid|frame|chassis|body|block|panel|board|fuse ?box|bus ?bar|engine)$)");
+    if (parts.is_in(name) || cable.is_in(name)) return true;
     // a display panel takes less, and what manages a battery as well
     constexpr double kOfAPanel_A = 40, kOfABattery_A = 20, kOfAnEngine_W = 2000;
     if ((gives.is_in(name) && !draws.is_in(name)) || opens.is_in(name) || half_a_sentence.is_in(name))

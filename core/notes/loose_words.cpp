@@ -124,10 +124,20 @@ std::string cut_off_in_our_words(const std::string& line) {
     return line;
 }
 
+// "BMS 200 A" on a line of its own: of the lithium battery that is there.
+std::string management_in_our_words(const Plan& plan, const std::string& line) {
+    static const Pattern alone(R"(^\s*(?:the\s+)?BMS\s*:?\s+(\d+)\s*A\s*$)");
+    Found m;
+    if (!alone.is_all_of(line, m)) return line;
+    for (const Battery& b : plan.batteries)
+        if (b.chemistry == Chemistry::lifepo4) return "set \"" + b.name + "\" cuts_at_A " + m[1];
+    return line;
+}
+
 // "main fuse 200 A at battery": that of the cable to the first block, once it is there.
 std::string main_fuse_in_our_words(const Plan& plan, const std::string& line) {
     static const Pattern at_battery(
-        R"(^\s*(?:main\s+|battery\s+)*(?:fuse\s+(\d+)\s*A|(\d+)\s*A\s+(?:main\s+)?fuse)\b(?![^,]*\b(?:to|for)\b)[^,]*\b(?:at|on|by|near|beside)\s+(?:the\s+)?(?:[a-z]+\s+)?batt(?:ery|eries)?\b.*$)");
+        R"(^\s*(?:main\s+|battery\s+)*(?:fuse\s+(\d+)\s*A|(\d+)\s*A\s+(?:main\s+)?fuse)\b(?![^,]*\b(?:to|for)\b)[^,]*\b(?:at|on|by|near|beside)\s+(?:the\s+)?(?:[a-z]+\s+)?batt(?:ery|eries)?\b[^\d]*$)");
     Found m;
     if (!at_battery.is_all_of(line, m)) return line;
     for (const Run& r : plan.runs) {
@@ -178,11 +188,29 @@ std::string panel_in_our_words(const Plan& plan, const std::string& line) {
     // "panel at the back with 12 ways"
     static const Pattern of_ways(
         R"(^\s*((?:fuse |distribution |main |switch )?(?:panel|board))\b([^"\d]*?)\s*,?\s*(?:with\s+)?\d+[ -]ways?\s*$)");
+    // "dash panel has 8 fuses", "rear panel, 10 circuits"
+    static const Pattern of_circuits(
+        R"(^\s*(?:the\s+)?((?:[a-z-]+\s+){1,2}(?:panel|board|fuse ?box|fuse ?block))\s*[,:-]?\s*(?:has|with|for|of)?\s*(?:\d{1,2}|four|six|eight|ten|twelve)[ -]?(?:ways?|circuits?|fuses|positions?|slots?|outputs?)\s*\.?\s*$)");
     Found m;
     if (of_ways.is_all_of(line, m)) {
         static const Pattern back(R"(\b(?:at|in|on)\s+(?:the\s+)?back\b)");
         return "bus \"" + m[1] + "\"" + back.replaced(m[2], ", rear");
     }
+    // "12 V fuse panel 6 way" of a 48 V vehicle: the block behind its converter
+    static const Pattern of_volts(
+        R"(^\s*(12|24)\s*V\s+((?:fuse ?|distribution )?(?:panel|block|box|board))\s*[,:-]?\s*(?:with\s+|has\s+)?(?:\d{1,2}[ -]?(?:ways?|circuits?|fuses|positions?))?\s*$)");
+    if (of_volts.is_all_of(line, m)) {
+        constexpr double kAlike_V = 4;
+        const double wanted_V = parse_value(m[1], Dimension::number).value_or(0);
+        const Point* block = nullptr;
+        for (const Point& p : plan.points)
+            if (p.feeds_loads && std::abs(rail_V(plan, Terminal(p.id)) - wanted_V) < kAlike_V)
+                block = block ? nullptr : &p;
+        if (block && std::abs(plan.vehicle.nominal_V - wanted_V) > kAlike_V)
+            return "set \"" + block->name + "\" name \"" + m[1] + " V " + m[2] + "\"";
+    }
+    if (of_circuits.is_all_of(line, m) && !m[1].starts_with("fuse ") && !m[1].starts_with("switch "))
+        return "bus \"" + m[1] + "\"";
     if (!named.is_all_of(line, m)) return line;
     static const Pattern draws(R"(\d\s*k?W\b)");  // "rear bus bar light 5 W"
     const std::string rest = m[3], first = to_lower(m[1]);
@@ -208,7 +236,7 @@ std::string row_of_table(const std::string& line) {
 
 std::string without_layout(const std::string& line) {
     static const Pattern nothing(
-        R"(^\s*(?:[-=_*~|+ ]{2,}|(?:\d{1,2}\s*[=:.)-]?\s*)?(?:spare|empty|unused|free|blank|reserved?)s?|(?:the\s+|my\s+)?(?:loads|consumers|circuits|appliances|equipment|accessories)(?:\s+list)?|[a-z][a-z /]*\s*[?:-]?\s(?:no|none|n/a|not fitted)|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|(?:12|24|36|48)\s*V\s*:|(?!.*\d\s*(?:W|A|Ah)\b)(?:(?:12|24|36|48)\s*V\s+)?[a-z][a-z0-9 &/'(),+-]{1,60}:)\s*$)");
+        R"(^\s*(?:[-=_*~|+ ]{2,}|(?:\d{1,2}\s*[=:.)-]?\s*)?(?:spare|empty|unused|free|blank|reserved?)s?|(?:the\s+|my\s+)?(?:loads|consumers|circuits|appliances|equipment|accessories)(?:\s+list)?|[a-z][a-z /]*\s*[?:-]?\s(?:no|none|n/a|not fitted)|(?:sub-?|grand )?(?:total|sum)\s*(?:draw|load|current|power|amps|watts|of|about|approx\S*|ca\.?|[:=~\d|]).*|(?:12|24|36|48|110|115|120|220|230|240)\s*V(?:\s*AC)?\s*:|(?!.*\d\s*(?:W|A|Ah)\b)(?:(?:12|24|36|48)\s*V\s+)?[a-z][a-z0-9 &/'(),+-]{1,60}:)\s*$)");
     static const Pattern bullet(
         R"(^\s*(?:[-*+]|\xE2\x80[\xA2\x93\x94]|\xC2\xB7|\d{1,2}[.)]|\d{1,2}\s*=|[a-z]\))\s+)");
     static const Pattern sign(
@@ -412,7 +440,7 @@ std::string loosely_said(const Plan& plan, const std::string& line) {
     static const Pattern timed(R"(^\s*(?:state|day|winch|vehicle|set|reading|minutes|rate|price)\b)");
     if (!timed.is_in(text)) text = times_in_our_words(text);
     text = master_in_our_words(cut_off_in_our_words(controller_in_our_words(plan, text)));
-    text = channel_in_our_words(plan, text);
+    text = channel_in_our_words(plan, management_in_our_words(plan, text));
     return panel_in_our_words(plan, main_fuse_in_our_words(plan, text));
 }
 

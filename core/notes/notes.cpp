@@ -226,13 +226,22 @@ static std::vector<Id> without_asked_sizes(const Notes& notes, std::vector<Id> l
 
 // What the page gives by lists in its states.
 static std::vector<ListedState> states_listed(const Notes& notes) {
-    static const Pattern alone(R"(:[^\n]*\b(?:only|just)\b|\b(?:only|just)\b[^\n]*:)");
+    static const Pattern alone(
+        R"(:[^\n]*\b(?:only|just|nothing (?:on )?(?:but|except|bar|apart))\b|\b(?:only|just)\b[^\n]*:)");
+    // "parked", "overnight, engine off", "charging: charger on": no word of what is on
+    static const Pattern bare(
+        R"(^\s*(?:state\s+)?[a-z][a-z -]*[.:]?\s*(?:[,:]\s*(?:(?:key|engine|ignition)\s+(?:off|stopped)|(?:battery\s+|mains\s+|shore\s+)?charger\s+on|plugged\s+in|on\s+(?:charge|shore|mains|hook-?up))\s*)*$)");
     std::vector<ListedState> listed;
-    for (const NoteLine& n : notes.lines)
-        if (n.statement.kind == StatementKind::state && n.statement.whole() &&
-            !n.statement.switched_on.empty())
-            listed.push_back({n.statement.about, n.statement.switched_on, alone.is_in(n.text)});
-    return listed;
+    bool any = false;
+    for (const NoteLine& n : notes.lines) {
+        if (n.statement.kind != StatementKind::state || !n.statement.whole()) continue;
+        const bool names = !n.statement.switched_on.empty();
+        const State* s = find(notes.plan.states, std::string_view(n.statement.about));
+        if (!names && !(bare.is_all_of(n.text) && s && s->rpm <= 0 && s->key == Key::off)) continue;
+        any = any || names;
+        listed.push_back({n.statement.about, n.statement.switched_on, names && alone.is_in(n.text)});
+    }
+    return any ? listed : std::vector<ListedState>{};
 }
 
 // What is said to be always on is off by no list.
@@ -255,7 +264,15 @@ Notes read_notes(const Plan& base, std::string_view text, const Library* library
     const bool own_states = std::any_of(notes.lines.begin(), notes.lines.end(), [](const NoteLine& n) {
         return n.statement.kind == StatementKind::state;
     });
-    notes.given_switches = give_switches_to_listed(notes.plan, states_listed(notes), said_always(notes));
+    std::vector<Id> usual;  // of a new vehicle, those that no line of the page gives
+    if (base.loads.empty())
+        for (const State& s : notes.plan.states)
+            if (std::none_of(notes.lines.begin(), notes.lines.end(), [&](const NoteLine& n) {
+                    return n.statement.kind == StatementKind::state && n.statement.about == s.id;
+                }))
+                usual.push_back(s.id);
+    notes.given_switches =
+        give_switches_to_listed(notes.plan, states_listed(notes), said_always(notes), usual);
     if (typed && base.loads.empty()) notes.added_states = add_working_states(notes.plan, loads, own_states);
     if (typed && base.loads.empty()) keep_drops(notes.plan, without_asked_sizes(notes, loads));
     return notes;

@@ -56,6 +56,31 @@ std::string with_plain_circuit(std::string line) {
             {Pattern(
                  R"x(^(\s*(?:[a-z][a-z ]*?\s+)?(?:fuse\s+(?:box|block|panel)|distribution\s+(?:block|panel|box)))\s*[:,-]?\s*\(?\s*(?:with\s+|for\s+)?(?:\d{1,2}|four|six|eight|ten|twelve)[ -]?(?:ways?|circuits?|positions?|gang|slots?|fuses)(?:\s+fused?)?\b(?:\s*\))?)x"),
              "$1"},
+            // what comes off a battery comes from it
+            {Pattern(
+                 R"x((?:(?<=\d[AW])|(?<=\d [AW])|(?<=\dkW)|(?<=\d kW)|(?<=,)|(?<=fed)|(?<=direct)|(?<=straight)|(?<=powered)|(?<=panel)|(?<=inverter))\s+off\s+(?:of\s+)?(?:the\s+)?(?=(?:[a-z]+\s+){0,2}(?:batter(?:y|ies)|bank)\b))x"),
+             " from "},
+            // a motor that turns both ways, what a contactor switches: somebody's hand does it
+            {Pattern(
+                 R"x((?<=[AWVsm2)])\s*,\s*reversing\s*,\s*(?:(?:via|with|by|through|on)\s+)?(?:an?\s+|(?:two|2|a pair of|twin|reversing)\s+)*(?:relays?|contactors?|solenoids?)\s*(?=,|\d|$))x"),
+             ", on own switch, "},
+            {Pattern(
+                 R"x((\d\s*[AW])\s*,?\s+(?:via|with|by|through|on)\s+(?:an?\s+|its\s+own\s+|(?:two|2|a pair of|twin|reversing)\s+)*(?:contactors?|solenoids?|relays)(?!\s+(?:with|w/|on|from|at)\b)\s*(?=,|$))x"),
+             "$1, on own switch"},
+            {Pattern(R"x((?:(?<=\dm)|(?<=\d m)|(?<=\dft)|(?<=\d ft))\s+switched\s*(?=,|$))x"), ", switched"},
+            {Pattern(R"(,\s*own\s+(?=(?:\d/0|\d{1,2}\s*(?:AWG|mm|m\b|ft\b))))"), ", "},
+            {Pattern(
+                 R"(\s+for\s+(?:the\s+)?(?:all\s+)?(?:12|24)\s*V\s+(?:things|stuff|loads|items|circuits|side|gear|kit|accessories|equipment)\s*$)"),
+             ""},
+            // what its engine gives
+            {Pattern(
+                 R"(^\s*(?:\d+\s*hp\s+)?engine\b[^,:\d]*(?:\d+(?:\.\d+)?\s*(?:hp|cc|kW)\b)?[^,:\d]*[,:]\s*(?:with\s+)?(?:an?\s+)?(?=(?:stator|alternator|dynamo)\b[^,]*\d\s*A\b))"),
+             ""},
+            {Pattern(
+                 R"(^\s*(stator|alternator|dynamo)\s+(?:charges?|charging|gives|output)\s+(?:at\s+)?(?=\d))"),
+             "$1 "},
+            {Pattern(R"(^\s*alternator\s+1\s*:\s*)"), "alternator "},
+            {Pattern(R"(^\s*alternator\s+2\s*:\s*)"), "second alternator "},
             // what parts the battery from the rest
             {Pattern(
                  R"(^\s*(?:an?\s+)?(\d+\s*A)(?:mps?)?\s+((?:(?:main|battery|master)\s+)*(?:isolator|isolation|disconnect|master|kill|battery|cut-?off)(?:\s+switch)?)\s*$)"),

@@ -24,7 +24,13 @@ std::optional<Terminal> by_habit(const Plan& plan, const std::string& word, bool
     };
     if (word == "block" || word == "engine" || word == "engine block")
         return first(PointKind::chassis, "engine");
-    if (word == "body" || word == "frame" || word == "cab") return first(PointKind::chassis, word);
+    if (word == "body" || word == "frame" || word == "cab") {
+        if (const auto named = first(PointKind::chassis, word)) return named;
+        // one metal alone goes by whichever name
+        const auto metals = std::count_if(plan.points.begin(), plan.points.end(),
+                                          [](const Point& p) { return p.kind == PointKind::chassis; });
+        return metals == 1 && word != "cab" ? first(PointKind::chassis, "") : std::nullopt;
+    }
     if (word == "chassis" || word == "ground") return first(PointKind::chassis, "");
     if (word == "bus" || word == "busbar" || word == "bus bar" || word == "positive busbar")
         return first(PointKind::bus, "");
@@ -348,6 +354,8 @@ class SaidReader {
                      name.find(" " + words + " ") != std::string::npos)
                 holds = {&l, holds.alike + 1};
         }
+        // "fridges" where there are two is no one of them
+        if (word != words && begins.load && begins.alike + holds.alike > 1) return nullptr;
         const Meant& meant = begins.load ? begins : holds;
         if (meant.load) return meant.alike == 1 ? meant.load : nullptr;
         constexpr std::size_t kPartOfAWord = 5;  // "plotter" of "chartplotter 12 in"
@@ -355,6 +363,9 @@ class SaidReader {
         for (const Load& l : plan_.loads)
             if (words.size() >= kPartOfAWord && to_lower(l.name).find(words) != std::string::npos)
                 part = {&l, part.alike + 1};
+        if (part.load) return part.alike == 1 ? part.load : nullptr;
+        for (const Load& l : plan_.loads)
+            if (all_words_in(to_lower(l.name), words)) part = {&l, part.alike + 1};
         return part.alike == 1 ? part.load : nullptr;
     }
 
@@ -439,7 +450,10 @@ class SaidReader {
     // "lights", "work lights": all that are called so, as a heading calls what stands below it
     static bool is_of_group(const std::string& name, const std::string& words) {
         const std::string one = words.ends_with('s') ? words.substr(0, words.size() - 1) : words;
-        return (" " + name + " ").find(" " + words + " ") != std::string::npos || name.starts_with(one + " ");
+        const auto holds_word = [&](const std::string& word) {
+            return (" " + name + " ").find(" " + word + " ") != std::string::npos;
+        };
+        return holds_word(words) || holds_word(one);
     }
 
     bool bare_number(LineCursor& words) {

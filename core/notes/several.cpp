@@ -60,7 +60,7 @@ Heading heading_of(const Plan& plan, const std::string& words) {
             return {"", ", " + p.name};
     // "230 V:", "mains loads:", "upfitter switch 2:"
     static const Pattern mains(
-        R"(^(?:(?:230|240|220|120|115|110)\s*v(?:olts?)?(?: ac)?|mains|ac)(?: (?:loads|things|side))?$)"),
+        R"(^(?:(?:(?:230|240|220|120|115|110)\s*v(?:olts?)?(?: ac)?|mains|ac)(?: (?:loads|things|side|items|appliances))?(?: (?:through|via|on|from|off) (?:the )?inverter)?|(?:through|via|on|from|off) (?:the )?inverter)$)"),
         by_switch(R"(^((?:[a-z]+ ){0,2}(?:switch|sw) ?\d{1,2})$)");
     static const Pattern own_switches(
         R"(^(?:(?:with|on)\s+)?(?:separate|own|individual)(?:ly)?\s+switch(?:es|ed)?$)");
@@ -498,7 +498,7 @@ WithoutRemark without_remark(std::string_view line) {
 }
 
 WithoutRemark without_purpose(std::string_view line) {
-    static const Pattern purpose(R"(^(.*\S)\s*,?\s+(for\s+(?:the\s+|a\s+)?[a-z][a-z' -]*)$)");
+    static const Pattern purpose(R"(^(.*\S)\s*,?\s+(for\s+(?:the\s+|a\s+)?[a-z][a-z'&+ -]*)$)");
     Found m;
     if (!purpose.is_all_of(line, m)) return {std::string(line), {}};
     return {m[1], m[2]};

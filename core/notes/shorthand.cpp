@@ -147,6 +147,9 @@ std::string one_thing(const std::string& line) {
     // it measures, and takes nothing worth a cable
     static const Pattern measures(
         R"(^\s*(?:battery\s+)?(?:(?:monitor(?:ing)?|smart|battery)\s+)*shunt\b(?!.*\d\s*m?W\b).*$)");
+    // it stands in the circuit of the starter or of the ignition, which are no cables of ours
+    static const Pattern of_starting(
+        R"(^\s*(?:(?:starter|start)\s+(?:solenoid|relay)|(?:solenoid|relay)\s+(?:for|of|on|at)\s+(?:the\s+)?starter(?:\s+motor)?|(?:engine|ignition)\s+(?:kill|cut-?out|stop)\s+(?:relay|switch|button))\s*$)");
     // two of a kind that say their cranking amps alone: side by side they give twice as much
     static const Pattern by_cranking(
         R"(^\s*(?:2|two)\s*x?\s*batter(?:y|ies)\b[^\d]*(?:group\s*\d+[^\d]*)?(\d{3,4})\s*CCA\b\s*(?:each\b)?[^\d]*$)");
@@ -155,7 +158,9 @@ std::string one_thing(const std::string& line) {
     if (hook_up.is_all_of(line, m) || charger_of.is_all_of(line, m)) return "charger shore " + m[1];
     if (of_mains.is_all_of(line, m)) return "charger shore " + m[1];
     if (isolator.is_all_of(line, m)) return m[1];
-    if (elsewhere.is_in(line) || thought.is_all_of(line) || measures.is_all_of(line)) return "# " + line;
+    if (elsewhere.is_in(line) || thought.is_all_of(line) || measures.is_all_of(line) ||
+        of_starting.is_all_of(line))
+        return "# " + line;
     return line;
 }
 

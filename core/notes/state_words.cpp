@@ -7,6 +7,14 @@
 
 namespace yr {
 
+bool all_words_in(const std::string& name, const std::string& words) {
+    const std::string padded = " " + name + " ";
+    const auto each = split(words, ' ');
+    return each.size() > 1 && std::all_of(each.begin(), each.end(), [&](std::string_view word) {
+               return !word.empty() && padded.find(" " + std::string(word) + " ") != std::string::npos;
+           });
+}
+
 bool is_a_switch(const Plan& plan, const std::string& name) {
     const auto names = [&](const std::vector<std::string>& switches) {
         return std::any_of(switches.begin(), switches.end(),
@@ -21,21 +29,29 @@ bool is_a_switch(const Plan& plan, const std::string& name) {
 namespace {
 
 // "sound + lights + fan": most of it are switches of the plan, or words of a load's name.
-bool names_circuits(const Plan& plan, const std::string& list) {
+bool names_circuits(const Plan& plan, const std::string& list, double share = 0.5) {
     static const Pattern between(R"(\s*(?:,|;|\+|&|\band\b)\s*)");
     int all = 0, known = 0;
     const std::string parts = between.replaced(to_lower(list), "|");
-    static const Pattern beside(R"(^(?:only|just)\s+(?:the\s+)?|\s+(?:only|on|off)$)");
+    static const Pattern beside(
+        R"(^(?:only|just|nothing (?:on )?(?:but|except|bar))\s+(?:the\s+)?|\s+(?:only|on|off)$)");
     for (const std::string_view part : split(parts, '|')) {
         const std::string words = beside.replaced(std::string(trim(part)), "");
         if (words.empty()) continue;
         ++all;
-        known += words == "everything" || words.starts_with("everything ") || is_a_switch(plan, words) ||
+        const std::string one = words.ends_with('s') ? words.substr(0, words.size() - 1) : words;
+        static const Pattern nothing(
+            R"(^(?:nothing|(?:all|everything)(?: off)?|(?:engine|key) (?:off|on|running|stopped))$)");
+        known += nothing.is_all_of(std::string(trim(part))) || words == "nothing" || words == "everything" ||
+                 words.starts_with("everything ") || is_a_switch(plan, words) ||
                  std::any_of(plan.loads.begin(), plan.loads.end(), [&](const Load& l) {
-                     return (" " + to_lower(l.name) + " ").find(" " + words + " ") != std::string::npos;
+                     const std::string name = " " + to_lower(l.name) + " ";
+                     return name.find(" " + words + " ") != std::string::npos ||
+                            name.find(" " + one + " ") != std::string::npos ||
+                            all_words_in(to_lower(l.name), words);
                  });
     }
-    return known > 0 && 2 * known >= all;
+    return known > 0 && known >= share * all;
 }
 
 // "all lights on", "all but headlights", "everything off except the bilge pump", "just usb": by name what is
@@ -49,7 +65,10 @@ std::string circuits_in_our_words(std::string text) {
              R"((^|,)\s*(?:everything|all(?:\s+loads)?)\s+(?:on\s*,?\s+)?(?:but|except(?:\s+for)?|apart\s+from|bar)\s+(?:the\s+)?([^,]+?)\s*(?=,|$))"),
          "$1 everything, without $2"},
         {Pattern(
-             R"((^|,)\s*(?:everything|all)(?:\s+(?:loads|of\s+it))?(?:\s+(?:is\s+)?(?:on|running|working))?\s*(?=,|$))"),
+             R"((^|,)\s*nothing\s+(?:on\s+)?(?:but|except(?:\s+for)?|apart\s+from|bar)\s+(?:the\s+)?(?=[a-z]))"),
+         "$1 "},
+        {Pattern(
+             R"((^|,)\s*(?:everything|all)(?:\s+(?:loads|of\s+it|else))?(?:\s+(?:is\s+)?(?:on|running|working|normal|as\s+(?:usual|normal)))?\s*(?=,|$))"),
          "$1 everything"},
         {Pattern(R"((^|,)\s*(?:everything|all)(?:\s+loads)?\s+off\s*(?=,|$))"), "$1"},
         {Pattern(R"((^|,)\s*nothing(?:\s+(?:on|running))?\s*(?=,|$))"), "$1"},
@@ -60,7 +79,7 @@ std::string circuits_in_our_words(std::string text) {
          ""},
         {Pattern(R"(\s+only\s*(?=,|$|\s\d))"), ", "},
         {Pattern(
-             R"((^|,)\s*(?:on\s+)?(?:shore(?:\s+power|\s+charger)?|hook-?up|mains)(?:\s+(?:connected|on))?\s*(?=,|$))"),
+             R"((^|,)\s*(?:(?:on\s+)?(?:shore(?:\s+power|\s+charger)?|hook-?up|mains(?:\s+charger)?)(?:\s+(?:connected|on))?|(?:on\s+)?(?:the\s+)?(?:battery\s+)?charger(?:\s+(?:on|plugged\s+in|connected))?|on\s+charge|charging)\s*(?=,|$))"),
          "$1 on switch plugged in"},
         {Pattern(R"(,(?:\s*,)+)"), ","},
         {Pattern(R"(^\s*,|,\s*$)"), ""}};
@@ -85,7 +104,8 @@ std::string state_line(const std::string& name, const std::string& words) {
         R"(\b(?:under ?way|cruising|steaming|in transit|travell?ing|on the road|(?:running|going|driving) (?:to|out|home|back))\b)"),
         engine(R"(\b(?:engine|key|rpm)\b)");
     Found r;
-    static const Pattern plugged(R"(\b(?:on|with)\s+(?:the\s+)?(?:hook-?up|shore(?: power)?|mains|EHU)\b)");
+    static const Pattern plugged(
+        R"(\b(?:on|with)\s+(?:the\s+)?(?:hook-?\s?up|shore(?: power)?|mains|EHU)\b)");
     const std::string lead = plugged.is_in(name) && !plugged.is_in(words) ? ", on switch plugged in" : "";
     const std::string what = role.is_in(name, r) && !role.is_in(rest) ? to_lower(r[1]) + ", "
                              : under_way.is_in(name) && !role.is_in(rest) && !engine.is_in(rest) ? "driving, "
@@ -119,10 +139,36 @@ std::string lasting(const std::string& line) {
     return m[1] + " " + shown(to > from ? to - from : to - from + 24) + " h: " + m[6];
 }
 
+// "day shift: engine idling, beacon" is a state; "day at work: driving 1 h, parked 8 h" are the hours of one.
+bool of_a_day(const Plan& plan, const std::string& line) {
+    static const Pattern engine(
+        R"(^\s*day\s+[a-z -]+:.*\b(?:engine|motor|key)\s+(?:off|on|running|stopped|idl\w+)\b(?!\s+\d))"),
+        named(R"(^\s*day\s+[a-z -]+:\s*([^\d]+)$)");
+    Found m;
+    return engine.is_in(line) || (named.is_all_of(line, m) && names_circuits(plan, m[1]));
+}
+
+// "working: motor controller at 90 A, beacon": how much a thing of the plan takes there makes no load of it.
+std::string without_figures_of_loads(const Plan& plan, const std::string& line) {
+    static const Pattern figure(R"(^\s*(.+?)\s+(?:(?:at|with|@)\s*)?\d+(?:\.\d+)?\s*k?[AW]\s*$)");
+    const auto colon = line.find(':');
+    if (colon == std::string::npos) return line;
+    std::string text = line.substr(0, colon + 1);
+    for (const std::string_view part : split(std::string_view(line).substr(colon + 1), ',')) {
+        Found m;
+        const bool of_load = figure.is_all_of(std::string(part), m) && names_circuits(plan, m[1]);
+        text += (of_load ? m[1] : std::string(part)) + ",";
+    }
+    return text;
+}
+
 }  // namespace
 
 std::string state_said(const Plan& plan, const std::string& said) {
-    const std::string line = lasting(said);
+    // "engines running", "lights, receiver (4 hrs)"
+    static const Pattern engines(R"(\bengines\s+(?=off|on|running|stopped|idl))"),
+        hours_last(R"((:[^\d]*?)\s*,?\s+\(?(\d+(?:\.\d+)?)\s*(?:h|hrs?|hours?)\)?\s*$)");
+    const std::string line = hours_last.replaced(engines.replaced(lasting(said), "engine "), "$1, $2 h");
     static const Pattern named(
         R"(^\s*([a-z][a-z -]{1,30}?)(?:\s+(\d+(?:\.\d+)?\s*h)(?:ours?|rs?)?)?\s*:\s*(\S.*)$)");
     // "while parked, fridge and lamp are on", "overnight - fridge, lamp"
@@ -135,16 +181,25 @@ std::string state_said(const Plan& plan, const std::string& said) {
     static const Pattern by_speed(
         R"(^\s*(?:at\s+)?(\d+\s*rpm)\s+(?:when|while)\s+(?:the\s+)?([a-z][a-z -]{1,30}?)\s*:\s*(\S.*)$)");
     static const Pattern says_when(
-        R"(\b(?:(?:engine|motor|outboard|key)\s+(?:off|on|running|stopped|accessory|idl\w+)|(?:engine\s+)?\d+\s*rpm|parked|driving|idling|towed|cranking)\b)");
+        R"(\b(?:(?:engine|motor|outboard|key)\s+(?:off|on|running|stopped|accessory|idl\w+)|(?:engine\s+)?\d+\s*rpm|parked|driving|idling|towed|cranking|charger\s+on|on\s+charge|on\s+(?:the\s+)?charger)\b)");
     static const Pattern role(R"(\b(?:parked|driving|idling|towed)\b)"), draws(R"(\d\s*(?:k?W|A|Ah|V)\b)");
     const std::string start = to_lower(trim(line).substr(0, 5));
-    if (start.starts_with("day") || start == "state" || draws.is_in(line)) return {};
+    if ((start.starts_with("day") && !of_a_day(plan, line)) || start == "state" ||
+        draws.is_in(without_figures_of_loads(plan, line)))
+        return {};
     if (auto alone = role_said(plan, line); !alone.empty()) return alone;
     Found m;
     if (by_speed.is_all_of(line, m)) return state_line(m[2], m[1] + ", " + m[3]);
     if (role_alone.is_all_of(line, m)) return state_line(m[1], m[2]);
     for (const Pattern* apart : {&by_role, &dashed})
         if (apart->is_all_of(line, m) && names_circuits(plan, m[2])) return state_line(m[1], m[2]);
+    // "open to the public - lights, router", "standby - engine off - beacons only": nearly all must be known
+    constexpr double kNearlyAll = 0.75;
+    static const Pattern by_dash(R"(^\s*([a-z][a-z -]{1,30}?)\s+(?:-|\xE2\x80\x93)\s+([^:\d]+)$)"),
+        further(R"(\s+(?:-|\xE2\x80\x93)\s+)");
+    if (by_dash.is_all_of(line, m))
+        if (const std::string list = further.replaced(m[2], ", "); names_circuits(plan, list, kNearlyAll))
+            return state_line(m[1], list);
     if (!named.is_all_of(line, m)) return {};
     const bool known = std::any_of(plan.loads.begin(), plan.loads.end(),
                                    [&](const Load& l) { return to_lower(l.name) == to_lower(m[1]); });

@@ -392,6 +392,11 @@ Statement read_kind(const Plan& plan, K kind, std::string_view text, const Libra
         s.not_understood = said.not_understood;
         s.doubt = said.doubt;
         s.switched_on = said.switched_on;
+        if (kind == K::state)  // what a thing takes is said of the thing, not of a state
+            for (const Quantity& q : said.plain)
+                if (q.dimension == Dimension::current || q.dimension == Dimension::power)
+                    s.not_understood.push_back(shown(q.value) +
+                                               (q.dimension == Dimension::current ? " A" : " W"));
         PlanBuilder b(plan);
         const Made made = said.missing_end.empty()
                               ? make(b, kind, said, rest)

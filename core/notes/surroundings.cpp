@@ -79,11 +79,29 @@ void turn_as_usual(const Plan& plan, State& s, std::string_view text) {
         return source.kind == SourceKind::alternator || source.kind == SourceKind::stator;
     });
     constexpr double kIdling_rpm = 800, kDriving_rpm = 2000;
-    double rpm = !turns ? 0 : s.role == StateRole::idling ? kIdling_rpm : kDriving_rpm;
+    const StateRole as = s.role == StateRole::driving ? StateRole::driving : StateRole::idling;
+    double rpm = !turns ? 0 : as == StateRole::idling ? kIdling_rpm : kDriving_rpm;
     for (const State& known : plan.states)
-        if (known.role == s.role && known.id != s.id && known.rpm > 0) rpm = known.rpm;
+        if (known.role == as && known.id != s.id && known.rpm > 0) rpm = known.rpm;
     if (!says_engine && s.rpm <= 0) s.rpm = rpm;
     if (!says_key && s.key == Key::off) s.key = Key::ignition;
+}
+
+// "night shift: headlights, beacon": where nothing is said of key and engine they are as what is named needs
+// them, and nobody leaves the key on for long with the engine standing.
+void run_as_what_is_named(const Plan& plan, const std::vector<Id>& named, State& s, std::string_view text) {
+    static const Pattern stands(
+        R"(\b(?:over ?night|parked|camp\w*|moored|(?:at )?anchor\w*|sleep\w*|stand\w*|stopped|waiting|rest\w*|lunch|break)\b|^(?:at )?night$)");
+    if (mentions(text, "key") || mentions(text, "engine") || stands.is_in(s.name) || s.key != Key::off)
+        return;
+    bool by_key = false;
+    for (const Id& id : named)
+        if (const Load* load = find(plan.loads, std::string_view(id))) {
+            by_key =
+                by_key || load->live_when.key >= Key::ignition || load->live_when.engine == Engine::running;
+            s.key = std::max(s.key, std::min(load->live_when.key, Key::ignition));
+        }
+    if (by_key) turn_as_usual(plan, s, text);
 }
 
 // "state towed 8 h, key on, engine off, 20 C, switches scene and beacons"
@@ -133,6 +151,7 @@ Made make_state(PlanBuilder& b, const Said& said, std::string_view text) {
                 s.switches.push_back(on);
     if (said.when)
         for (const std::string& off : said.when->switches_off) std::erase(s.switches, off);
+    run_as_what_is_named(b.plan(), said.switched_on, s, text);
     // "everything but the headlights": they have a switch that is off here
     for (const Id& id : said.switched_off) give_switch(b, id, {s.id});
     b.put(s);

@@ -56,6 +56,15 @@ std::string timer_as_share(const std::string& line) {
     return m.before() + ", duty " + shown(std::ceil(100 * on_s / (on_s + off_s))) + " %" + m.behind();
 }
 
+// "12 m run total there and back": one way is half of it.
+std::string one_way(const std::string& line) {
+    static const Pattern round_trip(
+        R"((?<![\d.])(\d+(?:\.\d+)?)\s*(m|ft)\s+(?:of\s+)?(?:(?:run|cable|total|length)\s+)*(?:there and back|round trip|out and back)(?:\s+(?:run|total|length))?)");
+    Found m;
+    if (!round_trip.is_in(line, m)) return line;
+    return m.before() + shown(parse_value(m[1], Dimension::number).value_or(0) / 2) + " " + m[2] + m.behind();
+}
+
 // "alternator 720 W" of a motorcycle: what it gives at the 14 V that it keeps (common practice); larger ones
 // may be of 24 V, and are asked for their amps.
 std::string alternator_in_amps(const std::string& line) {
@@ -145,7 +154,7 @@ std::string with_inches(const std::string& line) {
 
 std::string with_worked_figures(std::string line) {
     for (const auto work :
-         {tape_as_whole, fuse_before_its_draw, timer_as_share, strings_of_panels, alternator_in_amps,
+         {tape_as_whole, one_way, fuse_before_its_draw, timer_as_share, strings_of_panels, alternator_in_amps,
           controllers_together, usb_in_watts, times_of_a_day, average_as_share})
         line = work(line);
     return line;
