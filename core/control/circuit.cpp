@@ -143,7 +143,7 @@ const Battery& battery_before(const Plan& plan, const Point* feed) {
         }
         at = before;
     }
-    return battery_to_live_from(plan);
+    return feed ? plan.batteries.front() : battery_to_live_from(plan);
 }
 
 // What the converter gives whose output is this bus.

@@ -19,7 +19,7 @@ std::string with_plain_figures(std::string line) {
     static const Pattern ours(
         R"(^\s*(?:day|state|set|remove|price|rate|minutes|torque|likely|reading|stand|waypoint|way|outline|end)\s)");
     if (ours.is_in(line)) return line;  // what is said of things has its own words
-    line = with_plain_supplies(with_plain_circuit(with_worked_figures(with_label_words(std::move(line)))));
+    line = with_plain_supplies(with_plain_circuit(with_worked_figures(with_label_words(line))));
     static const std::string amount = R"((\d+(?:\.\d+)?\s*[AW]))";
     static const Phrase
         plainer[] = {// from what stands most narrowly to what may stand anywhere

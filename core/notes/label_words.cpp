@@ -74,10 +74,12 @@ std::string plain_supply(std::string line) {
 
 }  // namespace
 
-std::string with_label_words(std::string line) {
+std::string with_label_words(const std::string& line) {
     static const Pattern nothing(R"(^\s*(?:12|24|36|48)\s*V\s+[a-z]+\s*[:-]\s*(?:no|none|n/a)\s*$)");
     if (nothing.is_all_of(line)) return "# " + line;
-    return plain_supply(plain_draw(std::move(line)));
+    // what a box or an inverter takes at rest is kept of it
+    static const Pattern rests(R"(\b(?:inverter|box|channels?|controller|module)\b.*\bstand-?\s?by\b)");
+    return plain_supply(rests.is_in(line) ? line : plain_draw(line));
 }
 
 }  // namespace yr

@@ -6,6 +6,6 @@
 
 namespace yr {
 
-[[nodiscard]] std::string with_label_words(std::string line);
+[[nodiscard]] std::string with_label_words(const std::string& line);
 
 }  // namespace yr

@@ -196,8 +196,8 @@ std::string state_said(const Plan& plan, const std::string& said) {
     // "open to the public - lights, router", "standby - engine off - beacons only": nearly all must be known
     constexpr double kNearlyAll = 0.75;
     static const Pattern by_dash(R"(^\s*([a-z][a-z -]{1,30}?)\s+(?:-|\xE2\x80\x93)\s+([^:\d]+)$)"),
-        further(R"(\s+(?:-|\xE2\x80\x93)\s+)");
-    if (by_dash.is_all_of(line, m))
+        further(R"(\s+(?:-|\xE2\x80\x93)\s+)"), several(R"([,+&]|\b(?:and|off|only)\b)");
+    if (by_dash.is_all_of(line, m) && several.is_in(m[2]))  // "dash - radio" says where it is
         if (const std::string list = further.replaced(m[2], ", "); names_circuits(plan, list, kNearlyAll))
             return state_line(m[1], list);
     if (!named.is_all_of(line, m)) return {};

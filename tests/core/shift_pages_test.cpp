@@ -104,6 +104,11 @@ TEST(ShiftPages, ACableThatBeginsAtItsFuse) {
     const yr::Run& breaker = run_to(crane, Terminal(of_name(crane.points, "rear body panel").id));
     EXPECT_EQ(breaker.devices.at(0).fuse, FuseType::breaker_3);
     EXPECT_EQ(breaker.size, WireSize::awg(2));
+    const Plan told =
+        typed_page("van\nbattery 100 Ah\nradio 3 A\nbattery to main block: 16 mm2 2 m, 60A breaker\n");
+    const yr::Run& feed_there = run_to(told, Terminal(of_name(told.points, "main block").id));
+    EXPECT_EQ(feed_there.devices.at(0).fuse, FuseType::breaker_3);
+    EXPECT_EQ(feed_there.devices.at(0).rating_A, 60);
     EXPECT_EQ(of_name(crane.runs, "body strap").size, WireSize::awg(-1)) << "2/0";
 }
 
@@ -204,6 +209,11 @@ TEST(ShiftPages, WhatLabelsSayOfSupplies) {
     const yr::Run& feed = run_to(van, Terminal(of_name(van.points, "helm switch panel").id));
     EXPECT_EQ(feed.from, pos_of(van.batteries[1].id));
     EXPECT_EQ(feed.length_m, 6);
+    const Plan rests =
+        typed_page("van\nbattery 100 Ah\ninverter 1500 W, 12 W standby\nradar 3 A, 1 A standby\n");
+    EXPECT_EQ(of_name(rests.loads, "radar").draw.value, 3);
+    EXPECT_EQ(rests.inverters.at(0).standby_W, 12) << "of what rests it is kept";
+    EXPECT_EQ(read_statement(rests, "dash - radar").kind, StatementKind::load) << "no state";
     const Plan stage = typed_page(
         "stage trailer no engine\n4 x 6V 225Ah (2 series 2 parallel)\nConverter/charger 120V 75A\n"
         "main breaker 100A to DC panel 4awg 12ft\nDC panel: wash lights 300 W 20ft, receiver .5A\n"
