@@ -190,17 +190,27 @@ void parked(const Case& c, StateRole role, std::vector<Finding>& out) {
     std::vector<Finding> culprits;
     const Network& net = sol.network;
     const std::vector<int> group = conductor_groups(net);
+    const std::vector<RailOrigin> origins = rail_origins(net, sol.point, group);
     const auto rail = [&](NodeIndex n) { return group[static_cast<std::size_t>(n)]; };
-    const auto add = [&](const Id& id, const LoadElement& l, double amps) {
-        if (amps < kCulprit_A || amps < kCulprit_share * most) return;
-        std::size_t battery = 0;  // that stands on the same rail and gives most
-        double given = -1;
-        for (std::size_t b = 0; b < net.batteries.size(); ++b)
-            if (rail(net.batteries[b].pos) == rail(l.pos) && sol.point.batteries[b].current_A > given)
+    const auto add = [&](const Id& id, const LoadElement& l, double own_A) {
+        // behind a converter it is what its battery is asked for that counts
+        const RailOrigin& origin = origins[static_cast<std::size_t>(rail(l.pos))];
+        const double amps = own_A * origin.per_A;
+        std::size_t battery = 0;  // that stands on that rail and gives most
+        double given = -1, drawn = 0;
+        for (std::size_t b = 0; b < net.batteries.size(); ++b) {
+            if (rail(net.batteries[b].pos) != origin.rail) continue;
+            drawn += std::max(0.0, sol.point.batteries[b].current_A);
+            if (sol.point.batteries[b].current_A > given)
                 battery = b, given = sol.point.batteries[b].current_A;
+        }
+        for (std::size_t k = 0; k < net.sources.size(); ++k)  // a charger gives a part of it
+            if (rail(net.sources[k].out) == origin.rail)
+                drawn += std::max(0.0, sol.point.sources[k].current_A);
+        if (given <= 0 || amps < kCulprit_A || amps < kCulprit_share * drawn) return;
         const BatteryElement& e = net.batteries[battery];
         Finding f = make_finding(FindingKind::parked_draw, Severity::note, id, c.plan.batteries[battery].id,
-                                 c.plan.states[*worst].id, amps, most);
+                                 c.plan.states[*worst].id, amps, drawn);
         if (l.duty < 1) f.average = amps * l.duty;
         if (e.charge > 0.5)
             f.hours = hours_for_share(e.charge - 0.5, e.capacity_Ah, amps * l.duty, e.peukert);

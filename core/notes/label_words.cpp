@@ -44,6 +44,9 @@ std::string plain_supply(std::string line) {
         {Pattern(
              R"(\b\d{1,2}\s*x?\s+((?:lifepo4|lfp|lithium|li-?ion)\s+)?cells\s*(?:of\s+)?(?=\d+(?:\.\d+)?\s*Ah\b))"),
          "$1"},
+        {Pattern(
+             R"(^\s*(house|leisure|engine|starter|start|aux|service|domestic|second)\s+(?:battery\s+)?isolator(?:\s+switch)?\s*[,:]?\s*(\d+\s*A)?\s*$)"),
+         "$1 battery isolator $2"},
         {Pattern(R"(\bwired\s+(?:in\s+)?(?=parallel\b|series\b))"), "in "},
         {Pattern(
              R"(\(?\s*\b[2-4]\s+(?:in\s+)?series\s*[,/x&]?\s*(?:and\s+|by\s+)?[2-4]\s+(?:in\s+)?parallel\b\s*\)?)"),

@@ -22,6 +22,17 @@ void give_switch(PlanBuilder& b, const Id& id, const std::vector<Id>& off_in) {
     b.put(load);
 }
 
+// It has no switch of its own: none at all, or on mains those of its inverter.
+static bool switched_by_others_alone(const Plan& plan, const Load& load) {
+    const Inverter* inverter = find(plan.inverters, std::string_view(load.inverter));
+    const auto& switches = load.live_when.switches;
+    return std::all_of(switches.begin(), switches.end(), [&](const std::string& s) {
+        if (!inverter) return false;
+        const auto& of_inverter = inverter->works_when.switches;
+        return std::find(of_inverter.begin(), of_inverter.end(), s) != of_inverter.end();
+    });
+}
+
 std::vector<std::string> give_switches_to_listed(Plan& plan, const std::vector<ListedState>& listed,
                                                  const std::vector<Id>& always,
                                                  const std::vector<Id>& usual) {
@@ -36,8 +47,8 @@ std::vector<std::string> give_switches_to_listed(Plan& plan, const std::vector<L
                 if (!holds_it(always, id)) named.insert(id);
     PlanBuilder b(plan);
     for (const Load& load : plan.loads) {
-        if (holds_it(always, load.id) || !load.own_switch || !load.inverter.empty() ||
-            !load.live_when.switches.empty() || is_a_switch(plan, to_lower(load.name)))
+        if (holds_it(always, load.id) || !load.own_switch || !switched_by_others_alone(plan, load) ||
+            is_a_switch(plan, to_lower(load.name)))
             continue;
         std::vector<Id> off_in;
         bool off_where_parked = false;

@@ -21,10 +21,10 @@ struct ListedState {
 void give_switch(PlanBuilder& b, const Id& load, const std::vector<Id>& off_in);
 
 // Of two listed states or more: what only some of them name gets its switch. Loads that none names stay as
-// they are where no state is alone, and so do mains loads, which follow their inverter, and what is said to
-// be always on. Of the states that no line gives (`usual`), the ones with the key off or at
-// accessory have what all of the page's own states with the engine stopped have. The names of those that got
-// one.
+// they are where no state is alone, and so does what is said to be always on; what hangs on mains has its
+// switch besides that of its inverter. Of the states that no line gives (`usual`), the ones with the key off
+// or at accessory have what all of the page's own states with the engine stopped have. The names of those
+// that got one.
 std::vector<std::string> give_switches_to_listed(Plan& plan, const std::vector<ListedState>& listed,
                                                  const std::vector<Id>& always, const std::vector<Id>& usual);
 

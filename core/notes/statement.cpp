@@ -118,6 +118,14 @@ std::optional<std::pair<Id, std::string>> named_with_colon(const Plan& plan, std
     return std::pair{id, std::string(trim(text.substr(colon + 1)))};
 }
 
+// "DC panel: lights 50 W, receiver 0.5 A": what stands behind the name of a block hangs on it.
+bool lists_loads(const Plan& plan, const std::pair<Id, std::string>& named) {
+    static const Pattern load(
+        R"(^\s*(?!(?:main|standby|asleep|cutoff|fuse|breaker|from|to|in|bolt|at|by|with|for)\b)[a-z][a-z -]*\s.*\d\s*k?[WA]\b)");
+    const Point* block = find(plan.points, std::string_view(named.first));
+    return block && block->feeds_loads && load.is_in(named.second);
+}
+
 Made make(PlanBuilder& b, K kind, const Said& said, std::string_view text) {
     switch (kind) {
         case K::vehicle:
@@ -301,7 +309,8 @@ namespace {
 StatementKind kind_in_our_words(const Plan& plan, std::string_view text) {
     text = trim(text);
     if (text.empty() || text[0] == '#') return K::nothing;
-    if (named_with_colon(plan, text)) return K::change;
+    if (const auto named = named_with_colon(plan, text); named && !lists_loads(plan, *named))
+        return K::change;
     std::string word = first_word(text);
     std::string_view rest = behind_first(text);
     if (word == "second" || word == "another") {

@@ -51,12 +51,49 @@ void measure_drops(const Network& network, OperatingPoint& point) {
     }
 }
 
+std::vector<RailOrigin> rail_origins(const Network& network, const OperatingPoint& point,
+                                     const std::vector<int>& groups) {
+    struct Fed {
+        int from = -1;
+        double in_A = 0, out_A = 0;
+    };
+    const auto of = [&](NodeIndex n) {
+        return static_cast<std::size_t>(groups[static_cast<std::size_t>(n)]);
+    };
+    std::vector<Fed> fed(groups.size());
+    for (std::size_t k = 0; k < network.sources.size(); ++k) {
+        const SourceElement& s = network.sources[k];
+        const SourceResult& r = point.sources[k];
+        if (s.in == kNoNode || !(r.current_A > 0)) continue;
+        Fed& rail = fed[of(s.out)];
+        rail.from = static_cast<int>(of(s.in)), rail.in_A += r.input_A, rail.out_A += r.current_A;
+    }
+    for (const BatteryElement& b : network.batteries) fed[of(b.pos)] = {};
+    std::vector<RailOrigin> origins(groups.size());
+    for (std::size_t g = 0; g < groups.size(); ++g) {
+        RailOrigin& origin = origins[g];
+        origin.rail = static_cast<int>(g);
+        for (std::size_t step = 0; step < network.sources.size();
+             ++step) {  // converters one behind the other
+            const Fed& rail = fed[static_cast<std::size_t>(origin.rail)];
+            if (rail.from < 0) break;
+            origin.rail = rail.from, origin.per_A *= rail.in_A / rail.out_A;
+        }
+    }
+    return origins;
+}
+
 double average_battery_A(const Network& network, const OperatingPoint& point, std::size_t battery) {
     const double gives = point.batteries[battery].current_A;
     if (gives <= 0) return gives;
     const std::vector<int> group = conductor_groups(network);
     const auto of = [&](NodeIndex n) { return group[static_cast<std::size_t>(n)]; };
     const int here = of(network.batteries[battery].pos);
+    const std::vector<RailOrigin> origins = rail_origins(network, point, group);
+    const auto asks = [&](NodeIndex n) {  // of this rail, for each ampere there
+        const RailOrigin& origin = origins[static_cast<std::size_t>(of(n))];
+        return origin.rail == here ? origin.per_A : 0;
+    };
     double all = 0, rests = 0;
     for (std::size_t k = 0; k < network.batteries.size(); ++k)
         if (of(network.batteries[k].pos) == here) all += std::max(0.0, point.batteries[k].current_A);
@@ -69,11 +106,10 @@ double average_battery_A(const Network& network, const OperatingPoint& point, st
         mains_rests_W[inverter] += (1 - l.duty) * point.loads[k].power_W;
     }
     for (std::size_t k = 0; k < network.loads.size(); ++k) {  // what an inverter takes rests as its loads do
-        if (mains_W[k] > 0 && point.loads[k].status == LoadStatus::on && of(network.loads[k].pos) == here)
-            rests += mains_rests_W[k] / mains_W[k] * point.loads[k].current_A;
         const LoadElement& l = network.loads[k];
-        if (l.duty < 1 && l.inverter < 0 && point.loads[k].status == LoadStatus::on && of(l.pos) == here)
-            rests += (1 - l.duty) * point.loads[k].current_A;
+        if (point.loads[k].status != LoadStatus::on || l.inverter >= 0) continue;
+        if (mains_W[k] > 0) rests += asks(l.pos) * mains_rests_W[k] / mains_W[k] * point.loads[k].current_A;
+        if (l.duty < 1) rests += asks(l.pos) * (1 - l.duty) * point.loads[k].current_A;
     }
     return gives - rests * gives / all;
 }

@@ -12,8 +12,18 @@ void measure_drops(const Network& network, OperatingPoint& point);
 // Kirchhoff's current law at every node and power given against power taken, from the elements' own laws.
 [[nodiscard]] Residuals residuals_of(const Network& network, const OperatingPoint& point);
 
+// Where the amps of a rail come from. A rail with a battery is its own; one that converters alone feed asks
+// the rail that they hang on for `per_A` of each ampere that it takes.
+struct RailOrigin {
+    int rail = 0;
+    double per_A = 1;
+};
+// Of each group of conductor_groups, by its number.
+[[nodiscard]] std::vector<RailOrigin> rail_origins(const Network& network, const OperatingPoint& point,
+                                                   const std::vector<int>& groups);
+
 // What a battery gives on average while its loads come and go by their duty, A: its current less the share of
-// those on its own rail that rest. Never below 0 for one that gives.
+// those on its own rail, and behind converters on it, that rest. Never below 0 for one that gives.
 [[nodiscard]] double average_battery_A(const Network& network, const OperatingPoint& point,
                                        std::size_t battery);
 

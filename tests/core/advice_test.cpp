@@ -7,8 +7,10 @@
 #include "demand/demand.h"
 #include "notes/statement.h"
 #include "plan/validate.h"
+#include "solve/results.h"
 #include "support/random_plan.h"
 #include "support/sweep.h"
+#include "support/typed_page.h"
 #include "support/vehicles.h"
 #include "words/sentences.h"
 
@@ -159,11 +161,35 @@ TEST(Hours, OfALoadAloneFitItsAmps) {
             const double out_Ah = f.average.value_or(f.value) * *f.hours,
                          most_Ah = *battery->capacity_Ah * (charge - 0.5);
             ++told;
+            EXPECT_LE(f.value, 1.001 * f.limit) << seed << ": no part is more than the whole";
             EXPECT_LE(out_Ah, 1.01 * most_Ah) << seed << ": " << words::sentence(f, plan);
             EXPECT_GE(out_Ah, 0.5 * most_Ah) << seed << ": " << words::sentence(f, plan);
         }
     }
     EXPECT_GT(told, 10);
+}
+
+// What hangs behind a converter asks its battery for other amps than it takes itself: by their power, and for
+// no longer than it runs.
+TEST(Advice, BehindAConverterTheBatteryAmpsCount) {
+    const Plan trike = typed_page(
+        "trike 48V\n48V 60Ah lithium\n48/12 buck 10A\nusb 2 A always\ncooler 3 A always, duty 25 %\n");
+    const auto usb = found(trike, FindingKind::parked_draw, of_name(trike.loads, "usb").id);
+    ASSERT_TRUE(usb);
+    const Solution sol = solve(trike, *find(trike.states, usb->state));
+    const auto& load = sol.point.loads.at(0);
+    const double battery_V = sol.point.batteries.at(0).voltage_V;
+    EXPECT_GT(usb->value * battery_V, load.power_W) << "the converter's loss comes on top";
+    EXPECT_LT(usb->value * battery_V, 1.3 * load.power_W);
+    EXPECT_NEAR(usb->limit, sol.point.batteries.at(0).current_A, 1e-9);
+    // on average: what it gives with the cooler and without, by its share of the time
+    Plan without = trike;
+    for (Load& l : without.loads)
+        if (l.name == "cooler") l.draw.value = 1e-6;
+    const double on_A = sol.point.batteries.at(0).current_A,
+                 off_A = solve(without, *find(trike.states, usb->state)).point.batteries.at(0).current_A;
+    EXPECT_NEAR(average_battery_A(sol.network, sol.point, 0), 0.25 * on_A + 0.75 * off_A, 0.03 * on_A);
+    EXPECT_LT(off_A, 0.7 * on_A);
 }
 
 }  // namespace
