@@ -30,9 +30,6 @@ std::string plain_draw(std::string line) {
              R"((\d\s*(?:s|secs?|seconds?|min|mins|minutes?)\s+(?:per|each|a)\s+(?:opening|lift|use|cycle|go|time|door))\s*,?\s*(\d+)\s*(?:lifts|openings|uses|cycles|goes|doors)\s+(?:a|per)\s+day\b)"),
          "$1, $2 times a day"},
         {Pattern(R"(\bfloat\s+switches\b)"), "float switch"},
-        {Pattern(
-             R"(\(\s*each\s+(?:with\s+)?(?:its\s+)?own\s+switch\s+and\s+(\d+\s*A)\s+(breaker|fuse)\s*\))"),
-         ", on own switch, $2 $1"},
         {Pattern(R"(\s*,?\s*\beach\s+(?:with\s+)?(?:its\s+|an?\s+)?own\s+switch\b)"), ", on own switch"},
     };
     return put_plainly(std::move(line), plainer);

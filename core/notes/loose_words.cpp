@@ -30,6 +30,8 @@ std::string own_switch(const std::string& line) {
     static const Pattern count(R"(^\s*\d{1,2}\s*x?\s+(?=[a-z]))");  // "4 work lamps 18 W each"
     const std::string things = count.replaced(line, "");
     std::string name(trim(things.substr(0, things.find_first_of("0123456789,;\""))));
+    static const Pattern quoted(R"x(^\s*"([^"]+)")x");
+    if (Found q; quoted.is_in(things, q)) name = q[1];
     if (const auto on = to_lower(name).find(" on "); on != std::string::npos) name.erase(on);
     if (name.empty()) return line;
     return m.before() + " on switch \"" + name + "\"" + m.behind();

@@ -62,6 +62,23 @@ std::vector<std::string> added_up(const std::string& line) {
 
 }  // namespace
 
+std::vector<std::string> each_on_its_own(const std::string& line) {
+    static const Pattern each(
+        R"(^\s*([a-z][a-z /-]*?)\s*[:,-]?\s*([2-6])\s*x\s*(\d+(?:\.\d+)?\s*[AW])\s*[,(]*\s*each\s+(?:(?:with|on|has|having)\s+)?(?:its\s+|an?\s+)?own\s+(?:(switch)\s*(?:and|&|\+|,)\s*)?(?:(\d+\s*A)\s+(breaker|fuse)|(breaker|fuse)\s+(\d+\s*A))\s*\)?(.*)$)");
+    Found m;
+    if (!each.is_all_of(line, m)) return {};
+    std::string name(m[1]), rest(trim(m[9]));
+    if (name.ends_with('s')) name.pop_back();
+    if (!rest.empty() && rest.front() != ',') rest.insert(0, ", ");
+    const bool kind_behind = m.has(5) && !m[5].empty();
+    const std::string fuse = ", " + (kind_behind ? m[6] + " " + m[5] : m[7] + " " + m[8]),
+                      own = m.has(4) && !m[4].empty() ? ", on own switch" : "";
+    std::vector<std::string> lines;
+    for (int k = 1; k <= std::stoi(m[2]); ++k)
+        lines.push_back("\"" + name + " " + std::to_string(k) + "\" " + m[3] + own + fuse + rest);
+    return lines;
+}
+
 std::vector<std::string> of_one_kind(const std::string& line) {
     if (auto lines = counted_by_side(line); !lines.empty()) return lines;
     if (auto lines = of_one_draw_by_side(line); !lines.empty()) return lines;

@@ -10,4 +10,8 @@ namespace yr {
 // W + 4 cameras 3 W each": a line for each. Empty: the line says none of these.
 [[nodiscard]] std::vector<std::string> of_one_kind(const std::string& line);
 
+// "agitators 3x 25 A (each own switch and 40 A breaker) 5 m": what has each a fuse of its own is a circuit
+// each. Empty: the line says no such thing, or of more than six.
+[[nodiscard]] std::vector<std::string> each_on_its_own(const std::string& line);
+
 }  // namespace yr

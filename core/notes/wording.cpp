@@ -10,6 +10,7 @@
 #include "notes/figures_kept.h"
 #include "notes/fuses_said.h"
 #include "notes/loose_words.h"
+#include "notes/of_one_kind.h"
 #include "notes/plain_words.h"
 #include "notes/plan_text.h"
 #include "notes/several.h"
@@ -95,6 +96,8 @@ void read_otherwise(const Plan& plan, const std::string& words, const Library* l
 namespace {
 
 Statement read_worded(const Plan& plan, std::string_view line, const Library* library) {
+    if (auto each = each_on_its_own(std::string(line)); !each.empty())
+        return read_lines(plan, std::move(each), library);
     auto [words, remark] = without_remark(without_layout(std::string(line)));
     static const Pattern of_12_V(R"(^\s*12\s*V\s+(?=(?:fuse|distribution|bus)\b))");
     if (plan.vehicle.nominal_V == 12) words = of_12_V.replaced(words, "");

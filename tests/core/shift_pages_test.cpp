@@ -175,9 +175,17 @@ TEST(ShiftPages, WhatLabelsSayOfDraws) {
     EXPECT_EQ(of_name(boat.loads, "receiver").draw.value, 0.5);
     EXPECT_EQ(run_to(boat, pos_of(of_name(boat.loads, "arrow board").id)).length_m, 9);
     EXPECT_EQ(run_to(boat, pos_of(of_name(boat.loads, "heater").id)).length_m, 6) << "one way";
-    const yr::Run& agitators = run_to(boat, pos_of(of_name(boat.loads, "agitators").id));
-    EXPECT_EQ(agitators.devices.at(0).rating_A, 40);
-    EXPECT_EQ(of_name(boat.loads, "agitators").live_when.switches.size(), 1u);
+    for (const char* agitator :
+         {"agitator 1", "agitator 2", "agitator 3"}) {  // a breaker each: a circuit each
+        const yr::Run& feed = run_to(boat, pos_of(of_name(boat.loads, agitator).id));
+        EXPECT_EQ(feed.devices.at(0).rating_A, 40) << agitator;
+        EXPECT_EQ(feed.devices.at(0).fuse, FuseType::breaker_3);
+        EXPECT_EQ(feed.length_m, 5);
+        EXPECT_EQ(of_name(boat.loads, agitator).live_when.switches, std::vector<std::string>{agitator});
+    }
+    const auto quoted = with_line(boat, "\"deck pump\" 5 A, on own switch");
+    ASSERT_TRUE(quoted);
+    EXPECT_EQ(of_name(quoted->loads, "deck pump").live_when.switches, std::vector<std::string>{"deck pump"});
     EXPECT_EQ(of_name(boat.loads, "lift").on_s, 40);
     EXPECT_NEAR(of_name(boat.loads, "lift").duty.value_or(1), 240.0 / 86400, 1e-6);
     EXPECT_EQ(of_name(boat.loads, "motor controller").inrush_A, 60);
