@@ -143,7 +143,7 @@ const Battery& battery_before(const Plan& plan, const Point* feed) {
         }
         at = before;
     }
-    return feed ? plan.batteries.front() : battery_to_live_from(plan);
+    return plan.batteries.front();
 }
 
 // What the converter gives whose output is this bus.
@@ -161,7 +161,11 @@ const Battery* own_cable_from(const Plan& plan, const TypedLine& line, const Fee
                               TakenChannels& taken) {
     if (const Battery* said = find(plan.batteries, line.feed)) return said;
     if (!line.feed.empty() || line.channel > 0 || plan.batteries.empty()) return nullptr;
-    const Battery& battery = battery_before(plan, feed.point);
+    // the first load of a vehicle as the later ones, on what is lived from; what works with the engine is the
+    // engine battery's
+    const bool with_engine = line.live_when && line.live_when->engine == Engine::running;
+    const Battery& battery =
+        feed.point || with_engine ? battery_before(plan, feed.point) : battery_to_live_from(plan);
     const Terminal pos = pos_of(battery.id);
     if (rail_V(plan, pos) > 1.6 * plan.vehicle.nominal_V) return nullptr;
     if (!of_said_volts(line, rail_V(plan, pos))) return nullptr;
