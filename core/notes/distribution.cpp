@@ -115,8 +115,17 @@ std::optional<Id> block_that_is_there(PlanBuilder& b, const Said& said) {
     const Point* only = nullptr;
     for (const Point& p : plan.points) {
         if (!p.feeds_loads) continue;
-        const bool here = said.place.empty() || said.place == p.place;
-        if (here && to_lower(p.name) == to_lower(said.name)) return p.id;
+        // "rear fuse box" is in the rear wherever it was put before
+        const bool by_name =
+            !said.place.empty() &&
+            to_lower(said.name).find(to_lower(name_of(plan, said.place))) != std::string::npos;
+        const bool here = said.place.empty() || p.place.empty() || said.place == p.place || by_name;
+        if (here && to_lower(p.name) == to_lower(said.name)) {
+            Point placed = p;
+            if (placed.place.empty() || by_name) placed.place = said.place;
+            b.put(placed);
+            return placed.id;
+        }
         if (only) return std::nullopt;
         only = &p;
     }

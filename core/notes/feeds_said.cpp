@@ -15,6 +15,8 @@
 namespace yr {
 namespace {
 
+constexpr const char* kBareBlock = "main block";
+
 // Of a cable what a line says of it.
 struct Pieces {
     std::optional<double> length_m, fuse_A;
@@ -148,6 +150,19 @@ std::string battery_called(const Plan& plan, const std::string& words) {
     return {};
 }
 
+// The cable of the block that a switch brought and on which nothing hangs yet: it is the one that gets a
+// name.
+const Run* feed_of_bare_block(const Plan& plan, const std::string& battery) {
+    const Run* feed = nullptr;
+    for (const Run& r : plan.runs) {
+        const Point *from = find(plan.points, r.from), *to = find(plan.points, r.to);
+        if (from && from->name == kBareBlock) return nullptr;
+        const Battery* at = find(plan.batteries, r.from.owner);
+        if (to && to->name == kBareBlock && at && (battery.empty() || at->name == battery)) feed = &r;
+    }
+    return feed;
+}
+
 // Of one cable, or of those between two things.
 std::vector<std::string> feed_said(const Plan& plan, std::string_view line) {
     static const Pattern ends(
@@ -170,6 +185,11 @@ std::vector<std::string> feed_said(const Plan& plan, std::string_view line) {
         std::any_of(plan.points.begin(), plan.points.end(), [](const Point& p) { return p.feeds_loads; });
     const std::string battery = battery_called(plan, m[1]);
     const bool there = terminal_called(plan, m[4], false).has_value();
+    const Run* bare = cables.empty() && !there && is_board.is_all_of(m[4]) &&
+                              (is_battery.is_all_of(m[1]) || !battery.empty())
+                          ? feed_of_bare_block(plan, battery)
+                          : nullptr;
+    if (bare) cables.push_back(bare);
     if (cables.empty() && is_board.is_all_of(m[4]) && !there &&
         (is_battery.is_all_of(m[1]) || !battery.empty()) && (!feeds || named_board(m[4]) != m[4]))
         return {named_board(m[4]) + (battery.empty() ? std::string() : ", from \"" + battery + "\"") +
@@ -190,6 +210,10 @@ std::vector<std::string> feed_said(const Plan& plan, std::string_view line) {
             if (said->breaker) lines.push_back("set \"" + d.name + "\" fuse breaker_3");
             fused = true;
         }
+    }
+    if (bare) {
+        lines.push_back("set \"" + bare->name + "\" name \"" + m[4] + " feed\"");
+        lines.push_back("set \"" + std::string(kBareBlock) + "\" name \"" + m[4] + "\"");
     }
     return said->fuse_A && !fused ? std::vector<std::string>{} : lines;
 }

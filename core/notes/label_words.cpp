@@ -66,8 +66,8 @@ std::string plain_supply(std::string line) {
              R"(^(\s*solar\b[^,]*\d\s*W)\s*,?\s*(?:with\s+)?(?:charge|solar)\s+controller\s+(\d+\s*A)\b)"),
          "$1, controller $2"},
         {Pattern(
-             R"(^\s*(?:(?:engine|starter|main|vehicle)\s+)?battery\s+(?:master|main|kill|isolator)\s+switch\b(?:\s+(?:in|at|on|by)\s+(?:the\s+)?[a-z ]+)?\s*$)"),
-         "battery isolator"},
+             R"(^\s*(?:engine|starter|vehicle)\s+(battery\s+(?:master|main|kill|isolator)\s+switch)\b(?:\s+(?:in|at|on|by)\s+(?:the\s+)?[a-z ]+)?\s*$)"),
+         "$1"},
     };
     return put_plainly(std::move(line), plainer);
 }

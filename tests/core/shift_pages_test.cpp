@@ -109,6 +109,24 @@ TEST(ShiftPages, ACableThatBeginsAtItsFuse) {
     const yr::Run& feed_there = run_to(told, Terminal(of_name(told.points, "main block").id));
     EXPECT_EQ(feed_there.devices.at(0).fuse, FuseType::breaker_3);
     EXPECT_EQ(feed_there.devices.at(0).rating_A, 60);
+    // the block that a switch brought gets the name of the one that is said, in whichever order
+    for (const char* lines :
+         {"battery isolator 300A\nbattery to rear fuse box 1.5 m of 25 mm2, 100A fuse\nRear fuse box 8 way\n",
+          "battery isolator 300A\nRear fuse box 8 way\nbattery to rear fuse box 1.5 m of 25 mm2, 100A "
+          "fuse\n"}) {
+        const Plan van = typed_page(std::string("van\nbattery 100 Ah\n") + lines + "lamp 5 W\n");
+        EXPECT_EQ(
+            std::count_if(van.points.begin(), van.points.end(), [](const Point& p) { return p.feeds_loads; }),
+            1)
+            << lines;
+        const Terminal block = supply_run(van, of_name(van.loads, "lamp").id)->from;
+        const yr::Run& from_battery = run_to(van, block);
+        EXPECT_EQ(from_battery.size, WireSize::metric(25)) << lines;
+        EXPECT_EQ(from_battery.length_m, 1.5);
+        EXPECT_TRUE(std::any_of(from_battery.devices.begin(), from_battery.devices.end(),
+                                [](const Device& d) { return d.master; }))
+            << lines;
+    }
     EXPECT_EQ(of_name(crane.runs, "body strap").size, WireSize::awg(-1)) << "2/0";
 }
 
