@@ -6,6 +6,7 @@
 #include "support/folders.h"
 #include "support/random_plan.h"
 #include "support/run_program.h"
+#include "support/starts_a_process.h"
 
 namespace yr::test {
 namespace {
@@ -205,6 +206,7 @@ TEST_F(MeterPageTest, FromTheComplaintToTheBadGround) {
 }
 
 TEST_F(MeterPageTest, TheSimulatedMeterAnswersForTheSavedPlan) {
+    YR_STARTS_A_PROCESS();
     const QString file = QString::fromStdString(folder.file("truck.yourrail.json"));
     write_text(file.toStdString(), read_text(demo_path(kDemos[0])));
     ASSERT_TRUE(window.open_file(file));

@@ -7,6 +7,7 @@
 #include "io/readings_csv.h"
 #include "sim/bench_meter.h"
 #include "support/folders.h"
+#include "support/starts_a_process.h"
 
 namespace yr::test {
 namespace {
@@ -69,6 +70,7 @@ TEST_F(SurveyPageTest, TheCardTellsKnownFromAssumed) {
 }
 
 TEST_F(SurveyPageTest, TheMeterOnThisPlanSettlesWhatWasOpen) {
+    YR_STARTS_A_PROCESS();
     EXPECT_TRUE(page()->conclusions().contains(QStringLiteral("can't tell"))) << "before any draw";
     QSignalSpy ready(page()->meter(), &app::MeterClient::ready),
         done(page()->meter(), &app::MeterClient::done);
@@ -85,6 +87,7 @@ TEST_F(SurveyPageTest, TheMeterOnThisPlanSettlesWhatWasOpen) {
 }
 
 TEST_F(SurveyPageTest, AHiddenVehicleIsPracticeFromNothing) {
+    YR_STARTS_A_PROCESS();
     QSignalSpy ready(page()->meter(), &app::MeterClient::ready),
         done(page()->meter(), &app::MeterClient::done);
     answer_box(0);  // its points take the place of the plan's: it asks
@@ -200,6 +203,7 @@ TEST_F(OddMeterTest, AMeterThatLeavesOrTalksNonsenseIsTold) {
 }
 
 TEST_F(OddMeterTest, AStandInThatEndsIsToldWithItsLastWord) {
+    YR_STARTS_A_PROCESS();
     QSignalSpy said(page(), &app::SurveyPage::said);
     page()->meter()->start_stand_in({QStringLiteral("--plan"), QStringLiteral("nowhere.json")});
     ASSERT_TRUE(QTest::qWaitFor([&] { return !said.isEmpty(); }, 5000));
