@@ -25,7 +25,7 @@ std::optional<Terminal> by_habit(const Plan& plan, const std::string& word, bool
     if (word == "block" || word == "engine" || word == "engine block")
         return first(PointKind::chassis, "engine");
     if (word == "body" || word == "frame" || word == "cab") {
-        if (const auto named = first(PointKind::chassis, word)) return named;
+        if (auto named = first(PointKind::chassis, word)) return named;
         // one metal alone goes by whichever name
         const auto metals = std::count_if(plan.points.begin(), plan.points.end(),
                                           [](const Point& p) { return p.kind == PointKind::chassis; });
