@@ -73,9 +73,12 @@ std::vector<std::string> each_on_its_own(const std::string& line) {
     const bool kind_behind = m.has(5) && !m[5].empty();
     const std::string fuse = ", " + (kind_behind ? m[6] + " " + m[5] : m[7] + " " + m[8]),
                       own = m.has(4) && !m[4].empty() ? ", on own switch" : "";
+    const std::string before = "\"" + name + " ", behind = "\" " + m[3] + own + fuse + rest;
     std::vector<std::string> lines;
-    for (int k = 1; k <= std::stoi(m[2]); ++k)
-        lines.push_back("\"" + name + " " + std::to_string(k) + "\" " + m[3] + own + fuse + rest);
+    for (int k = 1; k <= std::stoi(m[2]); ++k) {
+        lines.push_back(before);
+        lines.back().append(std::to_string(k)).append(behind);
+    }
     return lines;
 }
 
