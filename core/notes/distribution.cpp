@@ -4,6 +4,7 @@
 #include "catalog/assumptions.h"
 #include "catalog/sockets.h"
 #include "notes/kinds.h"
+#include "notes/state_words.h"
 #include "plan/rail_volts.h"
 #include "typing/battery_words.h"
 #include "units/pattern.h"
@@ -131,13 +132,8 @@ std::optional<Id> block_that_is_there(PlanBuilder& b, const Said& said) {
     }
     if (!only || only->kind != PointKind::bus) return std::nullopt;
     // "rear panel" of the one that is called "rear body panel"
-    const std::string low = to_lower(said.name), name = " " + to_lower(only->name) + " ";
-    const auto words = split(low, ' ');
-    if (words.size() > 1 && low != to_lower(only->name) &&
-        std::all_of(words.begin(), words.end(), [&](std::string_view w) {
-            return name.find(" " + std::string(w) + " ") != std::string::npos;
-        }))
-        return only->id;
+    const std::string name = to_lower(only->name), low = to_lower(said.name);
+    if (low != name && all_words_in(name, low)) return only->id;
     if (only->name != "main block") return std::nullopt;
     const Run* feed = nullptr;
     for (const Run& r : plan.runs) {
