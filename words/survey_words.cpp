@@ -133,6 +133,7 @@ std::string assumption_brief(const AssumptionUse& use) {
         {"battery_capacity_Ah", {translated("capacity"), Dimension::charge}},
         {"battery_charge", {translated("charge"), Dimension::fraction}},
         {"battery_R0_V", {translated("resistance from capacity"), Dimension::number}},
+        {"battery_R0_small_V", {translated("resistance from capacity"), Dimension::number}},
         {"battery_cranking_V", {translated("resistance from cranking amps"), Dimension::number}},
         {"battery_cranking_en_V", {translated("resistance from cranking amps"), Dimension::number}},
         {"alternator_rated_A", {translated("rating"), Dimension::current}},
@@ -149,7 +150,7 @@ std::string assumption_brief(const AssumptionUse& use) {
     if (at == words.end()) return use.key;
     const auto [name, dimension] = at->second;
     if (use.key == "run_size_awg") return translated("size 14 AWG");
-    if (use.key == "battery_R0_V" || use.key.starts_with("battery_cranking")) return name;
+    if (use.key.starts_with("battery_R0") || use.key.starts_with("battery_cranking")) return name;
     const bool milli = use.key.ends_with("_mohm");
     return std::string(name) + " " + quantity(milli ? use.value * 1e-3 : use.value, dimension);
 }
@@ -159,6 +160,7 @@ std::string how_to_find(const std::string& key) {
         {"battery_capacity_Ah", translated("read the label: Ah, or reserve minutes")},
         {"battery_charge", translated("rest it an hour and read its volts")},
         {"battery_R0_V", translated("read cranking amps on the label")},
+        {"battery_R0_small_V", translated("read cranking amps on the label")},
         {"alternator_rated_A", translated("read the plate, or the part's number")},
         {"alternator_idle_share", translated("load it at idle, clamp the amps")},
         {"alternator_pulley_ratio", translated("measure both pulleys")},

@@ -202,11 +202,11 @@ std::optional<Error> refused_channel(const Plan& plan, const Point& box, int cha
 struct Chosen {
     WireSize size = WireSize::awg(14);
     std::optional<FuseChoice> fuse;
+    int parallel = 1;
 };
 
-// The thinnest size that passes and for which the school finds a fuse that guards it.
-Chosen choose_cable(const Plan& plan, const TypedLine& line, const Terminal& feed, double current_A,
-                    double length_m, double limit_share) {
+SizeAsk ask_of(const Plan& plan, const TypedLine& line, const Terminal& feed, double current_A,
+               double length_m, double limit_share) {
     SizeAsk ask;
     ask.current_A = current_A;
     ask.there_and_back_m = 2 * length_m;
@@ -218,32 +218,53 @@ Chosen choose_cable(const Plan& plan, const TypedLine& line, const Terminal& fee
         ask.ambient_C = std::max(ask.ambient_C, ask.engine_space ? s.engine_bay_C : s.ambient_C);
     ask.system = plan.policy.sizes;
     ask.table = plan.policy.ampacity_table;
+    return ask;
+}
+
+// The thinnest size that passes and for which the school finds a fuse that guards it; without a fuse: the
+// last that was looked at.
+Chosen thinnest_guarded(const Plan& plan, const TypedLine& line, const SizeAsk& ask,
+                        std::optional<double> inrush_A, double least_mm2) {
     Chosen chosen;
+    chosen.parallel = ask.parallel;
     const auto ladder = size_cable(ask);
     if (!ladder) return chosen;
     const std::size_t first =
         ladder->chosen < 0 ? ladder->rows.size() - 1 : static_cast<std::size_t>(ladder->chosen);
-    const std::optional<double> inrush =
-        line.inrush_A ? std::optional(*line.inrush_A * line.count) : std::nullopt;
-    const double least_mm2 = assumption("least_cable_mm2").value;
     for (std::size_t k = first; k < ladder->rows.size(); ++k) {
         const SizeRow& row = ladder->rows[k];
         if (line.size ? !(row.wire.size == *line.size) : row.wire.area_mm2 < least_mm2) continue;
         // a fuse that was asked for leaves the cable to be thick enough for it
         if (line.fuse_A && !line.size && row.ampacity.allowed_A < *line.fuse_A && k + 1 < ladder->rows.size())
             continue;
-        const auto advice =
-            choose_fuse({current_A, inrush, row.ampacity.allowed_A, ask.nominal_V}, plan.policy.fuse_school);
+        const auto advice = choose_fuse({ask.current_A, inrush_A, row.ampacity.allowed_A, ask.nominal_V},
+                                        plan.policy.fuse_school);
         chosen.size = row.wire.size;
         if (advice && advice->chosen && advice->protects_cable) {
             chosen.fuse = advice->chosen;
             return chosen;
         }
     }
+    return chosen;
+}
+
+// One cable where there is a size for it; else two or three side by side.
+Chosen choose_cable(const Plan& plan, const TypedLine& line, SizeAsk ask) {
+    constexpr double kSideBySide_mm2 =
+        50;  // NEC 310.10(G): 1/0 and thicker may run in parallel (from memory)
+    const std::optional<double> inrush_A =
+        line.inrush_A ? std::optional(*line.inrush_A * line.count) : std::nullopt;
+    Chosen chosen = thinnest_guarded(plan, line, ask, inrush_A, assumption("least_cable_mm2").value);
+    for (int beside = 2; beside <= 3 && !chosen.fuse && !line.size; ++beside) {
+        ask.parallel = beside;
+        if (const Chosen more = thinnest_guarded(plan, line, ask, inrush_A, kSideBySide_mm2); more.fuse)
+            chosen = more;
+    }
     if (line.size) chosen.size = *line.size;
     if (!chosen.fuse)  // a size that was asked for may be too thin: fuse for the load, the findings say the
                        // rest
-        if (const auto advice = choose_fuse({current_A, inrush, 1e9, ask.nominal_V}, plan.policy.fuse_school))
+        if (const auto advice =
+                choose_fuse({ask.current_A, inrush_A, 1e9, ask.nominal_V}, plan.policy.fuse_school))
             chosen.fuse = advice->chosen;
     return chosen;
 }
@@ -427,8 +448,9 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
     const double current_A = nominal_current_A(plan, line, feed.at()) *
                              (line.draw->kind == DrawKind::power ? 1 / kLowestShare : 1);
     const double length = line.length_m.value_or(assumption("run_length_m").value);
-    const Chosen cable = choose_cable(plan, line, feed.at(), current_A, length,
-                                      drop_limit_V(plan, load) / plan.vehicle.nominal_V);
+    const Chosen cable = choose_cable(
+        plan, line,
+        ask_of(plan, line, feed.at(), current_A, length, drop_limit_V(plan, load) / plan.vehicle.nominal_V));
 
     Run supply;
     supply.id = ids.take("run");
@@ -437,7 +459,7 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
     supply.to = pos_of(load.id);
     supply.length_m = line.length_m;
     supply.length_least_m = line.length_least_m;
-    supply.size = cable.size;
+    supply.size = cable.size, supply.parallel = cable.parallel;
     if (!line.place.empty()) supply.places = {line.place};
     if (cable.fuse)
         supply.devices.push_back({ids.take("fuse"),
@@ -473,7 +495,7 @@ Result<NewCircuit> make_one(const Plan& plan, const TypedLine& line, const std::
     ret.to = choose_return(plan, line, feed, current_A, home_run);
     ret.length_m = home_run ? line.length_m : std::optional(kGroundLead_m);
     if (home_run) ret.length_least_m = line.length_least_m;
-    ret.size = supply.size;
+    ret.size = supply.size, ret.parallel = supply.parallel;
     ret.places = supply.places;
 
     circuit.edit = Batch{{Put<Load>{load, {}}, Put<Run>{supply, {}}, Put<Run>{ret, {}}}};

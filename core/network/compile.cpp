@@ -95,7 +95,11 @@ class Compiler {
                 *b.cranking_A * cells;
             return cold / or_assumed({}, "battery_cold_factor", b.id, uses);
         }
-        return or_assumed({}, "battery_R0_V", b.id, uses) / capacity_Ah * cells;
+        constexpr double kSmall_Ah = 20;
+        const bool small =
+            capacity_Ah <= kSmall_Ah && (b.chemistry == Chemistry::agm || b.chemistry == Chemistry::gel);
+        return or_assumed({}, small ? "battery_R0_small_V" : "battery_R0_V", b.id, uses) / capacity_Ah *
+               cells;
     }
 
     void add_source(const Source& s) {

@@ -11,9 +11,11 @@
 namespace yr {
 namespace {
 
-constexpr double kReserve = 1.3;  // of the fuse above what flows for ever
-constexpr double kNear_m = 0.1;   // a hand's breadth from the post
-constexpr double kWarm = 1.2;     // copper at work against 20 C
+constexpr double kReserve = 1.3;              // of the fuse above what flows for ever
+constexpr double kLeastReserve = 1.2;         // where more would ask for two cables instead of one
+constexpr double kLargestOfOneCable_A = 400;  // a fuse that the thickest cable stands; common practice
+constexpr double kNear_m = 0.1;               // a hand's breadth from the post
+constexpr double kWarm = 1.2;                 // copper at work against 20 C
 constexpr double kBladesTo_A = 40;
 constexpr int kMostTwins = 3;
 
@@ -27,10 +29,13 @@ FuseType kind_for(const CableAsk& ask, double amps, bool breaker, double rail, d
     return amps * kReserve <= kBladesTo_A ? FuseType::blade : FuseType::bolt;
 }
 
+// Of the fuse for so many amps.
 double rating_for(FuseType type, double amps) {
     const auto& ratings = fuse_kind(type).ratings_A;
-    for (const double r : ratings)
-        if (r >= amps - 1e-9) return r;
+    for (const double r : ratings) {
+        if (r >= amps * kReserve - 1e-9) return r;
+        if (r == kLargestOfOneCable_A && r >= amps * kLeastReserve) return r;
+    }
     return ratings.back();
 }
 
@@ -115,7 +120,7 @@ Run cable_for(const PlanBuilder& builder, const CableAsk& ask, const Said& said)
             !said.fuse_A && all.back() < ask.amps * kReserve &&
             fuse_kind(FuseType::high).ratings_A.back() > all.back())
             type = FuseType::high;  // a weaker kind is not made for so much
-        double rating = said.fuse_A.value_or(rating_for(type, ask.amps * kReserve));
+        double rating = said.fuse_A.value_or(rating_for(type, ask.amps));
         if (said.size && !said.fuse_A) rating = not_above(builder.plan(), run, *said.size, type, rating);
         type = kind_with(type, rating, rail);
         must_carry_A = std::max(must_carry_A, rating);

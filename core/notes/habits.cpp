@@ -94,13 +94,13 @@ bool starts_another(const TypedLine& line) {
 
 std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line) {
     static const Pattern works(
-        R"(\b(?:winch(?:es)?|(?:tail ?|wheelchair |passenger |scissor |stretcher )lifts?|lift ?gates?|tail ?gate lift|power ?packs?|hydraulic (?:[a-z]+ )?(?:pump|pack|unit)|hydraulic motor|hoists?|crane|(?:salt |sand )?spreader(?: motor)?|plou?w (?:motor|pump)|(?:air |tyre |tire )compressors?|tipper|tip pump|dump pump|plough lift|plow lift)\b)");
+        R"(\b(?:winch(?:es)?|(?:tail ?|wheelchair |passenger |scissor |stretcher )lifts?|lift ?gates?|tail ?gate lift|power ?packs?|hydraulic (?:[a-z]+ )?(?:pump|pack|unit)|hydraulic motor|hoists?|crane|(?:salt |sand )?spreader(?: motor)?|plou?w (?:motor|pump)|(?:air(?: [a-z]+)?|tyre|tire|suspension|seat) compressors?|tipper|tip pump|dump pump|plough lift|plow lift)\b)");
     static const Pattern by_hand(
         R"(\b(?:(?:levell?ing )?jacks|levell?ers|slide-?outs?|awning motor|(?:power|electric) steps?|bed lift|generator (?:start|starter|cranking)|(?:pump|engine|motor|compressor|welder|mower) starter|macerator|(?:air )?horns?(?!\s*(?:relay|compressor))|klaxons?|(?:anchor )?windlass|capstan|(?:bow |stern )?thrusters?)\b)");
     static const Pattern with_ignition(
-        R"(\b(?:fuel pumps?|lift pump|injectors?|ignition (?:box|coils?|module|system)|ecus?|engine (?:computer|control unit|management)|(?:radiator|cooling|cooler|engine|intercooler|condenser) fans?|gearbox cooler|cooler pump|coolant pump|wipers?|washers?|(?:heated|heating) (?:windscreen|windshield|screen|mirrors?|seats?|rear window)|demisters?|defrosters?|(?:cab|hvac|screen) blower|cab heater(?: fan| blower)?|indicators?|turn signals?|head ?lights?|head ?lamps?|dust lights?|fog (?:lights?|lamps?)|driving (?:lights?|lamps?)|(?:number|license|licence) ?plate lights?|brake lights?|stop lights?|tail lights?|revers(?:e|ing) (?:lights?|lamps?|cameras?|alarm|beeper|buzzer|sounder)|backup (?:camera|alarm)|parking sensors?|gauges?|instruments?|dash(?:board)? lights?|power steering|light bars?|beacons?|strobes?|sirens?)\b)");
+        R"(\b(?:fuel pumps?|lift pump|injectors?|ignition (?:box|coils?|module|system)|ecus?|engine (?:computer|control unit|management)|(?:radiator|cooling|cooler|engine|intercooler|condenser) fans?|gearbox cooler|cooler pump|coolant pump|wipers?|washers?|(?:heated|heating) (?:windscreen|windshield|screen|mirrors?|seats?|rear window)|demisters?|defrosters?|(?:cab|hvac|screen) blower|cab heater(?: fan| blower)?|indicators?|turn signals?|head ?lights?|head ?lamps?|dust lights?|fog (?:lights?|lamps?)|driving (?:lights?|lamps?)|(?:number|license|licence) ?plate lights?|brake lights?|stop lights?|tail lights?|revers(?:e|ing) (?:lights?|lamps?|cameras?|alarm|beeper|buzzer|sounder)|backup (?:camera|alarm)|parking sensors?|gauges?|instruments?|dash(?:board)? lights?|power steering|light bars?|beacons?|strobes?|sirens?|(?:blue|emergency|warning) lights?|blues|plou?(?:w|gh) (?:lights?|lamps?)|(?:pto|blade|mower|deck) clutch(?:es)?)\b)");
     static const Pattern no_load_of_it(
-        R"(\b(?:remote|receiver|control(?:ler)?|socket|light|lamp|camera|fridge|freezer|seat)s?\b)");
+        R"(\b(?:remote|receiver|control(?:ler)?|socket|light|lamp|camera|fridge|freezer)s?\b|\bseats?$)");
     // what another vehicle is started from stays dead until somebody plugs in
     if (starts_another(line)) {
         Condition plugged;
@@ -108,22 +108,30 @@ std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line
         return plugged;
     }
     static const Pattern traction(
-        R"(\b(?:motor controllers?|traction (?:motor|controller|inverter)s?|drive (?:motor|controller)s?)\b)");
-    if (line.inverter.empty() && traction.is_in(line.name)) {
+        R"(\b(?:(?:motor|speed) controllers?|traction (?:motor|controller|inverter)s?|drive (?:motor|controller)s?)\b)"),
+        bare(R"(^(?:main )?controllers?$)");  // of a cart
+    const bool of_a_cart = plan.vehicle.nominal_V >= 36 && bare.is_in(line.name);
+    if (line.inverter.empty() && (of_a_cart || traction.is_in(line.name))) {
         Condition driven;
         driven.key = Key::ignition;
         return driven;
     }
+    // where somebody lives it runs as long as a tap is open; of other vehicles it may cool the engine
+    static const Pattern tap(
+        R"(\b(?:water(?: pressure)?|shower|galley|sink|tap|flush) pumps?\b|\btoilets?\b)");
+    const bool lived_in = plan.batteries.size() > 1 || !has_engine(plan),
+               at_a_tap = lived_in && !line.details.duty && tap.is_in(line.name);
     static const Pattern marker(R"(\b(?:camp|awning|interior|reading|galley|floor)\b)");
     if (!line.inverter.empty() || !line.entry.empty()) return std::nullopt;
     Condition when;
     if (!has_engine(plan)) {  // from its battery, and never longer than it is asked to
-        const bool asked = works.is_in(line.name) || by_hand.is_in(line.name);
+        const bool asked = works.is_in(line.name) || by_hand.is_in(line.name) || at_a_tap;
         if (!asked || no_load_of_it.is_in(line.name)) return std::nullopt;
         when.switches = {line.name};
         return when;
     }
-    if (by_hand.is_in(line.name) && !no_load_of_it.is_in(line.name)) {  // with the engine standing, too
+    if ((at_a_tap || by_hand.is_in(line.name)) &&
+        !no_load_of_it.is_in(line.name)) {  // with the engine standing, too
         when.switches = {line.name};
         return when;
     }

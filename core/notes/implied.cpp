@@ -14,7 +14,7 @@ namespace yr {
 namespace {
 
 const Pattern& hours_said() {
-    static const Pattern hours(R"(\d\s*Ah\b)");
+    static const Pattern hours(R"(\d\s*(?:Ah|kWh)\b)");
     return hours;
 }
 

@@ -13,6 +13,9 @@ using Made = Result<Id>;  // what was added or changed; edits are in the builder
     return fail(ErrorCode::empty, what, {}, std::move(wanted));
 }
 
+// The switch by which two batteries are joined by hand.
+inline constexpr const char* kBatteriesJoined = "batteries joined";
+
 [[nodiscard]] Made make_battery(PlanBuilder& b, const Said& said);
 [[nodiscard]] Made make_alternator(PlanBuilder& b, const Said& said, bool stator);
 [[nodiscard]] Made make_starter(PlanBuilder& b, const Said& said);

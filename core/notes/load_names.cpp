@@ -11,7 +11,7 @@ bool names_no_load(const std::string& name, double amps, double watts) {
         R"(^(?:of|to|from|via|with|for|and|or|by|between|i|we|there|this|these|(?:isolated|connected|fed) (?:by|with|via|to|from))\b|(?:^|\s)(?:with|via|by|from|between)$|\baverages?$|^trips?\b.*\d|^(?:rx|tx|average|avg|peaks?|max|min|start(?:s|ing|-?up)?|(?:at|on) start(?:-?up)?)$)");
     // what charges, unless it is a part of it that draws; what opens and closes
     static const Pattern gives(
-        R"(\b(?:alternators?|stator|dynamo|generator|solar (?:panels?|blanket|array))\b)");
+        R"(\b(?:alternators?|stator|dynamo|(?<!x-ray |xray |ozone |smoke |fog |steam |foam |bubble |signal |oxygen |nitrogen |hydrogen )generator|solar (?:panels?|blanket|array))\b)");
     static const Pattern draws(
         R"(\b(?:lights?|lamp|warning|field|excit\w*|sens\w*|relay|regulator|fan|heater|coil|indicator|buzzer|alarm|gauge|signal|start|starter|fuel|glow)\b)");
     static const Pattern opens(

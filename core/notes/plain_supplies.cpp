@@ -55,10 +55,44 @@ std::string one_box_of_both(const std::string& line) {
     return out;
 }
 
+// Who says what charges with its figures the other way round.
+std::string charged_in_our_words(std::string line) {
+    static const Phrase plainer[] = {
+        {Pattern(
+             R"(^\s*(?:mppt|pwm)\s+(?:(?:solar\s+)?controller\s+)?(\d+\s*A)\s*[,:+]?\s*(?:with\s+|for\s+)?((?:\d{1,2}\s*x\s*)?\d+(?:\.\d+)?\s*W)(?:atts?)?(?:\s+(?:of\s+)?(?:solar|panels?))*(?:\s*,?\s*(?:12|24|36|48)\s*V)?\s*$)"),
+         "solar $2, controller $1"},
+        {Pattern(
+             R"(^\s*((?:\d{1,2}\s*x\s*)?\d+(?:\.\d+)?\s*W)(?:atts?)?\s+(?:solar\s+)?panels?\s*[,+]\s*(?:with\s+)?(?:an?\s+)?(?:mppt|pwm)\s+(?:controller\s+)?(\d+\s*A)\s*$)"),
+         "solar $1, controller $2"},
+        {Pattern(
+             R"(^\s*(?:the\s+)?(?:charg(?:e|ing)|alternator|flywheel|lighting)\s+coils?\s*[,:]?\s*(?=\d+(?:\.\d+)?\s*A\b))"),
+         "stator "},
+        {Pattern(
+             R"(^(\s*(?:[a-z]+\s+){0,2}battery\b.*\d\s*Ah\b.*?)\s*,\s*(?:via\s+|with\s+|by\s+|on\s+)?(?:an?\s+)?(?:vsr|split[ -]charge(?:\s+relay)?)\s*$)"),
+         "$1, sensing relay"},
+        {Pattern(R"((\s(?:from|off)\s+(?:the\s+)?[a-z]+)\s+always\s*$)"), "$1, always"},
+        {Pattern(R"((\bcharger\s+\d+(?:\.\d+)?\s*A)\s+(?:at|@)\s*(?=(?:12|24|36|48)\s*V\b))"), "$1 "},
+        {Pattern(R"(^\s*(24|36|48)\s*V\s+charger\s*[,:]?\s*(\d+\s*A)\s*$)"), "charger shore $2 $1 V"},
+        {Pattern(
+             R"(^\s*battery\s+(?:selector\s+)?switch\s*[:,]?\s*\(?\s*(?:off\s*[-/]\s*)?1\s*[-/]\s*2\s*[-/]\s*b(?:oth)?(?:\s*[-/]\s*off)?\s*\)?)"),
+         "joiner switch "},
+        {Pattern(R"(^\s*on-?\s?board\s+(?:battery\s+)?charger\s*[,:]?\s*(?=\d+\s*A\b))"), "shore charger "},
+        {Pattern(
+             R"(^\s*([2-8])\s*x\s*(6|12)\s*V\s*,?\s*(\d+\s*Ah)\s+((?:[a-z]+\s+)?(?:start(?:er|ing)?|engine|cranking|house|leisure|service))\s+(?:batteries|batts)\b)"),
+         "$4 batteries $1x $2V $3"},
+        {Pattern(
+             R"(^\s*(?:12|24|48)\s*V?\s*(?:[-/]|to)\s*(?:12|24|48)\s*V?\s+(?=(?:dc-?dc|b2b)\b.*\b(?:start|starter|engine|vehicle)\b.*\bto\b))"),
+         ""},
+        {Pattern(
+             R"(^\s*(?:12|24|48)\s*V\s+(?=(?:dc-?dc|b2b)\b.*\b(?:start|starter|engine|vehicle)\b.*\bto\b))"),
+         ""}};
+    return put_plainly(std::move(line), plainer);
+}
+
 }  // namespace
 
 std::string with_plain_supplies(std::string line) {
-    line = one_box_of_both(line);
+    line = charged_in_our_words(one_box_of_both(line));
     static const Phrase plainer[] = {
         // from what stands most narrowly to what may stand anywhere
         {Pattern(

@@ -101,7 +101,7 @@ std::string state_line(const std::string& name, const std::string& words) {
     const std::string plain = idle.replaced(hours.replaced(words, "$1 h"), "$1 idling, ");
     const std::string rest = circuits_in_our_words(lasts.replaced(motor.replaced(plain, "engine "), ", "));
     static const Pattern under_way(
-        R"(\b(?:under ?way|cruising|steaming|in transit|travell?ing|on the road|(?:running|going|driving) (?:to|out|home|back))\b)"),
+        R"(\b(?:under ?way|cruising|steaming|in transit|travell?ing|deliver(?:y|ing|ies)|commut(?:e|ing)|riding|touring|hauling|towing|patrol(?:ling)?|en route|responding|transporting|on the road|(?:running|going|driving) (?:to|out|home|back))\b)"),
         engine(R"(\b(?:engine|key|rpm)\b)");
     Found r;
     static const Pattern plugged(
@@ -165,9 +165,9 @@ std::string without_figures_of_loads(const Plan& plan, const std::string& line) 
 }  // namespace
 
 std::string state_said(const Plan& plan, const std::string& said) {
-    // "engines running", "lights, receiver (4 hrs)"
+    // "engines running", "lights, receiver (4 hrs)", "lights, fan for 4 h"
     static const Pattern engines(R"(\bengines\s+(?=off|on|running|stopped|idl))"),
-        hours_last(R"((:[^\d]*?)\s*,?\s+\(?(\d+(?:\.\d+)?)\s*(?:h|hrs?|hours?)\)?\s*$)");
+        hours_last(R"((:[^\d]*?)(?:\s+for)?\s*,?\s+\(?(\d+(?:\.\d+)?)\s*(?:h|hrs?|hours?)\)?\s*$)");
     const std::string line = hours_last.replaced(engines.replaced(lasting(said), "engine "), "$1, $2 h");
     static const Pattern named(
         R"(^\s*([a-z][a-z -]{1,30}?)(?:\s+(\d+(?:\.\d+)?\s*h)(?:ours?|rs?)?)?\s*:\s*(\S.*)$)");

@@ -231,7 +231,7 @@ bool asks_for_a_hand(const std::optional<Condition>& when) {
 bool runs_on_mains(const Plan& plan, const TypedLine& line) {
     constexpr double kLeast_W = 500;
     static const Pattern mains(
-        R"(\b(?:kettle|microwave(?: oven)?|toaster|hair ?dryer|induction (?:hob|cooker|plate)|(?:air )?fryer|blender|washing machine|(?:coffee|espresso) (?:machine|maker)|iron|vacuum(?: cleaner)?|(?:slow|rice) cooker)s?$)");
+        R"(\b(?:kettle|microwave(?: oven)?|toaster|hair ?dryer|induction(?: (?:hob|cooker|plate|stove))?|heat pump|(?:tumble )?dryer|washer|dish ?washer|(?:electric )?oven|(?:air )?fryer|blender|washing machine|(?:coffee|espresso) (?:machine|maker)|iron|vacuum(?: cleaner)?|(?:slow|rice) cooker)s?$)");
     return plan.inverters.size() == 1 && line.inverter.empty() && !line.said_V && line.feed.empty() &&
            line.draw && line.draw->kind == DrawKind::power && line.draw->value >= kLeast_W &&
            mains.is_in(to_lower(line.name));
@@ -485,8 +485,14 @@ std::optional<MainBlock> main_block_for(const Plan& plan, int number = 1, const 
     MainBlock laid{plan, {}, {}};
     Id negative;
     const std::string behind = number > 1 ? " " + std::to_string(number) : "";
-    for (const std::string& line : {"bus \"negative bus" + behind + "\" negative for 120 A, 0.5 m",
-                                    "bus \"" + block_name(number) + "\" for 80 A, 0.5 m"}) {
+    // the whole supply of a scooter or a mower is a few ampere (common practice, no source)
+    constexpr double kSmall_Ah = 30, kSmall_A = 40;
+    double given_A = 0;
+    for (const Source& s : plan.sources) given_A += s.rated_A.value_or(0);
+    const bool small = battery.capacity_Ah && *battery.capacity_Ah <= kSmall_Ah && given_A <= kSmall_A;
+    const std::string out = small ? "45" : "120", in = small ? "30" : "80";
+    for (const std::string& line : {"bus \"negative bus" + behind + "\" negative for " + out + " A, 0.5 m",
+                                    "bus \"" + block_name(number) + "\" for " + in + " A, 0.5 m"}) {
         const Statement bus = read_kind(laid.plan, K::bus, line + place, nullptr);
         if (!bus.edit || !yr::apply(laid.plan, *bus.edit)) return std::nullopt;
         laid.edits.edits.push_back(*bus.edit);

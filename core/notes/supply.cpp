@@ -124,13 +124,24 @@ Device joiner_of(const PlanBuilder& b, const Said& said) {
         d.kind = DeviceKind::diode, d.name = "isolator", d.forward_V = 0.05;
     } else if (said.has("switch")) {
         d.kind = DeviceKind::switching, d.name = "battery switch",
-        d.closed_when.switches = {"batteries joined"};
+        d.closed_when.switches = {kBatteriesJoined};
     } else {
         d.kind = DeviceKind::switching, d.name = "battery contactor";
         d.closed_when.engine = Engine::running, d.closed_when.not_cranking = true;
     }
     if (joining_A(said) > 0) d.contact_A = joining_A(said);
     return d;
+}
+
+// A switch that joins two batteries by hand is turned when the engine runs, so that both are charged (common
+// practice, no source).
+void joined_while_running(PlanBuilder& b, const Device& joiner) {
+    for (State s : std::vector<State>(b.plan().states))
+        for (const std::string& name : joiner.closed_when.switches)
+            if (s.rpm > 0 && std::find(s.switches.begin(), s.switches.end(), name) == s.switches.end()) {
+                s.switches.push_back(name);
+                b.put(s);
+            }
 }
 
 // Joined to the first as the line says: by a charger, a relay that senses, a contactor, a switch, an
@@ -176,6 +187,7 @@ void join(PlanBuilder& b, const Battery& first, const Battery& battery, const Sa
     if (instead_of) link.id = instead_of->id;
     link.devices.insert(link.devices.begin() + (link.devices.empty() ? 0 : 1), d);
     b.put(link);
+    joined_while_running(b, d);
 }
 
 }  // namespace
@@ -261,6 +273,19 @@ void match_ground(PlanBuilder& b, const Battery& battery, const Run& cable) {
 
 }  // namespace
 
+// What has a stator is a small engine, which turns faster at idle and on the road (common practice, no
+// source): the states that every vehicle begins with do, as long as nobody said otherwise.
+static void turn_as_a_small_engine(PlanBuilder& b) {
+    constexpr double kIdle_rpm = 1300, kRoad_rpm = 4000;
+    const Plan bare = blank_vehicle();
+    for (State s : std::vector<State>(b.plan().states))
+        for (const State& usual : bare.states)
+            if (s.id == usual.id && s.rpm > 0 && s.rpm == usual.rpm) {
+                s.rpm = s.role == StateRole::idling ? kIdle_rpm : kRoad_rpm;
+                b.put(s);
+            }
+}
+
 Made make_alternator(PlanBuilder& b, const Said& said, bool stator) {
     if (b.plan().batteries.empty()) return missing("battery", Want::a_plan_with_a_battery);
     const auto rated = said.plain_of(Dimension::current);
@@ -286,6 +311,7 @@ Made make_alternator(PlanBuilder& b, const Said& said, bool stator) {
     if (stator) {  // of a small engine: half at a fast idle, all near its top (common practice)
         s.pulley_ratio = 1;
         s.curve = {{600, 0}, {1200, 0.5 * *rated}, {3000, 0.85 * *rated}, {5000, *rated}};
+        turn_as_a_small_engine(b);
     }
     b.put(s);
     const Run charge =
@@ -470,6 +496,7 @@ Made make_joiner(PlanBuilder& b, const Said& said) {
         d.at_m = r.length_m.value_or(1) / 2;
         r.devices.insert(r.devices.begin() + (r.devices.empty() ? 0 : 1), d);
         b.put(r);
+        joined_while_running(b, d);
         return r.id;
     }
     join(b, first, second, plain);

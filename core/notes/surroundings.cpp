@@ -94,6 +94,7 @@ void run_as_what_is_named(const Plan& plan, const std::vector<Id>& named, State&
         R"(\b(?:over ?night|parked|camp\w*|moored|(?:at )?anchor\w*|sleep\w*|stand\w*|stopped|waiting|rest\w*|lunch|break)\b|^(?:at )?night$)");
     if (mentions(text, "key") || mentions(text, "engine") || stands.is_in(s.name) || s.key != Key::off)
         return;
+    static const Pattern under_sail(R"(\b(?:under )?sail(?:s|ing)?\b|\bdrifting\b)");
     bool by_key = false;
     for (const Id& id : named)
         if (const Load* load = find(plan.loads, std::string_view(id))) {
@@ -101,7 +102,7 @@ void run_as_what_is_named(const Plan& plan, const std::vector<Id>& named, State&
                 by_key || load->live_when.key >= Key::ignition || load->live_when.engine == Engine::running;
             s.key = std::max(s.key, std::min(load->live_when.key, Key::ignition));
         }
-    if (by_key) turn_as_usual(plan, s, text);
+    if (by_key && !under_sail.is_in(s.name)) turn_as_usual(plan, s, text);
 }
 
 // "state towed 8 h, key on, engine off, 20 C, switches scene and beacons"
@@ -152,6 +153,11 @@ Made make_state(PlanBuilder& b, const Said& said, std::string_view text) {
     if (said.when)
         for (const std::string& off : said.when->switches_off) std::erase(s.switches, off);
     run_as_what_is_named(b.plan(), said.switched_on, s, text);
+    // what joins two batteries by hand is turned while the engine runs (common practice, no source)
+    if (const auto all = plan_switches(b.plan());
+        s.rpm > 0 && std::find(all.begin(), all.end(), kBatteriesJoined) != all.end() &&
+        std::find(s.switches.begin(), s.switches.end(), kBatteriesJoined) == s.switches.end())
+        s.switches.emplace_back(kBatteriesJoined);
     // "everything but the headlights": they have a switch that is off here
     for (const Id& id : said.switched_off) give_switch(b, id, {s.id});
     b.put(s);

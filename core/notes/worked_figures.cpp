@@ -134,14 +134,32 @@ std::string average_as_share(const std::string& line) {
                              works = R"((?:(?:when|while)\s+)?(?:running|going|cycling|on)\b)";
     static const Pattern before(figure + mean + R"(\s*[,;/(]?\s*(?:but\s+)?)" + figure + works + R"(\)?)"),
         behind(figure + works + R"(\s*[,;/(]?\s*)" + figure + mean + R"(\)?)");
+    // "autopilot 5 A avg 3 A"
+    static const Pattern aside(R"((\d+(?:\.\d+)?)\s*A\s*[,;/(]?\s*)" + mean +
+                               R"(\s*:?\s*(\d+(?:\.\d+)?)\s*A\b\)?)");
     Found m;
     const bool first = before.is_in(line, m);
-    if (!first && !behind.is_in(line, m)) return line;
+    if (!first && !behind.is_in(line, m) && !aside.is_in(line, m)) return line;
     const double average = parse_value(m[first ? 1 : 2], Dimension::number).value_or(0),
                  draws = parse_value(m[first ? 2 : 1], Dimension::number).value_or(0);
     if (average <= 0 || average > draws) return line;
     return m.before() + shown(draws) + " A, duty " + shown(std::ceil(100 * average / draws)) + " %" +
            m.behind();
+}
+
+// "48 V 5 kWh lithium": its charge at its own volts. Of no volts it is not known.
+std::string energy_as_charge(const std::string& line) {
+    static const Pattern energy(R"((?<![\d.])(\d+(?:\.\d+)?)\s*kWh\b)"), hours(R"(\d\s*Ah\b)"),
+        rail(R"((?<![\d.])(12|24|36|48)\s*V\b)"), exact(R"((?<![\d.])(12\.8|25\.6|38\.4|51\.2)\s*V\b)"),
+        lead(R"(\b(?:lead|agm|gel|flooded|wet)\b)"), charged(R"(\b(?:a|per|each)\s+day\b|/\s*day\b)");
+    Found m, v;
+    if (hours.is_in(line) || charged.is_in(line) || !energy.is_in(line, m)) return line;
+    if (!exact.is_in(line, v) && !rail.is_in(line, v)) return line;
+    constexpr double kCells = 12.8 / 12;  // of lithium iron phosphate
+    const double said_V = parse_value(v[1], Dimension::number).value_or(0);
+    const double volts = rail.is_in(line) && !lead.is_in(line) ? said_V * kCells : said_V;
+    return m.before() + shown(std::round(1000 * parse_value(m[1], Dimension::number).value_or(0) / volts)) +
+           " Ah" + m.behind();
 }
 
 }  // namespace
@@ -155,7 +173,7 @@ std::string with_inches(const std::string& line) {
 std::string with_worked_figures(std::string line) {
     for (const auto work :
          {tape_as_whole, one_way, fuse_before_its_draw, timer_as_share, strings_of_panels, alternator_in_amps,
-          controllers_together, usb_in_watts, times_of_a_day, average_as_share})
+          energy_as_charge, controllers_together, usb_in_watts, times_of_a_day, average_as_share})
         line = work(line);
     return line;
 }

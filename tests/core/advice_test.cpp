@@ -169,6 +169,39 @@ TEST(Hours, OfALoadAloneFitItsAmps) {
     EXPECT_GT(told, 10);
 }
 
+// Nor behind a converter: all parts that are told of carts whose 12 V lives while they stand are no more than
+// what their packs give, and the heaviest is told with as many watts as it takes at least.
+TEST(Hours, PartsBehindAConverterAreNoMoreThanTheWhole) {
+    int told = 0;
+    for (unsigned seed = 0; seed < sweep(12U, 100U); ++seed) {
+        Plan plan = cart(seed).plan;
+        for (Source& s : plan.sources)
+            if (s.kind == SourceKind::converter) s.works_when = {};
+        const Load* heaviest = nullptr;
+        for (Load& l : plan.loads) {
+            if (l.id == "motor") continue;
+            l.live_when = {};
+            if (!heaviest || l.draw.value > heaviest->draw.value) heaviest = &l;
+        }
+        ASSERT_TRUE(heaviest) << seed;
+        double parts_A = 0, whole_A = 0;
+        bool of_the_heaviest = false;
+        for (const Finding& f : inspect(plan, false).findings) {
+            if (f.kind != FindingKind::parked_draw) continue;
+            ++told, parts_A += f.value, whole_A = f.limit;
+            EXPECT_LE(f.average.value_or(f.value), f.value) << seed;
+            if (f.id != heaviest->id) continue;
+            of_the_heaviest = true;
+            const Solution sol = solve(plan, *find(plan.states, f.state));
+            const auto k = static_cast<std::size_t>(heaviest - plan.loads.data());
+            EXPECT_GE(f.value * sol.point.batteries.at(0).voltage_V, sol.point.loads.at(k).power_W) << seed;
+        }
+        EXPECT_TRUE(of_the_heaviest) << seed;
+        EXPECT_LE(parts_A, 1.01 * whole_A) << seed;
+    }
+    EXPECT_GT(told, 20);
+}
+
 // What hangs behind a converter asks its battery for other amps than it takes itself: by their power, and for
 // no longer than it runs.
 TEST(Advice, BehindAConverterTheBatteryAmpsCount) {

@@ -277,13 +277,15 @@ TEST(OwnersPages, StatesInFewWords) {
     EXPECT_EQ(loading.role, StateRole::idling);
     EXPECT_EQ(loading.key, Key::ignition);
     EXPECT_GT(loading.rpm, 0);
-    EXPECT_EQ(loading.switches, (std::vector<std::string>{"crane", "work"}));
-    EXPECT_EQ(of_name(truck.states, "night move").switches, std::vector<std::string>{"beacon"});
+    EXPECT_EQ(loading.switches, (std::vector<std::string>{"crane", "work", "remote for crane"}));
+    EXPECT_EQ(of_name(truck.states, "night move").switches,
+              (std::vector<std::string>{"beacon", "remote for crane"}));
     EXPECT_GT(of_name(truck.states, "night move").rpm, loading.rpm);
     EXPECT_EQ(of_name(truck.states, "parked overnight").role, StateRole::parked);
     EXPECT_EQ(of_name(truck.states, "parked overnight").key, Key::off);
     EXPECT_EQ(of_name(truck.states, "cruise").rpm, 1600);
-    EXPECT_EQ(of_name(truck.states, "all on").switches.size(), 4u) << "the tablet is off in the night move";
+    EXPECT_EQ(of_name(truck.states, "all on").switches.size(), 5u)
+        << "the tablet is off in the night move, the remote overnight";
     EXPECT_EQ(of_name(truck.states, "parked overnight").switches, std::vector<std::string>{"tablet"});
     EXPECT_GT(of_name(truck.states, "yard").rpm, 0);
     EXPECT_EQ(of_name(truck.states, "tow").key, Key::off) << "as it is said";

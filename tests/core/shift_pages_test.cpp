@@ -62,9 +62,10 @@ TEST(ShiftPages, WhatAStoppedStateLeavesOutIsOffWithTheKey) {
     EXPECT_FALSE(runs_in(plan, "couches", "charging"));
     const auto& on = of_name(plan.states, "charging").switches;
     EXPECT_EQ(std::count(on.begin(), on.end(), "plugged in"), 1);
-    // without a state of its own that is stopped nothing is known of the key being off
+    // what is named only where the engine runs nobody leaves on with the key off
     const Plan moving = typed_page(std::string(page) + "town: engine on, couches\nroad: engine on, router\n");
-    EXPECT_TRUE(runs_in(moving, "couches", "Key off"));
+    EXPECT_FALSE(runs_in(moving, "couches", "Key off"));
+    EXPECT_TRUE(runs_in(moving, "fridge", "Key off"));
 }
 
 TEST(ShiftPages, ThingsByAPartOfTheirName) {
