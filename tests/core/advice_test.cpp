@@ -199,7 +199,7 @@ TEST(Hours, PartsBehindAConverterAreNoMoreThanTheWhole) {
         EXPECT_TRUE(of_the_heaviest) << seed;
         EXPECT_LE(parts_A, 1.01 * whole_A) << seed;
     }
-    EXPECT_GT(told, 20);
+    EXPECT_GE(told, sweep(12, 100));
 }
 
 // What hangs behind a converter asks its battery for other amps than it takes itself: by their power, and for
