@@ -193,7 +193,8 @@ std::string mend_label(const Finding& f, const Plan& plan) {
         case MendKind::seal:
             return translated("Seal it");
         case MendKind::behind_master:
-            return translated("All behind the master");
+            return m.to_A > 0 ? say("All behind a master of {0}", quantity(m.to_A, Dimension::current))
+                              : std::string(translated("All behind the master"));
     }
     return {};
 }
@@ -258,6 +259,12 @@ std::string mend_name(const Finding& f, const Plan& plan) {
         case MendKind::insulation:
             return say("{0} with insulation for {1}", what, quantity(m.to_A, Dimension::temperature));
         case MendKind::behind_master:
+            if (m.to_A > 0)
+                return has_alternator(plan)
+                           ? say("everything behind {0}, one of {1}, the alternator off by its second pole",
+                                 what, quantity(m.to_A, Dimension::current))
+                           : say("everything behind {0}, one of {1}", what,
+                                 quantity(m.to_A, Dimension::current));
             return has_alternator(plan)
                        ? say("everything behind {0}, the alternator off by its second pole", what)
                        : say("everything behind {0}", what);

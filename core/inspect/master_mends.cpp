@@ -11,8 +11,9 @@ namespace yr {
 namespace {
 
 constexpr double kToBar_m = 0.3, kMaster_m = 0.1;
-constexpr double kLeastMain_A = 200,
-                 kOneCable_A = 300;  // of a main fuse; what one of the thickest cables stands
+// Of a main fuse; what one and two of the thickest cables stand.
+constexpr double kLeastMain_A = 200, kOneCable_A = 300, kTwoCables_A = 450;
+constexpr double kLargerMasters_A[] = {500, 600};  // that are to be had; common practice, no source
 
 bool gives(const Plan& plan, const Terminal& end) {
     return std::any_of(plan.sources.begin(), plan.sources.end(),
@@ -76,11 +77,13 @@ std::vector<Mend> behind_the_master(const Plan& plan, const Id& run_id, const Id
         master.at_m = kMaster_m;
         to_bar.devices.push_back(std::move(master));
     }
+    const double said_A = to_bar.devices.empty() ? 0 : to_bar.devices.front().contact_A.value_or(0);
     std::vector<Mend> mends;
-    const auto offer = [&](const WireSize& size, int parallel, double fuse_A) {
+    const auto offer = [&](const WireSize& size, int parallel, double fuse_A, double contact_A) {
         Plan with = p;
         Run cable = to_bar;
         cable.size = size, cable.parallel = parallel;
+        if (contact_A > 0) cable.devices.front().contact_A = contact_A;
         if (fuse_A > 0) {
             Device fuse;
             fuse.id = new_id(plan, "master-fuse"), fuse.name = to_bar.name + " fuse";
@@ -88,14 +91,29 @@ std::vector<Mend> behind_the_master(const Plan& plan, const Id& run_id, const Id
             cable.devices.insert(cable.devices.begin(), fuse);
         }
         with.runs.push_back(std::move(cable));
-        mends.push_back({MendKind::behind_master, edit_between(plan, with), device, {}, {}, 0, 0, bar.id, 0});
+        mends.push_back({MendKind::behind_master,
+                         edit_between(plan, with),
+                         device,
+                         {},
+                         {},
+                         said_A,
+                         contact_A,
+                         bar.id,
+                         0});
     };
-    if (thickest->size) offer(*thickest->size, thickest->parallel, 0);
     const WireSize most = sizes_of(plan.policy.sizes).back();
-    for (const int parallel : {1, 2}) offer(most, parallel, 0);
-    // without a starter nothing but a fuse excuses a cable from the post
-    for (const double rating : fuse_kind(FuseType::high).ratings_A)
-        if (rating >= kLeastMain_A) offer(most, rating > kOneCable_A ? 2 : 1, rating);
+    const auto offer_all = [&](double contact_A, double least_fuse_A) {
+        if (thickest->size) offer(*thickest->size, thickest->parallel, 0, contact_A);
+        for (const int parallel : {1, 2}) offer(most, parallel, 0, contact_A);
+        // without a starter nothing but a fuse excuses a cable from the post
+        for (const double rating : fuse_kind(FuseType::high).ratings_A)
+            if (rating >= least_fuse_A)
+                offer(most, rating > kTwoCables_A ? 3 : rating > kOneCable_A ? 2 : 1, rating, contact_A);
+    };
+    offer_all(0, kLeastMain_A);
+    // what it switches then may be more than its contacts carry
+    for (const double larger_A : kLargerMasters_A)
+        if (said_A > 0 && said_A < larger_A) offer_all(larger_A, said_A);
     return mends;
 }
 

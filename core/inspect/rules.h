@@ -124,7 +124,8 @@ struct OverAsked {
 
 // Everything that hangs on the battery's post beside the master in this run moves to a bus bar behind it, and
 // the alternator's field goes through its second pole; the cable to it as thick as the thickest of
-// them, then thicker, then with a fuse. Empty: the run begins at no battery.
+// them, then thicker, then with a fuse; all that once more with larger contacts than are said (the mend's
+// from_A and to_A; 0: as said). Empty: the run begins at no battery.
 [[nodiscard]] std::vector<Mend> behind_the_master(const Plan& plan, const Id& run, const Id& master);
 
 // Adds `finding`, or replaces the one of the same kind and place when this one is worse (larger value /

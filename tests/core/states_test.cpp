@@ -471,7 +471,8 @@ TEST(Master, WhatIsBesideItMovesBehindIt) {
          "main disconnect on the battery\nradiator fans 2x 14 A\nfuel pump 12 A\nlamps 6x 27 W\n"
          "inverter 600 W, from battery\nlaptop 90 W on inverter\n"},
         {van, "battery master switch\nwinch 2 kW, 3 m\nfridge 45 W\n"},
-        {lorry, "battery master switch\nwinch 4 kW, 9 m\nlamps 4x 35 W\n"}};
+        {lorry, "battery master switch\nwinch 4 kW, 9 m\nlamps 4x 35 W\n"},
+        {lorry, "battery master switch 250 A\nstarter 5.5 kW\npower pack 2.4 kW, 2.5 m\nlamps 4x 35 W\n"}};
     for (const auto& [vehicle, things] : vehicles) {
         const Plan plan = read_notes(vehicle + things, &shipped_library()).plan;
         const Inspection all = inspect(plan);
@@ -481,6 +482,8 @@ TEST(Master, WhatIsBesideItMovesBehindIt) {
         ASSERT_NE(at, all.findings.end()) << things;
         ASSERT_TRUE(at->mend) << things;
         EXPECT_EQ(at->mend->kind, MendKind::behind_master);
+        // with the starter behind it a larger one is needed, and said
+        EXPECT_EQ(at->mend->to_A, things.find("250 A") != std::string::npos ? 500 : 0);
         Plan mended = plan;
         ASSERT_TRUE(yr::apply(mended, at->mend->edit));
         EXPECT_TRUE(validate(mended).empty());
