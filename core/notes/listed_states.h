@@ -13,8 +13,9 @@ namespace yr {
 // One state of the page that names what is on in it, or a bare one ("parked") of a page that lists others.
 struct ListedState {
     Id state;
-    std::vector<Id> on;  // loads that it names
-    bool alone = false;  // "only fridge and lamp": what it leaves out is off in it
+    std::vector<Id> on;        // loads that it names
+    bool alone = false;        // "only fridge and lamp": what it leaves out is off in it
+    bool names_alone = false;  // "night: fridge": no word of key, engine or how it stands
 };
 
 // The load gets a switch of its own name, off in these states and on in every other in which it was live.

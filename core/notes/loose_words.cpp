@@ -140,11 +140,14 @@ std::string management_in_our_words(const Plan& plan, const std::string& line) {
 std::string main_fuse_in_our_words(const Plan& plan, const std::string& line) {
     static const Pattern at_battery(
         R"(^\s*(?:main\s+|battery\s+)*(?:fuse\s+(\d+)\s*A|(\d+)\s*A\s+(?:main\s+)?fuse)\b(?![^,]*\b(?:to|for)\b)[^,]*\b(?:at|on|by|near|beside)\s+(?:the\s+)?(?:[a-z]+\s+)?batt(?:ery|eries)?\b[^\d]*$)");
+    static const Pattern bare(R"(^\s*main\s+(?:fuse\s+(\d+)\s*A|(\d+)\s*A\s+fuse)\s*$)");
     Found m;
-    if (!at_battery.is_all_of(line, m)) return line;
+    const bool of_any = at_battery.is_all_of(line, m);
+    if (!of_any && !bare.is_all_of(line, m)) return line;
     for (const Run& r : plan.runs) {
         const Point* block = find(plan.points, r.to);
         if (!block || !block->feeds_loads || !find(plan.batteries, r.from.owner)) continue;
+        if (!of_any && block->name != "main block") continue;  // whose fuse nobody said
         for (const Device& d : r.devices)
             if (d.kind == DeviceKind::fuse)
                 return "set \"" + d.name + "\" rating_A " + m[m.has(1) && !m[1].empty() ? 1 : 2];
@@ -156,6 +159,9 @@ std::string main_fuse_in_our_words(const Plan& plan, const std::string& line) {
 std::string master_in_our_words(const std::string& line) {
     static const Pattern at_battery(
         R"(^\s*((?:main |battery |master )?(?:disconnect|master|isolator|cut-?off|kill|switch)(?: disconnect)?(?: switch)?)\s*,?\s*(\d+\s*A\b)?\s*,?\s*(?:(?:at|on|by|near|beside|behind)\s+(?:the\s+)?((?:[a-z]+\s+)?battery|batteries))?\s*$)");
+    // "disconnect switch at rear bumper 250 A": whatever it is mounted on, it is in that cable
+    static const Pattern mounted(
+        R"(^\s*((?:main |battery |master )?(?:disconnect|isolator|cut-?off|kill)(?: switch)?)\s+(?:at|on|in|by|near|under|behind)\s+(?:the\s+)?[a-z]+(?:\s[a-z]+){0,2}\s*,?\s*(\d+\s*A\b)?\s*$)");
     // "module battery switch 300 A"
     static const Pattern of_battery(
         R"(^\s*((?!main\b|master\b)[a-z]+ battery) (switch|disconnect|isolator|master)\s*(\d+\s*A)?\s*$)");
@@ -163,7 +169,8 @@ std::string master_in_our_words(const std::string& line) {
     if (of_battery.is_all_of(line, m))
         return "master \"" + m[1] + " " + m[2] + "\" between " + m[1] + " and main block" +
                (m.has(3) ? " " + m[3] : "");
-    if (!at_battery.is_all_of(line, m) || to_lower(m[1]) == "switch") return line;
+    if ((!at_battery.is_all_of(line, m) && !mounted.is_all_of(line, m)) || to_lower(m[1]) == "switch")
+        return line;
     const std::string name = m[1];
     return "master " + (to_lower(name) == "master" ? std::string() : "\"" + name + "\" ") +
            "between battery and main block" + (m.has(2) ? " " + m[2] : "");

@@ -231,6 +231,8 @@ static std::vector<ListedState> states_listed(const Notes& notes) {
     // "parked", "overnight, engine off", "charging: charger on": no word of what is on
     static const Pattern bare(
         R"(^\s*(?:state\s+)?[a-z][a-z -]*[.:]?\s*(?:[,:]\s*(?:(?:key|engine|ignition)\s+(?:off|stopped)|(?:battery\s+|mains\s+|shore\s+)?charger\s+on|plugged\s+in|on\s+(?:charge|shore|mains|hook-?up))\s*)*$)");
+    static const Pattern names_alone(
+        R"(:(?![^\n]*\b(?:engine|motor|key|ignition|parked|driving|idling|towed|on|off|rpm)\b)[^\n]*$)");
     static const Pattern nothing(R"((?::|\s-)\s*(?:nothing(?:\s+on)?|(?:all|everything)\s+off)\s*\.?\s*$)");
     std::vector<ListedState> listed;
     bool any = false;
@@ -241,8 +243,8 @@ static std::vector<ListedState> states_listed(const Notes& notes) {
         const bool none = !names && nothing.is_in(n.text);
         if (!names && !none && !(bare.is_all_of(n.text) && s && s->rpm <= 0 && s->key == Key::off)) continue;
         any = any || names;
-        listed.push_back(
-            {n.statement.about, n.statement.switched_on, none || (names && alone.is_in(n.text))});
+        listed.push_back({n.statement.about, n.statement.switched_on, none || (names && alone.is_in(n.text)),
+                          names_alone.is_in(n.text)});
     }
     return any ? listed : std::vector<ListedState>{};
 }

@@ -70,14 +70,18 @@ Made make_place(PlanBuilder& b, const Said& said) {
     return p.id;
 }
 
+bool has_turned_source(const Plan& plan) {
+    return std::any_of(plan.sources.begin(), plan.sources.end(), [](const Source& s) {
+        return s.kind == SourceKind::alternator || s.kind == SourceKind::stator;
+    });
+}
+
 // Who says that it idles or drives and nothing of key and engine means both as they are then: as in the
 // plan's own state of that kind, else at usual revolutions (common practice, no source).
 void turn_as_usual(const Plan& plan, State& s, std::string_view text) {
     const bool says_engine = mentions(text, "engine") || mentions(text, "rpm"),
                says_key = mentions(text, "key");
-    const bool turns = std::any_of(plan.sources.begin(), plan.sources.end(), [](const Source& source) {
-        return source.kind == SourceKind::alternator || source.kind == SourceKind::stator;
-    });
+    const bool turns = has_turned_source(plan);
     constexpr double kIdling_rpm = 800, kDriving_rpm = 2000;
     const StateRole as = s.role == StateRole::driving ? StateRole::driving : StateRole::idling;
     double rpm = !turns ? 0 : as == StateRole::idling ? kIdling_rpm : kDriving_rpm;
@@ -95,7 +99,11 @@ void run_as_what_is_named(const Plan& plan, const std::vector<Id>& named, State&
     if (mentions(text, "key") || mentions(text, "engine") || stands.is_in(s.name) || s.key != Key::off)
         return;
     static const Pattern under_sail(R"(\b(?:under )?sail(?:s|ing)?\b|\bdrifting\b)");
-    bool by_key = false;
+    // what machines do, of one that has a battery for its engine alone
+    static const Pattern machine_work(
+        R"(\b(?:spray|mow|spread|plou?(?:gh|w)|seed|dig|bal|harvest|sweep|grad|pav|drill|till|dump|chip|grit|salt|trench|groom|dredg|shovel|winch|scrap)(?:p|t|d|l|g)?ing\b)");
+    bool by_key = has_turned_source(plan) && plan.batteries.size() == 1 && machine_work.is_in(s.name);
+    if (by_key) s.key = Key::ignition;
     for (const Id& id : named)
         if (const Load* load = find(plan.loads, std::string_view(id))) {
             by_key =

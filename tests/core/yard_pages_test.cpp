@@ -135,6 +135,44 @@ TEST(YardPages, WhatChargesInOtherWords) {
     }));
 }
 
+TEST(YardPages, WhatFeedsAllIsNoLoad) {
+    const Plan tractor = typed_page(
+        "tractor\ndynamo replaced by 55A alternator\nbattery 110 Ah\nheadlights 2x45 W\nradio 15 W\n"
+        "all fed from new fuse box by battery, 16 mm2 1.5 m, 60A\n");
+    EXPECT_EQ(tractor.loads.size(), 2u);
+    EXPECT_EQ(tractor.sources.at(0).rated_A, 55);
+    const auto feed = std::find_if(tractor.runs.begin(), tractor.runs.end(),
+                                   [](const yr::Run& r) { return r.name == "main block feed"; });
+    ASSERT_NE(feed, tractor.runs.end());
+    EXPECT_EQ(feed->devices.at(0).rating_A, 60);
+    EXPECT_EQ(feed->length_m, 1.5);
+    EXPECT_EQ(feed->size, WireSize::metric(16));
+    const Plan loader = typed_page(
+        "loader\nalternator 65 A\nbattery 100 Ah\nvalves 4x 1.8 A, on when key on\nradio 2 A\nmain fuse 60A\n"
+        "disconnect switch at rear bumper 250A\n");
+    EXPECT_EQ(of_name(loader.loads, "valves").live_when.key, Key::ignition);
+    const auto block = std::find_if(loader.runs.begin(), loader.runs.end(),
+                                    [](const yr::Run& r) { return r.name == "main block feed"; });
+    ASSERT_NE(block, loader.runs.end());
+    EXPECT_EQ(block->devices.at(0).rating_A, 60);
+    EXPECT_TRUE(block->devices.at(1).master);
+    // a block's own fuse, once said, is nobody's main fuse
+    const Plan panel =
+        typed_page("van\nbattery 100 Ah\npanel 6 way from battery, 40 A fuse, 2 m\nlamp 2 A\n");
+    EXPECT_FALSE(with_line(panel, "main fuse 150 A"));
+}
+
+// A machine that sprays has its engine running; in a van that is lived in nobody knows.
+TEST(YardPages, MachinesWorkWithTheEngineRunning) {
+    const std::string page = "alternator 60 A\nbattery 70 Ah\npump 12 A\nradio 2 A\n";
+    EXPECT_GT(of_name(typed_page("utv\n" + page + "spraying: pump, radio\n").states, "spraying").rpm, 0);
+    EXPECT_EQ(of_name(typed_page("utv\n" + page + "lunch: radio\n").states, "lunch").rpm, 0);
+    EXPECT_EQ(of_name(typed_page("van\n" + page + "house battery 100 Ah\nspraying: pump, radio\n").states,
+                      "spraying")
+                  .rpm,
+              0);
+}
+
 // A switch of two batteries is turned to both while the engine runs.
 TEST(YardPages, ABatterySwitchJoinsWhileItRuns) {
     const Plan boat = typed_page(
