@@ -66,19 +66,17 @@ TEST(YardPages, ASmallEngineIsNoTruck) {
     EXPECT_GT(of_name(scooter.states, "Idling").rpm, 1200);
     EXPECT_GT(of_name(scooter.states, "Driving").rpm, 3000);
     EXPECT_EQ(of_name(scooter.states, "delivering").rpm, of_name(scooter.states, "Driving").rpm);
-    const auto feed = std::find_if(scooter.runs.begin(), scooter.runs.end(),
-                                   [](const yr::Run& r) { return r.name == "main block feed"; });
-    ASSERT_NE(feed, scooter.runs.end());
-    EXPECT_LE(feed->devices.at(0).rating_A, 50);
+    const yr::Run& feed = of_name(scooter.runs, "main block feed");
+    ASSERT_FALSE(feed.devices.empty());
+    EXPECT_LE(feed.devices.at(0).rating_A, 50);
     // 80 A through some 17 milliohms: above the 9.6 V of a load test (SAE J537, from memory)
     const Solution cranking = solve(scooter, of_name(scooter.states, "Cranking"));
     EXPECT_GT(cranking.point.batteries.at(0).voltage_V, 9.6);
     // a truck's is for many
     const Plan truck = typed_page("truck\nalternator 90 A\nbattery 20 Ah\nradio 3 A\n");
-    const auto block = std::find_if(truck.runs.begin(), truck.runs.end(),
-                                    [](const yr::Run& r) { return r.name == "main block feed"; });
-    ASSERT_NE(block, truck.runs.end());
-    EXPECT_GT(block->devices.at(0).rating_A, 80);
+    const yr::Run& block = of_name(truck.runs, "main block feed");
+    ASSERT_FALSE(block.devices.empty());
+    EXPECT_GT(block.devices.at(0).rating_A, 80);
 }
 
 // What no single cable bears lies side by side, with a fuse that exists and holds it.
@@ -87,17 +85,11 @@ TEST(YardPages, AHeavyMotorHasTwoCablesAndAFuse) {
         const Plan cart = typed_page("golf cart 48V\nbattery 48V 225Ah\ncontroller " + std::to_string(amps) +
                                      " A\nhorn 5 A\n");
         EXPECT_FALSE(on_in(cart, "controller", "Key off")) << "a cart's controller drives it";
-        const Load& motor = of_name(cart.loads, "controller");
-        const auto feed = std::find_if(cart.runs.begin(), cart.runs.end(),
-                                       [&](const yr::Run& r) { return r.to == pos_of(motor.id); });
-        ASSERT_NE(feed, cart.runs.end());
-        ASSERT_FALSE(feed->devices.empty()) << amps;
-        EXPECT_EQ(feed->parallel, amps > 320 ? 2 : 1) << amps;
-        EXPECT_GE(0.8 * feed->devices.at(0).rating_A, amps) << amps;
-        const auto back = std::find_if(cart.runs.begin(), cart.runs.end(),
-                                       [&](const yr::Run& r) { return r.from == neg_of(motor.id); });
-        ASSERT_NE(back, cart.runs.end());
-        EXPECT_EQ(back->parallel, feed->parallel);
+        const yr::Run& feed = of_name(cart.runs, "controller feed");
+        ASSERT_FALSE(feed.devices.empty()) << amps;
+        EXPECT_EQ(feed.parallel, amps > 320 ? 2 : 1) << amps;
+        EXPECT_GE(0.8 * feed.devices.at(0).rating_A, amps) << amps;
+        EXPECT_EQ(of_name(cart.runs, "controller return").parallel, feed.parallel);
     }
 }
 
@@ -141,24 +133,22 @@ TEST(YardPages, WhatFeedsAllIsNoLoad) {
         "all fed from new fuse box by battery, 16 mm2 1.5 m, 60A\n");
     EXPECT_EQ(tractor.loads.size(), 2u);
     EXPECT_EQ(tractor.sources.at(0).rated_A, 55);
-    const auto feed = std::find_if(tractor.runs.begin(), tractor.runs.end(),
-                                   [](const yr::Run& r) { return r.name == "main block feed"; });
-    ASSERT_NE(feed, tractor.runs.end());
-    EXPECT_EQ(feed->devices.at(0).rating_A, 60);
-    EXPECT_EQ(feed->length_m, 1.5);
-    EXPECT_EQ(feed->size, WireSize::metric(16));
+    const yr::Run& feed = of_name(tractor.runs, "main block feed");
+    ASSERT_FALSE(feed.devices.empty());
+    EXPECT_EQ(feed.devices.at(0).rating_A, 60);
+    EXPECT_EQ(feed.length_m, 1.5);
+    EXPECT_EQ(feed.size, WireSize::metric(16));
     const Plan loader = typed_page(
         "loader\nalternator 65 A\nbattery 100 Ah\nvalves 4x 1.8 A, on when key on\nradio 2 A\nmain fuse 60A\n"
         "disconnect switch at rear bumper 250A\n");
     EXPECT_EQ(of_name(loader.loads, "valves").live_when.key, Key::ignition);
-    const auto block = std::find_if(loader.runs.begin(), loader.runs.end(),
-                                    [](const yr::Run& r) { return r.name == "main block feed"; });
-    ASSERT_NE(block, loader.runs.end());
-    EXPECT_EQ(block->devices.at(0).rating_A, 60);
-    EXPECT_TRUE(block->devices.at(1).master);
+    const yr::Run& block = of_name(loader.runs, "main block feed");
+    ASSERT_FALSE(block.devices.empty());
+    EXPECT_EQ(block.devices.at(0).rating_A, 60);
+    EXPECT_TRUE(block.devices.at(1).master);
     // a block's own fuse, once said, is nobody's main fuse
     const Plan panel =
-        typed_page("van\nbattery 100 Ah\npanel 6 way from battery, 40 A fuse, 2 m\nlamp 2 A\n");
+        typed_page("van\nbattery 100 Ah\nfuse panel 6 way from battery, 40 A fuse, 2 m\nlamp 2 A\n");
     EXPECT_FALSE(with_line(panel, "main fuse 150 A"));
 }
 
