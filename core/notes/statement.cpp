@@ -1,5 +1,7 @@
 #include "notes/statement.h"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 #include <utility>
@@ -490,9 +492,9 @@ std::optional<MainBlock> main_block_for(const Plan& plan, int number = 1, const 
     double given_A = 0;
     for (const Source& s : plan.sources) given_A += s.rated_A.value_or(0);
     const bool small = battery.capacity_Ah && *battery.capacity_Ah <= kSmall_Ah && given_A <= kSmall_A;
-    const std::string out = small ? "45" : "120", in = small ? "30" : "80";
-    for (const std::string& line : {"bus \"negative bus" + behind + "\" negative for " + out + " A, 0.5 m",
-                                    "bus \"" + block_name(number) + "\" for " + in + " A, 0.5 m"}) {
+    for (const std::string& line :
+         {fmt::format("bus \"negative bus{}\" negative for {} A, 0.5 m", behind, small ? 45 : 120),
+          fmt::format("bus \"{}\" for {} A, 0.5 m", block_name(number), small ? 30 : 80)}) {
         const Statement bus = read_kind(laid.plan, K::bus, line + place, nullptr);
         if (!bus.edit || !yr::apply(laid.plan, *bus.edit)) return std::nullopt;
         laid.edits.edits.push_back(*bus.edit);
