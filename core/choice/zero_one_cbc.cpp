@@ -81,9 +81,10 @@ ZeroOneAnswer read_answer(const ZeroOneProgram& program, const std::string& path
 ZeroOneAnswer solve_beside(const ZeroOneProgram& program, const ZeroOneLimits& limits) {
     const ScratchFolder folder;
     if (!folder.there() || !write_mps(program, folder.file("model.mps"))) return {ZeroOneEnd::failed, 0, {}};
-    const Ran ran = run_program({"cbc", folder.file("model.mps"), "-ratioGap", "0", "-allowableGap", "0",
-                                 "-solve", "-solution", folder.file("answer.txt")},
-                                {limits.most_s, limits.cancel});
+    std::vector<std::string> command{"cbc", folder.file("model.mps"), "-ratioGap", "0", "-allowableGap", "0"};
+    if (!limits.worked_over) command.insert(command.end(), {"-preprocess", "off"});
+    command.insert(command.end(), {"-solve", "-solution", folder.file("answer.txt")});
+    const Ran ran = run_program(command, {limits.most_s, limits.cancel});
     if (ran == Ran::stopped) return {ZeroOneEnd::stopped, 0, {}};
     if (ran != Ran::well) return {ZeroOneEnd::failed, 0, {}};
     return read_answer(program, folder.file("answer.txt"));

@@ -28,6 +28,7 @@ class Assigner {
   public:
     Assigner(const Plan& plan, const AssignAsk& ask) : plan_(plan), ask_(ask), choice_(plan, ask_) {
         p_.limits_of_time = {ask.most_s, ask.cancel};
+        p_.limits_of_time.worked_over = false;
         choose_loads();
         make_ways();
         make_loads();
