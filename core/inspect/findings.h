@@ -178,7 +178,8 @@ enum class MendKind {
     bore,             // target waypoint; from_A, to_A: mm
     guard_edge,       // target waypoint
     seal,             // target waypoint
-    behind_master,    // target master device, to_point the bus bar behind it
+    behind_master,    // target master device, to_point the bus bar behind it; from_A, to_A: its contacts as
+                      // said and larger ones, where those are needed; to_A 0: as said
     insulation,       // target run; from_A, to_A: C that it bears
     larger_converter  // target converter; from_A, to_A: A that it gives
 };

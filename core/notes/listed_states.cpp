@@ -66,7 +66,7 @@ struct Lists {
     // A list of what is on while it stands, key off, says all that is; one thing among other words is no
     // list.
     [[nodiscard]] bool says_all(const ListedState& l) const {
-        return l.alone || ((l.on.size() > 1 || (l.names_alone && !l.on.empty())) && left_alone(state(l)));
+        return (l.on.size() > 1 || (l.names_alone && !l.on.empty())) && left_alone(state(l));
     }
     [[nodiscard]] std::vector<Id> off_in(const Load& load, const std::vector<Id>& usual) const;
 };

@@ -21,12 +21,13 @@ struct ListedState {
 // The load gets a switch of its own name, off in these states and on in every other in which it was live.
 void give_switch(PlanBuilder& b, const Id& load, const std::vector<Id>& off_in);
 
-// Of two listed states or more: what only some of them name gets its switch. A list (of two things at least)
-// of a state with the key off says all that is on in it but for what runs by itself (a fridge, an alarm);
-// loads that no other list names stay as they are, and so does what is said to be always on; what hangs on
-// mains has its switch besides that of its inverter. Of the states that no line gives (`usual`), the ones
-// with the key off or at accessory leave off what a page's own state with the engine stopped leaves off, what
-// is named only where it runs, and work lights. The names of those that got one.
+// Of two listed states or more: what only some of them name gets its switch. A list of a state
+// with the key off (of two things at least, or of nothing but names) says all that is on in it but for what
+// runs by itself (a fridge, an alarm); loads that no other list names stay as they are, and so does what is
+// said to be always on; what hangs on mains has its switch besides that of its inverter. Of the states that
+// no line gives (`usual`), the ones with the key off or at accessory leave off what a page's own state with
+// the engine stopped leaves off, what is named only where it runs, and work lights. The names of those that
+// got one.
 std::vector<std::string> give_switches_to_listed(Plan& plan, const std::vector<ListedState>& listed,
                                                  const std::vector<Id>& always, const std::vector<Id>& usual);
 
