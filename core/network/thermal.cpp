@@ -172,15 +172,17 @@ HeatedCurrent heated_current(const CableSurroundings& cable, double fixed_ohm, d
 
 double current_for_temperature_A(const CableSurroundings& cable, double limit_C) {
     if (limit_C <= cable.ambient_C) return 0;
-    const double wall = cable.wall_K_m_per_W;
-    double low = cable.ambient_C,
-           high = limit_C;  // surface temperature whose heat brings the conductor to limit
-    for (int k = 0; k < 80; ++k) {
-        const double surface = (low + high) / 2;
-        (surface + heat_loss_W_per_m(cable, surface) * wall < limit_C ? low : high) = surface;
-    }
+    const double wall = cable.wall_K_m_per_W, whole = limit_C - cable.ambient_C;
+    Loss loss{};
+    const auto excess_K = [&](double x) {  // of the conductor over its limit, at that rise of the surface
+        loss = loss_at(cable, x);
+        return x + loss.W_per_m * wall - whole;
+    };
+    const double fx = excess_K(whole);
+    find_rise(
+        excess_K, [](double) { return false; }, whole, fx, 1 + loss.slope * wall, 0, whole);
     const double per_m = cable.R20_ohm_per_m * (1 + kCopperAlpha_per_K * (limit_C - 20));
-    return std::sqrt(heat_loss_W_per_m(cable, low) / per_m) * cable.bundle_factor;
+    return std::sqrt(loss.W_per_m / per_m) * cable.bundle_factor;
 }
 
 }  // namespace yr

@@ -9,6 +9,7 @@ CircuitOptions::CircuitOptions(const Plan& plan, const std::vector<Solution>& so
         networks_.push_back(solutions[s].network);
         solvers_.emplace_back();
         solvers_.back().give_up_on_collapse(gives_up);
+        solvers_.back().follow(true);
     }
 }
 

@@ -11,12 +11,13 @@
 namespace yr {
 namespace {
 
-constexpr std::size_t kOrders = 4;  // cuts tried of each breach
-constexpr int kMostRepairs = 400;   // steps of one repair
+constexpr std::size_t kOrders = 4;     // cuts tried of each breach
+constexpr std::size_t kInATurn = 160;  // of all breaches together: of a hundred and more one each
+constexpr int kMostRepairs = 400;      // steps of one repair
 
 }  // namespace
 
-std::vector<Cut> Search::cuts_of(const Breach& b, const Design& design) {
+std::vector<Cut> Search::cuts_of(const Breach& b, const Design& design, std::size_t orders) {
     std::vector<Lever> all = model_.levers(b, design);
     Design lifted = design;
     for (const Lever& lever : all)
@@ -28,13 +29,11 @@ std::vector<Cut> Search::cuts_of(const Breach& b, const Design& design) {
         lifted = design;
     // which of the near ones are found needless hangs on the order: each order proves something else
     std::vector<Cut> cuts;
-    const std::size_t orders = std::min<std::size_t>(all.size(), kOrders);
-    for (std::size_t turn = 0; turn < std::max<std::size_t>(orders, 1); ++turn) {
+    orders = std::clamp<std::size_t>(orders, 1, std::max<std::size_t>(all.size(), 1));
+    for (std::size_t turn = 0; turn < orders; ++turn) {
         std::vector<Lever> ordered = all;
         std::rotate(ordered.begin(),
-                    ordered.begin() +
-                        static_cast<std::ptrdiff_t>(turn * all.size() / std::max<std::size_t>(orders, 1)),
-                    ordered.end());
+                    ordered.begin() + static_cast<std::ptrdiff_t>(turn * all.size() / orders), ordered.end());
         if (turn % 2 == 1) std::reverse(ordered.begin(), ordered.end());
         Cut cut = cut_in_order(b, lifted, ordered);
         if (cut.empty()) return {};  // it stands with everything at its best
@@ -86,10 +85,11 @@ bool Search::add_cuts(const Design& design, const std::vector<Breach>& broken, S
             *same = b;
     }
     std::size_t added = 0;
+    const std::size_t orders = std::min(kOrders, kInATurn / std::max<std::size_t>(worst.size(), 1));
     for (const Breach& b : worst) {
         if (b.limit == Limit::drop)
             if (auto row = model_.tangent_row(b.k, b.load, design)) rows_.push_back(std::move(*row));
-        auto cuts = cuts_of(b, design);
+        auto cuts = cuts_of(b, design, orders);
         if (cuts.empty()) {
             const bool drop = b.limit == Limit::drop || b.limit == Limit::none;
             result.blockers.push_back({drop ? model_.plan().loads[b.load].id : model_.plan().runs[b.run].id,

@@ -228,26 +228,30 @@ void Search::find_units() {
         for (int c = 0; c < count(f); ++c) unit.options.push_back({c});
         units_.push_back(std::move(unit));
     }
-    if (plain)
-        for (Unit& unit : units_) leave_out_worse(unit);
+    if (!plain) return;
+    const RunTies ties = ties_of_runs();
+    for (Unit& unit : units_) leave_out_worse(unit, ties);
 }
 
-bool Search::asks_elsewhere(std::size_t f) const {
-    return std::any_of(loose_pairs_.begin(), loose_pairs_.end(),
-                       [&](const auto* p) { return p->feed == f; }) ||
-           std::any_of(model_.grounds().begin(), model_.grounds().end(),
-                       [&](const auto& g) { return g.when && g.when->first == f; });
+Search::RunTies Search::ties_of_runs() const {
+    const std::size_t n = model_.runs().size();
+    RunTies ties{std::vector<char>(n, 0), std::vector<char>(n, 0), {}, {}};
+    for (const SizingModel::Pair* p : loose_pairs_) ties.asks[p->feed] = ties.gives[p->back] = 1;
+    for (const SizingModel::Ground& g : model_.grounds()) {
+        if (g.when) ties.asks[g.when->first] = 1;
+        for (const auto& [f, choice] : g.any) ties.gives[f] = 1;
+    }
+    for (std::size_t f = 0; f < n; ++f) {
+        ties.carries.emplace_back();
+        for (int c = 0; c < count(f); ++c) ties.carries.back().push_back(model_.surely_carries(f, c));
+    }
+    ties.rows.resize(n);
+    for (std::size_t r = 0; r < rows_.size(); ++r)
+        for (const auto& [f, volts] : rows_[r].terms) ties.rows[f].emplace_back(r, &volts);
+    return ties;
 }
 
-bool Search::gives_elsewhere(std::size_t f) const {
-    return std::any_of(loose_pairs_.begin(), loose_pairs_.end(),
-                       [&](const auto* p) { return p->back == f; }) ||
-           std::any_of(model_.grounds().begin(), model_.grounds().end(), [&](const auto& g) {
-               return std::any_of(g.any.begin(), g.any.end(), [&](const auto& a) { return a.first == f; });
-           });
-}
-
-void Search::leave_out_worse(Unit& unit) const {
+void Search::leave_out_worse(Unit& unit, const RunTies& ties) const {
     std::vector<std::vector<double>> worth;
     std::vector<char> sure;
     for (const auto& option : unit.options) {
@@ -256,20 +260,16 @@ void Search::leave_out_worse(Unit& unit) const {
         for (std::size_t r = 0; r < unit.runs.size(); ++r) {
             const SizeChoice& choice = model_.runs()[unit.runs[r]].choices[at(option[r])];
             // a smaller fuse and a thinner feed ask less of a cable elsewhere, a thicker return gives it
-            if (asks_elsewhere(unit.runs[r])) w.insert(w.end(), {choice.fuse_A, choice.area_mm2});
-            if (gives_elsewhere(unit.runs[r])) w.push_back(-choice.area_mm2);
+            if (ties.asks[unit.runs[r]]) w.insert(w.end(), {choice.fuse_A, choice.area_mm2});
+            if (ties.gives[unit.runs[r]]) w.push_back(-choice.area_mm2);
             w[0] += choice_cost(unit.runs[r], option[r]);
             w[1] += model_.runs()[unit.runs[r]].choices[at(option[r])].ohm20;
-            carries = carries && model_.surely_carries(unit.runs[r], option[r]);
+            carries = carries && ties.carries[unit.runs[r]][at(option[r])];
         }
-        for (const SizingModel::DropRow& row : rows_) {
-            // of every option, though it be none: they are compared place by place
-            std::optional<double> lost;
-            for (const auto& [f, volts] : row.terms)
-                for (std::size_t r = 0; r < unit.runs.size(); ++r)
-                    if (f == unit.runs[r]) lost = lost.value_or(0) + volts[at(option[r])];
-            if (lost) w.push_back(*lost);
-        }
+        std::map<std::size_t, double> lost;  // by row; of every option the same rows, though it be nothing
+        for (std::size_t r = 0; r < unit.runs.size(); ++r)
+            for (const auto& [row, volts] : ties.rows[unit.runs[r]]) lost[row] += (*volts)[at(option[r])];
+        for (const auto& [row, volts] : lost) w.push_back(volts);
         worth.push_back(std::move(w));
         sure.push_back(carries);
     }

@@ -55,6 +55,15 @@ class Search {
         std::vector<std::vector<int>> options;  // a choice for each of its runs
     };
 
+    // What hangs on a run beyond its unit, by run: looked up once, for plans of a thousand cables.
+    struct RunTies {
+        std::vector<char> asks;   // a pair that is no unit, or a ground, hangs on what is chosen there
+        std::vector<char> gives;  // the same, as the side that must be thick
+        std::vector<std::vector<std::pair<std::size_t, const std::vector<double>*>>>
+            rows;                                // that it has a term in, and its volts by choice
+        std::vector<std::vector<char>> carries;  // by choice: surely, in every passing design
+    };
+
     double choice_cost(std::size_t f, int c) const;
 
     void find_units();
@@ -62,10 +71,8 @@ class Search {
 
     // An option goes where another costs no more and loses no more in any row, and surely carries its
     // current.
-    void leave_out_worse(Unit& unit) const;
-    // Whether a pair that is no unit, or a ground, hangs on what is chosen there.
-    bool asks_elsewhere(std::size_t f) const;
-    bool gives_elsewhere(std::size_t f) const;  // the same, as the side that must be thick
+    void leave_out_worse(Unit& unit, const RunTies& ties) const;
+    RunTies ties_of_runs() const;
 
     // The cheapest that all rows and cuts leave. `end` says whether that is proved.
     struct Chosen {
@@ -120,8 +127,8 @@ class Search {
     void add_stock_rows(ZeroOneProgram& program, const Terms& x) const;
 
     // What a breach proves: with some runs even at their best ends and others a little better than they are
-    // it still stands, so one of the rest must be better than that.
-    std::vector<Cut> cuts_of(const Breach& b, const Design& design);
+    // it still stands, so one of the rest must be better than that. Tried in so many orders of the runs.
+    std::vector<Cut> cuts_of(const Breach& b, const Design& design, std::size_t orders);
 
     Cut cut_in_order(const Breach& b, Design lifted, const std::vector<Lever>& ordered);
 

@@ -474,13 +474,16 @@ struct OperatingPointSolver::Impl {
         return s;
     }
 
-    // What did not run in the last answer still has no volts to run on: nothing hangs on light load.
+    // What did not run in the last answer still has no volts to run on: nothing hangs on light load. What no
+    // closed way joins to its other end has volts between the two, but never current.
     bool rest_is_dead() const {
         const double none = 0.1 * kAliveShare * net->nominal_V;
-        for (std::size_t k = 0; k < net->loads.size(); ++k)
-            if (net->loads[k].wanted && !load_on[k] &&
-                std::abs(across(net->loads[k].pos, net->loads[k].neg)) > none)
+        for (std::size_t k = 0; k < net->loads.size(); ++k) {
+            const LoadElement& l = net->loads[k];
+            if (l.wanted && !load_on[k] && system.island(l.pos) == system.island(l.neg) &&
+                std::abs(across(l.pos, l.neg)) > none)
                 return false;
+        }
         for (std::size_t k = 0; k < net->sources.size(); ++k) {
             const SourceElement& s = net->sources[k];
             if (s.works && !source_on[k] && (s.in == kNoNode || across(s.in, s.neg) > none)) return false;
