@@ -117,6 +117,54 @@ TEST_F(PlacePageTest, AThingIsDraggedItsCablesFollowAndOneUndoTakesItBack) {
         << "its length came back too";
 }
 
+TEST_F(PlacePageTest, NamesStandBesideEachOtherInEverySizeOfWindow) {
+    for (const auto& file : kDemos)
+        for (const QSize& size : {QSize(1280, 800), QSize(1024, 640)}) {
+            ASSERT_TRUE(window.open_file(QString::fromStdString(demo_path(file))));
+            window.resize(size);
+            window.go_to(QStringLiteral("place"));
+            page().finish();
+            const app::PlaceScene& scene = view()->scene();
+            std::vector<QRectF> taken;
+            for (const app::PassageShape& p : scene.passages) {
+                if (p.passage) taken.emplace_back(p.at - QPointF(7, 7), QSizeF(14, 14));
+                if (p.told) taken.push_back(p.words);
+            }
+            const auto passages = taken.size();
+            for (const app::PlateShape& p : scene.plates) {
+                if (!p.named) continue;
+                for (const QRectF& other : taken)
+                    EXPECT_FALSE(other.intersects(p.rect)) << file << ' ' << p.name.toStdString();
+                EXPECT_TRUE(QRectF(view()->rect()).contains(p.rect)) << p.name.toStdString();
+                EXPECT_LT(p.rect.bottom(), scene.between_px()) << p.name.toStdString();
+                EXPECT_EQ(p.led, !p.rect.contains(p.at)) << p.name.toStdString();
+                taken.push_back(p.rect);
+            }
+            EXPECT_GE(taken.size(), passages + 5) << file;
+        }
+}
+
+TEST_F(PlacePageTest, AThingTakenByANameBesideItMovesAsFarAsTheMouse) {
+    ASSERT_TRUE(window.open_file(QString::fromStdString(demo_path(kDemos[0]))));
+    window.go_to(QStringLiteral("place"));
+    page().finish();
+    const auto& plates = view()->scene().plates;
+    // one that hides no waypoint under its middle, with way to go
+    const auto led = std::find_if(plates.begin(), plates.end(), [&](const app::PlateShape& p) {
+        return p.led && find(plan().points, p.thing) && std::abs(p.rect.center().y() - p.at.y()) > 15;
+    });
+    ASSERT_NE(led, plates.end());
+    const Id thing = led->thing;
+    const auto before = *spot_of(plan(), thing);
+    const QPoint from = led->rect.center().toPoint();
+    const double px_per_m = view()->scene().px_per_m;
+    drag(from, from + QPoint(static_cast<int>(std::lround(0.3 * px_per_m)), 0));
+    const auto after = *spot_of(plan(), thing);
+    EXPECT_NEAR(after.x_m - before.x_m, 0.3, 0.06);
+    EXPECT_NEAR(after.y_m - before.y_m, 0, 0.06) << "its name stands beside it, it does not jump there";
+    EXPECT_DOUBLE_EQ(after.z_m, before.z_m);
+}
+
 TEST_F(PlacePageTest, ArrowsMoveWhatIsChosen) {
     laid_out();
     const Id bus = point("rear block");

@@ -6,6 +6,7 @@
 #include "routes/net.h"
 #include "widgets/tokens.h"
 #include "words/sentences.h"
+#include "workspaces/place/place_labels.h"
 #include "workspaces/place/place_view.h"
 
 namespace yr::app {
@@ -78,11 +79,10 @@ void PlaceView::paint_rooms(QPainter& p) const {
         }
         p.setPen(t.soft);
         const double air = small.horizontalAdvance(r.air) + 10;
-        const QRectF line = r.above ? r.rect.adjusted(6, 0, -6, -3) : r.rect.adjusted(6, 3, -6, 0);
-        const Qt::AlignmentFlag at = r.above ? Qt::AlignBottom : Qt::AlignTop;
-        p.drawText(line, Qt::AlignLeft | at,
+        const QRectF line = words_of(r);
+        p.drawText(line, Qt::AlignLeft | Qt::AlignVCenter,
                    small.elidedText(r.name, Qt::ElideRight, std::max(20.0, line.width() - air)));
-        if (line.width() > air + 24) p.drawText(line, Qt::AlignRight | at, r.air);
+        if (line.width() > air + 24) p.drawText(line, Qt::AlignRight | Qt::AlignVCenter, r.air);
     }
 }
 
@@ -183,13 +183,11 @@ void PlaceView::paint_passages(QPainter& p) const {
         }
         if (s.label.isEmpty() || !(s.told || chosen)) continue;
         const QString text = s.too_full ? s.label + QStringLiteral(" ▲") : s.label;
-        const QRectF where(s.at + QPointF(-60, 8), QSizeF(120, 16));
         QColor under = t.paper;
         under.setAlpha(215);
-        const double w = QFontMetricsF(p.font()).horizontalAdvance(text);
-        p.fillRect(QRectF(where.center().x() - w / 2 - 2, where.top(), w + 4, 16), under);
+        p.fillRect(s.words, under);
         p.setPen(s.too_full ? t.fix : t.ink);
-        p.drawText(where, Qt::AlignCenter, text);
+        p.drawText(s.words, Qt::AlignCenter, text);
     }
 }
 
@@ -197,14 +195,16 @@ void PlaceView::paint_plates(QPainter& p) const {
     const Tokens& t = tokens();
     p.setFont(type_font(Type::small));
     const Id& chosen = document_->selection().id();
+    for (const PlateShape& s : scene_.plates) {  // names come over all dots
+        const bool own = s.thing == chosen;
+        p.setPen(QPen(own ? t.source : t.ink, own && s.led ? 2 : s.led ? 0.8 : 1));
+        if (s.led) p.drawLine(s.at, lead_end(s.at, s.rect));
+        p.setBrush(s.led ? t.ink : t.panel);
+        if (s.led || !s.named) p.drawEllipse(s.at, s.led ? 3.5 : 4, s.led ? 3.5 : 4);
+    }
     for (const PlateShape& s : scene_.plates) {
         const bool own = s.thing == chosen;
-        if (!s.named && !own) {
-            p.setPen(QPen(t.ink, 1));
-            p.setBrush(t.panel);
-            p.drawEllipse(s.at, 4, 4);
-            continue;
-        }
+        if (!s.named && !own) continue;
         QRectF r = s.rect;
         if (!s.named) {
             const double w = QFontMetricsF(p.font()).horizontalAdvance(s.name) + 14;

@@ -11,6 +11,7 @@
 #include "text/say.h"
 #include "widgets/tokens.h"
 #include "words/sentences.h"
+#include "workspaces/place/place_labels.h"
 
 namespace yr::app {
 namespace {
@@ -19,7 +20,7 @@ constexpr double kMargin_px = 18, kBetween_px = 34;
 constexpr double kReach_px = 7;  // how near to a ribbon or passage the mouse must come
 constexpr double kLeast_px = 2, kMost_px = 15;
 constexpr double kHot_C = 60;
-constexpr double kPlate_px = 24;
+constexpr double kPlate_px = 24, kPassage_px = 8;
 constexpr double kTold = 0.5;   // share of a bore
 constexpr double kNamed_A = 8;  // a load that draws less is a dot until it is chosen
 
@@ -161,6 +162,8 @@ class Builder {
                 p.label = say("%1 full").arg(q(words::quantity(through.share, Dimension::fraction)));
                 p.too_full = through.share > allowed_fill();
                 p.told = through.share > kTold;
+                const double wide = small_.horizontalAdvance(p.label + QStringLiteral(" ▲")) + 4;
+                p.words = QRectF(p.at + QPointF(-wide / 2, kPassage_px + 1), QSizeF(wide, 16));
             }
             s_.passages.push_back(p);
         }
@@ -189,34 +192,43 @@ class Builder {
         });
         std::stable_sort(all.begin(), all.end(),
                          [](const Wanted& a, const Wanted& b) { return a.weight > b.weight; });
-        const QFontMetricsF small(type_font(Type::small));
-        std::vector<QRectF> taken;
+        LabelRoom room = room_for_names();
+        for (const Wanted& w : all) room.spare(dot_at(s_.from_above(w.spot)));
         for (const Wanted& w : all) {
             PlateShape p;
             p.thing = w.id, p.name = w.name;
             p.at = s_.from_above(w.spot), p.side = s_.from_side(w.spot);
             p.severity = severities ? severities(w.id) : std::nullopt;
-            const QString shown = small.elidedText(w.name, Qt::ElideRight, 130);
-            const QSizeF size(small.horizontalAdvance(shown) + 14, kPlate_px);
-            p.named = false;
-            if (w.weight >= kNamed_A)
-                for (const double lift : {0.0, -1.0, 1.0}) {
-                    const QRectF rect(
-                        p.at - QPointF(size.width() / 2, size.height() / 2 - lift * kPlate_px * 0.9), size);
-                    QRectF inside = rect;  // whole in the picture
-                    inside.moveLeft(
-                        std::clamp(rect.left(), 2.0, std::max(2.0, size_.width() - rect.width() - 2)));
-                    const bool free = std::none_of(taken.begin(), taken.end(), [&](const QRectF& r) {
-                        return r.adjusted(-2, -1, 2, 1).intersects(inside);
-                    });
-                    if (!free) continue;
-                    p.named = true, p.rect = inside, p.name = shown;
-                    break;
-                }
-            if (!p.named) p.rect = QRectF(p.at - QPointF(6, 6), QSizeF(12, 12));
-            taken.push_back(p.rect);
+            const QString shown = small_.elidedText(w.name, Qt::ElideRight, 130);
+            const QSizeF size(small_.horizontalAdvance(shown) + 14, kPlate_px);
+            const auto placed = w.weight >= kNamed_A ? room.place(p.at, size) : std::nullopt;
+            p.named = placed.has_value();
+            p.led = placed && placed->led;
+            p.rect = placed ? placed->rect : dot_at(p.at);
+            if (placed) p.name = shown;
             s_.plates.push_back(p);
         }
+    }
+
+    static QRectF dot_at(const QPointF& at) { return {at - QPointF(6, 6), QSizeF(12, 12)}; }
+
+    // The picture from above and what is around it, without what is written there already.
+    LabelRoom room_for_names() const {
+        LabelRoom room(QRectF(2, 8, size_.width() - 4, s_.between_px() - 8));
+        for (const PassageShape& p : s_.passages) {
+            if (p.passage)
+                room.keep_clear(QRectF(p.at - QPointF(kPassage_px, kPassage_px),
+                                       QSizeF(2 * kPassage_px, 2 * kPassage_px)));
+            if (p.told) room.keep_clear(p.words);
+        }
+        for (const RoomShape& r : s_.rooms) {
+            const QRectF line = words_of(r);
+            room.spare(
+                {line.topLeft(), QSizeF(std::min(line.width(), small_.horizontalAdvance(r.name)), 14)});
+            const double air = small_.horizontalAdvance(r.air);
+            if (air > 0) room.spare({line.right() - air, line.top(), air, 14});
+        }
+        return room;
     }
 
     const Plan& plan_;
@@ -224,6 +236,7 @@ class Builder {
     const State& state_;
     const QSizeF size_;
     const OutlineShape shape_;
+    const QFontMetricsF small_{type_font(Type::small)};
     PlaceScene s_;
 };
 
@@ -238,7 +251,7 @@ QPointF PlaceScene::from_side(const Spot& s) const {
 Spot PlaceScene::spot_of(const QPointF& point, const Spot& now) const {
     Spot s = now;
     s.x_m = (point.x() - x0_px) / px_per_m;
-    if (point.y() > (top.bottom() + side.top()) / 2)
+    if (point.y() > between_px())
         s.z_m = (z0_px - point.y()) / px_per_m;
     else
         s.y_m = (y0_px - point.y()) / px_per_m;
@@ -249,8 +262,12 @@ const PlateShape* PlaceScene::plate_at(const QPointF& point) const {
     for (const PlateShape& p : plates)
         if (p.rect.contains(point)) return &p;
     for (const PlateShape& p : plates)
-        if (away(p.side, point) < kReach_px) return &p;
+        if (std::min(away(p.side, point), p.led ? away(p.at, point) : kReach_px) < kReach_px) return &p;
     return nullptr;
+}
+
+QPointF PlaceScene::hold_of(const PlateShape& plate, const QPointF& point) const {
+    return point.y() > between_px() ? plate.side : plate.at;
 }
 
 const PassageShape* PlaceScene::passage_at(const QPointF& point) const {
@@ -272,6 +289,12 @@ const RibbonShape* PlaceScene::ribbon_at(const QPointF& point) const {
         if (d < least) least = d, best = &r;
     }
     return best;
+}
+
+QRectF words_of(const RoomShape& room) {
+    if (room.hazard) return {room.rect.left(), room.rect.bottom() + 1, room.rect.width(), 14};
+    const QRectF inside = room.rect.adjusted(6, 3, -6, -3);
+    return {inside.left(), room.above ? inside.bottom() - 14 : inside.top(), inside.width(), 14};
 }
 
 PlaceScene build_place_scene(const Plan& plan, const Routes& routes, const State& state, const QSizeF& size,

@@ -37,6 +37,7 @@ struct PassageShape {
     std::size_t waypoint = 0;
     QPointF at, side;
     QString label;  // "62 % full"; empty: a bend
+    QRectF words;   // where it stands
     bool passage = false, too_full = false;
     bool told = false;  // so full that one wants to know
 };
@@ -46,8 +47,11 @@ struct PlateShape {
     QPointF at, side;
     QString name;
     bool named = true;
+    bool led = false;  // its name stands beside it: a dot, and a line to the name
     std::optional<Severity> severity;
 };
+
+constexpr double kTitle_px = 26;  // of the drawing from the side, over it
 
 struct PlaceScene {
     QRectF top, side;  // the two drawings
@@ -65,11 +69,19 @@ struct PlaceScene {
     // The spot under a point of either drawing; what that drawing does not show stays as it is in `now`.
     [[nodiscard]] Spot spot_of(const QPointF& point, const Spot& now) const;
     [[nodiscard]] const PlateShape* plate_at(const QPointF& point) const;
+    // Where that thing is drawn in the drawing in which the point lies.
+    [[nodiscard]] QPointF hold_of(const PlateShape& plate, const QPointF& point) const;
     [[nodiscard]] const PassageShape* passage_at(const QPointF& point) const;
     [[nodiscard]] const RibbonShape* ribbon_at(const QPointF& point) const;
 
+    // The drawing from above with the names around it ends there.
+    [[nodiscard]] double between_px() const { return side.top() - kTitle_px; }
+
     double x0_px = 0, y0_px = 0, z0_px = 0;  // where the origin is drawn: along, across, upwards
 };
+
+// The line in which a room's name and air stand: the name at its left, the air at its right.
+[[nodiscard]] QRectF words_of(const RoomShape& room);
 
 // `severities`: of things, asked by id. `use`: share of its ampacity of each run in the state shown; empty:
 // not known.

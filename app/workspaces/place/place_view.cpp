@@ -132,6 +132,8 @@ void PlaceView::mouseMoveEvent(QMouseEvent* event) {
             pulled_ = run->id;
         else if (passage)
             dragged_ = document_->plan().waypoints[passage->waypoint].id;
+        if (plate) grab_ = press_ - scene_.hold_of(*plate, press_);
+        if (passage) grab_ = {};
         if (!dragged_.empty()) dragging_ = std::make_unique<Plan>(document_->plan());
         if (!dragged_.empty() || !pulled_.empty()) setCursor(Qt::ClosedHandCursor);
     }
@@ -139,7 +141,7 @@ void PlaceView::mouseMoveEvent(QMouseEvent* event) {
         const double grid = event->modifiers() & Qt::AltModifier ? kFree_m : kGrid_m;
         const auto now = yr::spot_of(document_->plan(), dragged_);
         const Waypoint* w = yr::find(document_->plan().waypoints, dragged_);
-        Spot to = scene_.spot_of(mouse_, now ? *now : w && w->at.spot() ? *w->at.spot() : Spot{});
+        Spot to = scene_.spot_of(mouse_ - grab_, now ? *now : w && w->at.spot() ? *w->at.spot() : Spot{});
         for (double* v : {&to.x_m, &to.y_m, &to.z_m}) *v = std::round(*v / grid) * grid;
         dragged_to_ = to;
         follow(mouse_);

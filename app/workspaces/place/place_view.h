@@ -82,8 +82,9 @@ class PlaceView : public QWidget, public SpokenParts {
     std::optional<std::size_t> way_;
     Id waypoint_;
     QPointF press_{-1, -1}, mouse_{-1, -1};
-    Id dragged_;  // thing or waypoint
-    Id pulled_;   // run that is pulled to another waypoint
+    QPointF grab_;  // from the thing that is dragged to where it was taken: its name may stand beside it
+    Id dragged_;    // thing or waypoint
+    Id pulled_;     // run that is pulled to another waypoint
     std::optional<Spot> dragged_to_;
     std::optional<WayNet> net_;
     std::unique_ptr<Plan> dragging_;  // the plan as it is while something is dragged
