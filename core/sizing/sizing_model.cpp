@@ -495,6 +495,7 @@ void SizingModel::find_least_currents() {
         }
         least_solver_.emplace_back();
         least_solver_.back().give_up_on_collapse(true);
+        least_solver_.back().follow(true);
         least_point_.push_back(least_solver_.back().solve(net));
         bridge_.push_back(bridges_of(net));
         least_.push_back(std::move(net));
