@@ -90,6 +90,18 @@ std::vector<const Finding*> new_or_worse(const std::vector<Finding>& before,
     return out;
 }
 
+std::vector<const Finding*> harm_of_mend(const std::vector<Finding>& before,
+                                         const std::vector<Finding>& after) {
+    std::vector<const Finding*> out = new_or_worse(before, after);
+    const Before known(before);
+    for (const Finding& f : after) {
+        if (f.kind != FindingKind::guards_not) continue;  // a look at it, but a cable that may burn
+        const auto was = known.findings.find(place_of(f));
+        if (was == known.findings.end() || excess(f) > excess(*was->second) * kWorse) out.push_back(&f);
+    }
+    return out;
+}
+
 std::vector<Finding> made_worse(const Plan& plan, const Edit& edit) {
     Plan changed = plan;
     if (!apply(changed, edit)) return {};
@@ -103,7 +115,7 @@ bool closes(const Plan& plan, const std::vector<Finding>& findings, const Findin
     Plan changed = plan;
     if (!apply(changed, edit)) return false;
     const Inspection after = inspect(changed, false);
-    return cleared(asked, after.findings) && new_or_worse(findings, after.findings).empty();
+    return cleared(asked, after.findings) && harm_of_mend(findings, after.findings).empty();
 }
 
 void close_mend(const Plan& plan, const std::vector<Finding>& before, Finding& f,

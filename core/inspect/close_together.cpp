@@ -251,7 +251,7 @@ class Together {
     // Takes those out of the group whose finding is told all the same: they fail; and those to whom something
     // new is nearest: they are to be asked alone. False: there are none, and all pass.
     bool refused(Group& group, const std::vector<Finding>& after, Group& suspects) const {
-        const auto fresh = new_or_worse(before_, after);
+        const auto fresh = harm_of_mend(before_, after);
         std::set<Seeker*> out;
         for (Seeker* s : group)
             if (!cleared(*s->finding, after)) out.insert(s);
@@ -330,7 +330,7 @@ class Together {
             groups.size(),
             [&](std::size_t k) {
                 const auto after = with(groups[k]);
-                passes[k] = after && new_or_worse(before_, *after).empty() &&
+                passes[k] = after && harm_of_mend(before_, *after).empty() &&
                             std::all_of(groups[k].begin(), groups[k].end(),
                                         [&](const Seeker* s) { return cleared(*s->finding, *after); });
             },

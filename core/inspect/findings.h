@@ -250,13 +250,18 @@ void close_mend(const Plan& plan, const std::vector<Finding>& before, Finding& f
 [[nodiscard]] std::vector<const Finding*> new_or_worse(const std::vector<Finding>& before,
                                                        const std::vector<Finding>& after);
 
+// What no mend may bring: those, and a fuse that in some heat lets its cable burn, or burn hotter, though
+// that is only something to check.
+[[nodiscard]] std::vector<const Finding*> harm_of_mend(const std::vector<Finding>& before,
+                                                       const std::vector<Finding>& after);
+
 // The stops and fixes that an edit would bring, or make graver. Empty also where it cannot be applied.
 [[nodiscard]] std::vector<Finding> made_worse(const Plan& plan, const Edit& edit);
 
 // Whether what was asked is told no more, or as less grave in other states only.
 [[nodiscard]] bool cleared(const Finding& asked, const std::vector<Finding>& after);
 
-// Whether an edit clears the finding and makes no new stop or fix. `findings`: of the plan as it is.
+// Whether an edit clears the finding and does no harm. `findings`: of the plan as it is.
 [[nodiscard]] bool closes(const Plan& plan, const std::vector<Finding>& findings, const Finding& asked,
                           const Edit& edit);
 

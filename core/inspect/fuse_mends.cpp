@@ -2,6 +2,7 @@
 
 #include "control/place_on.h"
 #include "size/fuse_size.h"
+#include "size/plan_fuse.h"
 
 namespace yr {
 namespace {
@@ -83,6 +84,16 @@ std::vector<Mend> other_ratings(const Case& c, std::size_t index, const Id& fuse
     if (inside.empty())
         for (const double r : fit)
             if (const auto size = size_for_amps(c, run, r); size && out.size() < 3) with(r, size);
+    // what its cable carries for ever it may yet overheat before it is sure to open: with a thicker one
+    if (!inside.empty() && below_A <= 0 && run.size)
+        for (const int steps : {1, 2})
+            if (const WireSize size = step_size(*run.size, steps); size != *run.size)
+                with(inside.front(), size);
+    std::stable_partition(out.begin(), out.end(), [&](const Mend& m) {
+        const Run& changed = std::get<Put<Run>>(m.edit).thing;
+        const auto guard = guard_by(c.plan, changed, *find(changed.devices, fuse_id), false);
+        return !guard || guard->guards;
+    });
     return out;
 }
 

@@ -99,7 +99,10 @@ void guards_not(const Case& c, std::size_t k, double cable_A, std::vector<Findin
         const auto guard = guard_by(c.plan, run, fuse);
         out.push_back(make_finding(FindingKind::guards_not, Severity::check, run.id, fuse.id, {},
                                    guard->reached_C, guard->limit_C));
-        if (c.with_mends) out.back().candidates = other_ratings(c, k, fuse.id, 0, fuse.rating_A);
+        if (c.with_mends) {
+            out.back().candidates = other_ratings(c, k, fuse.id, 0, fuse.rating_A);
+            for (Mend& m : thicker(c, k, fuse.rating_A)) out.back().candidates.push_back(std::move(m));
+        }
         return;
     }
 }

@@ -40,6 +40,7 @@ Statement change_load(const Plan& plan, const Load& before, const std::string& r
     if (line.details.duty) l.duty = line.details.duty;
     if (line.details.inrush_s) l.inrush_s = line.details.inrush_s;
     if (line.details.plate_V) l.plate_V = line.details.plate_V;
+    if (line.details.least_V) l.least_V = line.details.least_V;
     if (!(l.live_when == before.live_when)) b.add(set_live_when(plan, l.id, l.live_when));
     if (!(l == before)) b.put(l);
     for (const Run& r : plan.runs) {

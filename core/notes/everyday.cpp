@@ -6,6 +6,7 @@
 #include "notes/label_words.h"
 #include "notes/plain_circuit.h"
 #include "notes/plain_supplies.h"
+#include "notes/spoken_words.h"
 #include "notes/worked_figures.h"
 #include "units/pattern.h"
 
@@ -19,7 +20,8 @@ std::string with_plain_figures(std::string line) {
     static const Pattern ours(
         R"(^\s*(?:day|state|set|remove|price|rate|minutes|torque|likely|reading|stand|waypoint|way|outline|end)\s)");
     if (ours.is_in(line)) return line;  // what is said of things has its own words
-    line = with_plain_supplies(with_plain_circuit(with_worked_figures(with_label_words(line))));
+    line = with_plain_supplies(
+        with_plain_circuit(with_worked_figures(with_label_words(with_spoken_words(std::move(line))))));
     static const std::string amount = R"((\d+(?:\.\d+)?\s*[AW]))";
     static const Phrase
         plainer[] = {// from what stands most narrowly to what may stand anywhere

@@ -21,7 +21,8 @@ constexpr const char* kBareBlock = "main block";
 struct Pieces {
     std::optional<double> length_m, fuse_A;
     std::optional<WireSize> size;
-    bool breaker = false;
+    bool breaker = false, class_T = false;
+    int parallel = 0;  // 0: not said
 };
 
 std::optional<WireSize> size_said(const Found& m) {
@@ -43,6 +44,20 @@ std::optional<Pieces> feed_pieces(std::string rest) {
     for (Found m; !trim(rest).empty();) {
         if (between.is_in(rest, m)) {
             rest = m.behind();
+            continue;
+        }
+        // "2x 120 mm2"; "500 A class T"
+        static const Pattern side_by_side(
+            R"(^(?:([2-4])\s*x\s*|(?:twin|double|two)\s+)(?=\d+(?:\.\d+)?\s*(?:mm|sq)|\d/0|\d{1,2}\s*(?:AWG|ga)))"),
+            slow(R"(^(\d+)\s*A\s+class\s+T(?:\s+fuse)?\b)");
+        if (side_by_side.is_in(rest, m)) {
+            said.parallel = m.has(1) && !m[1].empty() ? std::stoi(m[1]) : 2;
+            rest = m.behind();
+            continue;
+        }
+        if (slow.is_in(rest, m)) {
+            said.class_T = true;
+            rest = m[1] + " A fuse" + m.behind();
             continue;
         }
         if (!piece.is_in(rest, m)) return std::nullopt;
@@ -121,7 +136,7 @@ std::string in_one_form(std::string line) {
 // stands.
 std::optional<double> within_its_cable(const Plan& plan, Run cable, const Pieces& said, const Device& fuse) {
     if (!said.size) return std::nullopt;
-    cable.size = said.size;
+    cable.size = said.size, cable.parallel = std::max(1, said.parallel);
     const double stands_A = least_ampacity_A(plan, cable).value_or(0);
     if (fuse.rating_A <= stands_A) return std::nullopt;
     const auto& ratings = fuse_kind(fuse.fuse).ratings_A;
@@ -203,11 +218,14 @@ std::vector<std::string> feed_said(const Plan& plan, std::string_view line) {
         const std::string set = "set \"" + r->name + "\" ";
         if (said->length_m) lines.push_back(set + "length_m " + shown(*said->length_m));
         if (said->size) lines.push_back(set + "size \"" + name_of(*said->size) + "\"");
+        if (said->size || said->parallel)  // what was laid twice for want of a thicker one is one as said
+            lines.push_back(set + "parallel " + shown(std::max(1, said->parallel)));
         for (const Device& d : r->devices) {
             if (d.kind != DeviceKind::fuse) continue;
             const auto rating = said->fuse_A ? said->fuse_A : within_its_cable(plan, *r, *said, d);
             if (rating) lines.push_back("set \"" + d.name + "\" rating_A " + shown(*rating));
             if (said->breaker) lines.push_back("set \"" + d.name + "\" fuse breaker_3");
+            if (said->class_T) lines.push_back("set \"" + d.name + "\" fuse high");
             fused = true;
         }
     }

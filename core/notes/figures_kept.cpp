@@ -62,7 +62,7 @@ bool beside_a_draw(const std::string& before, const std::string& behind, bool wa
     static const Pattern ahead(
         R"(\b(?:avg|average|mean|rx|idle|total|hook-?\s?up|shore-?line|shore|mains|generator|heat|output|low|about|mostly|usually|typically|normally)\s*(?:power|of|is|at|:|=|lead|inlet)?\s*$|=\s*$)"),
         after(
-            R"(^\s*(?:(?:when|on|at|while|in|is|the)\s+)*(?:avg|average|mean|rx|receiv\w*|tx|transmit\w*|stand-?by|idl\w+|heat\w*|thermal|out(?:put)?|rf|rms|pep|no[ -]load|unloaded|free|listen\w*|low|draws?|transducer|start(?:s|ing)?|total|shore|mains|hook-?up|peak|\(?\s*\d+(?:\.\d+)?\s*k?W\s+input)\b)"),
+            R"(^\s*(?:(?:when|on|at|while|in|is|the)\s+)*(?:/\s*\d+(?:\.\d+)?\s*A\s+tx|avg|average|mean|rx|receiv\w*|tx|transmit\w*|stand-?by|idl\w+|heat\w*|thermal|out(?:put)?|rf|rms|pep|no[ -]load|unloaded|free|listen\w*|low|draws?|transducer|start(?:s|ing)?|total|shore|mains|hook-?up|peak|\(?\s*\d+(?:\.\d+)?\s*k?W\s+input)\b)"),
         amps_follow(R"(^\s*(?:[a-z]+\s+){0,2}[,;:(]?\s*(?:(?:rated|draws?|at|=|is)\s+)?\d+(?:\.\d+)?\s*A\b)");
     return ahead.is_in(before) || after.is_in(behind) || (watts && amps_follow.is_in(behind));
 }

@@ -90,17 +90,24 @@ bool starts_another(const TypedLine& line) {
     return line.inverter.empty() && plug.is_in(line.name);
 }
 
+// For some seconds before the engine is cranked.
+bool heats_before_a_start(const TypedLine& line) {
+    static const Pattern glow(
+        R"(\b(?:glow ?plugs?|grid heaters?|intake (?:air )?heaters?|pre-?heat(?:er)? plugs?)\b)");
+    return line.inverter.empty() && glow.is_in(line.name);
+}
+
 }  // namespace
 
 std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line) {
     static const Pattern works(
-        R"(\b(?:winch(?:es)?|(?:tail ?|wheelchair |passenger |scissor |stretcher )lifts?|lift ?gates?|tail ?gate lift|power ?packs?|hydraulic (?:[a-z]+ )?(?:pump|pack|unit)|hydraulic motor|hoists?|crane|(?:salt |sand )?spreader(?: motor)?|plou?w (?:motor|pump)|(?:air(?: [a-z]+)?|tyre|tire|suspension|seat) compressors?|tipper|tip pump|dump pump|plough lift|plow lift)\b)");
+        R"(\b(?:winch(?:es)?|(?:tail ?|wheelchair |passenger |scissor |stretcher )lifts?|lift ?gates?|tail ?gate lift|power ?packs?|hydraulic (?:[a-z]+ )?(?:pump|pack|unit)|hydraulic motor|hoists?|crane|(?:salt |sand )?spreader(?: motor)?|plou?w (?:motor|pump)|(?:air(?: [a-z]+)?|tyre|tire|suspension|seat) compressors?|(?:feed|auger|conveyor|belt|cutter|mixer|saw|spinner|agitator|sweeper) motors?|tipper|tip pump|dump pump|plough lift|plow lift)\b)");
     static const Pattern by_hand(
-        R"(\b(?:(?:levell?ing )?jacks|levell?ers|slide-?outs?|awning motor|(?:power|electric) steps?|bed lift|generator (?:start|starter|cranking)|(?:pump|engine|motor|compressor|welder|mower) starter|macerator|(?:air )?horns?(?!\s*(?:relay|compressor))|klaxons?|(?:anchor )?windlass|capstan|(?:bow |stern )?thrusters?)\b)");
+        R"(\b(?:^compressor$|(?:levell?ing )?jacks|levell?ers|slide-?outs?|awning motor|(?:power|electric) steps?|bed lift|generator (?:start|starter|cranking)|(?:pump|engine|motor|compressor|welder|mower) starter|macerator|(?:air )?horns?(?!\s*(?:relay|compressor))|klaxons?|(?:anchor )?windlass|capstan|(?:bow |stern )?thrusters?)\b)");
     static const Pattern with_ignition(
         R"(\b(?:fuel pumps?|lift pump|injectors?|ignition (?:box|coils?|module|system)|ecus?|engine (?:computer|control unit|management)|(?:radiator|cooling|cooler|engine|intercooler|condenser) fans?|gearbox cooler|cooler pump|coolant pump|wipers?|washers?|(?:heated|heating) (?:windscreen|windshield|screen|mirrors?|seats?|rear window)|demisters?|defrosters?|(?:cab|hvac|screen) blower|cab heater(?: fan| blower)?|indicators?|turn signals?|head ?lights?|head ?lamps?|dust lights?|fog (?:lights?|lamps?)|driving (?:lights?|lamps?)|(?:number|license|licence) ?plate lights?|brake lights?|stop lights?|tail lights?|marker lights?|side ?lights?|clearance lights?|cab fans?|revers(?:e|ing) (?:lights?|lamps?|cameras?|alarm|beeper|buzzer|sounder)|backup (?:camera|alarm)|parking sensors?|gauges?|instruments?|dash(?:board)? lights?|power steering|light bars?|beacons?|strobes?|sirens?|(?:blue|emergency|warning) lights?|blues|plou?(?:w|gh) (?:lights?|lamps?)|(?:pto|blade|mower|deck) clutch(?:es)?)\b)");
     static const Pattern no_load_of_it(
-        R"(\b(?:remote|receiver|control(?:ler)?|socket|light|lamp|camera|fridge|freezer)s?\b|\bseats?$)");
+        R"(\b(?:remote|receiver|control(?:ler)?|socket|light|lamp|camera|fridge|freezer|relay|sensor)s?\b|\bseats?$)");
     // what another vehicle is started from stays dead until somebody plugs in
     if (starts_another(line)) {
         Condition plugged;
@@ -135,6 +142,11 @@ std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line
         when.switches = {line.name};
         return when;
     }
+    if (heats_before_a_start(line) && !no_load_of_it.is_in(line.name)) {
+        when.key = Key::ignition;
+        when.switches = {line.name};
+        return when;
+    }
     if (works.is_in(line.name) && !no_load_of_it.is_in(line.name)) {
         when.key = Key::ignition, when.engine = Engine::running;
         when.switches = {line.name};
@@ -148,8 +160,10 @@ std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line
 }
 
 std::optional<double> usual_turn_s(const TypedLine& line) {
-    constexpr double kStartOfAnother_s = 30;  // common practice, no source
-    return starts_another(line) ? std::optional(kStartOfAnother_s) : std::nullopt;
+    constexpr double kStartOfAnother_s = 30, kGlow_s = 20;  // common practice, no source
+    return starts_another(line)         ? std::optional(kStartOfAnother_s)
+           : heats_before_a_start(line) ? std::optional(kGlow_s)
+                                        : std::nullopt;
 }
 
 std::vector<std::string> add_working_states(Plan& plan, const std::vector<Id>& loads, bool own_states) {

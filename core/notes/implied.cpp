@@ -121,7 +121,7 @@ Plan with_what_is_implied(const Plan& base, std::string_view page) {
         if (!is_thing_line(trim(line))) lines.push_back(line);
     if (const std::string volts = volts_of_only_battery(lines); !volts.empty())
         take(plan, "vehicle " + volts + " V");
-    if (charges_from_unsaid(lines)) {
+    if (!speaks_of_no_engine(page) && charges_from_unsaid(lines)) {
         Battery vehicles = plan.batteries.front();
         vehicles.name = kVehicleBattery;
         (void)yr::apply(plan, Put<Battery>{vehicles, {}});

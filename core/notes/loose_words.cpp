@@ -442,9 +442,11 @@ std::string loosely_said(const Plan& plan, const std::string& line) {
     std::string text = article.replaced(only.replaced(line, ""), "$1 ");
     text = called_by_first_word(plan, battery.replaced(text, "battery"));
     // nothing is switched by a roof
-    static const Pattern on_part(R"(\bon\s+(roof|mast|bumper|headboard|rack|ladder|tailgate)\s*(?=,|$))");
+    static const Pattern on_part(
+        R"(\bon\s+((?:(?:front|rear|left|right|nearside|offside)\s+)?(?:roof(?:\s+rack)?|mast|bumper|headboard|rack|ladder|tailgate|bull\s?bar|bonnet|hood|fender|drawbar|grille))\s*(?=,|$|\d+(?:\.\d+)?\s*m\b))");
     if (Found at; on_part.is_in(text, at) && !is_a_switch(plan, to_lower(at[1])))
-        text = on_part.replaced(text, ", $1");
+        text = on_part.replaced(
+            text, trim(at.behind()).starts_with(',') || trim(at.behind()).empty() ? ", $1" : ", $1, ");
     text = own_switch(figure_behind_its_thing(text));
     static const Pattern timed(R"(^\s*(?:state|day|winch|vehicle|set|reading|minutes|rate|price)\b)");
     if (!timed.is_in(text)) text = times_in_our_words(text);

@@ -148,6 +148,14 @@ static void without_circuit_numbers(std::vector<NoteLine>& lines) {
     }
 }
 
+// What says the plan's first battery comes before all that hangs on it, though a word of it is left over:
+// read again at the end it would be a further one.
+static bool says_first_battery(const Plan& plan, const Statement& s) {
+    if (!s.whole() || s.error || s.doubt || !battery_is_free(plan)) return false;
+    Plan after = plan;
+    return yr::apply(after, *s.edit) && !battery_is_free(after);
+}
+
 Notes read_page(const Plan& base, std::string_view text, const Library* library) {
     Notes notes;
     notes.plan = base;
@@ -183,7 +191,7 @@ Notes read_page(const Plan& base, std::string_view text, const Library* library)
         const std::string above = set_in.given_to(notes.plan, n.text),
                           given = above.empty() ? heading : above;
         n.statement = read_given(notes.plan, n.text, given, library);
-        if (n.bad())
+        if (n.bad() && !says_first_battery(notes.plan, n.statement))
             again.emplace_back(&n, given);
         else if (n.statement.whole())
             (void)yr::apply(notes.plan, *n.statement.edit);

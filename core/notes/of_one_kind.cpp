@@ -60,6 +60,23 @@ std::vector<std::string> added_up(const std::string& line) {
     return {m[1] + said, m[3] + " " + many + m[4] + said};
 }
 
+// "lights 60 W head, 20 W tail": each with its word behind its figure.
+std::vector<std::string> told_behind_figures(const std::string& line) {
+    static const Pattern headed(R"(^\s*((?:12|24|48)\s*V\s+)?([a-z]+s)\s*:?\s+(\d.*)$)"),
+        piece(
+            R"(^\s*(?:and\s+)?(\d+(?:\.\d+)?\s*[AW])\s+(head|tail|front|rear|side|brake|stop|cab|left|right|inside|outside)\s*$)");
+    Found m;
+    if (!headed.is_all_of(line, m)) return {};
+    std::vector<std::string> lines;
+    for (const std::string& part : comma_parts(m[3])) {
+        Found p;
+        if (!piece.is_all_of(part, p)) return {};
+        lines.push_back(p[2] + " " + m[2] + " " + p[1] +
+                        (m[1].empty() ? "" : ", " + std::string(trim(m[1]))));
+    }
+    return lines.size() > 1 ? lines : std::vector<std::string>{};
+}
+
 }  // namespace
 
 std::vector<std::string> each_on_its_own(const std::string& line) {
@@ -85,6 +102,7 @@ std::vector<std::string> each_on_its_own(const std::string& line) {
 std::vector<std::string> of_one_kind(const std::string& line) {
     if (auto lines = counted_by_side(line); !lines.empty()) return lines;
     if (auto lines = of_one_draw_by_side(line); !lines.empty()) return lines;
+    if (auto lines = told_behind_figures(line); !lines.empty()) return lines;
     return added_up(line);
 }
 

@@ -50,8 +50,9 @@ std::string head_name(const std::string& piece) {
 
 // What the words before a colon give to each thing behind it.
 struct Heading {
-    std::string before;  // "lights": "roof front" becomes "roof front lights"
-    std::string behind;  // ", cab", " on ignition"
+    std::string before;   // "lights": "roof front" becomes "roof front lights"
+    std::string behind;   // ", cab", " on ignition"
+    std::string front{};  // "trailer": "tail lights" becomes "trailer tail lights"
 };
 Heading heading_of(const Plan& plan, const std::string& words) {
     const std::string low = to_lower(words);
@@ -87,6 +88,10 @@ Heading heading_of(const Plan& plan, const std::string& words) {
     if (by_key.is_all_of(low) || switched_by.is_all_of(low)) return {"", " on ignition"};
     if (by_accessory.is_all_of(low)) return {"", " on accessory"};
     if (always.is_all_of(low)) return {"", ", always"};
+    // "7 pin trailer socket": what is plugged in there
+    static const Pattern trailer(
+        R"(^(?:\d{1,2}[ -]?(?:pin|way|core)\s+)?(?:trailer|caravan|tow(?:ing)?)(?:\s+(?:socket|plug|connector|loads|lights|electrics))?$)");
+    if (trailer.is_all_of(low)) return {"", "", "trailer "};
     static const Pattern loads(
         R"(^(?:(?:house|leisure|living|domestic|bus|vehicle|truck|van|coach|base|chassis|other|small|main|cab) )?(?:loads|consumers|accessories|electrics|circuits)$)");
     if (loads.is_all_of(low)) return {};
@@ -137,7 +142,7 @@ std::vector<std::string> sentences_of(const std::string& line) {
         return lines;
     }
     static const Pattern to_battery(
-        R"(^(.*\balternator\b.*\d\s*A)\s*(?:->|\xE2\x86\x92|to|/|&)\s*((?:[a-z]+\s+)?batt.*\d\s*Ah\b.*)$)");
+        R"(^(.*\balternator\b.*\d\s*A)\b\s*(?:->|\xE2\x86\x92|to|/|&|)\s*((?:[a-z]+\s+)?batt.*\d\s*Ah\b.*)$)");
     if (to_battery.is_all_of(line, m)) return {m[1], m[2]};
     static const Pattern and_aux(
         R"(^((?:[a-z]+\s+)?batter(?:y|ies)\b[^+]*\d\s*Ah\b[^+]*?)\s*\+\s*(aux|leisure|house|service)\s+(\d.*\d?\s*Ah\b.*)$)");
@@ -152,7 +157,7 @@ std::vector<std::string> sentences_of(const std::string& line) {
     if (banks.is_all_of(line, m) || none.is_all_of(line, m) || slash.is_all_of(line, m)) return {m[1], m[2]};
     // "wiper 4 A washer 3 A"
     static const Pattern two(
-        R"(^([a-z][a-z ]*\s\d+(?:\.\d+)?\s*[AW])\s+((?!(?:tx|rx|draws?|out|output|rms|nominal|hold|pull|run|runs|cont|avg)\b)[a-z][a-z ]*?\s\d+(?:\.\d+)?\s*[AW])$)");
+        R"(^([a-z][a-z ]*\s\d+(?:\.\d+)?\s*[AW])\s+(?:(?:with|plus)\s+(?:an?\s+)?)?((?!(?:tx|rx|draws?|out|output|rms|nominal|hold|pull|run|runs|cont|avg)\b)[a-z][a-z ]*?\s\d+(?:\.\d+)?\s*[AW])$)");
     if (two.is_all_of(line, m) && begins_a_thing(m[2]) && !says_supply(line)) return {m[1], m[2]};
     // "2x inverter 1500 W each: one for sound, one for lights"
     static const Pattern inverters(
@@ -214,6 +219,10 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
     static const Pattern twins(
         R"(^\s*(?:twin |dual |two )?alternators\s*:?\s*(?:2\s*x\s*)?(\d+\s*A)\s*(?:each)?\s*$)");
     if (Found m; twins.is_all_of(line, m)) return {"alternator " + m[1], "second alternator " + m[1]};
+    // "2 alternators: 110 A main and 180 A second"
+    static const Pattern unlike(
+        R"(^\s*(?:2x?|twin|dual|two)\s+alternators\s*[:,]?\s*(?:(?:main|first|one|a)\s+)?(\d+\s*A)(?:\s+[a-z]+)?\s*(?:,|\band\b|&|\+)\s*(?:(?:second|other|one|a|the)\s+)*(\d+\s*A)(?:\s+[a-z]+)?\s*$)");
+    if (Found m; unlike.is_all_of(line, m)) return {"alternator " + m[1], "second alternator " + m[2]};
     // "batteries: starter 2x 95 Ah AGM, module battery 2x 110 Ah AGM"
     static const Pattern batteries(R"(^\s*batteries\s*:\s*(.*\d\s*Ah\b.*)$)");
     if (Found m; batteries.is_all_of(line, m)) {
@@ -252,7 +261,7 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         line = std::move(things);
     }
     static const Pattern headed(
-        R"(^((?:on\s+(?:the\s+)?)?(?:(?:12|24|36|48)\s*V\b\s*)?[a-z ]{0,30}?(?:(?<= )(?:12|24|36|48)\s*V)?|(?:230|240|220|120|115|110)\s*V(?:\s*AC)?|[a-z ]{0,24}(?:switch|sw) ?\d{1,2})\s*:\s*(\S.*)$)");
+        R"(^((?:on\s+(?:the\s+)?)?(?:(?:12|24|36|48)\s*V\b\s*|\d{1,2}[ -]?(?:pin|way|core)\s+)?[a-z ]{0,30}?(?:(?<= )(?:12|24|36|48)\s*V)?|(?:230|240|220|120|115|110)\s*V(?:\s*AC)?|[a-z ]{0,24}(?:switch|sw) ?\d{1,2})\s*:\s*(\S.*)$)");
     if (Found m; headed.is_all_of(line, m) && !trim(m[1]).empty()) {
         const std::string switched = heading.behind;
         if (names_no_load(to_lower(m[1]) + ":", 0, 0)) return {};  // "underway: …" is a state
@@ -266,7 +275,10 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         // "second battery 95 Ah, dc-dc 30 A": what joins it is said of the battery
         static const Pattern joins(R"(^\s*(?:dc-?dc|dcdc)\b)"), hours(R"(\d\s*Ah\b)");
         const bool of_battery = !lines.empty() && joins.is_in(piece) && hours.is_in(lines.back());
-        if (lines.empty() || (begins_a_thing(piece) && says_amount(lines.back()) && !of_battery))
+        static const Pattern selector(
+            R"(^\s*battery\s+(?:selector\s+)?switch\s*\(?\s*(?:off\s*[-/]\s*)?1\s*[-/]\s*2\b|^\s*vsr\s+between\b)");
+        if (lines.empty() || selector.is_in(piece) ||
+            (begins_a_thing(piece) && says_amount(lines.back()) && !of_battery))
             lines.push_back(piece);
         else
             lines.back() += ", " + piece;
@@ -283,8 +295,8 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
         R"(\b(?:alternators?|batter(?:y|ies)|chargers?|inverters?|converters?|solar)\b)");
     if (supply.is_in(heading.before)) return {};  // "alternators: 150 A, 200 A": no loads
     // "bow: fishfinder 2 A" is one thing with a name of its own, "kettle: 5 A" one that is named
-    const bool headed_well =
-        !heading.behind.empty() || (!heading.before.empty() && lines.size() == 1 && begins_a_thing(lines[0]));
+    const bool headed_well = !heading.behind.empty() || !heading.front.empty() ||
+                             (!heading.before.empty() && lines.size() == 1 && begins_a_thing(lines[0]));
     if (lines.size() < 2 && !headed_well) return {};
     // "engine: 150 A alternator, 95 Ah battery": what supplies is called by its own word
     if (std::all_of(lines.begin(), lines.end(), says_supply)) heading.before.clear();
@@ -297,6 +309,7 @@ std::vector<std::string> parts_of_line(const Plan& plan, std::string_view whole)
             const std::string name = head_name(part);
             part = std::string(trim(name)) + " " + heading.before + " " + part.substr(name.size());
         }
+        if (!part.starts_with(heading.front)) part.insert(0, heading.front);
         part += heading.behind;
     }
     return lines;
@@ -322,7 +335,7 @@ std::vector<std::string> sentences_that_say_things(std::string_view line) {
     if (line.size() > kLongestSeveral || line.find('"') != std::string_view::npos) return {};
     // "busbars pos and neg 250 A"
     static const Pattern both_bars(
-        R"(^\s*(?:pos(?:itive)?\s*(?:and|&|\+|/)\s*neg(?:ative)?\s+bus ?bars?|bus ?bars?\s*[:,]?\s*pos(?:itive)?\s*(?:and|&|\+|/)\s*neg(?:ative)?)\b(.*)$)");
+        R"(^\s*(?:pos(?:itive)?\s*(?:and|&|\+|/)\s*neg(?:ative)?\s+bus ?bars?|bus ?bars?\s*[:,]?\s*pos(?:itive)?\s*(?:and|&|\+|/)\s*neg(?:ative)?|neg(?:ative)?\s+bus ?bar\s*(?:and|&|\+|/|,)\s*pos(?:itive)?\s+bus ?bar|pos(?:itive)?\s+bus ?bar\s*(?:and|&|\+|/|,)\s*neg(?:ative)?\s+bus ?bar)\b(.*)$)");
     if (Found m; both_bars.is_all_of(std::string(line), m))
         return {"positive bus bar" + m[1], "negative bus bar" + m[1]};
     // "the truck has a 110 A alternator and one 80 Ah battery"
@@ -416,6 +429,16 @@ std::vector<std::string> title_and_battery(const Plan& plan, std::string_view li
         R"(^\s*([a-z][a-z -]+?)\s+(12|24|48)\s*V\s+((?:lithium|lifepo4|lfp|agm|gel|flooded|lead)\b.*\d\s*Ah\b.*)$)");
     if (Found m; whole.is_all_of(std::string(line), m) && !is_battery.is_in(m[1]))
         if (const auto named = title_line(plan, m[1] + " " + m[2] + " V")) return {*named, "battery " + m[3]};
+    // "skiff with outboard 60 hp (20 A charging)": what the engine gives
+    static const Pattern engine_gives(
+        R"(^\s*([a-z][a-z -]*?)\s*,?\s+(?:(?:with|has|w/)\s+)?(?:an?\s+)?(?:\d+\s*hp\s+)?(?:outboard|inboard|engine)\b(?:\s+\d+\s*hp)?\s*[(,]?\s*(\d+\s*A)\s+(?:charging\s+coil|charging|charge|charges|alternator|stator|coil)\s*\)?\s*(?:,\s*12\s*V)?\s*$)");
+    if (Found m; engine_gives.is_all_of(std::string(line), m))
+        if (title_line(plan, m[1])) {
+            // what is towed has no engine, but this
+            static const Pattern towed(R"(\b(?:trailer|caravan)$)");
+            return {"vehicle \"" + m[1] + (towed.is_in(m[1]) ? " with engine\"" : "\""),
+                    "alternator " + m[2]};
+        }
     if (pieces.size() < 2 || !hours.is_in(line) || hours.is_in(pieces.front()) ||
         is_battery.is_in(pieces.front()))
         return {};
@@ -506,7 +529,7 @@ WithoutRemark without_purpose(std::string_view line) {
 
 WithoutRemark without_gear(std::string_view line) {
     static const Pattern gear(
-        R"(^(.*\d.*?)\s*,\s*((?:with\s+)?(?:an?\s+|the\s+)?(?:own\s+)?(?:contactor|solenoid|isolator|relay|disconnect|emergency stop|e-stop|remote control|wireless remote|remote|thermostat|(?:pressure|float|limit|thermal) switch)\b[^,"]*)(.*)$)");
+        R"(^(.*\d.*?)\s*,\s*((?:with\s+)?(?:an?\s+|the\s+)?(?:own\s+)?(?:(?:main|line)\s+)?(?:contactor|solenoid|isolator|relay|disconnect|emergency stop|e-stop|remote control|wireless remote|remote|thermostat|(?:pressure|float|limit|thermal) switch)\b[^,"]*)(.*)$)");
     if (line.size() > kLongestSeveral) return {std::string(line), {}};
     Found m;
     if (!gear.is_all_of(std::string(line), m)) return {std::string(line), {}};
@@ -518,7 +541,8 @@ WithoutRemark without_gear(std::string_view line) {
 std::optional<Place> new_place(const Plan& plan, std::string_view line) {
     static const Pattern where(
         R"(\b(in|inside|behind|under|beside|on the|on(?=\s+(?:left|right|rear|front|nearside|offside|upper|lower|roof|mast|bumper)\b))\s+(?:the\s+)?([a-z']+(?:[ -][a-z']+){0,2})\s*(?:,|$))");
-    static const Pattern part(R"((?:,|(?<=\d[AW])|(?<=\d [AW]))\s*()" + kPlaceWords + R"()\s*(?:,|$))");
+    static const Pattern part(R"((?:,|(?<=\d[AW])|(?<=\d [AW]))\s*()" + kPlaceWords +
+                              R"()\s*(?:,|$|\d+(?:\.\d+)?\s*m\b))");
     static const char* const kNoPlace[] = {"series", "parallel", "all",    "total",   "use",
                                            "home",   "winter",   "summer", "standby", "inverter"};
     Found m;

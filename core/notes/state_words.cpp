@@ -81,6 +81,9 @@ std::string circuits_in_our_words(std::string text) {
         {Pattern(
              R"((^|,)\s*(?:(?:on\s+)?(?:shore(?:\s+power|\s+charger)?|hook-?up|mains(?:\s+charger)?)(?:\s+(?:connected|on))?|(?:on\s+)?(?:the\s+)?(?:battery\s+)?charger(?:\s+(?:on|plugged\s+in|connected))?|on\s+charge|charging)\s*(?=,|$))"),
          "$1 on switch plugged in"},
+        {Pattern(
+             R"((^|,)\s*(?:the\s+)?(?:dc-?dc|b2b|alternator|solar|mppt|vsr|split[ -]charge)(?:\s+(?:charger|charging|relay|panels?|on|running|works?|working))*\s*(?=,|$))"),
+         "$1"},  // it works when it works
         {Pattern(R"(,(?:\s*,)+)"), ","},
         {Pattern(R"(^\s*,|,\s*$)"), ""}};
     text = put_plainly(std::move(text), plainer);
@@ -101,7 +104,7 @@ std::string state_line(const std::string& name, const std::string& words) {
     const std::string plain = idle.replaced(hours.replaced(words, "$1 h"), "$1 idling, ");
     const std::string rest = circuits_in_our_words(lasts.replaced(motor.replaced(plain, "engine "), ", "));
     static const Pattern under_way(
-        R"(\b(?:under ?way|cruising|steaming|in transit|travell?ing|deliver(?:y|ing|ies)|commut(?:e|ing)|riding|touring|hauling|towing|patrol(?:ling)?|en route|responding|transporting|on the road|(?:running|going|driving) (?:to|out|home|back))\b)"),
+        R"(\b(?:under ?way|^running$|(?<!generator )(?<!engine )(?<!pump )(?<!test )(?<!dry )run$|cruising|steaming|in transit|travell?ing|deliver(?:y|ing|ies)|commut(?:e|ing)|riding|touring|hauling|towing|patrol(?:ling)?|en route|responding|transporting|on the road|(?:running|going|driving) (?:to|out|home|back))\b)"),
         engine(R"(\b(?:engine|key|rpm)\b)");
     Found r;
     static const Pattern plugged(
@@ -205,6 +208,41 @@ std::string state_said(const Plan& plan, const std::string& said) {
                                    [&](const Load& l) { return to_lower(l.name) == to_lower(m[1]); });
     if (known || (!says_when.is_in(m[3]) && !role.is_in(m[1]) && !names_circuits(plan, m[3]))) return {};
     return state_line(m[1], (m.has(2) && !m[2].empty() ? m[2] + ", " : std::string()) + m[3]);
+}
+
+std::vector<std::string> state_with_new_things(const Plan& plan, const std::string& line) {
+    static const Pattern headed(R"(^\s*([a-z][a-z -]{1,40}?)\s*:\s*([^:"]+)$)");
+    static const Pattern while_what(
+        R"(\b(?:parked|(?:over)?night|day|evening|morning|camp\w*|shore|hook-?up|stand-?by|station|depot|base|home|stopped|work\w*|driving|idling|under ?way|moored|anchor\w*|lunch|event|scene|towing|cruising|sailing|serving|sleeping|market|trading)\b)");
+    static const Pattern charger(
+        R"(^\s*(?:(?:on|with|and)\s+)?(?:(?:shore|mains|battery)\s+)*charger\s+(\d+(?:\.\d+)?\s*A)(?:\s+on)?\s*$)");
+    static const Pattern thing(R"(^\s*([a-z][a-z -]*?)\s+\d+(?:\.\d+)?\s*[AW](?:\s+each)?\s*$)"),
+        digit(R"(\d)"), without_at(R"(\s+at$)");
+    Found m;
+    if (!headed.is_all_of(line, m) || !while_what.is_in(m[1])) return {};
+    const std::string name(m[1]);
+    std::vector<std::string> things;
+    std::string on;
+    int known = 0;
+    for (const std::string_view part : split(m[2], ',')) {
+        const std::string piece(trim(part));
+        Found p;
+        if (!digit.is_in(piece)) {
+            known += names_circuits(plan, piece, 1);
+            on += ", " + piece;
+        } else if (charger.is_all_of(piece, p)) {
+            things.push_back("charger shore " + p[1]);
+            on += ", charger on";
+        } else if (thing.is_all_of(piece, p) && !names_circuits(plan, without_at.replaced(p[1], ""), 1)) {
+            things.push_back(piece);
+            on += ", " + p[1];
+        } else {
+            return {};
+        }
+    }
+    if (things.empty() || known == 0) return {};
+    things.push_back(name + ": " + on.substr(2));
+    return things;
 }
 
 }  // namespace yr

@@ -177,11 +177,14 @@ void join(PlanBuilder& b, const Battery& first, const Battery& battery, const Sa
     }
     Said both = said;
     both.both_ends = true;
-    Run link =
-        cable_for(b,
-                  {"link to " + battery.name, pos_of(first.id), pos_of(battery.id), 100, 3, 0.02, true, false,
-                   true, battery.chemistry == Chemistry::lifepo4 || first.chemistry == Chemistry::lifepo4},
-                  both);
+    std::string name = "link to " + battery.name;
+    for (const Run& r : b.plan().runs)  // of two that charge one battery each says which
+        if (r.name == name && !(instead_of && r.id == instead_of->id))
+            name = "link from " + first.name + " to " + battery.name;
+    Run link = cable_for(b,
+                         {name, pos_of(first.id), pos_of(battery.id), 100, 3, 0.02, true, false, true,
+                          battery.chemistry == Chemistry::lifepo4 || first.chemistry == Chemistry::lifepo4},
+                         both);
     Device d = joiner_of(b, said);
     if (relay_at_m) d.at_m = *relay_at_m;
     if (instead_of) link.id = instead_of->id;
@@ -286,6 +289,14 @@ static void turn_as_a_small_engine(PlanBuilder& b) {
             }
 }
 
+// "to house battery", "on the engine battery": that one, else the plan's first.
+static const Battery& battery_said(const Plan& plan, const Said& said) {
+    for (const auto& end : {said.to, said.on, said.from})
+        if (const Battery* named = end ? find(plan.batteries, std::string_view(end->owner)) : nullptr)
+            return *named;
+    return plan.batteries.front();
+}
+
 Made make_alternator(PlanBuilder& b, const Said& said, bool stator) {
     if (b.plan().batteries.empty()) return missing("battery", Want::a_plan_with_a_battery);
     const auto rated = said.plain_of(Dimension::current);
@@ -297,7 +308,7 @@ Made make_alternator(PlanBuilder& b, const Said& said, bool stator) {
              : said.has("second") || said.has("another") ? "second " + usual
                                                          : usual;
     s.kind = stator ? SourceKind::stator : SourceKind::alternator;
-    const Battery battery = b.plan().batteries.front();
+    const Battery battery = battery_said(b.plan(), said);
     // it sits on the engine, wherever the battery went
     s.place = said.place.empty() ? engine_space(b.plan()).value_or(battery.place) : said.place;
     const double away_m = s.place == battery.place ? 1.5 : kToTheRear_m;
@@ -338,7 +349,7 @@ Made make_starter(PlanBuilder& b, const Said& said) {
     l.live_when.key = Key::crank, l.starter = true;
     l.place = said.place;
     b.put(l);
-    const Id battery = b.plan().batteries.front().id;
+    const Id battery = battery_said(b.plan(), said).id;
     const Id at = find(b.plan().batteries, std::string_view(battery))->place;
     const bool beside = at.empty() || at == engine_space(b.plan()).value_or(at);
     CableAsk there{
@@ -364,9 +375,12 @@ Made make_winch(PlanBuilder& b, const Said& said) {
     const double wanted_V = said.plain_of(Dimension::voltage).value_or(rail_V);
     constexpr double kOf_V = 3;
     const auto& all = b.plan().batteries;
-    const auto on = std::find_if(all.begin(), all.end(), [&](const Battery& x) {
+    const Battery& said_so = battery_said(b.plan(), said);
+    const auto of_volts = [&](const Battery& x) {
         return std::abs(battery_V(b.plan(), x) - wanted_V) < kOf_V;
-    });
+    };
+    const auto on = of_volts(said_so) ? all.begin() + (&said_so - all.data())
+                                      : std::find_if(all.begin(), all.end(), of_volts);
     if (on == all.end())
         return fail(ErrorCode::missing_reference, "winch", std::to_string(std::lround(wanted_V)) + " V",
                     Want::a_rail_of_these_volts);
@@ -503,6 +517,32 @@ Made make_joiner(PlanBuilder& b, const Said& said) {
     return second.id;
 }
 
+// A source that would never work gets a state in which it does.
+static void works_plugged_in(PlanBuilder& b, Source& s) {
+    s.works_when.switches = {"plugged in"};
+    if (std::any_of(b.plan().states.begin(), b.plan().states.end(), [](const State& state) {
+            return std::count(state.switches.begin(), state.switches.end(), "plugged in") > 0;
+        }))
+        return;
+    State charging;
+    charging.id = b.id("state"), charging.name = "Plugged in", charging.switches = {"plugged in"};
+    charging.ambient_C = charging.engine_bay_C = 20;
+    b.put(charging);
+}
+
+// What a towing vehicle gives comes with its key.
+static void works_while_towed(PlanBuilder& b, Source& s) {
+    s.works_when.key = Key::ignition;
+    if (std::any_of(b.plan().states.begin(), b.plan().states.end(),
+                    [](const State& state) { return state.key >= Key::ignition; }))
+        return;
+    State towing;
+    towing.id = b.id("state"), towing.name = "Towing", towing.role = StateRole::towed;
+    towing.key = Key::ignition;
+    towing.ambient_C = towing.engine_bay_C = 20;
+    b.put(towing);
+}
+
 Made make_charger(PlanBuilder& b, const Said& said) {
     const auto amps = said.plain_of(Dimension::current);
     if (!amps) return missing("rated", Want::amps);
@@ -528,15 +568,11 @@ Made make_charger(PlanBuilder& b, const Said& said) {
     s.id = b.id("shore"), s.kind = SourceKind::shore;
     s.name = said.name.empty() ? "shore charger" : said.name;
     s.rated_A = amps;
-    s.works_when.switches = {"plugged in"};
-    if (std::none_of(b.plan().states.begin(), b.plan().states.end(), [](const State& state) {
-            return std::count(state.switches.begin(), state.switches.end(), "plugged in") > 0;
-        })) {
-        State charging;  // else it would be a charger that never works
-        charging.id = b.id("state"), charging.name = "Plugged in", charging.switches = {"plugged in"};
-        charging.ambient_C = charging.engine_bay_C = 20;
-        b.put(charging);
-    }
+    static const Pattern of_tow_vehicle(R"(\bcharge (?:line|lead|wire|cable)$|\bsuppl(?:y|ies)$)");
+    if (of_tow_vehicle.is_in(s.name))
+        works_while_towed(b, s);
+    else
+        works_plugged_in(b, s);
     return beside_battery(b, said, s, *amps, s.name + " cable");
 }
 

@@ -95,7 +95,7 @@ void turn_as_usual(const Plan& plan, State& s, std::string_view text) {
 // them, and nobody leaves the key on for long with the engine standing.
 void run_as_what_is_named(const Plan& plan, const std::vector<Id>& named, State& s, std::string_view text) {
     static const Pattern stands(
-        R"(\b(?:over ?night|parked|camp\w*|moored|(?:at )?anchor\w*|sleep\w*|stand\w*|stopped|waiting|rest\w*|lunch|break)\b|^(?:at )?night$)");
+        R"(\b(?:over ?night|parked|camp\w*|moor(?:ed|ing)|berth\w*|docked|(?:at )?anchor\w*|sleep\w*|stand\w*|stopped|waiting|rest\w*|lunch|break)\b|^(?:at )?night$)");
     if (mentions(text, "key") || mentions(text, "engine") || stands.is_in(s.name) || s.key != Key::off)
         return;
     static const Pattern under_sail(R"(\b(?:under )?sail(?:s|ing)?\b|\bdrifting\b)");

@@ -15,6 +15,7 @@
 #include "notes/plan_text.h"
 #include "notes/several.h"
 #include "notes/shorthand.h"
+#include "notes/state_words.h"
 #include "plan/variant.h"
 #include "units/pattern.h"
 #include "units/text.h"
@@ -107,6 +108,8 @@ Statement read_worded(const Plan& plan, std::string_view line, const Library* li
         return read_lines(plan, std::move(lengths), library);
     if (auto fuses = fuses_said(plan, words); !fuses.empty())
         return read_lines(plan, std::move(fuses), library);
+    if (auto state = state_with_new_things(plan, words); !state.empty())
+        return read_lines(plan, std::move(state), library);
     if (auto each = sentences_that_say_things(words); !each.empty()) {
         Statement all = read_lines(plan, std::move(each), library);
         if (all.whole() && all.not_understood.empty()) return all;

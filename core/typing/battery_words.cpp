@@ -32,6 +32,11 @@ std::optional<Chemistry> chemistry_said(std::string_view word) {
     return std::nullopt;
 }
 
+// What is lived with.
+constexpr std::array kSecond = {"second",    "rear",    "other",   "aux",      "auxiliary",
+                                "house",     "leisure", "service", "domestic", "equipment",
+                                "secondary", "coach",   "camper"};
+
 }  // namespace
 
 bool battery_is_free(const Plan& plan) {
@@ -45,9 +50,6 @@ Id battery_meant_by(const Plan& plan, std::string_view words) {
     if (!kind || plan.batteries.empty()) return {};
     static constexpr std::array kFirst = {"",     "starter", "start",   "starting", "engine", "cranking",
                                           "main", "first",   "vehicle", "chassis",  "crank"};
-    static constexpr std::array kSecond = {"second",    "rear",    "other",   "aux",      "auxiliary",
-                                           "house",     "leisure", "service", "domestic", "equipment",
-                                           "secondary", "coach",   "camper"};
     if (words == "bank" || words == "battery bank") return plan.batteries.back().id;
     // "house battery" of the one that is called "house bank", "lab bank" of the one that is called "lab
     // battery"
@@ -71,9 +73,19 @@ const Battery& battery_to_charge(const Plan& plan) {
 }
 
 const Battery& battery_to_live_from(const Plan& plan) {
-    const bool second =
-        plan.batteries.size() > 1 && battery_V(plan, plan.batteries[1]) == plan.vehicle.nominal_V;
-    return plan.batteries[second ? 1 : 0];
+    static constexpr std::array kOfEngines = {"port",    "stbd",     "starboard", "start",
+                                              "starter", "starting", "engine",    "cranking",
+                                              "left",    "right",    "thruster",  "windlass"};
+    const Battery* second = nullptr;
+    for (std::size_t k = 1; k < plan.batteries.size(); ++k) {
+        const Battery& b = plan.batteries[k];
+        if (battery_V(plan, b) != plan.vehicle.nominal_V) continue;
+        const std::string name = to_lower(b.name);
+        const std::string_view kind = kind_said(name).value_or("");
+        if (among(kind, kSecond)) return b;
+        if (!second && k == 1 && !among(kind, kOfEngines)) second = &b;
+    }
+    return second ? *second : plan.batteries.front();
 }
 
 }  // namespace yr

@@ -266,6 +266,10 @@ class LineReader {
             const auto q = words_.quantity(1, used);
             if (!q || q->dimension != Dimension::voltage || !(q->value > 0 && q->value <= 400)) return false;
             line_.details.plate_V = q->value;
+        } else if (w == "needs") {  // "needs 11.5 V"
+            const auto q = words_.quantity(1, used);
+            if (!q || q->dimension != Dimension::voltage || !(q->value > 0 && q->value <= 100)) return false;
+            line_.details.least_V = q->value;
         } else if (w == "duty") {
             const auto q = words_.quantity(1, used);
             double share = q && q->dimension == Dimension::fraction ? q->value : 0;
@@ -520,6 +524,7 @@ void fill(TypedLine& line, const LoadEntry& entry, const Plan& plan) {
     if (typed.on_s) line.details.on_s = typed.on_s;
     if (typed.inrush_s) line.details.inrush_s = typed.inrush_s;
     if (typed.plate_V) line.details.plate_V = typed.plate_V;
+    if (typed.least_V) line.details.least_V = typed.least_V;
     line.details.own_ground = from.own_ground || typed.own_ground;
     line.details.needs_pure_sine = from.needs_pure_sine || typed.needs_pure_sine;
     line.details.together = typed.together;
@@ -627,6 +632,7 @@ std::string typed_text(const Plan& plan, const Load& l) {
         add("from " + name_of(plan, run->from.owner));
     if (run && run->channel > 0) add("channel " + std::to_string(run->channel));
     if (l.critical) add("critical");
+    if (l.least_V) add("needs " + trimmed_number(*l.least_V) + " V");
     if (l.drop_limit)
         add((is_of_time(l.name, *l.drop_limit) ? "drop " : "") + trimmed_number(*l.drop_limit * 100) + " %");
     if (l.own_ground) add("own ground");

@@ -98,6 +98,34 @@ TEST(Advice, NoFuseOfFewerAmpsThanWhatWorksBehindIt) {
     EXPECT_GT(mended, 6);
 }
 
+// A cable that its fuse lets burn in some heat is only something to check, but no mend may bring it.
+bool burns_no_hotter(const Finding& after, const std::vector<Finding>& before) {
+    return after.kind != FindingKind::guards_not ||
+           std::any_of(before.begin(), before.end(), [&](const Finding& b) {
+               return same_place(after, b) && after.value <= b.value * 1.02;
+           });
+}
+
+// An inverter whose cable its fuse hardly guards, and whose fuse is small: the larger fuse comes with a
+// thicker cable.
+TEST(Advice, ALargerFuseBringsTheCableThatItGuards) {
+    const Plan plan = read_notes(
+                          "camper van\nalternator 150 A\nstarter battery 95 Ah\nleisure battery 240 Ah AGM\n"
+                          "dc-dc 40 A\ninverter 1000 W, 25 mm2 1.5 m, fuse 125 A\nlaptop 65 W on inverter\n")
+                          .plan;
+    const auto findings = inspect(plan).findings;
+    int mended = 0;
+    for (const Finding& f : findings) {
+        if (!f.mend) continue;
+        Plan changed = plan;
+        ASSERT_TRUE(yr::apply(changed, f.mend->edit));
+        mended += f.kind == FindingKind::guards_not || f.kind == FindingKind::fuse_loaded;
+        for (const Finding& a : inspect(changed, false).findings)
+            EXPECT_TRUE(burns_no_hotter(a, findings)) << words::sentence(a, changed);
+    }
+    EXPECT_GE(mended, 2);
+}
+
 class AdviceOnMistakes : public testing::TestWithParam<int> {};
 
 // The mistake is found, and what is offered clears it and makes nothing worse.
@@ -130,6 +158,7 @@ TEST_P(AdviceOnMistakes, AreFoundAndTheirMendsAreClosed) {
                             std::any_of(i.findings.begin(), i.findings.end(),
                                         [&](const Finding& b) { return bad(b) && same_place(a, b); }))
                     << seed << ": new: " << words::sentence(a, changed);
+                EXPECT_TRUE(burns_no_hotter(a, i.findings)) << seed << words::sentence(a, changed);
             }
         }
         if (!told)

@@ -1,0 +1,210 @@
+// Pages that say several things in one breath, and words that people say beside a figure.
+#include <gtest/gtest.h>
+
+#include <algorithm>
+
+#include "inspect/findings.h"
+#include "plan/condition.h"
+#include "size/run_limits.h"
+#include "support/typed_page.h"
+#include "typing/typed_line.h"
+
+namespace yr::test {
+namespace {
+
+const yr::Run& from_source(const Plan& plan, const Source& s) {
+    const auto run = std::find_if(plan.runs.begin(), plan.runs.end(),
+                                  [&](const yr::Run& r) { return r.from == out_of(s.id); });
+    EXPECT_NE(run, plan.runs.end()) << s.name;
+    return *run;
+}
+
+// Who says which battery an alternator charges, a starter turns on or a winch pulls from gets that one.
+TEST(SpokenPages, WhatIsSaidOfABatteryHangsOnThatOne) {
+    const Plan boat = typed_page(
+        "boat\nstart battery 80 Ah\nhouse battery 200 Ah\nalternator 70 A to start battery\n"
+        "second alternator 120 A for the house\nwinch 100 A, on house battery, 3 m\nradio 3 A\n");
+    const auto id = [&](const char* name) { return of_name(boat.batteries, name).id; };
+    EXPECT_EQ(from_source(boat, of_name(boat.sources, "alternator")).to.owner, id("start battery"));
+    EXPECT_EQ(from_source(boat, of_name(boat.sources, "second alternator")).to.owner, id("house battery"));
+    const yr::Run& winch = of_name(boat.runs, "winch feed");
+    EXPECT_EQ(winch.from.owner, id("house battery"));
+    // nothing said: the one that starts the engine
+    const Plan van = typed_page("van\nalternator 90 A\nbattery 80 Ah\nhouse battery 100 Ah\n");
+    EXPECT_EQ(from_source(van, van.sources.front()).to.owner, van.batteries.front().id);
+}
+
+// Two engines, each with its battery, and the house charged from both.
+TEST(SpokenPages, TwoEnginesChargeOneHouse) {
+    const Plan boat = typed_page(
+        "patrol boat\noutboard port 115 hp charging 35 A with battery port 80 Ah\n"
+        "outboard stbd 115 hp charging 35 A with battery stbd 80 Ah\nhouse battery 2x 105 Ah AGM\n"
+        "VSR between port and house, VSR between stbd and house\nVHF 1.5 A / 6 A tx\n");
+    ASSERT_EQ(boat.batteries.size(), 3U);
+    const Id house = of_name(boat.batteries, "house battery").id;
+    for (const char* side : {"port", "stbd"}) {
+        const std::string name = side;
+        const Id own = of_name(boat.batteries, name + " battery").id;
+        EXPECT_EQ(from_source(boat, of_name(boat.sources, name + " alternator")).to.owner, own);
+        EXPECT_TRUE(std::any_of(boat.runs.begin(), boat.runs.end(), [&](const yr::Run& r) {
+            return r.from == pos_of(own) && r.to == pos_of(house) &&
+                   std::any_of(r.devices.begin(), r.devices.end(),
+                               [](const Device& d) { return d.kind == DeviceKind::sensing_relay; });
+        })) << side;
+    }
+    const auto linked = std::count_if(boat.runs.begin(), boat.runs.end(), [&](const yr::Run& r) {
+        return find(boat.batteries, r.from.owner) && find(boat.batteries, r.to.owner) &&
+               r.from.post == Post::pos;
+    });
+    EXPECT_EQ(linked, 2) << "the two that start engines are not joined";
+    EXPECT_EQ(of_name(boat.runs, "main block feed").from.owner, house)
+        << "what is lived with hangs on the house";
+    EXPECT_DOUBLE_EQ(of_name(boat.loads, "VHF").draw.value, 6);
+    EXPECT_NEAR(of_name(boat.loads, "VHF").duty.value_or(1), 0.1 + 0.9 * 1.5 / 6, 0.01);
+}
+
+// A word that is left over does not make the page's first battery a further one.
+TEST(SpokenPages, TheFirstBatteryIsTheFirstThoughAWordIsLeftOver) {
+    const Plan skiff = typed_page(
+        "skiff\nstarting battery 80 Ah 650 CCA 33 zorks\ntrolling motor 55 A, own battery 105 Ah\nradio 2 "
+        "A\n",
+        1);
+    ASSERT_EQ(skiff.batteries.size(), 2U);
+    EXPECT_EQ(skiff.batteries.front().name, "starting battery");
+    EXPECT_EQ(skiff.batteries.front().cranking_A, 650);
+    const Plan both = typed_page(
+        "fishing skiff with outboard 60 hp (20 A charging), 12 V\n"
+        "starting battery 80 Ah, house battery 100 Ah AGM, battery switch 1-2-both\nradio 2 A\n");
+    EXPECT_EQ(both.vehicle.name, "fishing skiff");
+    EXPECT_EQ(both.batteries.size(), 2U);
+    ASSERT_TRUE(source_of_kind(both, SourceKind::alternator));
+    EXPECT_EQ(source_of_kind(both, SourceKind::alternator)->rated_A, 20);
+}
+
+// A state that says a charger or a thing of its own is no load of that long name.
+TEST(SpokenPages, AStateMaySayAThingOfItsOwn) {
+    const Plan van = typed_page(
+        "ambulance\nalternator 200 A\nbattery 100 Ah\nfridge 4 A\nterminal 5 A\nradio 8 A\n"
+        "on call: radio, terminal\nstandby on shore: fridge, terminal, charger 30 A\nnight: fridge, router "
+        "0.5 A\n");
+    EXPECT_EQ(van.loads.size(), 4U);
+    ASSERT_TRUE(source_of_kind(van, SourceKind::shore));
+    EXPECT_EQ(source_of_kind(van, SourceKind::shore)->rated_A, 30);
+    EXPECT_TRUE(
+        holds(source_of_kind(van, SourceKind::shore)->works_when, of_name(van.states, "standby on shore")));
+    EXPECT_DOUBLE_EQ(of_name(van.loads, "router").draw.value, 0.5);
+    EXPECT_TRUE(holds(of_name(van.loads, "router").live_when, of_name(van.states, "night")));
+    // what it names again is no second one
+    const Plan cart = typed_page(
+        "48 V cart\n48 V 100 Ah lithium\nmotor controller 150 A\nbeacon 12 W 12 V\nconverter 20 A\n"
+        "working: motor controller at 90 A, beacon\n",
+        1);
+    EXPECT_EQ(cart.loads.size(), 2U);
+}
+
+// What tows gives its amps while it tows, with its key, and a plug in a wall has nothing to do with it.
+TEST(SpokenPages, AChargeLineWorksWhileTowed) {
+    for (const char* line : {"tow vehicle charge line 20 A", "dcdc 20 A from tow vehicle",
+                             "tow vehicle charge line 12 V via plug, 20 A dcdc on trailer, 25 A"}) {
+        const Plan trailer = typed_page("camper trailer\nbattery 100 Ah AGM\n" + std::string(line) +
+                                        "\nshore charger 15 A\nfan 2 A\ncamping: fan\ntowing: fan, dcdc\n");
+        ASSERT_EQ(trailer.batteries.size(), 1U) << line << ": the tow vehicle's own is not in it";
+        const Source& charge = of_name(trailer.sources, "charge line");
+        EXPECT_EQ(charge.rated_A, 20) << line;
+        EXPECT_TRUE(holds(charge.works_when, of_name(trailer.states, "towing"))) << line;
+        EXPECT_FALSE(holds(charge.works_when, of_name(trailer.states, "Plugged in"))) << line;
+        EXPECT_FALSE(holds(charge.works_when, of_name(trailer.states, "camping"))) << line;
+    }
+}
+
+TEST(SpokenPages, WhatIsPluggedInIsCalledSo) {
+    const Plan pickup = typed_page(
+        "pickup\nalternator 130 A\nbattery 95 Ah 850 A CCA\n"
+        "7 pin trailer socket: tail lights 6 A, stop lights 8 A, indicators 4 A\ntail lights 2 A\n"
+        "winch 440 A peak, on front bumper 2.2 m from battery\nlamp bar 60 W on roof rack, 4 m\n");
+    EXPECT_EQ(pickup.batteries.front().cranking_A, 850);
+    for (const char* name :
+         {"trailer tail lights", "trailer stop lights", "trailer indicators", "tail lights"})
+        EXPECT_GT(of_name(pickup.loads, name).draw.value, 0) << name;
+    const Load& winch = of_name(pickup.loads, "winch");
+    EXPECT_DOUBLE_EQ(winch.draw.value, 440);
+    EXPECT_EQ(name_of(pickup, winch.place), "front bumper");
+    EXPECT_EQ(supply_run(pickup, winch.id)->length_m, 2.2);
+    for (const Load& l : pickup.loads)
+        for (const std::string& s : l.live_when.switches) EXPECT_NE(s, "roof rack") << l.name;
+}
+
+// Of figures that are said twice or with other words.
+TEST(SpokenPages, WordsBesideFigures) {
+    Plan plan = typed_page("van\nalternator 90 A\nsingle 60 Ah AGM starter battery 540 A CCA\n");
+    EXPECT_EQ(plan.batteries.size(), 1U);
+    EXPECT_EQ(plan.batteries.front().name, "starter battery");
+    EXPECT_EQ(plan.batteries.front().capacity_Ah, 60);
+    ReadLines lines;
+    const auto load = [&](const char* line, const char* name) {
+        const auto with = lines.read(plan, line);
+        return with ? of_name(with->loads, name) : Load{};
+    };
+    for (const char* line :
+         {"diesel heater 2 A running, 10 A glow", "diesel heater: 10 A start up then 2 A"}) {
+        const Load heater = load(line, "diesel heater");
+        EXPECT_DOUBLE_EQ(heater.draw.value, 2) << line;
+        EXPECT_EQ(heater.inrush_A, 10) << line;
+        EXPECT_EQ(heater.live_when.engine, Engine::any) << "“running” is not the engine: " << line;
+    }
+    for (const char* line :
+         {"fridge 65 W must never drop out, alarm below 11.5 V",
+          "fridge 65 W, critical, needs at least 11.5 V", "fridge 65 W critical, cuts out at 11.5 V"}) {
+        const Load fridge = load(line, "fridge");
+        EXPECT_TRUE(fridge.critical) << line;
+        EXPECT_EQ(fridge.least_V, 11.5) << line;
+        EXPECT_FALSE(fridge.plate_V) << line;
+    }
+    EXPECT_EQ(load("pump 5 A cycling 40 percent", "pump").duty, 0.4);
+    EXPECT_EQ(load("fence unit 1.2 A, day and night", "fence unit").live_when, Condition{});
+    EXPECT_EQ(load("x-ray 200 W for short bursts of 2 s", "x-ray").on_s, 2);
+    EXPECT_EQ(load("glow plugs 60 A", "glow plugs").on_s, 20);
+    EXPECT_EQ(load("work lights 4 x 70 W on boom and cab", "work lights boom and cab").count, 4);
+    const auto lights = lines.read(plan, "lights 60 W head, 20 W tail");
+    ASSERT_TRUE(lights);
+    EXPECT_DOUBLE_EQ(of_name(lights->loads, "head lights").draw.value, 60);
+    EXPECT_DOUBLE_EQ(of_name(lights->loads, "tail lights").draw.value, 20);
+    const auto arm = lines.read(plan, "stop arm 5 A with beacon 4 A");
+    ASSERT_TRUE(arm);
+    EXPECT_DOUBLE_EQ(of_name(arm->loads, "beacon").draw.value, 4);
+    EXPECT_EQ(lines.told, 0);
+}
+
+// A cable that is said is laid as often as it is said.
+TEST(SpokenPages, ACableIsLaidAsOftenAsItIsSaid) {
+    const std::string page =
+        "truck\nalternator 220 A\n2 batteries 12V 100 Ah each parallel\ninverter 5000 W\ndrill 800 W on "
+        "inverter\n";
+    const yr::Run laid = of_name(typed_page(page).runs, "inverter feed");
+    EXPECT_GT(laid.parallel, 1) << "no one cable of the table carries it";
+    const Plan said = typed_page(page + "inverter cable 2x 120 mm2 1.2 m with 500 A class T\n");
+    const yr::Run& feed = of_name(said.runs, "inverter feed");
+    EXPECT_EQ(feed.parallel, 2);
+    EXPECT_EQ(feed.size, WireSize::metric(120));
+    EXPECT_EQ(feed.length_m, 1.2);
+    ASSERT_FALSE(feed.devices.empty());
+    EXPECT_EQ(feed.devices.front().fuse, FuseType::high);
+    EXPECT_DOUBLE_EQ(feed.devices.front().rating_A, 500);
+    // too thin as it was said, for an alternator of 220 A: told, and not made two
+    const Plan thin = typed_page(page + "alternator to battery 35 mm2, 1.5 m\n");
+    EXPECT_EQ(of_name(thin.runs, "charge cable").parallel, 1);
+    const auto told = inspect(thin, false).findings;
+    EXPECT_TRUE(std::any_of(told.begin(), told.end(), [&](const Finding& f) {
+        return f.kind == FindingKind::demand_over && f.id == of_name(thin.runs, "charge cable").id;
+    }));
+    EXPECT_EQ(of_name(typed_page(page + "inverter cable 70 mm2 1.2 m\n").runs, "inverter feed").parallel, 1);
+}
+
+// “needs 11.5 V” comes out as it went in.
+TEST(SpokenPages, TheVoltsThatALoadNeedsAreTypedBack) {
+    const Plan plan = typed_page("van\nbattery 90 Ah\nfridge 65 W, needs 11.5 V\n");
+    EXPECT_NE(typed_text(plan, plan.loads.front()).find("needs 11.5 V"), std::string::npos);
+}
+
+}  // namespace
+}  // namespace yr::test
