@@ -12,8 +12,8 @@ namespace yr {
 // Such a line in the grammar's words. Empty: it says no state. What says amps or watts is a thing.
 [[nodiscard]] std::string state_said(const Plan& plan, const std::string& line);
 
-// "standby on shore: fridge, terminal, charger 30 A": a state that says a thing or two of its own, as lines: the
-// things, then the state that names them. Empty: it is none.
+// "standby on shore: fridge, terminal, charger 30 A": a state that says a thing or two of its own, as lines:
+// the things, then the state that names them. Empty: it is none.
 [[nodiscard]] std::vector<std::string> state_with_new_things(const Plan& plan, const std::string& line);
 
 // "tool charger" of "tool battery charger": each of two words or more stands in the name, both in small

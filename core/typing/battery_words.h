@@ -24,9 +24,8 @@ inline constexpr std::string_view kVehicleBattery = "vehicle battery";
 // engine's the largest, since a windlass may have one of its own. REQUIRES: the plan has a battery.
 [[nodiscard]] const Battery& battery_to_charge(const Plan& plan);
 
-// The battery from which what is added lives, of those of the vehicle's volts: the house's by its name, else the
-// second where it starts no engine, else the first.
-// REQUIRES: the plan has a battery.
+// The battery from which what is added lives, of those of the vehicle's volts: the house's by its name, else
+// the second where it starts no engine, else the first. REQUIRES: the plan has a battery.
 [[nodiscard]] const Battery& battery_to_live_from(const Plan& plan);
 
 }  // namespace yr

@@ -33,8 +33,8 @@ struct TypedLine {
     bool critical = false;
     std::string note;             // of a table's own column
     std::optional<bool> chassis;  // "chassis" or "home-run"
-    // duty, on_s, inrush_s, plate_V, least_V, own_ground, together, apart, and what a library entry brings; the rest
-    // of it is not used
+    // duty, on_s, inrush_s, plate_V, least_V, own_ground, together, apart, and what a library entry brings;
+    // the rest of it is not used
     Load details;
     std::string entry;  // name of the library entry whose values fill what was not typed
     std::optional<double> length_least_m{},
