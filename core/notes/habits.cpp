@@ -105,7 +105,7 @@ std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line
     static const Pattern by_hand(
         R"(\b(?:^compressor$|(?:levell?ing )?jacks|levell?ers|slide-?outs?|awning motor|(?:power|electric) steps?|bed lift|generator (?:start|starter|cranking)|(?:pump|engine|motor|compressor|welder|mower) starter|macerator|(?:air )?horns?(?!\s*(?:relay|compressor))|klaxons?|(?:anchor )?windlass|capstan|(?:bow |stern )?thrusters?)\b)");
     static const Pattern with_ignition(
-        R"(\b(?:fuel pumps?|lift pump|injectors?|ignition (?:box|coils?|module|system)|ecus?|engine (?:computer|control unit|management)|(?:radiator|cooling|cooler|engine|intercooler|condenser) fans?|gearbox cooler|cooler pump|coolant pump|wipers?|washers?|(?:heated|heating) (?:windscreen|windshield|screen|mirrors?|seats?|rear window)|demisters?|defrosters?|(?:cab|hvac|screen) blower|cab heater(?: fan| blower)?|indicators?|turn signals?|head ?lights?|head ?lamps?|dust lights?|fog (?:lights?|lamps?)|driving (?:lights?|lamps?)|(?:number|license|licence) ?plate lights?|brake lights?|stop lights?|tail lights?|marker lights?|side ?lights?|clearance lights?|cab fans?|revers(?:e|ing) (?:lights?|lamps?|cameras?|alarm|beeper|buzzer|sounder)|backup (?:camera|alarm)|parking sensors?|gauges?|instruments?|dash(?:board)? lights?|power steering|light bars?|beacons?|strobes?|sirens?|(?:blue|emergency|warning) lights?|blues|plou?(?:w|gh) (?:lights?|lamps?)|(?:pto|blade|mower|deck) clutch(?:es)?)\b)");
+        R"(\b(?:fuel pumps?|lift pump|injectors?|ignition (?:box|coils?|module|system)|ecus?|engine (?:computer|control unit|management)|(?:radiator|cooling|cooler|engine|intercooler|condenser) fans?|fan engine cooling|engine cooling|gearbox cooler|cooler pump|coolant pump|wipers?|washers?|(?:heated|heating) (?:windscreen|windshield|screen|mirrors?|seats?|rear window|grips?|handle ?bars?|visors?|vests?|clothing)|demisters?|defrosters?|(?:rear )?defoggers?|(?:cab|hvac|screen) blower|cab heater(?: fan| blower)?|indicators?|turn signals?|head ?lights?|head ?lamps?|dust lights?|fog (?:lights?|lamps?)|driving (?:lights?|lamps?)|(?:number|license|licence) ?plate lights?|brake lights?|stop lights?|tail lights?|marker lights?|side ?lights?|clearance lights?|cab fans?|revers(?:e|ing) (?:lights?|lamps?|cameras?|alarm|beeper|buzzer|sounder)|backup (?:camera|alarm)|parking sensors?|gauges?|instruments?|dash(?:board)? lights?|power steering|light bars?|beacons?|strobes?|sirens?|(?:blue|emergency|warning) lights?|blues|plou?(?:w|gh) (?:lights?|lamps?)|(?:pto|blade|mower|deck) clutch(?:es)?)\b)");
     static const Pattern no_load_of_it(
         R"(\b(?:remote|receiver|control(?:ler)?|socket|light|lamp|camera|fridge|freezer|relay|sensor)s?\b|\bseats?$)");
     // what another vehicle is started from stays dead until somebody plugs in
@@ -116,7 +116,7 @@ std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line
     }
     static const Pattern traction(
         R"(\b(?:(?:motor|speed) controllers?|traction (?:motor|controller|inverter)s?|drive (?:motor|controller)s?)\b)"),
-        bare(R"(^(?:main )?controllers?$)");  // of a cart
+        bare(R"(^(?:main )?controllers?$|^(?:drive |main |propulsion )?motors?$)");  // of a cart
     const bool of_a_cart = plan.vehicle.nominal_V >= 36 && bare.is_in(line.name);
     if (line.inverter.empty() && (of_a_cart || traction.is_in(line.name))) {
         Condition driven;
@@ -152,7 +152,12 @@ std::optional<Condition> usual_condition(const Plan& plan, const TypedLine& line
         when.switches = {line.name};
         return when;
     }
-    if (with_ignition.is_in(line.name) && !marker.is_in(line.name)) {
+    // of a vehicle that nobody lives in it is the fan that the engine's heat needs
+    static const Pattern cab_heater(R"(^heater(?: fan| blower)?$)");
+    constexpr double kBlower_A = 8;
+    const bool blows = plan.batteries.size() == 1 && cab_heater.is_in(line.name) && line.draw &&
+                       line.draw->kind == DrawKind::current && line.draw->value >= kBlower_A;
+    if (blows || (with_ignition.is_in(line.name) && !marker.is_in(line.name))) {
         when.key = Key::ignition;
         return when;
     }

@@ -61,7 +61,7 @@ Heading heading_of(const Plan& plan, const std::string& words) {
             return {"", ", " + p.name};
     // "230 V:", "mains loads:", "upfitter switch 2:"
     static const Pattern mains(
-        R"(^(?:(?:(?:230|240|220|120|115|110)\s*v(?:olts?)?(?: ac)?|mains|ac)(?: (?:loads|things|side|items|appliances))?(?: (?:through|via|on|from|off) (?:the )?inverter)?|(?:through|via|on|from|off) (?:the )?inverter)$)"),
+        R"(^(?:(?:(?:230|240|220|120|115|110)\s*v(?:olts?)?(?: ac)?|mains|ac)(?: (?:loads|things|side|items|appliances))?(?: (?:through|via|on|from|off) (?:the )?inverter)?|(?:(?:loads|things|items|appliances) )?(?:through|via|on|from|off) (?:the )?inverter)$)"),
         by_switch(R"(^((?:[a-z]+ ){0,2}(?:switch|sw) ?\d{1,2})$)");
     static const Pattern own_switches(
         R"(^(?:(?:with|on)\s+)?(?:separate|own|individual)(?:ly)?\s+switch(?:es|ed)?$)");
@@ -472,7 +472,7 @@ std::string given_by_thing(const Plan& plan, const Id& above) {
 }
 
 static const std::string kPlaceWords =
-    R"((?:front |rear |left |right )?(?:front|roof|mast|tool ?box|cabinet|cupboard|console|tailgate|bumper|bonnet|hood|boom|rack|dash|deck|canopy|grille|trunk|boot|nose|tail|galley|bench|cockpit|locker|cabin|sleeper|tongue|canopy|bed))";
+    R"((?:front |rear |left |right )?(?:front|roof(?: bar| rack)?|mast|tool ?box|cabinet|cupboard|console|tailgate|bumper|bonnet|hood|boom|rack|dash|deck|canopy|grille|trunk|boot|nose|tail|galley|bench|cockpit|locker|cabin|sleeper|tongue|canopy|bed))";
 
 namespace {
 

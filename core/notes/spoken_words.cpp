@@ -96,10 +96,61 @@ std::string plain_loads(std::string line) {
     return put_plainly(std::move(line), plainer);
 }
 
+// What charges, from what, and by what it goes down to 12 V.
+std::string plain_chargers(std::string line) {
+    static const Phrase plainer[] = {
+        {Pattern(R"(\bDC\s*[/ ]\s*DC\b)"), "dc-dc"},
+        {Pattern(
+             R"(^\s*engine\b[^,\d]*(?:\d+(?:\.\d+)?\s*(?:L|cc|hp|kW|litres?|liters?)\b)?[^,\d]*\bwith\s+(?:an?\s+)?(?=\d+\s*A\s+alternator\b))"),
+         ""},
+        {Pattern(
+             R"(^\s*generator\b[^,:>\d]*(?:\d+(?:\.\d+)?\s*k?W\s*)?(?:w/|with|and|,)\s*(?:an?\s+)?(\d+\s*A)\s+(?:converter[ /-]?)?charger\s*$)"),
+         "shore charger $1"},
+        {Pattern(R"(^\s*electric(?:al)?\s+(?=hook-?\s?up\b))"), ""},
+        {Pattern(
+             R"(^\s*(24|48)\s*V\s*:\s*(alternator\s+\d+\s*A)\s*,\s*(?:batter(?:y|ies)\s+)?(\d\s*x\s*(?:6|12)\s*V\s*\d+\s*Ah)(?:\s+(?:in\s+)?series)?\s*$)"),
+         "$2; battery $3 in series"},
+        {Pattern(
+             R"(^\s*(?:12\s*V\s+)?(leisure|house|living|service|domestic)\s+(?:battery\s+)?([2-8]\s*x\s*\d+\s*Ah\b.*?)\s*,?\s+charged\s+(?:by|from|via|with)\s+(?:an?\s+)?(?:24\s*V?\s*(?:-|/|to)\s*12\s*V?\s+)?(?:dc-?dc\s+)?charger\s+(\d+\s*A)\s*$)"),
+         "$1 battery 12 V $2 in parallel, dc-dc $3"},
+        {Pattern(
+             R"(^\s*(?:12\s*V\s+)?(leisure|house|living|service|domestic)\s+(?:battery\s+)?(\d+\s*Ah\b[^:]*?)\s*,?\s+charged\s+(?:by|from|via|with)\s+(?:an?\s+)?(?:24\s*V?\s*(?:-|/|to)\s*12\s*V?\s+)?(?:dc-?dc\s+)?charger\s+(\d+\s*A)\s*$)"),
+         "$1 battery 12 V $2, dc-dc $3"},
+        {Pattern(
+             R"(^\s*step[ -]?down\s+(?:converter\s+)?(?:24|36|48)\s*V?\s*(?:-|/|to|->)\s*(12|24)\s*V?\s*,?\s*(\d+\s*A)\s*$)"),
+         "converter $1 V $2"},
+        {Pattern(
+             R"((\d\s*Ah\b[^,]*,)\s*(\d+\s*A)\s+(dc-dc|dcdc|b2b)\b(?:\s+charger)?\s*,?\s*(?:fed\s+(?:by|with|via|through)\s+)?)"),
+         "$1 $3 $2, "},
+        {Pattern(
+             R"(\s*,?\s*\bwith\s+(?:an?\s+)?(\d+\s*A)\s+(?:[a-z]+\s+)?fuses?\s+(?:at\s+)?(?:each|both)\s+ends?\b)"),
+         ", fuse $1 both ends"},
+        {Pattern(
+             R"(^\s*(?:drive\s+|main\s+|propulsion\s+)?motor\s+\d+(?:\.\d+)?\s*k?W(?:\s+max(?:imum)?)?\s*,\s*(?:motor\s+)?controller\s+(?=\d+\s*A\b))"),
+         "motor controller "},
+    };
+    return put_plainly(std::move(line), plainer);
+}
+
+// Counts, ratings and measures of other things than its draw.
+std::string plain_measures(std::string line) {
+    static const Phrase plainer[] = {
+        {Pattern(R"(\b(\d{2,4})\s+(?:cold\s+)?cranking\s+(?:amps?|A)\b)"), "$1 CCA"},
+        {Pattern(R"(\b(\d{1,2})\s+times\s+(?=\d+(?:\.\d+)?\s*(?:[AW]|amps?|watts?)\b))"), "$1x "},
+        {Pattern(R"(^([a-z][a-z -]*?)\s+pair\s*,?\s+(?:of\s+)?(?=\d+(?:\.\d+)?\s*[AW]\b))"), "$1 2x "},
+        {Pattern(R"((?<=[AW])\s*,?\s+\d+(?:\.\d+)?\s*(?:psi|gph|gpm|lpm|l/min|l/h)\b)"), ""},
+        {Pattern(R"(\b\d+(?:\.\d+)?\s*(?:psi|gph|gpm|lpm|l/min|l/h)\s*,?\s+(?=\d+(?:\.\d+)?\s*[AW]\b))"), ""},
+        {Pattern(R"(\b(\d+(?:\.\d+)?\s*W)(?:atts)?\s+rms\s*,?\s*(\d+\s*A)(?:mps)?\s+max(?:imum)?\s+fuse\b)"),
+         "$1, fuse $2"},
+        {Pattern(R"(^\s*winch\s+for\s+(?:the\s+)?([a-z]+)\b)"), "winch \"$1 winch\""},
+    };
+    return put_plainly(std::move(line), plainer);
+}
+
 }  // namespace
 
 std::string with_spoken_words(std::string line) {
-    return plain_loads(plain_batteries(std::move(line)));
+    return plain_loads(plain_batteries(plain_chargers(plain_measures(std::move(line)))));
 }
 
 }  // namespace yr

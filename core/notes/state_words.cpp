@@ -80,7 +80,7 @@ std::string circuits_in_our_words(std::string text) {
         {Pattern(R"(\s+only\s*(?=,|$|\s\d))"), ", "},
         {Pattern(
              R"((^|,)\s*(?:(?:on\s+)?(?:shore(?:\s+power|\s+charger)?|hook-?up|mains(?:\s+charger)?)(?:\s+(?:connected|on))?|(?:on\s+)?(?:the\s+)?(?:battery\s+)?charger(?:\s+(?:on|plugged\s+in|connected))?|on\s+charge|charging)\s*(?=,|$))"),
-         "$1 on switch plugged in"},
+         "$1 on switch \"plugged in\""},
         {Pattern(
              R"((^|,)\s*(?:the\s+)?(?:dc-?dc|b2b|alternator|solar|mppt|vsr|split[ -]charge)(?:\s+(?:charger|charging|relay|panels?|on|running|works?|working))*\s*(?=,|$))"),
          "$1"},  // it works when it works
@@ -109,7 +109,7 @@ std::string state_line(const std::string& name, const std::string& words) {
     Found r;
     static const Pattern plugged(
         R"(\b(?:on|with)\s+(?:the\s+)?(?:hook-?\s?up|shore(?: power)?|mains|EHU)\b)");
-    const std::string lead = plugged.is_in(name) && !plugged.is_in(words) ? ", on switch plugged in" : "";
+    const std::string lead = plugged.is_in(name) && !plugged.is_in(words) ? ", on switch \"plugged in\"" : "";
     const std::string what = role.is_in(name, r) && !role.is_in(rest) ? to_lower(r[1]) + ", "
                              : under_way.is_in(name) && !role.is_in(rest) && !engine.is_in(rest) ? "driving, "
                                                                                                  : "";

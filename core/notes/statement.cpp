@@ -89,6 +89,42 @@ bool draws_watts(const Said& said) {
                        [](const Quantity& q) { return q.dimension == Dimension::power; });
 }
 
+// So does its current, where what else such a line must say is not there: "box fan 2 A" has no channels,
+// "master cylinder pump 8 A" stands between nothing, "reading lamp 2 A" gives no volts.
+bool draws_amps(const Plan& plan, K kind, const Said& said, std::string_view rest) {
+    constexpr double kSmall_A = 15;  // what joins, shares out or parts is made for more
+    const auto amps = said.plain_of(Dimension::current);
+    static const Pattern name(R"(^\s*[a-z][a-z-]*(?:\s+[a-z][a-z-]*){0,2}\s+[\d.]+\s*A\b)");
+    if (!amps || !name.is_in(rest)) return false;
+    static const Pattern parts(R"(\b(?:channels?|outputs?|ways?|pins?|cores?|poles?|main|cutoff)\b)");
+    const bool ends = said.from || said.to || !said.between.empty() || said.size;
+    switch (kind) {
+        case K::reading:
+            return !said.plain_of(Dimension::voltage);
+        case K::place:
+        case K::ground:
+        case K::chassis:
+        case K::strap:
+            return true;
+        case K::box:
+        case K::connector:
+            return !parts.is_in(rest);
+        case K::bus:
+        case K::stud:
+        case K::cable:
+        case K::master:
+        case K::joiner:
+            return *amps <= kSmall_A && !ends && !said.fuse_A;
+        case K::relay:  // "relay fan 40 A" switches the fan that is there
+            return *amps <= kSmall_A &&
+                   std::none_of(plan.loads.begin(), plan.loads.end(), [&](const Load& l) {
+                       return to_lower(rest).find(to_lower(l.name)) != std::string::npos;
+                   });
+        default:
+            return false;
+    }
+}
+
 // "rate controller 2 A on ignition" is a load: whatever draws and is not whole as a line of the shop.
 bool is_shop_line(const Plan& plan, std::string_view word, std::string_view rest) {
     PlanBuilder trial(plan);
@@ -321,6 +357,8 @@ StatementKind kind_in_our_words(const Plan& plan, std::string_view text) {
     }
     for (const KindWord& k : kWords) {
         if (word != k.word) continue;
+        static const Pattern day_light(R"(^\s*(?:time\s+)?[a-z]+\s+[\d.]+\s*[AW]\b)");
+        if (k.kind == K::day && day_light.is_in(rest)) return K::load;  // "day light 2 A" says no hours
         if (k.kind == K::set || k.kind == K::remove || k.kind == K::day || k.kind == K::vehicle ||
             k.kind == K::state)
             return k.kind;
@@ -334,6 +372,7 @@ StatementKind kind_in_our_words(const Plan& plan, std::string_view text) {
         const Said said = read_said(plan, rest, vocabulary_of(k.kind));
         const bool watts_belong = k.kind == K::solar || k.kind == K::inverter || k.kind == K::starter;
         if (draws_watts(said) && !watts_belong) return K::load;
+        if (draws_amps(plan, k.kind, said, rest)) return K::load;
         if (k.name_follows || said.name.empty()) return k.kind;
         // "inverter fan 5 W" is a load; "inverter "big one" 1500 W" is none
         return trim(rest).starts_with('"') ? k.kind : K::load;

@@ -175,6 +175,80 @@ TEST(SpokenPages, WordsBesideFigures) {
     EXPECT_EQ(lines.told, 0);
 }
 
+// A load whose name begins with a word that says another kind of thing is a load, when all it says is what it
+// draws.
+TEST(SpokenPages, ANameMayBeginWithAWordOfOurs) {
+    const Plan plan = typed_page("van\nalternator 90 A\nbattery 80 Ah\nfan 3 A\n");
+    ReadLines lines;
+    for (const char* name : {"box fan", "ground lights", "bus radio", "plug lamp", "cable reel motor",
+                             "relay coils", "strap light", "stud finder", "place lamp", "day light",
+                             "reading lamp", "connector light", "master cylinder pump", "joiner lamp"}) {
+        const auto with = lines.read(plan, std::string(name) + " 5 A, 2 m");
+        ASSERT_TRUE(with) << name;
+        EXPECT_DOUBLE_EQ(of_name(with->loads, name).draw.value, 5);
+        EXPECT_EQ(with->points.size(), plan.points.size()) << name;
+    }
+    // what says more than that is what it was
+    const auto box = lines.read(plan, "box cab 4 channels 10 A");
+    ASSERT_TRUE(box);
+    EXPECT_EQ(box->loads.size(), plan.loads.size());
+    for (const char* line : {"bus rear 60 A, 3 m", "master between battery and main block 200 A",
+                             "reading battery 12.8 V key off", "stud front, fuse 60 A, 2 m"}) {
+        const auto with = lines.read(plan, line);
+        ASSERT_TRUE(with) << line;
+        EXPECT_EQ(with->loads.size(), plan.loads.size()) << line;
+    }
+}
+
+// Engine and house, chargers and counts, as lists and labels have them.
+TEST(SpokenPages, ListsAsPeopleKeepThem) {
+    const Plan truck = typed_page(
+        "food truck\n- chassis alternator 160A, chassis battery 100Ah\n- house bank: 4 x 100Ah lithium in "
+        "galley\n"
+        "- dc dc 60A\n- 3000W inverter, 4/0 cable 4 ft, 400A fuse\n"
+        "- loads on inverter: griddle 1800W, till 60W\n- 12V: freezer 9A, water pump 7A 20 psi, LED lights "
+        "4A\n"
+        "- generator 7kW w/ 100A converter charger\nservice: griddle, till, freezer\n"
+        "overnight shore: charger, freezer\n");
+    EXPECT_EQ(truck.loads.size(), 5U);
+    for (const char* name : {"griddle", "till"})
+        EXPECT_FALSE(of_name(truck.loads, name).inverter.empty()) << name;
+    EXPECT_DOUBLE_EQ(of_name(truck.loads, "water pump").draw.value, 7);
+    ASSERT_TRUE(source_of_kind(truck, SourceKind::shore));
+    EXPECT_EQ(source_of_kind(truck, SourceKind::shore)->rated_A, 100);
+    EXPECT_TRUE(holds(source_of_kind(truck, SourceKind::shore)->works_when,
+                      of_name(truck.states, "overnight shore")));
+    ASSERT_TRUE(source_of_kind(truck, SourceKind::converter));
+    EXPECT_EQ(source_of_kind(truck, SourceKind::converter)->rated_A, 60);
+    const Plan car = typed_page(
+        "1. alternator 100 amps\n2. battery 75 amp hours 650 cold cranking amps\n3. headlights 2 times 60 "
+        "watts\n"
+        "4. heater 20 amps\n5. rear defogger 20 amps\n6. stereo amplifier 600 watts RMS, 60 amps max fuse\n");
+    EXPECT_EQ(car.batteries.front().cranking_A, 650);
+    EXPECT_EQ(of_name(car.loads, "headlights").count, 2);
+    for (const char* name : {"heater", "rear defogger"})
+        EXPECT_EQ(of_name(car.loads, name).live_when.key, Key::ignition) << name;
+    const yr::Run& sound = *supply_run(car, of_name(car.loads, "stereo amplifier").id);
+    ASSERT_FALSE(sound.devices.empty());
+    EXPECT_DOUBLE_EQ(sound.devices.front().rating_A, 60);
+    const Plan boat = typed_page(
+        "electric tender 48 volt\nmotor 6 kW max, controller 150 A\n4 batteries 12 V 150 Ah AGM in series\n"
+        "step down converter 48 to 12 V 20 A\nnav lights 10 W\n");
+    EXPECT_DOUBLE_EQ(of_name(boat.loads, "motor controller").draw.value, 150);
+    EXPECT_EQ(of_name(boat.loads, "motor controller").live_when.key, Key::ignition);
+    EXPECT_EQ(supply_run(boat, of_name(boat.loads, "nav lights").id)->from.owner,
+              of_name(boat.points, "converter bus").id);
+    const Plan lorry = typed_page(
+        "horse lorry 24 V\n24V: alternator 80A, 2x 12V 180Ah series\n"
+        "leisure 2x 110Ah charged by 24-12 charger 30A\nwinch for ramp 60A 20s\n");
+    ASSERT_EQ(lorry.batteries.size(), 2U);
+    EXPECT_EQ(lorry.batteries.front().nominal_V, 24);
+    EXPECT_EQ(lorry.batteries.front().capacity_Ah, 180);
+    EXPECT_EQ(lorry.batteries.back().nominal_V, 12);
+    EXPECT_EQ(lorry.batteries.back().capacity_Ah, 220);
+    EXPECT_EQ(of_name(lorry.loads, "ramp winch").on_s, 20);
+}
+
 // A cable that is said is laid as often as it is said.
 TEST(SpokenPages, ACableIsLaidAsOftenAsItIsSaid) {
     const std::string page =

@@ -3,10 +3,13 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <random>
+#include <set>
 
 #include "plan/condition.h"
 #include "plan/rail_volts.h"
 #include "solve/results.h"
+#include "support/sweep.h"
 #include "support/typed_page.h"
 
 namespace yr::test {
@@ -185,6 +188,66 @@ TEST(YardPages, LoadsByTheirPlainNames) {
     for (const char* mains : {"x-ray generator", "washer", "induction"})
         EXPECT_FALSE(of_name(clinic.loads, mains).inverter.empty()) << mains;
     EXPECT_NEAR(of_name(clinic.loads, "autopilot").duty.value_or(1), 0.6, 1e-9);
+}
+
+// Of pages made at random: what a list of a stopped state names is on there, with what runs by itself or is
+// always on, and nothing else draws from the battery.
+TEST(YardPages, InStoppedStatesNothingDrawsThatNobodyNamed) {
+    struct Thing {
+        const char *line, *name;
+        double amps;
+        bool by_itself;
+    };
+    static const Thing kThings[] = {{"fridge 4 A", "fridge", 4, true},
+                                    {"cool box 5 A", "cool box", 5, true},
+                                    {"tracker 0.2 A", "tracker", 0.2, true},
+                                    {"router 1 A", "router", 1, true},
+                                    {"reading lamp 2 A", "reading lamp", 2, false},
+                                    {"fan 3 A", "fan", 3, false},
+                                    {"heater 6 A", "heater", 6, false},
+                                    {"stereo 4 A", "stereo", 4, false},
+                                    {"tv 5 A", "tv", 5, false},
+                                    {"usb outlet 3 A", "usb outlet", 3, false},
+                                    {"chart table light 1 A", "chart table light", 1, false},
+                                    {"screen 2 A", "screen", 2, false},
+                                    {"scale 0.5 A", "scale", 0.5, false},
+                                    {"mixer 7 A", "mixer", 7, false}};
+    std::mt19937 dice(7);
+    int off = 0, on = 0;
+    for (unsigned page = 0; page < sweep(25U, 300U); ++page) {
+        std::string text = "van\nalternator 150 A\nstart battery 80 Ah\nhouse battery 200 Ah\n";
+        std::vector<const Thing*> there;
+        for (const Thing& t : kThings)
+            if (dice() % 3) there.push_back(&t), text += std::string(t.line) + "\n";
+        if (there.size() < 5) continue;
+        std::vector<std::set<const Thing*>> lists;
+        for (const char* name : {"evening", "night"}) {
+            std::shuffle(there.begin(), there.end(), dice);
+            std::set<const Thing*> named(there.begin(), there.begin() + 2 + dice() % 2);
+            text += std::string(name) + ":";
+            for (const Thing* t : named) text += std::string(t == *named.begin() ? " " : ", ") + t->name;
+            text += "\n", lists.push_back(std::move(named));
+        }
+        const Plan plan = typed_page(text);
+        for (std::size_t k = 0; k < lists.size(); ++k) {
+            const State& state = of_name(plan.states, k == 0 ? "evening" : "night");
+            ASSERT_EQ(state.rpm, 0) << text;
+            double amps = 0;
+            for (const Thing* t : there) {
+                const bool runs = holds(of_name(plan.loads, t->name).live_when, state);
+                const bool said = lists[k].contains(t);
+                EXPECT_TRUE(!said || runs) << t->name << " is named in " << state.name << "\n" << text;
+                EXPECT_TRUE(said || t->by_itself || !runs) << t->name << " in " << state.name << "\n" << text;
+                amps += runs ? t->amps : 0;
+                ++(runs ? on : off);
+            }
+            double given = 0;
+            for (const BatteryResult& b : solve(plan, state).point.batteries) given += b.current_A;
+            EXPECT_NEAR(given, amps, 1e-6) << text;
+        }
+    }
+    EXPECT_GT(on, 50);
+    EXPECT_GT(off, 50);
 }
 
 }  // namespace
