@@ -29,6 +29,9 @@ std::string Speech::half_empty(const Id& of_battery) const {
 }
 
 std::string Speech::hours_to_half() const {
+    if (!f.parts.empty() && f.hours && *f.hours > 0)
+        return say("{0} opens on the way, then it gives {1}; {2} in {3}", yr::name_of(plan, f.parts),
+                   A(f.then_A), half_empty(f.id), duration_h(*f.hours));
     return hours_to(half_empty(f.id), translated("below half already"));
 }
 

@@ -140,6 +140,8 @@ std::string mend_label(const Finding& f, const Plan& plan) {
                     from.resize(from.size() - std::string(unit).size());
             return from + arrow + to + (m.kind == MendKind::two_sizes ? translated(", both ways") : "");
         }
+        case MendKind::side_by_side:
+            return say("{0}{1}{2} side by side", number(m.from_A), arrow, number(m.to_A));
         case MendKind::fuse_rating:
             return number(m.from_A) + arrow + quantity(m.to_A, Dimension::current) + with_size(m);
         case MendKind::add_fuse:
@@ -210,6 +212,8 @@ std::string mend_name(const Finding& f, const Plan& plan) {
             return what + translated(" to ") + yr::name_of(*m.to);
         case MendKind::two_sizes:
             return what + translated(" and its partner thicker");
+        case MendKind::side_by_side:
+            return say("{0}: {1} cables side by side", what, number(m.to_A));
         case MendKind::fuse_rating:
             return what + translated(" to ") + number(m.to_A) + translated(" A") + with_size(m);
         case MendKind::add_fuse:

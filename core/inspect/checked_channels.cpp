@@ -50,7 +50,7 @@ std::set<std::pair<Id, Id>> to_blame(const Plan& given, const Assignment& a,
 
 bool is_fuse_or_cable(const Mend& m) {
     return m.kind == MendKind::fuse_rating || m.kind == MendKind::fuse_type || m.kind == MendKind::size ||
-           m.kind == MendKind::two_sizes;
+           m.kind == MendKind::two_sizes || m.kind == MendKind::side_by_side;
 }
 
 // The moves with the fuses and cables that they need: mends of what they would make worse, kept where less is

@@ -162,26 +162,27 @@ enum class MendKind {
     move_fuse,
     move_load,
     waveform,
-    move_channel,     // target load, to_point box, channel
-    suppress,         // target device
-    add_signal,       // target load
-    later_signal,     // target load or device that delays; from_A, to_A: s after the supply
-    own_return,       // target run
-    lug,              // from_A, to_A: hole before and after, mm
-    stagger,          // starts one after another
-    second_pin,       // target run, to_point connector, channel: the pin that it takes as well
-    more_capacity,    // target battery; from_A, to_A: Ah
-    more_sun,         // target panel; from_A, to_A: W
-    more_engine,      // target state; to_A: s more of it a day
-    less_draw,        // target load; from_A, to_A: share of the time
-    typed_length,     // target run; from_A, to_A: m
-    bore,             // target waypoint; from_A, to_A: mm
-    guard_edge,       // target waypoint
-    seal,             // target waypoint
-    behind_master,    // target master device, to_point the bus bar behind it; from_A, to_A: its contacts as
-                      // said and larger ones, where those are needed; to_A 0: as said
-    insulation,       // target run; from_A, to_A: C that it bears
-    larger_converter  // target converter; from_A, to_A: A that it gives
+    move_channel,      // target load, to_point box, channel
+    suppress,          // target device
+    add_signal,        // target load
+    later_signal,      // target load or device that delays; from_A, to_A: s after the supply
+    own_return,        // target run
+    lug,               // from_A, to_A: hole before and after, mm
+    stagger,           // starts one after another
+    second_pin,        // target run, to_point connector, channel: the pin that it takes as well
+    more_capacity,     // target battery; from_A, to_A: Ah
+    more_sun,          // target panel; from_A, to_A: W
+    more_engine,       // target state; to_A: s more of it a day
+    less_draw,         // target load; from_A, to_A: share of the time
+    typed_length,      // target run; from_A, to_A: m
+    bore,              // target waypoint; from_A, to_A: mm
+    guard_edge,        // target waypoint
+    seal,              // target waypoint
+    behind_master,     // target master device, to_point the bus bar behind it; from_A, to_A: its contacts as
+                       // said and larger ones, where those are needed; to_A 0: as said
+    insulation,        // target run; from_A, to_A: C that it bears
+    larger_converter,  // target converter; from_A, to_A: A that it gives
+    side_by_side       // target run; from_A, to_A: how many cables
 };
 
 // The smallest change found that clears the finding; verified by solving the changed plan.
@@ -213,7 +214,9 @@ struct Finding {
     bool lasts = false;                  // on average it never gets there
     Id ends{};                           // a cut-off that ends the discharge before; empty: none
     Id day{};                            // the day that it is about; empty: none
-    double at_s = -1;  // when, from the beginning of the first of such days; below 0: always
+    double at_s = -1;   // when, from the beginning of the first of such days; below 0: always
+    Id parts{};         // what opens on the way down and leaves the battery alone; empty: nothing
+    double then_A = 0;  // what it gives from then on, on average; `hours` rest on the whole way
     friend bool same_place(const Finding& a, const Finding& b) {
         return a.kind == b.kind && a.id == b.id && a.other == b.other;
     }

@@ -7,6 +7,7 @@
 namespace yr {
 namespace {
 
+constexpr int kMostBeside = 4;  // cables that are laid side by side
 constexpr int kMostSteps = 18;  // from the thinnest size to the thickest
 
 double carries_A(const Case& c, const Run& run) {
@@ -69,8 +70,11 @@ std::vector<Mend> other_ratings(const Case& c, std::size_t index, const Id& fuse
             fit.push_back(r);
     const auto with = [&](double rating, const std::optional<WireSize>& size) {
         Run changed = run;
-        for (Device& d : changed.devices)
-            if (d.id == fuse_id) d.rating_A = rating;
+        for (Device& d : changed.devices) {
+            // one at each end of a cable that is fed from both: alike they stay
+            const bool twin = d.kind == fuse->kind && d.fuse == fuse->fuse && d.rating_A == fuse->rating_A;
+            if (d.id == fuse_id || twin) d.rating_A = rating;
+        }
         if (size) changed.size = size;
         out.push_back(
             as_mend(MendKind::fuse_rating, std::move(changed), fuse_id, run, fuse->rating_A, rating));
@@ -161,6 +165,14 @@ std::vector<Mend> thicker(const Case& c, std::size_t index, double at_least_A, i
         if (changed.size == run.size || carries_A(c, changed) < at_least_A) continue;
         out.push_back(as_mend(MendKind::size, changed, run.id, run, 0, 0));
     }
+    if (!out.empty() || at_least_A <= 0) return out;
+    // no one of the table carries it: more of the same beside it
+    changed.size = run.size;
+    for (changed.parallel = run.parallel + 1; changed.parallel <= kMostBeside && out.empty();
+         ++changed.parallel)
+        if (carries_A(c, changed) >= at_least_A)
+            out.push_back(
+                as_mend(MendKind::side_by_side, changed, run.id, run, run.parallel, changed.parallel));
     return out;
 }
 

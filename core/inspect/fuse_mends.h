@@ -25,7 +25,8 @@ struct FuseRoom {
 // demand, with a thicker one.
 [[nodiscard]] std::vector<Mend> new_fuses(const Case& c, std::size_t run, double at_m, bool at_from);
 
-// The cable itself thicker, up to so many steps from the first that carries `at_least_A`.
+// The cable itself thicker, up to so many steps from the first that carries `at_least_A`; where the table has
+// none, more of it side by side.
 [[nodiscard]] std::vector<Mend> thicker(const Case& c, std::size_t run, double at_least_A, int most = 3);
 
 }  // namespace yr

@@ -9,11 +9,21 @@ namespace {
 
 constexpr int kSteps = 4;  // of charge; each is solved
 constexpr double kFlows_A = 1e-3;
+constexpr double kMuchMore = 1.05;
 
 Id opened_cutoff(const Solution& s) {
     for (std::size_t k = 0; k < s.memories.size(); ++k)
         if (s.network.memories[k].kind == MemoryKind::cutoff && !s.memories[k].closed)
             return s.network.memories[k].id;
+    return {};
+}
+
+// A relay that joins batteries as long as one is charged, closed before and open now.
+Id opened_joiner(const Solution& before, const Solution& now) {
+    for (std::size_t k = 0; k < now.memories.size() && k < before.memories.size(); ++k)
+        if (now.network.memories[k].kind == MemoryKind::sensing_relay && before.memories[k].closed &&
+            !now.memories[k].closed)
+            return now.network.memories[k].id;
     return {};
 }
 
@@ -45,6 +55,7 @@ Lasting lasting(const Plan& plan, const State& state, std::size_t battery, doubl
     for (LoadElement& l : lower.loads) l.on_s = 0;  // the warmth of turns moves no hour
     leave_out_collapsed(lower, now);
     double peak = out.peak_A, average = out.average_A;
+    bool comes_and_goes = false;  // a relay that closes again: of that no one figure can be told
     for (int k = 0; k < kSteps; ++k) {
         const double charge = e.charge - (k + 0.5) * step;
         at_moment(lower.batteries[battery], charge, lower.batteries[battery].temperature_C);
@@ -53,6 +64,10 @@ Lasting lasting(const Plan& plan, const State& state, std::size_t battery, doubl
             if (out.cutoff.empty() && opened_cutoff(s) != was_open) out.cutoff = opened_cutoff(s);
             peak = s.point.batteries[battery].current_A;
             average = average_battery_A(s.network, s.point, battery);
+            const Id joiner = opened_joiner(now, s);
+            if (out.parts.empty() && !joiner.empty() && peak > out.peak_A * kMuchMore)
+                out.parts = joiner, out.then_average_A = average;
+            comes_and_goes = comes_and_goes || (!out.parts.empty() && joiner != out.parts);
         }
         const auto add = [&](std::optional<double>& hours, double amps) {
             if (!hours) return;
@@ -67,6 +82,7 @@ Lasting lasting(const Plan& plan, const State& state, std::size_t battery, doubl
         add(out.average_h, average);
         if (!out.peak_h && !out.average_h) break;
     }
+    if (comes_and_goes) out.parts.clear();
     return out;
 }
 

@@ -14,6 +14,8 @@ struct Lasting {
     double average_A = 0, peak_A = 0;  // at the charge it begins with; below 0: it is charged on average
     double rests_at = 0;  // the charge at which nothing flows any more, where it never gets there
     Id cutoff;            // the device that opened on the way; empty: none
+    Id parts;  // a relay that joins batteries and opened on the way, so that the amps below are more
+    double then_average_A = 0;  // with it open
 };
 
 // From the charge that the state gives it to `to_charge`. Already below it: 0 h. `solved`: the plan in that

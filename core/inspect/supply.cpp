@@ -33,7 +33,11 @@ void batteries(const Case& c, std::size_t s, std::vector<Finding>& out) {
                   0,
                   {}};
         const Lasting to_half = lasting(c.plan, state, k, 0.5, &c.solutions[s]);
-        if (to_half.average_A < gives * 0.999) f.average = to_half.average_A, f.peak_hours = to_half.peak_h;
+        // of a way on which a joiner opens no one average can be told: the hours rest on both parts of it
+        if (!to_half.parts.empty())
+            f.parts = to_half.parts, f.then_A = to_half.then_average_A;
+        else if (to_half.average_A < gives * 0.999)
+            f.average = to_half.average_A, f.peak_hours = to_half.peak_h;
         f.hours = to_half.average_h;
         f.lasts = !to_half.average_h;
         f.ends = to_half.cutoff;

@@ -23,7 +23,7 @@ bool speaks_of_no_engine(std::string_view text) {
     static const Pattern still(
         R"(\b(?:trailer|caravan|lift|cart|boat|barge|cabin|kiosk|stall|pod|wheelchair|tug|scooter)\b)");
     static const Pattern engine(
-        R"(\b(?:engine|alternators?|alt|stator|dynamo|starter|crank(?:ing|s)?|CCA|ignition|driving|idling|idle|truck|lorry|van|car|bus|tractor|vehicle)\b)");
+        R"(\b(?:engine|outboards?|inboards?|alternators?|alt|stator|dynamo|starter|crank(?:ing|s)?|CCA|ignition|driving|idling|idle|truck|lorry|van|car|bus|tractor|vehicle)\b)");
     static const Pattern said(R"(\bno (?:engine|alternator)\b)");
     if (said.is_in(std::string(text))) return true;
     std::string_view title = trim(text);
@@ -34,7 +34,8 @@ bool speaks_of_no_engine(std::string_view text) {
     if (towed.is_in(std::string(title)))
         return !engine.is_in(tows.replaced(std::string(trim(text).substr(title.size())), ""));
     static const Pattern driven(R"(\b(?:cart|wheelchair|scooter)\b)"),  // by its battery, too
-        turned(R"(\b(?:engine|alternators?|alt|stator|dynamo|starter|crank(?:ing|s)?|CCA)\b)");
+        turned(
+            R"(\b(?:engine|outboards?|inboards?|alternators?|alt|stator|dynamo|starter|crank(?:ing|s)?|CCA)\b)");
     if (driven.is_in(std::string(title)) && !turned.is_in(std::string(text))) return true;
     return still.is_in(std::string(title)) && !engine.is_in(std::string(text));
 }

@@ -1,14 +1,18 @@
 // Advice that one may follow: over whole vehicles, right ones and such with a known mistake.
 #include <gtest/gtest.h>
 
+#include <filesystem>
 #include <iostream>
+#include <set>
 
 #include "catalog/assumptions.h"
 #include "demand/demand.h"
 #include "notes/statement.h"
 #include "plan/validate.h"
 #include "solve/results.h"
+#include "support/folders.h"
 #include "support/random_plan.h"
+#include "support/run_program.h"
 #include "support/sweep.h"
 #include "support/typed_page.h"
 #include "support/vehicles.h"
@@ -126,6 +130,53 @@ TEST(Advice, ALargerFuseBringsTheCableThatItGuards) {
     EXPECT_GE(mended, 2);
 }
 
+// What no one cable of the table carries is laid once more beside it, and said so.
+TEST(Advice, WhereNoCableIsThickEnoughOneMoreIsLaidBesideIt) {
+    const Plan plan =
+        read_notes(
+            "truck\nalternator 220 A\nbattery 200 Ah\ninverter 5000 W\ndrill 800 W on inverter\n"
+            "inverter cable 2x 120 mm2 1.2 m with 500 A class T\n")
+            .plan;
+    int beside = 0;
+    for (const Finding& f : inspect(plan).findings) {
+        if (f.kind != FindingKind::demand_over) continue;
+        ASSERT_TRUE(f.mend) << words::sentence(f, plan);
+        EXPECT_EQ(f.mend->kind, MendKind::side_by_side);
+        EXPECT_NE(words::mend_label(f, plan).find("3 side by side"), std::string::npos);
+        Plan after = plan;
+        ASSERT_TRUE(yr::apply(after, f.mend->edit));
+        EXPECT_EQ(find(after.runs, f.id)->parallel, 3);
+        for (const Finding& a : inspect(after, false).findings)
+            EXPECT_FALSE(a.kind == f.kind && a.id == f.id) << words::sentence(a, after);
+        ++beside;
+    }
+    EXPECT_EQ(beside, 2) << "there and back";
+}
+
+// A cable fed from both ends has two fuses alike, and they stay alike.
+TEST(Advice, TheFusesAtBothEndsOfALinkGoTogether) {
+    const Plan plan = read_notes(
+                          "ambulance\nalternator 200 A\nengine battery 100 Ah\nbox battery 240 Ah AGM, "
+                          "sensing relay, 8 m, fuse 60 A both ends\n"
+                          "radio 80 A always from box battery\n")
+                          .plan;
+    int mended = 0;
+    for (const Finding& f : inspect(plan).findings) {
+        const yr::Run* link = find(plan.runs, f.id);
+        if (f.kind != FindingKind::fuse_loaded || !link || link->name != "link to box battery" || !f.mend)
+            continue;
+        Plan after = plan;
+        ASSERT_TRUE(yr::apply(after, f.mend->edit));
+        std::set<double> ratings;
+        for (const Device& d : find(after.runs, f.id)->devices)
+            if (d.kind == DeviceKind::fuse) ratings.insert(d.rating_A);
+        EXPECT_EQ(ratings.size(), 1U);
+        EXPECT_GT(*ratings.begin(), 60);
+        ++mended;
+    }
+    EXPECT_EQ(mended, 2) << "each of them is told and mended by the same";
+}
+
 class AdviceOnMistakes : public testing::TestWithParam<int> {};
 
 // The mistake is found, and what is offered clears it and makes nothing worse.
@@ -196,6 +247,47 @@ TEST(Hours, OfALoadAloneFitItsAmps) {
         }
     }
     EXPECT_GT(told, 10);
+}
+
+// So do those of a whole state, engine running or not: what joins two batteries may open on the way, and then
+// the hours rest on what is given from there on, which is said.
+void expect_hours_fit(const Plan& plan, const std::string& of, int& told, int& parted) {
+    for (const Finding& f : inspect(plan, false).findings) {
+        if (f.kind != FindingKind::battery_drains && f.kind != FindingKind::supply_short) continue;
+        const Battery& battery = *find(plan.batteries, f.id);
+        if (!f.hours || *f.hours <= 0 || !battery.capacity_Ah || !f.ends.empty()) continue;
+        const State& state = *find(plan.states, f.state);
+        const double charge =
+            state.charge.value_or(battery.charge.value_or(assumption("battery_charge").value));
+        const double most_Ah = *battery.capacity_Ah * (charge - 0.5);
+        const double before_Ah = f.average.value_or(f.value) * *f.hours,
+                     out_Ah = f.parts.empty() ? before_Ah : f.then_A * *f.hours;
+        ++told, parted += !f.parts.empty();
+        // far above the 20 h rate a quarter is left (Peukert)
+        EXPECT_GE(out_Ah, 0.25 * most_Ah) << of << ": " << words::sentence(f, plan);
+        EXPECT_LE(before_Ah, 1.1 * most_Ah) << of << ": " << words::sentence(f, plan);
+        if (f.parts.empty()) continue;
+        EXPECT_NE(words::sentence(f, plan).find("opens on the way, then it gives"), std::string::npos);
+    }
+}
+
+TEST(Hours, OfAStateFitItsAmps) {
+    int told = 0, parted = 0;
+    for (unsigned seed = 0; seed < sweep(24U, 200U); ++seed)
+        expect_hours_fit(vehicle(seed).plan, std::to_string(seed), told, parted);
+    for (const auto& file : std::filesystem::directory_iterator(source_dir() + "/tests/data/pages"))
+        expect_hours_fit(read_notes(read_text(file.path().string()), &shipped_library()).plan,
+                         file.path().filename(), told, parted);
+    // two outboards that hardly carry what a boat uses: the relays open as soon as the house has sunk a
+    // little
+    const Plan boat = typed_page(
+        "patrol boat\noutboard port 115 hp charging 35 A with battery port 80 Ah\n"
+        "outboard stbd 115 hp charging 35 A with battery stbd 80 Ah\nhouse battery 2x 105 Ah AGM\n"
+        "VSR between port and house, VSR between stbd and house\nradar 4 A\nplotter 6 A\nsearch light 100 W\n"
+        "siren 100 W\nblue lights 3 A\nbilge pumps 2x 5 A always\nwipers 2x 4 A\nheater 22 A\n");
+    expect_hours_fit(boat, "boat", told, parted);
+    EXPECT_GT(told, 60);
+    EXPECT_GT(parted, 0);
 }
 
 // Nor behind a converter: all parts that are told of carts whose 12 V lives while they stand are no more than
