@@ -5,6 +5,7 @@
 #include <set>
 
 #include "notes/cables.h"
+#include "size/plan_fuse.h"
 #include "size/run_ladder.h"
 #include "solve/results.h"
 
@@ -49,6 +50,19 @@ void keep_drops(Plan& plan, const std::vector<Id>& loads) {
         for (Run& run : plan.runs)
             for (const Id& load : over)
                 if (is_of(run, load) && run.size) (void)one_thicker(plan, run);
+    }
+}
+
+void keep_grounds(Plan& plan) {
+    for (Run& run : plan.runs) {
+        const Battery* battery = grounded_by(plan, run);
+        const bool ours = battery && (run.id == "body-strap" || run.name == battery->name + " ground");
+        if (!ours || run.pinned || !run.size) continue;
+        while (!grounds_guarded(plan, run)) {
+            const WireSize thicker = step_size(*run.size, 1);
+            if (thicker == *run.size) break;
+            run.size = thicker;
+        }
     }
 }
 

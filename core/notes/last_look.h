@@ -11,4 +11,8 @@ namespace yr {
 // above its limit and their own cables can help it.
 void keep_drops(Plan& plan, const std::vector<Id>& loads);
 
+// What joins a battery to the metal, where no line said how thick it is, thick enough for what the largest
+// fuse lets by: a later line may have brought a larger one.
+void keep_grounds(Plan& plan);
+
 }  // namespace yr

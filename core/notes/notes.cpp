@@ -286,8 +286,12 @@ Notes read_notes(const Plan& base, std::string_view text, const Library* library
                 usual.push_back(s.id);
     notes.given_switches =
         give_switches_to_listed(notes.plan, states_listed(notes), said_always(notes), usual);
-    if (typed && base.loads.empty()) notes.added_states = add_working_states(notes.plan, loads, own_states);
-    if (typed && base.loads.empty()) keep_drops(notes.plan, without_asked_sizes(notes, loads));
+    if (!typed || !base.loads.empty()) return notes;
+    notes.added_states = add_working_states(notes.plan, loads, own_states);
+    keep_drops(notes.plan, without_asked_sizes(notes, loads));
+    static const Pattern ground(
+        R"(\b(?:earth|ground|strap|negative|battery\s+cables?)\b[^\n]*(?:\bAWG\b|\bga\b|\bmm2\b|\bmm\xC2\xB2|\d/0\b))");
+    if (!ground.is_in(text)) keep_grounds(notes.plan);
     return notes;
 }
 

@@ -179,8 +179,8 @@ std::vector<std::string> sentences_of(const std::string& line) {
 // "wipers front 6 A, rear 4 A": what is called by its side alone is called like the first.
 void name_sides(std::vector<std::string>& lines) {
     static const Pattern side(
-        R"(^\s*(?:front|rear|left|right|side|sides|upper|lower|second|both sides)\s*$)");
-    static const Pattern sides(R"(\s*\b(?:front|rear|left|right|sides?|upper|lower)\b\s*)");
+        R"(^\s*(?:front|rear|left|right|side|sides|roof|upper|lower|second|both sides)\s*$)");
+    static const Pattern sides(R"(\s*\b(?:front|rear|left|right|sides?|roof|upper|lower)\b\s*)");
     if (lines.empty()) return;
     const std::string common(trim(sides.replaced(head_name(lines.front()), " ")));
     if (common.empty()) return;
@@ -422,6 +422,16 @@ std::vector<std::string> title_and_battery(const Plan& plan, std::string_view li
         pieces.size() > 1 && volts.is_all_of(pieces.front(), m) && title_line(plan, pieces.front())) {
         std::vector<std::string> lines{"vehicle " + m[1] + " V", pieces[1]};
         for (std::size_t k = 2; k < pieces.size(); ++k) lines[1] += ", " + pieces[k];
+        return lines;
+    }
+    // "24V: alternator 80 A, 2x 12 V 180 Ah series", "24V alternator 140A, 2 x 12V 225Ah batteries series"
+    static const Pattern engine_side(
+        R"(^\s*(?:(24|48)\s*V\s*:?\s*)?alternator\s+(\d+\s*A)\s*,\s*(?:batteries\s+)?(\d\s*x\s*(?:6|12)\s*V\s*\d+\s*Ah)(?:\s+batter(?:y|ies))?\s*((?:in\s+)?series)?\s*$)");
+    if (Found m; engine_side.is_all_of(std::string(line), m)) {
+        const bool high = m.has(1) && !m[1].empty(), series = high || (m.has(4) && !m[4].empty());
+        std::vector<std::string> lines{"alternator " + m[2],
+                                       "battery " + m[3] + (series ? " in series" : "")};
+        if (high) lines.insert(lines.begin(), "vehicle " + m[1] + " V");
         return lines;
     }
     // "resort shuttle 48 V lithium 100 Ah": what it is called, its volts, its battery

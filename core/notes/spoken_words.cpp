@@ -75,6 +75,9 @@ std::string plain_loads(std::string line) {
         {Pattern(R"((\d+(?:\.\d+)?\s*A)(?:\s+rx)?\s*/\s*(\d+(?:\.\d+)?\s*A)\s+tx\b)"), "$2 tx, $1 rx"},
         {Pattern(R"(\b(?:\d+(?:\.\d+)?\s*W\s+)?tx\s+(\d+(?:\.\d+)?\s*A)\s*[,/;]?\s*rx\s+(\d*\.?\d+\s*A)\b)"),
          "$1 tx, $2 rx"},
+        {Pattern(
+             R"(^([^"]*\d\s*[AW]\b[^"]*?),\s*(?:with\s+|by\s+|via\s+)?(?:an?\s+)?(relay)\s*,\s*(on\s+[^"]*)$)"),
+         "$1, $3, $2"},
         {Pattern(R"(\bcycl(?:es|ing)\s+(?:at\s+|about\s+|around\s+)?(\d+)\s*(?:%|percent|per\s*cent))"),
          "duty $1 %"},
         {Pattern(
@@ -108,8 +111,8 @@ std::string plain_chargers(std::string line) {
          "shore charger $1"},
         {Pattern(R"(^\s*electric(?:al)?\s+(?=hook-?\s?up\b))"), ""},
         {Pattern(
-             R"(^\s*(24|48)\s*V\s*:\s*(alternator\s+\d+\s*A)\s*,\s*(?:batter(?:y|ies)\s+)?(\d\s*x\s*(?:6|12)\s*V\s*\d+\s*Ah)(?:\s+(?:in\s+)?series)?\s*$)"),
-         "$2; battery $3 in series"},
+             R"(^(\s*(?:[a-z]+\s+){0,2}(?:battery|bank))\s+12\s*V\s+([2-8]\s*x\s*\d+\s*Ah\b(?!.*\bseries\b)[^,]*))"),
+         "$1 12 V $2 in parallel"},
         {Pattern(
              R"(^\s*(?:12\s*V\s+)?(leisure|house|living|service|domestic)\s+(?:battery\s+)?([2-8]\s*x\s*\d+\s*Ah\b.*?)\s*,?\s+charged\s+(?:by|from|via|with)\s+(?:an?\s+)?(?:24\s*V?\s*(?:-|/|to)\s*12\s*V?\s+)?(?:dc-?dc\s+)?charger\s+(\d+\s*A)\s*$)"),
          "$1 battery 12 V $2 in parallel, dc-dc $3"},

@@ -208,7 +208,9 @@ Made make_battery(PlanBuilder& b, const Said& said) {
     const Plan& plan = b.plan();
     // the first line of a battery says what the plan's own is; where that is known, it is another one. A page
     // that charges from the vehicle's battery says what its own is first.
-    const bool second = said.has("second") || said.has("another") || said.from || said.has("dc-dc") ||
+    const bool of_a_battery =
+        said.from && find(plan.batteries, said.from->owner);  // not "1.5 m from alternator"
+    const bool second = said.has("second") || said.has("another") || of_a_battery || said.has("dc-dc") ||
                         said.labelled.contains("dc-dc") || said.labelled.contains("dcdc");
     static const Pattern of_another(R"(\b(?:alternators?|inverters?|chargers?|converters?|dc-?dc)$)");
     if (of_another.is_in(said.name))
@@ -219,6 +221,14 @@ Made make_battery(PlanBuilder& b, const Said& said) {
         take_values(first, said, plan.vehicle.nominal_V);
         if (!said.name.empty()) first.name = said.name;
         b.put(first);
+        // how far it is from its alternator
+        for (Run r : std::vector<Run>(b.plan().runs))
+            if (said.length_m && said.from && r.from.owner == said.from->owner && r.to == pos_of(first.id)) {
+                r.length_m = said.length_m;
+                for (Device& d : r.devices)
+                    if (d.at_m) d.at_m = std::min(*d.at_m, *r.length_m);
+                b.put(r);
+            }
         return first.id;
     }
     Battery battery;

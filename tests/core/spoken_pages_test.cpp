@@ -5,6 +5,7 @@
 
 #include "inspect/findings.h"
 #include "plan/condition.h"
+#include "plan/rail_volts.h"
 #include "size/run_limits.h"
 #include "support/typed_page.h"
 #include "typing/typed_line.h"
@@ -247,6 +248,54 @@ TEST(SpokenPages, ListsAsPeopleKeepThem) {
     EXPECT_EQ(lorry.batteries.back().nominal_V, 12);
     EXPECT_EQ(lorry.batteries.back().capacity_Ah, 220);
     EXPECT_EQ(of_name(lorry.loads, "ramp winch").on_s, 20);
+}
+
+// Where a battery stands from its alternator is how long the charge cable is, and makes it no second battery.
+TEST(SpokenPages, HowFarABatteryIsFromItsAlternator) {
+    const Plan bus = typed_page(
+        "bus\nalternator 180 A\nstarter battery 110 Ah 950 CCA, 1.2 m from alternator\n"
+        "house bank 3x 120 Ah AGM, 5 m from starter battery, joined by VSR 250 A\nradio 3 A\n");
+    ASSERT_EQ(bus.batteries.size(), 2U);
+    EXPECT_EQ(bus.batteries.front().cranking_A, 950);
+    EXPECT_EQ(of_name(bus.runs, "charge cable").length_m, 1.2);
+    EXPECT_EQ(of_name(bus.runs, "link to house bank").length_m, 5);
+}
+
+// A lorry's 24 V and a living area's 12 V: “12 V 2x 100 Ah” lie side by side, and what grounds them stands
+// the inverter's fuse.
+TEST(SpokenPages, TwelveVoltsInALorry) {
+    const Plan lorry = typed_page(
+        "race lorry, 24 V\n24V alternator 100 A, 2x 12V 225Ah batteries series\n"
+        "24-12 dc dc charger 40 A to living battery\nliving battery 12 V 2x 100 Ah lithium\n"
+        "fridge 12 V 5 A\ncompressor 24 V 60 A\ninverter 12 V 2000 W on living battery\n"
+        "coffee machine 1400 W on inverter\nwork lights roof 8x 70W, rear 4x 70W\nscreen heater 30 A\n");
+    const Battery& living = of_name(lorry.batteries, "living battery");
+    EXPECT_EQ(living.nominal_V, 12);
+    EXPECT_EQ(living.capacity_Ah, 200);
+    EXPECT_EQ(lorry.batteries.front().nominal_V, 24);
+    EXPECT_EQ(lorry.batteries.front().capacity_Ah, 225);
+    EXPECT_EQ(of_name(lorry.loads, "work lights rear").count, 4);
+    EXPECT_EQ(of_name(lorry.loads, "screen heater").live_when.key, Key::ignition);
+    const yr::Run* fridge = supply_run(lorry, of_name(lorry.loads, "fridge").id);
+    ASSERT_TRUE(fridge);
+    EXPECT_NEAR(rail_V(lorry, fridge->from), 12, 1);
+    for (const Finding& f : inspect(lorry, false).findings) {
+        EXPECT_NE(f.kind, FindingKind::ground_thin) << words::sentence(f, lorry);
+        EXPECT_NE(f.severity, Severity::stop) << words::sentence(f, lorry);
+    }
+    // a ground that was said stays as it was said
+    const Plan said = typed_page(
+        "van\nbattery 200 Ah\ninverter 2000 W\ndrill 800 W on inverter\nearth strap 10 mm2 0.4 m\n");
+    EXPECT_EQ(of_name(said.runs, "body strap").size, WireSize::metric(10));
+}
+
+// “relay” among the words does not rename the switch.
+TEST(SpokenPages, OneSwitchForAllThatNameIt) {
+    const Plan sprayer = typed_page(
+        "sprayer\nalternator 95 A\nbattery 100 Ah\nspray pump 35 A, 4 m, relay, on spray switch\n"
+        "valves 6x 1.5 A, 7 m, on spray switch\n");
+    EXPECT_EQ(of_name(sprayer.loads, "spray pump").live_when.switches,
+              of_name(sprayer.loads, "valves").live_when.switches);
 }
 
 // A cable that is said is laid as often as it is said.
