@@ -78,6 +78,7 @@ std::string plain_loads(std::string line) {
         {Pattern(
              R"(^([^"]*\d\s*[AW]\b[^"]*?),\s*(?:with\s+|by\s+|via\s+)?(?:an?\s+)?(relay)\s*,\s*(on\s+[^"]*)$)"),
          "$1, $3, $2"},
+        {Pattern(R"((?<=[a-z])\s*@\s*(?=\d+(?:\.\d+)?\s*(?:[AW]|amps?|watts?)\b))"), " "},
         {Pattern(R"(\bcycl(?:es|ing)\s+(?:at\s+|about\s+|around\s+)?(\d+)\s*(?:%|percent|per\s*cent))"),
          "duty $1 %"},
         {Pattern(

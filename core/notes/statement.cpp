@@ -94,10 +94,11 @@ bool draws_watts(const Said& said) {
 bool draws_amps(const Plan& plan, K kind, const Said& said, std::string_view rest) {
     constexpr double kSmall_A = 15;  // what joins, shares out or parts is made for more
     const auto amps = said.plain_of(Dimension::current);
-    static const Pattern name(R"(^\s*[a-z][a-z-]*(?:\s+[a-z][a-z-]*){0,2}\s+[\d.]+\s*A\b)");
+    static const Pattern name(
+        R"(^\s*[a-z][a-z-]*(?:\s+[a-z][a-z-]*){0,2}?\s*[:,-]?\s*(?:(?:draws?|takes|uses|at|@)\s+)?(?:x\s*\d+\s+)?(?:[\d.]+\s*(?:-|to|\.\.)\s*)?[\d.]+\s*A(?:mps?)?\b)");
     if (!amps || !name.is_in(rest)) return false;
     static const Pattern parts(R"(\b(?:channels?|outputs?|ways?|pins?|cores?|poles?|main|cutoff)\b)");
-    const bool ends = said.from || said.to || !said.between.empty() || said.size;
+    const bool ends = said.from || said.to || !said.between.empty();
     switch (kind) {
         case K::reading:
             return !said.plain_of(Dimension::voltage);
@@ -114,7 +115,7 @@ bool draws_amps(const Plan& plan, K kind, const Said& said, std::string_view res
         case K::cable:
         case K::master:
         case K::joiner:
-            return *amps <= kSmall_A && !ends && !said.fuse_A;
+            return *amps <= kSmall_A && !ends;
         case K::relay:  // "relay fan 40 A" switches the fan that is there
             return *amps <= kSmall_A &&
                    std::none_of(plan.loads.begin(), plan.loads.end(), [&](const Load& l) {
@@ -357,8 +358,10 @@ StatementKind kind_in_our_words(const Plan& plan, std::string_view text) {
     }
     for (const KindWord& k : kWords) {
         if (word != k.word) continue;
-        static const Pattern day_light(R"(^\s*(?:time\s+)?[a-z]+\s+[\d.]+\s*[AW]\b)");
-        if (k.kind == K::day && day_light.is_in(rest)) return K::load;  // "day light 2 A" says no hours
+        // "reading light @ 5 A", "day light 5 A": what they say is no reading, nor the hours of a day
+        static const Pattern light(R"(^\s*(?:time\s+)?(?:leds?\s+)?(?:lights?|lamps?|spots?)\b)");
+        if ((k.kind == K::reading || k.kind == K::day || k.kind == K::ground) && light.is_in(rest))
+            return K::load;
         if (k.kind == K::set || k.kind == K::remove || k.kind == K::day || k.kind == K::vehicle ||
             k.kind == K::state)
             return k.kind;

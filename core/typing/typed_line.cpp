@@ -385,6 +385,7 @@ class LineReader {
     bool take_draw(DrawKind kind, const Quantity& q, std::size_t used) {
         if (line_.draw) return false;  // a second draw is not understood
         line_.draw = Draw{kind, q.value};
+        draw_first_ = line_.name.empty();
         if (q.count > 1) line_.count = q.count;
         words_.skip(used);
         return true;
@@ -450,9 +451,11 @@ class LineReader {
         std::size_t used = 1;
         if (w == "mains" && !plan_.inverters.empty() && line_.inverter.empty()) {
             line_.inverter = plan_.inverters.front().id;
-        } else if (line_.draw && (w == "each" || w == "ea" || w == "led" || w == "leds" || w == "halogen" ||
-                                  w == "compressor" || w == "motor" || w == "amber" || w == "blue" ||
-                                  w == "white" || w == "green" || w == "yellow")) {
+        } else if (line_.draw &&
+                   (w == "each" || w == "ea" ||
+                    (!draw_first_ &&
+                     (w == "led" || w == "leds" || w == "halogen" || w == "compressor" || w == "motor" ||
+                      w == "amber" || w == "blue" || w == "white" || w == "green" || w == "yellow")))) {
             // "two work lights 45 W each": a draw is of one in any case; what it is inside, or its light: its
             // draw is said
         } else if (w == "critical") {
@@ -503,6 +506,7 @@ class LineReader {
     LineCursor words_;
     ConditionReader condition_;
     bool named_ = false, resistive_ = false;
+    bool draw_first_ = false;  // "5 A air compressor": what follows is its name
     std::optional<double> start_times_;
     TypedLine line_;
 };

@@ -1,4 +1,5 @@
 // Pages that say several things in one breath, and words that people say beside a figure.
+#include <fmt/format.h>
 #include <gtest/gtest.h>
 
 #include <algorithm>
@@ -7,8 +8,11 @@
 #include "plan/condition.h"
 #include "plan/rail_volts.h"
 #include "size/run_limits.h"
+#include "support/folders.h"
+#include "support/run_program.h"
 #include "support/typed_page.h"
 #include "typing/typed_line.h"
+#include "units/text.h"
 
 namespace yr::test {
 namespace {
@@ -296,6 +300,47 @@ TEST(SpokenPages, OneSwitchForAllThatNameIt) {
         "valves 6x 1.5 A, 7 m, on spray switch\n");
     EXPECT_EQ(of_name(sprayer.loads, "spray pump").live_when.switches,
               of_name(sprayer.loads, "valves").live_when.switches);
+}
+
+// Names of loads of all trades, each with a draw and a length alone: a load of just that name, and nothing
+// else.
+TEST(SpokenPages, NamesOfLoadsAreNamesOfLoads) {
+    const Plan van = typed_page("van\nalternator 150 A\nbattery 100 Ah\nlantern 1 A\n");
+    const std::string text = read_text(source_dir() + "/tests/data/load-names.txt");
+    int read = 0;
+    for (const std::string_view name : split(text, '\n')) {
+        if (name.empty()) continue;
+        const auto with = with_line(van, std::string(name) + " 5 A, 3 m");
+        ASSERT_TRUE(with) << name;
+        ASSERT_EQ(with->loads.size(), van.loads.size() + 1) << name;
+        const Load& load = with->loads.back();
+        EXPECT_EQ(load.name, name);
+        EXPECT_EQ(load.draw, (Draw{DrawKind::current, 5})) << name;
+        EXPECT_EQ(load.count, 1) << name;
+        EXPECT_TRUE(load.inverter.empty() && load.place.empty()) << name;
+        EXPECT_EQ(supply_run(*with, load.id)->length_m, 3) << name;
+        ++read;
+    }
+    EXPECT_GT(read, 300);
+    // in whatever order and with whatever signs the figures stand
+    for (const char* form : {"{} 60W", "{}: 5A", "{} @ 5A", "5A {}", "2x {} 30 W", "{} 5 amps 14 AWG 3 m",
+                             "{} (5 A)", "{} 5A fuse 10A", "{} 5A always on", "{} 5 A in the rear"}) {
+        int right = 0, all = 0;
+        for (const std::string_view name : split(text, '\n')) {
+            if (name.empty()) continue;
+            ++all;
+            const auto with = with_line(van, fmt::format(fmt::runtime(form), name));
+            right += with && with->loads.back().name == name;
+        }
+        EXPECT_GE(right, 0.98 * all) << form;
+    }
+    // what somebody holds a button for draws nothing from a parked vehicle
+    for (const char* name :
+         {"power window", "sun roof", "outboard tilt", "sliding door", "seat motor", "electric jack"}) {
+        const auto with = with_line(van, std::string(name) + " 12 A");
+        ASSERT_TRUE(with) << name;
+        EXPECT_FALSE(holds(with->loads.back().live_when, of_name(with->states, "Key off"))) << name;
+    }
 }
 
 // A cable that is said is laid as often as it is said.
