@@ -3,10 +3,12 @@
 
 #include <filesystem>
 #include <iostream>
+#include <random>
 #include <set>
 
 #include "catalog/assumptions.h"
 #include "demand/demand.h"
+#include "inspect/checked_sizing.h"
 #include "notes/statement.h"
 #include "plan/validate.h"
 #include "solve/results.h"
@@ -224,6 +226,45 @@ TEST_P(AdviceOnMistakes, AreFoundAndTheirMendsAreClosed) {
 }
 
 INSTANTIATE_TEST_SUITE_P(Seeds, AdviceOnMistakes, testing::Range(1, static_cast<int>(Mistake::count)));
+
+// Pages of owners with cables thinner and fuses larger or smaller than they should be, at random: what is
+// offered clears its finding and does no harm, and all of them sized anew make nothing worse.
+TEST(Advice, OnSpoiltPagesDoesNoHarm) {
+    std::vector<std::string> files;
+    for (const auto& file : std::filesystem::directory_iterator(source_dir() + "/tests/data/pages"))
+        files.push_back(file.path().string());
+    std::sort(files.begin(), files.end());
+    std::mt19937 dice(11);
+    int mended = 0;
+    for (std::size_t k = 0; k < files.size(); k += sweep(5U, 1U)) {
+        Plan plan = read_notes(read_text(files[k]), &shipped_library()).plan;
+        for (yr::Run& r : plan.runs) {
+            if (r.size && dice() % 6 == 0) r.size = step_size(*r.size, -1 - static_cast<int>(dice() % 4));
+            if (dice() % 9 == 0)
+                for (Device& d : r.devices)
+                    if (d.kind == DeviceKind::fuse) d.rating_A *= dice() % 2 ? 2 : 0.5;
+        }
+        const auto before = inspect(plan).findings;
+        for (const Finding& f : before) {
+            if (!f.mend) continue;
+            Plan after = plan;
+            ASSERT_TRUE(yr::apply(after, f.mend->edit)) << files[k];
+            const auto now = inspect(after, false).findings;
+            for (const Finding* harm : harm_of_mend(before, now))
+                ADD_FAILURE() << files[k] << ": " << words::sentence(f, plan) << " brings "
+                              << words::sentence(*harm, after);
+            EXPECT_TRUE(cleared(f, now)) << files[k] << ": " << words::sentence(f, plan);
+            ++mended;
+        }
+        const auto sized = size_checked(plan, {});
+        ASSERT_TRUE(sized) << files[k];
+        Plan after = plan;
+        ASSERT_TRUE(yr::apply(after, sized->sizing.edit)) << files[k];
+        for (const Finding* harm : new_or_worse(before, inspect(after, false).findings))
+            ADD_FAILURE() << files[k] << ": sized anew brings " << words::sentence(*harm, after);
+    }
+    EXPECT_GT(mended, 20);
+}
 
 // "5 A of the 36 A drawn in Key off. Alone: starter battery from 80 % half empty in 14 h." is what a person
 // reckons after: what is taken out by then is no more than lies between that charge and half, and not much
