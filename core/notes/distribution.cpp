@@ -157,12 +157,20 @@ std::optional<Id> block_that_is_there(PlanBuilder& b, const Said& said) {
 Made make_point(PlanBuilder& b, const Said& said, PointKind kind) {
     Point p;
     const bool bus = kind == PointKind::bus;
+    const auto cutoff_V = said.labelled_as("cutoff", Dimension::voltage);
     // a cable between two things of which not all was understood is no block
     static const Pattern between(R"(\bbatter(?:y|ies)\b.*\bto\s)");
     if (bus && between.is_in(said.name))
         return fail(ErrorCode::unknown_name, "line", said.name, Want::a_kind_of_thing);
     if (bus && !said.has("negative") && !said.has("minus"))
-        if (const auto there = block_that_is_there(b, said)) return *there;
+        if (const auto there = block_that_is_there(b, said)) {
+            if (const Point* block = find(b.plan().points, *there); block && cutoff_V) {
+                Point cut = *block;
+                cut.cutoff_V = cutoff_V;
+                b.put(cut);
+            }
+            return *there;
+        }
     p.kind = kind;
     p.id = b.id(kind == PointKind::ground    ? "ground"
                 : kind == PointKind::chassis ? "chassis"
@@ -192,7 +200,8 @@ Made make_point(PlanBuilder& b, const Said& said, PointKind kind) {
         p.bond_ohm = said.plain_of(Dimension::resistance);
     }
     const bool negative = said.has("negative") || said.has("minus");
-    if (bus && !negative) p.feeds_loads = true, p.return_at = return_of(b.plan(), said);
+    if (bus && !negative)
+        p.feeds_loads = true, p.return_at = return_of(b.plan(), said), p.cutoff_V = cutoff_V;
     b.put(p);
     if (bus && !negative) {
         // what hangs on it is not known yet: half of what its fuse would carry, else 30 A

@@ -71,7 +71,7 @@ const Vocabulary& vocabulary_of(StatementKind kind) {
                                 {"channels", "channel", "of", "solid-state", "relays", "forgets", "live"},
                                 true,
                                 false};
-    static const Vocabulary bus{{"for"}, {"negative", "minus", "way", "ways"}, true, false};
+    static const Vocabulary bus{{"for", "cutoff"}, {"negative", "minus", "way", "ways"}, true, false};
     static const Vocabulary point{
         {}, {"aluminium", "steel", "stainless", "sealed", "apart", "metal"}, false, false};
     static const Vocabulary strap{{}, {}, false, true};

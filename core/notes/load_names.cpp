@@ -26,7 +26,7 @@ bool names_no_load(const std::string& name, double amps, double watts) {
     static const Pattern manages(R"(\bBMS\b)");
     // "isolator switch for each bank", "start battery to starter motor": no loads, whatever amps they say
     static const Pattern parts(
-        R"((?:^|\s)isolators?(?: switch(?:es)?)?$|^(?:(?:battery|main|master) )*(?:isolat(?:or|ion|ing)|disconnect)s?(?: switch(?:es)?)?\b(?!.*\b(?:lights?|lamps?|leds?|alarm|buzzer|coil|motor|remote)\b))"),
+        R"((?:^|\s)isolators?(?: switch(?:es)?)?$|^(?:battery|load|deep discharge) protect(?:or|ion)?s?$|^low[ -]volt(?:age|s)? (?:disconnect|cut-?\s?(?:off|out))s?$|^lvd$|^(?:(?:battery|main|master) )*(?:isolat(?:or|ion|ing)|disconnect)s?(?: switch(?:es)?)?\b(?!.*\b(?:lights?|lamps?|leds?|alarm|buzzer|coil|motor|remote)\b))"),
         cable(
             R"(^(?:[a-z]+ ){0,2}(?:batter(?:y|ies)|bank|alternator|starter|inverter)(?: (?:positive|negative|pos|neg|post|terminal|[+-]))? to (?:the )?(?:[a-z]+ ){0,2}(?:batter(?:y|ies)|bank|starter|starter motor|alternator|inverter|solenoid|frame|chassis|body|block|panel|board|fuse ?box|bus ?bar|engine)$)");
     if (parts.is_in(name) || cable.is_in(name)) return true;

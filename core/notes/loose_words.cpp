@@ -155,6 +155,19 @@ std::string main_fuse_in_our_words(const Plan& plan, const std::string& line) {
     return line;
 }
 
+// "battery protector 100 A, 11.6 V", "low voltage disconnect at 11.8 V": by the block that it feeds.
+std::string cut_off_of_block(const Plan& plan, const std::string& line) {
+    static const Pattern protector(
+        R"(^\s*(?:an?\s+|the\s+)?(?:battery\s+protect(?:or|ion)?|low[ -]volt(?:age|s)?\s+(?:disconnect|cut-?\s?(?:off|out))|LVD)\b[^\d]*(?:\d+\s*A\b)?[^\d]*(\d+(?:\.\d+)?)\s*V\s*$)");
+    Found m;
+    if (!protector.is_all_of(line, m)) return line;
+    for (const Run& r : plan.runs)
+        if (const Point* block = find(plan.points, r.to);
+            block && block->feeds_loads && find(plan.batteries, r.from.owner))
+            return "set \"" + block->name + "\" cutoff_V " + m[1];
+    return line;
+}
+
 // "main disconnect on the battery": in the cable to the first block.
 std::string master_in_our_words(const std::string& line) {
     static const Pattern at_battery(
@@ -452,7 +465,7 @@ std::string loosely_said(const Plan& plan, const std::string& line) {
     if (!timed.is_in(text)) text = times_in_our_words(text);
     text = master_in_our_words(cut_off_in_our_words(controller_in_our_words(plan, text)));
     text = channel_in_our_words(plan, management_in_our_words(plan, text));
-    return panel_in_our_words(plan, main_fuse_in_our_words(plan, text));
+    return panel_in_our_words(plan, main_fuse_in_our_words(plan, cut_off_of_block(plan, text)));
 }
 
 }  // namespace yr

@@ -56,10 +56,10 @@ std::string plain_loads(std::string line) {
              R"((\d+(?:\.\d+)?\s*[AW])\s+(?:when\s+|while\s+)?running\s*[,;/]?\s*(?:and\s+|but\s+)?(\d+(?:\.\d+)?\s*[AW])\s+(?:(?:at|for|to|on|during|when)\s+)?(?:glow(?:ing|\s+plug)?|ignition|start(?:ing|[ -]?up)?|lighting|peak)\b)"),
          "$1, start $2"},
         {Pattern(
-             R"(^\s*(?:tow(?:ing)?\s+)?(?:vehicle|car|truck|van|tug)\s+charge\s+line\b.*?(\d+\s*A)\s+(?:dc-?dc|b2b)(?:\s+charger)?(?:\s+(?:on|in)\s+(?:the\s+)?(?:trailer|caravan|camper))?\s*\s*,\s*(\d+\s*A)\s*$)"),
+             R"(^\s*(?:tow(?:ing)?\s+)?(?:vehicle|car|truck|van|tug)\s+charge\s+line\b.*?(\d+\s*A)\s+(?:dc-?dc|b2b)(?:\s+charger)?(?:\s+(?:on|in)\s+(?:the\s+)?(?:trailer|caravan|camper))?\s*,\s*(\d+\s*A)\s*$)"),
          "charger \"charge line\" $1, fuse $2"},
         {Pattern(
-             R"(^\s*(?:tow(?:ing)?\s+)?(?:vehicle|car|truck|van|tug)\s+charge\s+line\b.*?(\d+\s*A)\s+(?:dc-?dc|b2b)(?:\s+charger)?(?:\s+(?:on|in)\s+(?:the\s+)?(?:trailer|caravan|camper))?\s*\s*$)"),
+             R"(^\s*(?:tow(?:ing)?\s+)?(?:vehicle|car|truck|van|tug)\s+charge\s+line\b.*?(\d+\s*A)\s+(?:dc-?dc|b2b)(?:\s+charger)?(?:\s+(?:on|in)\s+(?:the\s+)?(?:trailer|caravan|camper))?\s*$)"),
          "charger \"charge line\" $1"},
         {Pattern(
              R"(^\s*(?:dc-?dc|b2b)(?:\s+charger)?\s+(\d+\s*A)\s*,?\s*(?:charg(?:ed|ing)\s+)?(?:from|off|fed\s+(?:by|from))\s+(?:the\s+)?tow(?:ing)?\s+(?:vehicle|car|truck|van|rig)\s*$)"),
@@ -84,9 +84,6 @@ std::string plain_loads(std::string line) {
         {Pattern(
              R"(\b(?:(?:must|may|can|should)\s*(?:never|not|n't)|never\s+to)\s+(?:drop\s+out|lose\s+(?:its\s+)?power|go\s+off|go\s+down|fail|stop|be\s+interrupted)\b)"),
          ", critical"},
-        {Pattern(
-             R"(\b(?:(?:low[ -]volt(?:age|s)?\s+)?(?:alarms?|cut[ -]?(?:s\s+)?(?:out|off)|shuts?\s+(?:down|off)|drops\s+out|stops|resets?|reboots?))\s+(?:at|below|under)\s+(\d+(?:\.\d+)?)\s*V\b)"),
-         "needs $1 V"},
         {Pattern(
              R"(\b(?:needs|wants|requires)\s+(?:at\s+least|min(?:imum)?|no\s+less\s+than|over|above)\s+(?=\d+(?:\.\d+)?\s*V\b))"),
          "needs "},
@@ -151,10 +148,24 @@ std::string plain_measures(std::string line) {
     return put_plainly(std::move(line), plainer);
 }
 
+// Below which volts it stops: of an inverter or a block where it cuts off, of a load what it needs; what
+// charges or joins says it by words of its own.
+std::string plain_least_volts(const std::string& line) {
+    static const std::string stops =
+        R"(\s*,?\s*\b(?:low[ -]volt(?:age|s)?\s+)?(?:alarms?|cuts?[ -]?(?:out|off)|shuts?\s+(?:down|off)|drops\s+out|stops|opens|resets?|reboots?)\s+(?:at|below|under)\s+(\d+(?:\.\d+)?)\s*V\b)";
+    static const Pattern other(
+        R"(\d\s*Ah\b|\b(?:alternator|charger|charge|relay|vsr|dc-?dc|b2b|joiner|solar|stator)\b)"),
+        parts(
+            R"(^\s*(?:an?\s+|the\s+)?(?:(?:[a-z]+\s+)?inverter|(?:[a-z]+\s+){0,2}(?:fuse\s+)?(?:box|block|panel)|bus)\b)"),
+        at_volts(stops);
+    if (other.is_in(line)) return line;
+    return at_volts.replaced(line, parts.is_in(line) ? ", cutoff $1 V" : ", needs $1 V");
+}
+
 }  // namespace
 
 std::string with_spoken_words(std::string line) {
-    return plain_loads(plain_batteries(plain_chargers(plain_measures(std::move(line)))));
+    return plain_loads(plain_least_volts(plain_batteries(plain_chargers(plain_measures(std::move(line))))));
 }
 
 }  // namespace yr

@@ -343,6 +343,25 @@ TEST(SpokenPages, NamesOfLoadsAreNamesOfLoads) {
     }
 }
 
+// Below which volts something cuts off: of an inverter, of a block and what protects its battery, of a load.
+TEST(SpokenPages, WhatCutsOffIsNoLoad) {
+    const Plan van = typed_page(
+        "van\nalternator 90 A\nbattery 90 Ah\nsecond battery 100 Ah, VSR\n"
+        "fuse box from second battery, cuts off below 11.8 V\ninverter 1000 W cuts off at 11 V\n"
+        "laptop 60 W on inverter\nfridge 5 A cuts out at 11.5 V\nlamp 2 A\n");
+    EXPECT_EQ(of_name(van.points, "fuse box").cutoff_V, 11.8);
+    EXPECT_EQ(van.inverters.front().cutoff_V, 11);
+    EXPECT_EQ(of_name(van.loads, "fridge").least_V, 11.5);
+    for (const char* line :
+         {"battery protector 100 A cuts out at 11.6 V", "low voltage disconnect 60 A, 11.6 V"}) {
+        const Plan plan =
+            typed_page("van\nalternator 90 A\nbattery 90 Ah\nlamp 2 A\n" + std::string(line) + "\n");
+        EXPECT_EQ(plan.loads.size(), 1U) << line;
+        EXPECT_EQ(of_name(plan.points, "main block").cutoff_V, 11.6) << line;
+    }
+    EXPECT_FALSE(with_line(van, "battery protector 100 A")) << "at how many volts it does not say";
+}
+
 // A cable that is said is laid as often as it is said.
 TEST(SpokenPages, ACableIsLaidAsOftenAsItIsSaid) {
     const std::string page =
