@@ -27,6 +27,12 @@ Id opened_joiner(const Solution& before, const Solution& now) {
     return {};
 }
 
+bool is_closed(const Solution& s, const Id& memory) {
+    for (std::size_t k = 0; k < s.memories.size(); ++k)
+        if (s.network.memories[k].id == memory) return s.memories[k].closed;
+    return false;
+}
+
 // What gets no volts to work on now gets none from an emptier battery: not searched for again.
 void leave_out_collapsed(Network& lower, const Solution& now) {
     for (std::size_t k = 0; k < lower.loads.size(); ++k)
@@ -67,7 +73,7 @@ Lasting lasting(const Plan& plan, const State& state, std::size_t battery, doubl
             const Id joiner = opened_joiner(now, s);
             if (out.parts.empty() && !joiner.empty() && peak > out.peak_A * kMuchMore)
                 out.parts = joiner, out.then_average_A = average;
-            comes_and_goes = comes_and_goes || (!out.parts.empty() && joiner != out.parts);
+            comes_and_goes = comes_and_goes || (!out.parts.empty() && is_closed(s, out.parts));
         }
         const auto add = [&](std::optional<double>& hours, double amps) {
             if (!hours) return;

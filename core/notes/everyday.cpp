@@ -18,7 +18,7 @@ std::string with_plain_figures(std::string line) {
     line = named_switch.replaced(line, "on switch $1");
     if (std::count(line.begin(), line.end(), '"') > 1) return line;  // a name in quotes stays as it is
     static const Pattern ours(
-        R"(^\s*(?:day|state|set|remove|price|rate|minutes|torque|likely|reading|stand|waypoint|way|outline|end)\s)");
+        R"(^\s*(?:day|state|set|remove|price|rate|minutes|torque|likely|reading|stand|waypoint|way|outline|end)\s(?!(?:time\s+)?(?:leds?\s+)?(?:lights?|lamps?|spots?)\b))");
     if (ours.is_in(line)) return line;  // what is said of things has its own words
     line = with_plain_supplies(
         with_plain_circuit(with_worked_figures(with_label_words(with_spoken_words(std::move(line))))));

@@ -5,6 +5,7 @@
 #include "catalog/assumptions.h"
 #include "demand/demand.h"
 #include "notes/kinds.h"
+#include "plan/condition.h"
 #include "plan/rail_volts.h"
 #include "size/run_limits.h"
 #include "typing/battery_words.h"
@@ -528,29 +529,13 @@ Made make_joiner(PlanBuilder& b, const Said& said) {
 }
 
 // A source that would never work gets a state in which it does.
-static void works_plugged_in(PlanBuilder& b, Source& s) {
-    s.works_when.switches = {"plugged in"};
-    if (std::any_of(b.plan().states.begin(), b.plan().states.end(), [](const State& state) {
-            return std::count(state.switches.begin(), state.switches.end(), "plugged in") > 0;
-        }))
-        return;
-    State charging;
-    charging.id = b.id("state"), charging.name = "Plugged in", charging.switches = {"plugged in"};
-    charging.ambient_C = charging.engine_bay_C = 20;
-    b.put(charging);
-}
-
-// What a towing vehicle gives comes with its key.
-static void works_while_towed(PlanBuilder& b, Source& s) {
-    s.works_when.key = Key::ignition;
+static void with_a_state(PlanBuilder& b, const Source& s, State such) {
     if (std::any_of(b.plan().states.begin(), b.plan().states.end(),
-                    [](const State& state) { return state.key >= Key::ignition; }))
+                    [&](const State& state) { return holds(s.works_when, state); }))
         return;
-    State towing;
-    towing.id = b.id("state"), towing.name = "Towing", towing.role = StateRole::towed;
-    towing.key = Key::ignition;
-    towing.ambient_C = towing.engine_bay_C = 20;
-    b.put(towing);
+    such.id = b.id("state");
+    such.ambient_C = such.engine_bay_C = 20;
+    b.put(such);
 }
 
 Made make_charger(PlanBuilder& b, const Said& said) {
@@ -579,10 +564,15 @@ Made make_charger(PlanBuilder& b, const Said& said) {
     s.name = said.name.empty() ? "shore charger" : said.name;
     s.rated_A = amps;
     static const Pattern of_tow_vehicle(R"(\bcharge (?:line|lead|wire|cable)$|\bsuppl(?:y|ies)$)");
-    if (of_tow_vehicle.is_in(s.name))
-        works_while_towed(b, s);
-    else
-        works_plugged_in(b, s);
+    State such;
+    if (of_tow_vehicle.is_in(s.name)) {  // what a towing vehicle gives comes with its key
+        such.name = "Towing", such.role = StateRole::towed;
+        such.key = s.works_when.key = Key::ignition;
+    } else {
+        such.name = "Plugged in";
+        such.switches = s.works_when.switches = {"plugged in"};
+    }
+    with_a_state(b, s, std::move(such));
     return beside_battery(b, said, s, *amps, s.name + " cable");
 }
 

@@ -193,6 +193,9 @@ TEST(SpokenPages, ANameMayBeginWithAWordOfOurs) {
         EXPECT_DOUBLE_EQ(of_name(with->loads, name).draw.value, 5);
         EXPECT_EQ(with->points.size(), plan.points.size()) << name;
     }
+    for (const char* line : {"reading lamp @ 5A, 3 m", "reading light 0.5-5 A", "day light draws 5 A",
+                             "reading lamp x2 5 A each"})
+        EXPECT_TRUE(lines.read(plan, line)) << line;
     // what says more than that is what it was
     const auto box = lines.read(plan, "box cab 4 channels 10 A");
     ASSERT_TRUE(box);
